@@ -1,0 +1,14 @@
+import { readFileSync } from 'node:fs';
+import { type SetDocument, setDocument } from '@fendrix/contract';
+
+const files = { cordial: 'cordial.json' } as const;
+
+export type DemoName = keyof typeof files;
+
+/** Names of the demo set documents. */
+export const demoNames = Object.keys(files) as DemoName[];
+
+/** A set of the made-up demo job, checked like any other document. */
+export function demoSet(name: DemoName): SetDocument {
+  return setDocument.parse(JSON.parse(readFileSync(new URL(files[name], import.meta.url), 'utf8')));
+}

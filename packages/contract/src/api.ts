@@ -1,0 +1,57 @@
+import { z } from 'zod';
+import type { Problem } from './problems.js';
+import type { SetDocument } from './set.js';
+
+/** Identifier the server gives to a stored document. */
+export const storedId = z.uuid();
+
+export const listQuery = z.strictObject({
+  search: z.string().max(80).default(''),
+  limit: z.coerce.number().int().min(1).max(100).default(20),
+  offset: z.coerce.number().int().min(0).max(1_000_000).default(0),
+});
+
+/** Body of a create; the document is checked on its own for its field paths. */
+export const createBody = z.strictObject({ document: z.unknown() });
+
+/** Body of a save: the revision it was made from, and the whole new document. */
+export const saveBody = z.strictObject({ revision: z.int().min(1), document: z.unknown() });
+
+export interface SetSummary {
+  id: string;
+  name: string;
+  revision: number;
+  /** ISO 8601, UTC. */
+  updatedAt: string;
+}
+
+export interface StoredSet extends SetSummary {
+  document: SetDocument;
+}
+
+export interface SetList {
+  sets: SetSummary[];
+  total: number;
+}
+
+/** Every answer that is not a success. */
+export interface ApiError {
+  error: {
+    code:
+      | 'bad-input'
+      | 'not-found'
+      | 'conflict'
+      | 'too-large'
+      | 'forbidden'
+      | 'not-allowed'
+      | 'unavailable'
+      | 'internal';
+    /** A sentence a photographer understands. */
+    message: string;
+    /** What to do about it. */
+    hint?: string;
+    problems?: Problem[];
+    /** With `conflict`: the newer stored document. */
+    newer?: StoredSet;
+  };
+}

@@ -1,0 +1,22 @@
+import { z } from 'zod';
+
+/** A finite coordinate or length, m. Nothing in a room is 100 m from the mark. */
+export const coordinateM = z.number().min(-100).max(100);
+
+/** A length above zero, m; 0.1 mm is the thinnest thing worth placing. */
+export const lengthM = z.number().min(1e-4).max(100);
+
+/** [x, y, z] in metres from the mark: +x camera right, +y away from the camera, +z up. */
+export const pointM = z
+  .tuple([coordinateM, coordinateM, coordinateM])
+  .describe(
+    'Point [x, y, z], m from the mark: +x camera right, +y away from the camera, +z up from the bench top',
+  );
+
+/** A direction; its length does not matter but must not be zero. */
+export const direction = z
+  .tuple([z.number().min(-1e6).max(1e6), z.number().min(-1e6).max(1e6), z.number().min(-1e6).max(1e6)])
+  .refine(([x, y, z]) => Math.hypot(x, y, z) > 1e-9, 'has no length. Give a direction such as [0, 0, 1].')
+  .describe('Direction [x, y, z]; any length above zero');
+
+export type Vector = [number, number, number];

@@ -1,0 +1,195 @@
+import type { Material, Turned, Vector } from '@fendrix/contract';
+import { radians } from '../units/angle.js';
+import { clipPiece, type OutlinePiece, outlinePieces } from './outline.js';
+import type { ConePiece, OutlinePoint, PrimitiveList } from './primitives.js';
+import type { SurfaceList } from './surface.js';
+
+/** Height of a label over the surface under it, m; each later label lies this much higher. */
+const LABEL_M = 1e-4;
+/** How far a liquid reaches into the glass round it, m, so that the two have no air between. */
+const WETTING_M = 5e-5;
+
+/**
+ * Adds a turned product: its outside by parts, its labels, and for a hollow one the inner wall and liquid.
+ * A part that reaches the top is a solid cap with a floor of its own; any other part is a skin on the body.
+ */
+export function addTurned(
+  list: PrimitiveList,
+  surfaces: SurfaceList,
+  product: Turned,
+  foot: Vector,
+  thing: number,
+): void {
+  const body = surfaces.add(product.material);
+  const height = product.profile.at(-1)?.heightM ?? 0;
+  const cap = product.parts.find((part) => part.toM >= height - 1e-6);
+  const hollow = product.hollow;
+  const outside = outlinePieces(product.profile, !hollow || cap !== undefined);
+  const place = (piece: OutlinePiece, surface: number, inwards = false) =>
+    addPiece(list, foot, piece, { thing, front: surface, back: surface }, inwards);
+
+  for (const piece of cutAtParts(outside, product)) {
+    place(piece, surfaces.add(materialAt(product, piece)));
+  }
+  addLabels(list, surfaces, product, outside, foot, thing);
+  if (cap && product.material.kind === 'dielectric') {
+    const radius = radiusBelow(outside, cap.fromM);
+    place(level(radius, 0, cap.fromM), surfaces.add(cap.material));
+  }
+  if (!hollow) return;
+
+  const mouth = cap ? cap.fromM : height;
+  const inside = innerWall(outside, hollow.wallM, hollow.baseM, mouth);
+  for (const piece of inside) place(piece, body, true);
+  const top = inside.at(-1)?.upper;
+  if (top && !cap) place(level(radiusBelow(outside, mouth), top.r, mouth), body);
+  if (hollow.liquid) {
+    const liquid = surfaces.add(hollow.liquid.material, 'liquid');
+    for (const piece of liquidBody(inside, Math.min(hollow.liquid.fillToM, mouth))) place(piece, liquid);
+  }
+}
+
+function addPiece(
+  list: PrimitiveList,
+  foot: Vector,
+  piece: OutlinePiece,
+  sides: { thing: number; front: number; back: number },
+  inwards: boolean,
+  arc?: ConePiece['arc'],
+): void {
+  const { lower, upper } = piece;
+  if (upper.z - lower.z < 1e-9) {
+    const up = (lower.nz < 0 ? -1 : 1) * (inwards ? -1 : 1);
+    const centre: Vector = [foot[0], foot[1], foot[2] + lower.z];
+    list.ring(centre, [0, 0, up], Math.max(lower.r, upper.r), Math.min(lower.r, upper.r), sides);
+    return;
+  }
+  const lift = (point: OutlinePoint) => ({ ...point, z: point.z + foot[2] });
+  list.cone(
+    {
+      axis: [foot[0], foot[1]],
+      lower: lift(lower),
+      upper: lift(upper),
+      inwards,
+      ...(arc ? { arc } : {}),
+    },
+    sides,
+  );
+}
+
+/** A level piece that faces up, from a radius in to another. */
+function level(outerM: number, innerM: number, z: number): OutlinePiece {
+  return { lower: { r: outerM, z, nr: 0, nz: 1 }, upper: { r: innerM, z, nr: 0, nz: 1 } };
+}
+
+function cutAtParts(pieces: readonly OutlinePiece[], product: Turned): OutlinePiece[] {
+  const cuts = product.parts.flatMap((part) => [part.fromM, part.toM]).sort((a, b) => a - b);
+  return pieces.flatMap((piece) => {
+    if (piece.upper.z - piece.lower.z < 1e-9) return [piece];
+    const edges = [-Infinity, ...cuts, Infinity];
+    return edges
+      .slice(1)
+      .map((edge, i) => clipPiece(piece, edges[i] ?? -Infinity, edge))
+      .filter((cut) => cut !== null);
+  });
+}
+
+function materialAt(product: Turned, { lower, upper }: OutlinePiece): Material {
+  // A level piece belongs to what it bounds: facing down to the part above it, facing up to the one below.
+  const isLevel = upper.z - lower.z < 1e-9;
+  const z = isLevel ? lower.z + (lower.nz < 0 ? 1e-6 : -1e-6) : (lower.z + upper.z) / 2;
+  return product.parts.find((part) => z >= part.fromM && z <= part.toM)?.material ?? product.material;
+}
+
+function addLabels(
+  list: PrimitiveList,
+  surfaces: SurfaceList,
+  product: Turned,
+  outside: readonly OutlinePiece[],
+  foot: Vector,
+  thing: number,
+): void {
+  product.labels.forEach((label, index) => {
+    const surface = surfaces.add(label.material);
+    const lift = LABEL_M * (index + 1);
+    const arc = {
+      bearingRad: radians(label.centreBearingDeg + product.turnDeg),
+      halfWidthRad: radians(label.widthDeg / 2),
+    };
+    for (const piece of outside) {
+      const patch = clipPiece(piece, label.fromM, label.toM);
+      if (!patch) continue;
+      const raise = (p: OutlinePoint) => ({ ...p, r: p.r + lift * Math.max(0.1, p.nr) });
+      const raised = { lower: raise(patch.lower), upper: raise(patch.upper) };
+      const whole = label.widthDeg >= 360;
+      addPiece(list, foot, raised, { thing, front: surface, back: surface }, false, whole ? undefined : arc);
+    }
+  });
+}
+
+function radiusBelow(pieces: readonly OutlinePiece[], z: number): number {
+  let radius = 0;
+  for (const { lower, upper } of pieces) {
+    if (upper.z - lower.z < 1e-9) continue;
+    if (lower.z < z - 1e-9 && upper.z <= z + 1e-9) radius = upper.r;
+  }
+  return radius;
+}
+
+/** The inside of the wall, foot to mouth: the outside moved in along its normals, floored at the base. */
+function innerWall(
+  outside: readonly OutlinePiece[],
+  wallM: number,
+  baseM: number,
+  mouthM: number,
+): OutlinePiece[] {
+  const moved: OutlinePoint[] = [];
+  for (const { lower, upper } of outside) {
+    if (upper.z - lower.z < 1e-9 || lower.z >= mouthM - 1e-9) continue;
+    for (const point of [lower, upper]) {
+      const next = { ...point, r: point.r - wallM * point.nr, z: point.z - wallM * point.nz };
+      const last = moved.at(-1);
+      if (next.r > 1e-5 && (!last || next.z > last.z + 1e-9)) moved.push(next);
+    }
+  }
+  const wall: OutlinePiece[] = [];
+  for (let i = 0; i + 1 < moved.length; i++) {
+    const piece = { lower: moved[i] as OutlinePoint, upper: moved[i + 1] as OutlinePoint };
+    const kept = clipPiece(piece, baseM, mouthM);
+    if (kept) wall.push(kept);
+  }
+  const first = wall[0];
+  const last = wall.at(-1);
+  if (!first || !last) return [];
+  if (first.lower.z > baseM + 1e-9) first.lower = { ...first.lower, z: baseM };
+  if (last.upper.z < mouthM - 1e-9) last.upper = { ...last.upper, z: mouthM };
+  const floor: OutlinePiece = {
+    lower: { r: 0, z: baseM, nr: 0, nz: -1 },
+    upper: { r: first.lower.r, z: baseM, nr: 0, nz: -1 },
+  };
+  return [floor, ...wall];
+}
+
+/** The liquid as a closed body that reaches a little into the glass. */
+function liquidBody(inside: readonly OutlinePiece[], fillToM: number): OutlinePiece[] {
+  const grow = (p: OutlinePoint) => ({
+    ...p,
+    r: p.r === 0 ? 0 : p.r + WETTING_M,
+    z: p.nz === -1 ? p.z - WETTING_M : p.z,
+  });
+  const pieces: OutlinePiece[] = [];
+  for (const piece of inside) {
+    const isLevel = piece.upper.z - piece.lower.z < 1e-9;
+    const kept = isLevel ? piece : clipPiece(piece, -Infinity, fillToM);
+    if (kept) pieces.push({ lower: grow(kept.lower), upper: grow(kept.upper) });
+  }
+  const top = pieces.at(-1)?.upper;
+  const floor = pieces[0];
+  if (!top || !floor) return [];
+  const second = pieces[1];
+  if (second) {
+    floor.upper = { ...floor.upper, r: second.lower.r };
+    second.lower = { ...second.lower, z: floor.upper.z };
+  }
+  return [...pieces, level(top.r, 0, top.z)];
+}

@@ -1,0 +1,136 @@
+import type { SetDocument, Spot, Vector } from '@fendrix/contract';
+import { luminanceOf } from '../exposure/display.js';
+import { incidentExposureLxS } from '../exposure/exposure.js';
+import { type AmbientShare, ambientShare } from '../exposure/flash.js';
+import { exposureWeights, recordedMidToneCdSM2 } from '../exposure/recording.js';
+import { lightLuminance } from '../photometry/output.js';
+import type { Tracing } from '../render/renderTile.js';
+import { createSampler } from '../render/sampler.js';
+import { setRay } from '../trace/kernel.js';
+import { add, distance, normalise, scale, subtract } from '../units/vector.js';
+import { illuminanceByLight, type LightShare } from './illuminance.js';
+
+/** A spot as traced, free of power, shutter and exposure: those are applied by `spotReading`. */
+export interface SpotTrace {
+  name: string;
+  /** On the surface nearest to the pinned point, or the point itself in free air. */
+  pointM: Vector;
+  /** Illuminance by light at unit luminance. */
+  illuminance: LightShare[];
+  /** Luminance towards the lens by light at unit luminance; null when the lens does not see the spot. */
+  seen: number[] | null;
+}
+
+/** How far from a pinned point its surface is looked for, m. */
+const PIN_REACH_M = 5e-3;
+/** How near to the spot a ray from the lens must arrive to see it, m. */
+const SEEN_WITHIN_M = 1e-3;
+
+/** Traces one pinned spot with so many samples. */
+export function traceSpot(tracing: Tracing, spot: Spot, samples: number, seed: number): SpotTrace {
+  const normal = normalise(spot.normal);
+  const pointM = nearestSurface(tracing, spot.pointM, normal);
+  return {
+    name: spot.name,
+    pointM,
+    illuminance: illuminanceByLight(tracing, pointM, normal, { samples, seed, directOnly: false }),
+    seen: luminanceTowardsLens(tracing, pointM, samples, seed),
+  };
+}
+
+function nearestSurface({ kernel }: Tracing, point: Vector, normal: Vector): Vector {
+  const start = add(point, scale(normal, PIN_REACH_M));
+  const inwards = scale(normal, -1);
+  setRay(kernel.ray, start, inwards, 2 * PIN_REACH_M);
+  return kernel.closestHit() < 0 ? point : add(start, scale(inwards, kernel.ray[7] as number));
+}
+
+function luminanceTowardsLens(
+  { kernel, tracer, view, scene }: Tracing,
+  point: Vector,
+  samples: number,
+  seed: number,
+): number[] | null {
+  const away = distance(point, view.origin);
+  const direction = normalise(subtract(point, view.origin));
+  setRay(kernel.ray, view.origin, direction);
+  if (kernel.closestHit() < 0 || Math.abs((kernel.ray[7] as number) - away) > SEEN_WITHIN_M) return null;
+  const films = new Float64Array(scene.lightCount * 3);
+  const sampler = createSampler(seed);
+  for (let i = 0; i < samples; i++) {
+    sampler.start(1, i);
+    tracer.trace(films, sampler, view.origin, direction, false);
+  }
+  return Array.from(
+    { length: scene.lightCount },
+    (_, light) =>
+      luminanceOf(
+        films[3 * light] as number,
+        films[3 * light + 1] as number,
+        films[3 * light + 2] as number,
+      ) / samples,
+  );
+}
+
+export interface SpotReading {
+  name: string;
+  pointM: Vector;
+  lights: {
+    tag: string;
+    on: boolean;
+    time: 'flash' | 'continuous';
+    /** lx for continuous light, lx s for flash; as if switched on. */
+    reading: number;
+    directReading: number;
+    standardError: number;
+    /** What this light alone is recorded as, stops from mid-tone; null when off or not seen. */
+    stopsFromMidTone: number | null;
+  }[];
+  /** Sum of continuous light, lx, and of flash, lx s, of the lights that are on. */
+  illuminanceLx: number;
+  flashExposureLxS: number;
+  /** What a flat incident meter here says against the settings, stops; null in the dark. */
+  incidentStops: number | null;
+  /** What the camera records, stops from mid-tone, mirror part and close-focus loss included. */
+  stopsFromMidTone: number | null;
+  ambient: AmbientShare;
+}
+
+/** Applies outputs, powers, switches and the camera's settings to a traced spot. No rays. */
+export function spotReading(set: SetDocument, trace: SpotTrace): SpotReading {
+  const weights = exposureWeights(set);
+  const midTone = recordedMidToneCdSM2(set.camera);
+  const stops = (value: number, whole: number) => (value > 0 ? Math.log2(value / whole) : null);
+  let illuminanceLx = 0;
+  let flashExposureLxS = 0;
+  let recorded = 0;
+  const lights = set.lights.map((light, index) => {
+    const { time, luminance } = lightLuminance(light);
+    const share = trace.illuminance[index] ?? { direct: 0, indirect: 0, standardError: 0 };
+    const reading = luminance * (share.direct + share.indirect);
+    const alone = (trace.seen?.[index] ?? 0) * (weights[index] ?? 0);
+    recorded += alone;
+    if (light.on && time === 'flash') flashExposureLxS += reading;
+    if (light.on && time === 'continuous') illuminanceLx += reading;
+    return {
+      tag: light.tag,
+      on: light.on,
+      time,
+      reading,
+      directReading: luminance * share.direct,
+      standardError: luminance * share.standardError,
+      stopsFromMidTone: stops(alone, midTone),
+    };
+  });
+  const continuousLxS = illuminanceLx * set.camera.shutterS;
+  return {
+    name: trace.name,
+    pointM: trace.pointM,
+    lights,
+    illuminanceLx,
+    flashExposureLxS,
+    incidentStops: stops(continuousLxS + flashExposureLxS, incidentExposureLxS(set.camera)),
+    stopsFromMidTone: trace.seen ? stops(recorded, midTone) : null,
+    ambient: ambientShare(continuousLxS, flashExposureLxS),
+  };
+}

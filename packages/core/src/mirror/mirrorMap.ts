@@ -1,0 +1,51 @@
+import type { Tile } from '../render/film.js';
+import type { Tracing } from '../render/renderTile.js';
+import { rayThrough } from '../render/view.js';
+import { castMirror, createMirrorCast } from './castMirror.js';
+
+/** For every pixel of the picture: what is seen there, what it mirrors, from where, how much. */
+export interface MirrorMap {
+  width: number;
+  height: number;
+  /** Thing seen; -1 nothing. */
+  thing: Int16Array;
+  /** Thing mirrored; -1 the dark, -2 no mirror. */
+  mirrored: Int16Array;
+  /** 1 where the mirrored thing shows its front. */
+  front: Uint8Array;
+  /** Part of the light mirrored, 0 to 1. */
+  weight: Float32Array;
+  /** Point mirrored, 3 a pixel, m; NaN where there is none. */
+  point: Float32Array;
+}
+
+/** Mirror map of a tile, one ray through the middle of each pixel and one in its mirror direction. */
+export function mirrorMapTile(tracing: Tracing, width: number, height: number, tile: Tile): MirrorMap {
+  const pixels = tile.width * tile.height;
+  const map: MirrorMap = {
+    width: tile.width,
+    height: tile.height,
+    thing: new Int16Array(pixels),
+    mirrored: new Int16Array(pixels),
+    front: new Uint8Array(pixels),
+    weight: new Float32Array(pixels),
+    point: new Float32Array(pixels * 3),
+  };
+  const cast = createMirrorCast();
+  const direction = new Float64Array(3);
+  const { view } = tracing;
+  let pixel = 0;
+  for (let y = 0; y < tile.height; y++) {
+    for (let x = 0; x < tile.width; x++) {
+      rayThrough(direction, view, (tile.x + x + 0.5) / width, (tile.y + y + 0.5) / height);
+      castMirror(cast, tracing, view.origin, direction);
+      map.thing[pixel] = cast.thing;
+      map.mirrored[pixel] = cast.mirrored;
+      map.front[pixel] = cast.mirroredFront ? 1 : 0;
+      map.weight[pixel] = cast.weight;
+      for (let a = 0; a < 3; a++) map.point[3 * pixel + a] = cast.geometry[6 + a] as number;
+      pixel++;
+    }
+  }
+  return map;
+}

@@ -1,0 +1,61 @@
+import type { Camera, Vector } from '@fendrix/contract';
+import { aimFrame } from '../geometry/frame.js';
+import { lensFigures } from '../optics/lens.js';
+import { add, dot, scale, subtract } from '../units/vector.js';
+
+/** The camera as a pinhole at the entrance pupil; picture coordinates run 0 to 1, right and down. */
+export interface View {
+  origin: Vector;
+  right: Vector;
+  up: Vector;
+  forward: Vector;
+  /** Tangent of half the angle of view. */
+  halfWidth: number;
+  halfHeight: number;
+}
+
+/** @throws {DomainError} focused closer than the lens can form an image */
+export function viewOf(camera: Camera): View {
+  const { imageDistanceM } = lensFigures(camera);
+  return {
+    origin: camera.positionM,
+    ...aimFrame(camera.positionM, camera.aimM, camera.rollDeg),
+    halfWidth: camera.body.sensorWidthM / (2 * imageDistanceM),
+    halfHeight: camera.body.sensorHeightM / (2 * imageDistanceM),
+  };
+}
+
+/** Unit direction of the ray through a picture point. @param out 0-2 direction */
+export function rayThrough(out: Float64Array, view: View, across: number, down: number): void {
+  const a = (2 * across - 1) * view.halfWidth;
+  const b = (1 - 2 * down) * view.halfHeight;
+  const inverse = 1 / Math.sqrt(1 + a * a + b * b);
+  out[0] = inverse * (view.forward[0] + a * view.right[0] + b * view.up[0]);
+  out[1] = inverse * (view.forward[1] + a * view.right[1] + b * view.up[1]);
+  out[2] = inverse * (view.forward[2] + a * view.right[2] + b * view.up[2]);
+}
+
+/** Where a point appears in the picture, [across, down], 0 to 1 within the frame; null behind the camera. */
+export function projectPoint(view: View, point: Vector): [number, number] | null {
+  const offset = subtract(point, view.origin);
+  const depth = dot(offset, view.forward);
+  if (!(depth > 1e-9)) return null;
+  return [
+    0.5 + dot(offset, view.right) / (2 * depth * view.halfWidth),
+    0.5 - dot(offset, view.up) / (2 * depth * view.halfHeight),
+  ];
+}
+
+/** The point at a depth along the lens axis that appears at a picture point. */
+export function pointAtDepth(view: View, across: number, down: number, depthM: number): Vector {
+  return add(
+    view.origin,
+    add(
+      scale(view.forward, depthM),
+      add(
+        scale(view.right, (2 * across - 1) * view.halfWidth * depthM),
+        scale(view.up, (1 - 2 * down) * view.halfHeight * depthM),
+      ),
+    ),
+  );
+}

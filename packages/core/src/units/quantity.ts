@@ -1,0 +1,95 @@
+const metresPer: Record<string, number> = {
+  mm: 0.001,
+  cm: 0.01,
+  m: 1,
+  in: 0.0254,
+  '"': 0.0254,
+  ft: 0.3048,
+  "'": 0.3048,
+};
+
+const number = String.raw`[+-]?(?:\d+(?:[.,]\d*)?|[.,]\d+)`;
+const oneLength = new RegExp(`^(${number})\\s*(mm|cm|m|in|ft|"|')?$`);
+const metresAndCentimetres = /^([+-]?\d+)\s*m\s*(\d{1,2})$/;
+const feetAndInches = new RegExp(`^([+-]?\\d+)\\s*(?:ft|')\\s*(${number})\\s*(?:in|")?$`);
+
+const toNumber = (text: string): number => Number(text.replace(',', '.'));
+
+/**
+ * A length as people type it: "45 cm", "18 in", "1m20", "5 ft 3", "45" (centimetres unless said otherwise).
+ * @returns m, or null when the text is not a length
+ */
+export function parseLengthM(text: string, unitIfNone: keyof typeof metresPer = 'cm'): number | null {
+  const trimmed = text.trim().toLowerCase();
+  const whole = metresAndCentimetres.exec(trimmed);
+  if (whole?.[1] && whole[2]) {
+    const sign = whole[1].startsWith('-') ? -1 : 1;
+    return Number(whole[1]) + sign * Number(whole[2].padEnd(2, '0')) * 0.01;
+  }
+  const imperial = feetAndInches.exec(trimmed);
+  if (imperial?.[1] && imperial[2]) {
+    const sign = imperial[1].startsWith('-') ? -1 : 1;
+    return Number(imperial[1]) * 0.3048 + sign * toNumber(imperial[2]) * 0.0254;
+  }
+  const single = oneLength.exec(trimmed);
+  if (!single?.[1]) return null;
+  const perUnit = metresPer[single[2] ?? unitIfNone];
+  return perUnit === undefined ? null : toNumber(single[1]) * perUnit;
+}
+
+/**
+ * A bearing or angle as typed: "72 left", "30 right", "180", "-72°", "behind".
+ * @returns degrees, camera right positive, or null
+ */
+export function parseBearingDeg(text: string): number | null {
+  const trimmed = text.trim().toLowerCase();
+  if (trimmed === 'behind') return 180;
+  if (trimmed === 'front') return 0;
+  const match = new RegExp(`^(${number})\\s*(?:°|deg)?\\s*(?:camera\\s+)?(left|right)?$`).exec(trimmed);
+  if (!match?.[1]) return null;
+  const value = toNumber(match[1]);
+  return match[2] === 'left' ? -value : value;
+}
+
+/**
+ * A change or level in stops as typed: "+1/3", "-2", "1 2/3", "0.7".
+ * @returns stops, or null
+ */
+export function parseStops(text: string): number | null {
+  const match = /^([+\-−]?)\s*(.+)$/.exec(text.trim());
+  if (!match?.[2]) return null;
+  const size = parseUnsignedStops(match[2]);
+  return size === null || match[1] === '' || match[1] === '+' ? size : -size;
+}
+
+function parseUnsignedStops(text: string): number | null {
+  const fraction = /^(?:(\d+)\s+)?(\d+)\/([1-9]\d*)$/.exec(text);
+  if (fraction) return Number(fraction[1] ?? 0) + Number(fraction[2]) / Number(fraction[3]);
+  return /^\d+(?:[.,]\d+)?$/.test(text) ? toNumber(text) : null;
+}
+
+/** Metres as "45 cm" or "4.5 mm": centimetres to the millimetre, millimetres when below 1 cm. */
+export function formatLength(lengthM: number): string {
+  const size = Math.abs(lengthM);
+  if (size < 0.00995 && size > 0) return `${trim(lengthM * 1000, 1)} mm`;
+  return `${trim(lengthM * 100, 1)} cm`;
+}
+
+/** Degrees as "72° left", "30° right", "front" or "behind". */
+export function formatBearing(bearingDeg: number): string {
+  const rounded = Math.round(bearingDeg * 10) / 10;
+  if (rounded === 0) return 'front';
+  if (Math.abs(rounded) === 180) return 'behind';
+  return `${Math.abs(rounded)}° ${rounded < 0 ? 'left' : 'right'}`;
+}
+
+/** Stops with their sign: "+1.3", "−0.7", "0.0". */
+export function formatStops(stops: number): string {
+  if (!Number.isFinite(stops)) return stops > 0 ? 'no limit' : 'black';
+  const text = Math.abs(stops).toFixed(1);
+  return text === '0.0' ? text : `${stops < 0 ? '−' : '+'}${text}`;
+}
+
+function trim(value: number, decimals: number): string {
+  return String(Number(value.toFixed(decimals)));
+}
