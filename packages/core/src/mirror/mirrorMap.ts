@@ -1,6 +1,6 @@
 import type { Tile } from '../render/film.js';
 import type { Tracing } from '../render/renderTile.js';
-import { rayThrough } from '../render/view.js';
+import { rayThrough, viewOfShape } from '../render/view.js';
 import { castMirror, createMirrorCast } from './castMirror.js';
 
 /** For every pixel of the picture: what is seen there, what it mirrors, from where, how much. */
@@ -33,7 +33,7 @@ export function mirrorMapTile(tracing: Tracing, width: number, height: number, t
   };
   const cast = createMirrorCast();
   const direction = new Float64Array(3);
-  const { view } = tracing;
+  const view = viewOfShape(tracing.view, width, height);
   let pixel = 0;
   for (let y = 0; y < tile.height; y++) {
     for (let x = 0; x < tile.width; x++) {

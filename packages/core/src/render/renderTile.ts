@@ -5,7 +5,7 @@ import { createPlainKernel } from '../trace/plainKernel.js';
 import type { Tile } from './film.js';
 import { createPathTracer, type PathTracer } from './path.js';
 import { createSampler } from './sampler.js';
-import { rayThrough, type View, viewOf } from './view.js';
+import { rayThrough, type View, viewOf, viewOfShape } from './view.js';
 
 /** A set made ready for tracing; kept as long as its geometry stays. */
 export interface Tracing {
@@ -36,8 +36,9 @@ export interface TileJob {
  * in the layout of `Films` at the tile's size. The same job gives the same numbers on any worker.
  */
 export function renderTile(tracing: Tracing, job: TileJob): Float32Array {
-  const { scene, tracer, view } = tracing;
+  const { scene, tracer } = tracing;
   const { tile, width, height } = job;
+  const view = viewOfShape(tracing.view, width, height);
   const lights = scene.lightCount;
   const sums = new Float32Array(tile.width * tile.height * lights * 3);
   const pixelSums = new Float64Array(Math.max(1, lights * 3));

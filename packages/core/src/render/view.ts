@@ -25,6 +25,16 @@ export function viewOf(camera: Camera): View {
   };
 }
 
+/** The largest centred part of the frame that has the shape of a picture of so many pixels; pixels stay square. */
+export function viewOfShape(view: View, width: number, height: number): View {
+  const shape = (width * view.halfHeight) / (height * view.halfWidth);
+  return {
+    ...view,
+    halfWidth: view.halfWidth * Math.min(1, shape),
+    halfHeight: view.halfHeight * Math.min(1, 1 / shape),
+  };
+}
+
 /** Unit direction of the ray through a picture point. @param out 0-2 direction */
 export function rayThrough(out: Float64Array, view: View, across: number, down: number): void {
   const a = (2 * across - 1) * view.halfWidth;

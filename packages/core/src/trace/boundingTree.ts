@@ -99,12 +99,7 @@ function padded(box: number[]): number[] {
   });
 }
 
-function bestCut(
-  boxes: Float64Array,
-  order: Int32Array,
-  from: number,
-  to: number,
-): Cut | null {
+function bestCut(boxes: Float64Array, order: Int32Array, from: number, to: number): Cut | null {
   const wholeArea = area(enclose(boxes, order, from, to));
   let best: Cut | null = null;
   let least = to - from;

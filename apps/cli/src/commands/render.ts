@@ -1,0 +1,124 @@
+import { writeFile } from 'node:fs/promises';
+import { availableParallelism } from 'node:os';
+import { extname } from 'node:path';
+import type { SetDocument } from '@fendrix/contract';
+import {
+  createFilms,
+  developFilms,
+  displayWeights,
+  encodePfm,
+  encodePicture,
+  lightLuminance,
+  traceKey,
+} from '@fendrix/core';
+import { renderProgressively } from '@fendrix/workers';
+import { createNodePool } from '@fendrix/workers/node';
+import sharp from 'sharp';
+import { InputError, readSet, readWords, wholeNumber } from '../input.js';
+
+/** Widest and highest picture, px. */
+const MOST_PIXELS_A_SIDE = 8192;
+
+/** Renders a set to a file on all cores and reports what it took. */
+export async function render(words: string[]): Promise<unknown> {
+  const { values, positionals } = readWords(
+    words,
+    {
+      out: { type: 'string' },
+      size: { type: 'string' },
+      samples: { type: 'string' },
+      seed: { type: 'string' },
+      threads: { type: 'string' },
+      light: { type: 'string' },
+    },
+    1,
+  );
+  const out = values.out ?? '';
+  const format = extname(out).toLowerCase();
+  if (format !== '.png' && format !== '.pfm') throw new InputError('--out: name a .png or .pfm file');
+  const samples = wholeNumber('samples', values.samples, 64, 1_000_000);
+  const seed = wholeNumber('seed', values.seed, 1, 2 ** 31 - 1);
+  const threads = wholeNumber('threads', values.threads, availableParallelism(), 256);
+  const set = await readSet(positionals[0] ?? '');
+  const [width, height] = pictureSize(values.size, set);
+  const shown = values.light === undefined ? set : onlyLight(set, values.light);
+
+  const pool = createNodePool(threads);
+  const start = performance.now();
+  try {
+    const keyed = { key: traceKey(set), set };
+    const films =
+      set.lights.length === 0
+        ? createFilms(width, height, 0)
+        : await renderProgressively(pool, keyed, { width, height, samples, seed });
+    const seconds = (performance.now() - start) / 1000;
+    const linear = new Float32Array(width * height * 3);
+    const { weights, unit } = format === '.pfm' ? absoluteWeights(shown) : displayUnits(shown);
+    developFilms(linear, films, weights);
+    await writePicture(out, format, width, height, linear);
+    return { out, width, height, samples, seed, threads, unit, rays: pool.rays, seconds };
+  } finally {
+    pool.close();
+  }
+}
+
+function displayUnits(set: SetDocument) {
+  return { weights: displayWeights(set), unit: 'sRGB, mid-tone at 0.18' };
+}
+
+/** Luminance as it stands: of continuous light alone in cd/m2, with any flash in cd s/m2 over the exposure. */
+function absoluteWeights(set: SetDocument) {
+  const lights = set.lights.map((light) => ({ on: light.on, ...lightLuminance(light) }));
+  const flash = lights.some(({ on, time }) => on && time === 'flash');
+  const weights = lights.map(({ on, time, luminance }) => {
+    if (!on) return 0;
+    return flash && time === 'continuous' ? luminance * set.camera.shutterS : luminance;
+  });
+  return { weights, unit: flash ? 'cd s/m2' : 'cd/m2' };
+}
+
+async function writePicture(
+  out: string,
+  format: string,
+  width: number,
+  height: number,
+  linear: Float32Array,
+): Promise<void> {
+  try {
+    if (format === '.pfm') {
+      await writeFile(out, encodePfm(width, height, linear));
+      return;
+    }
+    const pixels = new Uint8ClampedArray(width * height * 4);
+    encodePicture(pixels, linear);
+    const png = sharp(Buffer.from(pixels.buffer), { raw: { width, height, channels: 4 } });
+    await writeFile(out, await png.removeAlpha().png().toBuffer());
+  } catch (error) {
+    throw new InputError(`--out: ${out} cannot be written. ${error instanceof Error ? error.message : ''}`);
+  }
+}
+
+function pictureSize(text: string | undefined, set: SetDocument): [number, number] {
+  if (text === undefined) {
+    const { sensorWidthM, sensorHeightM } = set.camera.body;
+    return [960, Math.max(1, Math.round((960 * sensorHeightM) / sensorWidthM))];
+  }
+  const match = /^(\d{1,4})x(\d{1,4})$/.exec(text);
+  const width = Number(match?.[1]);
+  const height = Number(match?.[2]);
+  const fits = (side: number) => side >= 1 && side <= MOST_PIXELS_A_SIDE;
+  if (!fits(width) || !fits(height)) {
+    throw new InputError(
+      `--size: give width x height in pixels up to ${MOST_PIXELS_A_SIDE}, such as 960x640`,
+    );
+  }
+  return [width, height];
+}
+
+function onlyLight(set: SetDocument, tag: string): SetDocument {
+  if (!set.lights.some((light) => light.tag === tag)) {
+    const tags = set.lights.map((light) => light.tag).join(', ');
+    throw new InputError(`--light: there is no light "${tag}"; there are: ${tags || 'none'}`);
+  }
+  return { ...set, lights: set.lights.map((light) => ({ ...light, on: light.tag === tag })) };
+}

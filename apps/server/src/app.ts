@@ -1,0 +1,63 @@
+import bodyParser from '@koa/bodyparser';
+import Router from '@koa/router';
+import Koa from 'koa';
+import helmet from 'koa-helmet';
+import type { Logger } from 'pino';
+import type { Database } from './db/database.js';
+import { createSetStore } from './domain/sets.js';
+import { errorExit } from './errors.js';
+import { hostAndOriginGuard } from './http/guards.js';
+import { pages } from './http/pages.js';
+import { setRoutes } from './http/setRoutes.js';
+
+export interface AppOptions {
+  database: Database;
+  log: Logger;
+  /** Folder of the built web application; none in development. */
+  webRoot?: string;
+  hosts: readonly string[];
+  origins: readonly string[];
+}
+
+/** Largest request body. */
+const BODY_LIMIT = '1mb';
+
+export function createApp({ database, log, webRoot, hosts, origins }: AppOptions): Koa {
+  const app = new Koa();
+  app.on('error', (error) => log.error({ err: error }, 'connection failed'));
+  app.use(securityHeaders());
+  app.use(errorExit(log));
+  app.use(hostAndOriginGuard(hosts, origins));
+  app.use(bodyParser({ enableTypes: ['json'], jsonLimit: BODY_LIMIT }));
+
+  const health = new Router();
+  health.get('/api/health', async (ctx) => {
+    await database.query.run('select 1');
+    ctx.body = { ok: true };
+  });
+  for (const router of [health, setRoutes(createSetStore(database))]) {
+    app.use(router.routes());
+    app.use(router.allowedMethods());
+  }
+  if (webRoot) app.use(pages(webRoot));
+  return app;
+}
+
+function securityHeaders(): Koa.Middleware {
+  return helmet({
+    contentSecurityPolicy: {
+      directives: {
+        defaultSrc: ["'self'"],
+        // Style tags are made at run time by the interface library.
+        styleSrc: ["'self'", "'unsafe-inline'"],
+        imgSrc: ["'self'", 'data:', 'blob:'],
+        workerSrc: ["'self'"],
+        connectSrc: ["'self'"],
+        upgradeInsecureRequests: null,
+      },
+    },
+    crossOriginEmbedderPolicy: true,
+    // Served over plain HTTP on this machine; a proxy that adds TLS adds this too.
+    strictTransportSecurity: false,
+  });
+}

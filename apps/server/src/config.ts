@@ -1,0 +1,57 @@
+import { accessSync, constants, mkdirSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+
+/** A setting that keeps the server from starting; one clear line. */
+export class ConfigError extends Error {}
+
+export interface Config {
+  host: string;
+  port: number;
+  databaseUrl: string;
+  demo: boolean;
+  webRoot: string | undefined;
+  origins: string[];
+  hosts: string[];
+}
+
+/**
+ * Settings from the environment: FENDRIX_HOST (127.0.0.1), FENDRIX_PORT (4280), FENDRIX_DATA (folder),
+ * FENDRIX_DEMO (1: load the demo set), FENDRIX_WEB (built pages), FENDRIX_NAMES and FENDRIX_ORIGINS (further
+ * host names and page origins, comma separated).
+ * @throws {ConfigError} a setting is wrong or the data folder cannot be written
+ */
+export function readConfig(env: NodeJS.ProcessEnv): Config {
+  const port = Number(env.FENDRIX_PORT ?? 4280);
+  if (!(Number.isInteger(port) && port >= 1 && port <= 65535)) {
+    throw new ConfigError(`FENDRIX_PORT is "${env.FENDRIX_PORT}"; give a port from 1 to 65535`);
+  }
+  const host = env.FENDRIX_HOST ?? '127.0.0.1';
+  const names = ['127.0.0.1', 'localhost', '[::1]', host, ...list(env.FENDRIX_NAMES)];
+  const hosts = names.map((name) => `${name.toLowerCase()}:${port}`);
+  const data = resolve(env.FENDRIX_DATA ?? '.data');
+  makeWritable(data);
+  return {
+    host,
+    port,
+    hosts,
+    origins: [...hosts.map((name) => `http://${name}`), ...list(env.FENDRIX_ORIGINS)],
+    databaseUrl: `file:${join(data, 'fendrix.sqlite')}`,
+    demo: env.FENDRIX_DEMO === '1',
+    webRoot: env.FENDRIX_WEB,
+  };
+}
+
+function makeWritable(folder: string): void {
+  try {
+    mkdirSync(folder, { recursive: true });
+    accessSync(folder, constants.W_OK | constants.R_OK);
+  } catch {
+    throw new ConfigError(`the data folder ${folder} cannot be written; set FENDRIX_DATA to one that can`);
+  }
+}
+
+const list = (text = ''): string[] =>
+  text
+    .split(',')
+    .map((part) => part.trim().toLowerCase())
+    .filter((part) => part !== '');

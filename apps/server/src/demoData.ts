@@ -1,0 +1,18 @@
+import { demoNames, demoSet } from '@fendrix/demo';
+import { eq } from 'drizzle-orm';
+import type { Database } from './db/database.js';
+import { facts } from './db/schema.js';
+import { createSetStore } from './domain/sets.js';
+
+const LOADED = 'demo-loaded';
+
+/** Loads the demo sets once in the life of a database, so that what was changed or deleted stays so. */
+export async function loadDemoOnce(database: Database): Promise<void> {
+  const [fact] = await database.query.select().from(facts).where(eq(facts.name, LOADED));
+  if (fact) return;
+  const store = createSetStore(database);
+  for (const name of demoNames) await store.create(demoSet(name));
+  await database.write((query) =>
+    query.insert(facts).values({ name: LOADED, value: new Date().toISOString() }),
+  );
+}

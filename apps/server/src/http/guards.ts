@@ -1,0 +1,29 @@
+import type { Middleware } from 'koa';
+import { AppError } from '../errors.js';
+
+const CHANGING = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
+
+/**
+ * Answers only to names this server is known by, and takes changes only from its own pages: keeps other sites
+ * from reaching a server on this machine through the browser (DNS rebinding, forged requests).
+ * @param hosts `name:port` as in the Host header  @param origins as in the Origin header
+ */
+export function hostAndOriginGuard(hosts: readonly string[], origins: readonly string[]): Middleware {
+  return async (ctx, next) => {
+    if (!hosts.includes(ctx.get('host').toLowerCase())) {
+      throw new AppError('forbidden', 'This server does not answer to that name.', {
+        hint: 'Open it by the address it printed at the start.',
+      });
+    }
+    const origin = ctx.get('origin').toLowerCase();
+    if (CHANGING.has(ctx.method) && origin !== '' && !origins.includes(origin)) {
+      throw new AppError('forbidden', 'Changes are taken from this application only.');
+    }
+    if ((ctx.method === 'POST' || ctx.method === 'PUT') && !ctx.is('application/json')) {
+      throw new AppError('bad-input', 'The request must be JSON.', {
+        hint: 'Send content-type application/json.',
+      });
+    }
+    await next();
+  };
+}

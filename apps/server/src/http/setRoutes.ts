@@ -1,0 +1,44 @@
+import { checkDocument, createBody, listQuery, saveBody, storedId } from '@fendrix/contract';
+import Router from '@koa/router';
+import type { ZodType } from 'zod';
+import type { SetStore } from '../domain/sets.js';
+import { AppError } from '../errors.js';
+
+/** Routes of stored sets: list, read, create, save, delete. */
+export function setRoutes(store: SetStore): Router {
+  const router = new Router({ prefix: '/api/sets' });
+
+  router.get('/', async (ctx) => {
+    ctx.body = await store.list(requireValid(listQuery, { ...ctx.query }, 'query'));
+  });
+  router.get('/:id', async (ctx) => {
+    ctx.body = await store.read(setId(ctx.params.id));
+  });
+  router.post('/', async (ctx) => {
+    const { document } = requireValid(createBody, ctx.request.body, 'body');
+    ctx.body = await store.create(document);
+    ctx.status = 201;
+  });
+  router.put('/:id', async (ctx) => {
+    const { revision, document } = requireValid(saveBody, ctx.request.body, 'body');
+    ctx.body = await store.save(setId(ctx.params.id), revision, document);
+  });
+  router.delete('/:id', async (ctx) => {
+    await store.remove(setId(ctx.params.id));
+    ctx.status = 204;
+  });
+  return router;
+}
+
+function setId(text: string | undefined): string {
+  return requireValid(storedId, text, 'address');
+}
+
+/** The checked value, or a `bad-input` answer that names the fields. */
+function requireValid<T>(schema: ZodType<T>, data: unknown, where: string): T {
+  const checked = checkDocument(schema, data);
+  if (checked.ok) return checked.value;
+  throw new AppError('bad-input', `The ${where} of the request is not valid.`, {
+    problems: checked.problems,
+  });
+}

@@ -1,0 +1,48 @@
+import { createServer } from 'node:http';
+import { pino } from 'pino';
+import { createApp } from './app.js';
+import { ConfigError, readConfig } from './config.js';
+import { openDatabase } from './db/database.js';
+import { loadDemoOnce } from './demoData.js';
+
+/** Time open requests get to finish when the server is told to stop, ms. */
+const GRACE_MS = 3000;
+
+async function main(): Promise<void> {
+  const config = readConfig(process.env);
+  const log = pino({ level: process.env.FENDRIX_LOG ?? 'warn' }, pino.destination(2));
+  const database = await openDatabase(config.databaseUrl).catch((error: Error) => {
+    throw new ConfigError(`the database ${config.databaseUrl} cannot be opened: ${error.message}`);
+  });
+  if (config.demo) await loadDemoOnce(database);
+  const { webRoot, hosts, origins } = config;
+  const app = createApp({ database, log, hosts, origins, ...(webRoot ? { webRoot } : {}) });
+  const server = createServer(app.callback());
+  await new Promise<void>((resolve, reject) => {
+    server.once('error', reject);
+    server.listen(config.port, config.host, resolve);
+  }).catch(async (error: NodeJS.ErrnoException) => {
+    await database.close();
+    if (error.code !== 'EADDRINUSE') throw error;
+    throw new ConfigError(`port ${config.port} is in use; stop the other program or set FENDRIX_PORT`);
+  });
+  process.stdout.write(`Fendrix is at http://${config.host}:${config.port}\n`);
+
+  let stopping = false;
+  const stop = () => {
+    if (stopping) return;
+    stopping = true;
+    server.close(() => void database.close().then(() => process.exit(0)));
+    server.closeIdleConnections();
+    setTimeout(() => server.closeAllConnections(), GRACE_MS).unref();
+  };
+  process.on('SIGINT', stop);
+  process.on('SIGTERM', stop);
+}
+
+main().catch((error: unknown) => {
+  const line =
+    error instanceof ConfigError ? error.message : error instanceof Error ? error.stack : String(error);
+  process.stderr.write(`fendrix: ${line}\n`);
+  process.exitCode = 1;
+});

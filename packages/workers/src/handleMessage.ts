@@ -1,0 +1,90 @@
+import type { SetDocument } from '@fendrix/contract';
+import {
+  castMirror,
+  createMirrorCast,
+  type MirrorMap,
+  mirrorBand,
+  mirrorMapTile,
+  prepareTracing,
+  rayThrough,
+  renderTile,
+  type Tracing,
+  traceSpot,
+} from '@fendrix/core';
+import type { FromWorker, Pick, Task, TaskResults, ToWorker } from './protocol.js';
+
+/**
+ * The worker's side of the protocol, the same in browser and Node.
+ * @param post sends an answer; arrays in `transfer` are given away, not copied
+ */
+export function createMessageHandler(
+  post: (answer: FromWorker, transfer: ArrayBuffer[]) => void,
+): (message: ToWorker) => void {
+  let held: { key: string; set: SetDocument; tracing: Tracing } | null = null;
+  let wanted: { key: string; set: SetDocument } | null = null;
+  return (message) => {
+    if (message.type === 'hold') {
+      wanted = message;
+      return;
+    }
+    const { id, key, task } = message;
+    try {
+      if (held?.key !== key) {
+        if (wanted?.key !== key) throw new Error('the worker holds another set');
+        held = { key, set: wanted.set, tracing: prepareTracing(wanted.set) };
+      }
+      const before = held.tracing.kernel.rays[0] ?? 0;
+      const result = doTask(held.set, held.tracing, task);
+      const rays = (held.tracing.kernel.rays[0] ?? 0) - before;
+      post({ type: 'done', id, result, rays }, buffersOf(result));
+    } catch (error) {
+      post({ type: 'failed', id, message: error instanceof Error ? error.message : String(error) }, []);
+    }
+  };
+}
+
+function doTask(set: SetDocument, tracing: Tracing, task: Task): TaskResults[Task['kind']] {
+  switch (task.kind) {
+    case 'tile':
+      return renderTile(tracing, task.job);
+    case 'mirror':
+      return {
+        map: mirrorMapTile(tracing, task.width, task.height, task.tile),
+        things: tracing.scene.things,
+      };
+    case 'bands':
+      return set.products.map((product) => mirrorBand(tracing, product)).filter((band) => band !== null);
+    case 'spots':
+      return task.spots.map((spot) => traceSpot(tracing, spot, task.samples, task.seed));
+    case 'pick':
+      return pick(tracing, task.across, task.down);
+  }
+}
+
+function pick(tracing: Tracing, across: number, down: number): Pick | null {
+  const direction = new Float64Array(3);
+  const cast = createMirrorCast();
+  rayThrough(direction, tracing.view, across, down);
+  castMirror(cast, tracing, tracing.view.origin, direction);
+  const thing = tracing.scene.things[cast.thing];
+  if (!thing) return null;
+  const mirrored = tracing.scene.things[cast.mirrored] ?? null;
+  const triple = (from: number) => [...cast.geometry.subarray(from, from + 3)] as [number, number, number];
+  return {
+    thing,
+    pointM: triple(0),
+    normal: triple(3),
+    mirrored,
+    mirroredPointM: mirrored ? triple(6) : null,
+    weight: cast.weight,
+  };
+}
+
+function buffersOf(result: TaskResults[Task['kind']]): ArrayBuffer[] {
+  if (result instanceof Float32Array) return [result.buffer as ArrayBuffer];
+  if (result !== null && !Array.isArray(result) && 'map' in result) return mapBuffers(result.map);
+  return [];
+}
+
+const mapBuffers = (map: MirrorMap): ArrayBuffer[] =>
+  [map.thing, map.mirrored, map.front, map.weight, map.point].map((array) => array.buffer as ArrayBuffer);

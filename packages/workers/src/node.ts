@@ -1,0 +1,25 @@
+import { Worker } from 'node:worker_threads';
+import { type PoolEvents, WorkerPool, type WorkerPort } from './pool.js';
+import type { FromWorker } from './protocol.js';
+
+/** A pool of worker threads. */
+export function createNodePool(size: number, events: PoolEvents = {}): WorkerPool {
+  return new WorkerPool(spawnThread, size, events);
+}
+
+function spawnThread(): WorkerPort {
+  const worker = new Worker(new URL('./nodeWorkerStart.mjs', import.meta.url));
+  return {
+    post: (message) => worker.postMessage(message),
+    onMessage: (listener) => {
+      worker.on('message', (answer: FromWorker) => listener(answer));
+    },
+    onCrash: (listener) => {
+      worker.on('error', (error) => listener(error.message));
+      worker.on('exit', (code) => listener(`the worker ended with code ${code}`));
+    },
+    terminate: () => {
+      void worker.terminate();
+    },
+  };
+}

@@ -1,0 +1,189 @@
+import type { SetDocument } from '@fendrix/contract';
+import type { FromWorker, Task, TaskResult, ToWorker } from './protocol.js';
+
+/** A worker of either kind, as the pool sees it. */
+export interface WorkerPort {
+  post(message: ToWorker): void;
+  onMessage(listener: (answer: FromWorker) => void): void;
+  /** Called once when the worker dies or cannot be loaded. */
+  onCrash(listener: (reason: string) => void): void;
+  terminate(): void;
+}
+
+/** A set with the key of what rays depend on. */
+export interface KeyedSet {
+  key: string;
+  set: SetDocument;
+}
+
+export interface RunOptions {
+  signal?: AbortSignal;
+  /** Tasks of a higher number are started first. */
+  priority?: number;
+}
+
+export interface PoolEvents {
+  /** A worker died or hung; it has been replaced and its task will be tried again. */
+  onCrash?(reason: string): void;
+}
+
+interface Waiting {
+  id: number;
+  keyed: KeyedSet;
+  task: Task;
+  priority: number;
+  tries: number;
+  settle(outcome: { result: TaskResult<Task>; rays: number } | Error): void;
+}
+
+interface Slot {
+  port: WorkerPort;
+  heldKey: string | null;
+  busy: Waiting | null;
+  watch: ReturnType<typeof setTimeout> | undefined;
+}
+
+/** A task is tried this often before its failure is given to the caller. */
+const MOST_TRIES = 3;
+/** So many crashes for each worker without one answer between them, and the pool gives up. */
+const MOST_CRASHES_PER_WORKER = 5;
+/** A worker that gives no answer for so long is taken for hung, ms. */
+const PATIENCE_MS = 60_000;
+
+/**
+ * A fixed number of workers that share a queue. Each call settles, whatever happens to the workers:
+ * with the result, with an abort, or with an error after a task has killed three of them.
+ */
+export class WorkerPool {
+  /** Rays traced by finished tasks. */
+  rays = 0;
+  private readonly slots: Slot[] = [];
+  private readonly queue: Waiting[] = [];
+  private nextId = 1;
+  /** Crashes since the last answer of any worker. */
+  private crashes = 0;
+  /** Why no task can run any more: closed, or workers that cannot be started. */
+  private ended: Error | null = null;
+
+  constructor(
+    private readonly spawn: () => WorkerPort,
+    readonly size: number,
+    private readonly events: PoolEvents = {},
+    private readonly patienceMs = PATIENCE_MS,
+  ) {
+    for (let i = 0; i < size; i++) this.slots.push(this.openSlot());
+  }
+
+  /** Runs a task on the set given, on any free worker. Rejects with the signal's reason when aborted. */
+  run<T extends Task>(
+    keyed: KeyedSet,
+    task: T,
+    { signal, priority = 0 }: RunOptions = {},
+  ): Promise<TaskResult<T>> {
+    return new Promise((resolve, reject) => {
+      if (this.ended) return reject(this.ended);
+      if (signal?.aborted) return reject(signal.reason);
+      const onAbort = () => {
+        const place = this.queue.indexOf(waiting);
+        if (place >= 0) this.queue.splice(place, 1);
+        waiting.settle(signal?.reason);
+      };
+      const waiting: Waiting = {
+        id: this.nextId++,
+        keyed,
+        task,
+        priority,
+        tries: 0,
+        settle: (outcome) => {
+          signal?.removeEventListener('abort', onAbort);
+          if (outcome && 'result' in outcome) resolve(outcome.result as TaskResult<T>);
+          else reject(outcome);
+        },
+      };
+      signal?.addEventListener('abort', onAbort, { once: true });
+      this.enqueue(waiting);
+      this.dispatch();
+    });
+  }
+
+  /** Ends the workers; what still waits is rejected. */
+  close(): void {
+    this.end(new Error('the workers have been closed'));
+  }
+
+  private end(reason: Error): void {
+    this.ended = reason;
+    for (const slot of this.slots) {
+      clearTimeout(slot.watch);
+      slot.port.terminate();
+      slot.busy?.settle(reason);
+    }
+    for (const waiting of this.queue.splice(0)) waiting.settle(reason);
+  }
+
+  /** Kills a worker as a crash would; for trying out the recovery. */
+  crashOne(): void {
+    const slot = this.slots[0];
+    if (slot) this.replace(slot, 'the worker was stopped on purpose');
+  }
+
+  private enqueue(waiting: Waiting): void {
+    const after = this.queue.findIndex((other) => other.priority < waiting.priority);
+    this.queue.splice(after < 0 ? this.queue.length : after, 0, waiting);
+  }
+
+  private openSlot(): Slot {
+    const port = this.spawn();
+    const slot: Slot = { port, heldKey: null, busy: null, watch: undefined };
+    port.onMessage((answer) => this.receive(slot, port, answer));
+    port.onCrash((reason) => {
+      if (this.slots.includes(slot) && !this.ended) this.replace(slot, reason);
+    });
+    return slot;
+  }
+
+  private dispatch(): void {
+    for (const slot of this.slots) {
+      if (slot.busy) continue;
+      const waiting = this.queue.shift();
+      if (!waiting) return;
+      const { key, set } = waiting.keyed;
+      if (slot.heldKey !== key) slot.port.post({ type: 'hold', key, set });
+      slot.heldKey = key;
+      slot.busy = waiting;
+      waiting.tries++;
+      slot.port.post({ type: 'task', id: waiting.id, key, task: waiting.task });
+      slot.watch = setTimeout(() => this.replace(slot, 'the worker gave no answer'), this.patienceMs);
+    }
+  }
+
+  private receive(slot: Slot, port: WorkerPort, answer: FromWorker): void {
+    const { busy } = slot;
+    if (slot.port !== port || busy?.id !== answer.id) return;
+    clearTimeout(slot.watch);
+    this.crashes = 0;
+    slot.busy = null;
+    if (answer.type === 'done') {
+      this.rays += answer.rays;
+      busy.settle({ result: answer.result, rays: answer.rays });
+    } else busy.settle(new Error(answer.message));
+    this.dispatch();
+  }
+
+  private replace(slot: Slot, reason: string): void {
+    clearTimeout(slot.watch);
+    slot.port.terminate();
+    const { busy } = slot;
+    this.crashes++;
+    if (this.crashes > MOST_CRASHES_PER_WORKER * this.size) {
+      this.end(new Error(`the workers cannot be started: ${reason}`));
+      return;
+    }
+    const fresh = this.openSlot();
+    this.slots[this.slots.indexOf(slot)] = fresh;
+    this.events.onCrash?.(reason);
+    if (busy && busy.tries < MOST_TRIES) this.enqueue(busy);
+    else busy?.settle(new Error(reason));
+    this.dispatch();
+  }
+}

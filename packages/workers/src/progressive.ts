@@ -1,0 +1,75 @@
+import { addTile, createFilms, type Films, tilesOf } from '@fendrix/core';
+import type { KeyedSet, WorkerPool } from './pool.js';
+
+export interface Progress {
+  films: Films;
+  /** Samples asked for each pixel, and tiles done of all tiles of all passes. */
+  samples: number;
+  done: number;
+  total: number;
+}
+
+export interface ProgressiveOptions {
+  width: number;
+  height: number;
+  samples: number;
+  seed: number;
+  tileSize?: number;
+  /** Samples of the first pass; each later pass takes as many as all before it, up to 4. */
+  firstPass?: number;
+  signal?: AbortSignal;
+  priority?: number;
+  /** Called after each tile. */
+  onProgress?(progress: Progress): void;
+}
+
+/** Keeps a tile short, so that a worker is soon free for a set that has moved. */
+const MOST_IN_PASS = 4;
+
+/**
+ * Renders the films of a set pass by pass. Each tile's passes are added in order, so the films are the same
+ * to the last bit with one worker or many. Rejects at once when aborted.
+ */
+export async function renderProgressively(
+  pool: WorkerPool,
+  keyed: KeyedSet,
+  options: ProgressiveOptions,
+): Promise<Films> {
+  const { width, height, samples, seed, signal, priority = 0 } = options;
+  const films = createFilms(width, height, keyed.set.lights.length);
+  const tiles = tilesOf(width, height, options.tileSize ?? 32);
+  const passes = passesOf(samples, options.firstPass ?? 1);
+  const total = tiles.length * passes.length;
+  let done = 0;
+
+  async function renderTilePass(index: number, pass: { first: number; count: number }): Promise<void> {
+    const tile = tiles[index];
+    if (!tile) return;
+    const job = { width, height, tile, firstSample: pass.first, samples: pass.count, seed };
+    const run = { priority: priority - pass.first, ...(signal ? { signal } : {}) };
+    const sums = await pool.run(keyed, { kind: 'tile', job }, run);
+    addTile(films, tile, sums, pass.count);
+    done++;
+    options.onProgress?.({ films, samples, done, total });
+  }
+
+  await Promise.all(
+    tiles.map(async (_, index) => {
+      for (const pass of passes) await renderTilePass(index, pass);
+    }),
+  );
+  return films;
+}
+
+/** Passes of growing size that make up a number of samples. */
+export function passesOf(samples: number, firstPass: number): { first: number; count: number }[] {
+  const passes: { first: number; count: number }[] = [];
+  let first = 0;
+  while (first < samples) {
+    const wanted = first === 0 ? firstPass : Math.min(first, MOST_IN_PASS);
+    const count = Math.min(wanted, samples - first);
+    passes.push({ first, count });
+    first += count;
+  }
+  return passes;
+}

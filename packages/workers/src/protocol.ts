@@ -1,0 +1,40 @@
+import type { SetDocument } from '@fendrix/contract';
+import type { MirrorBand, MirrorMap, SpotTrace, Thing, Tile, TileJob } from '@fendrix/core';
+
+/** Work that a worker does on the set it holds. */
+export type Task =
+  | { kind: 'tile'; job: TileJob }
+  | { kind: 'mirror'; width: number; height: number; tile: Tile }
+  | { kind: 'bands' }
+  | { kind: 'spots'; spots: SetDocument['spots']; samples: number; seed: number }
+  | { kind: 'pick'; across: number; down: number };
+
+/** What the lens meets at a picture point. */
+export interface Pick {
+  thing: Thing;
+  pointM: [number, number, number];
+  normal: [number, number, number];
+  mirrored: Thing | null;
+  mirroredPointM: [number, number, number] | null;
+  weight: number;
+}
+
+export interface TaskResults {
+  tile: Float32Array;
+  mirror: { map: MirrorMap; things: Thing[] };
+  bands: MirrorBand[];
+  spots: SpotTrace[];
+  pick: Pick | null;
+}
+
+export type TaskResult<T extends Task> = TaskResults[T['kind']];
+
+/** To a worker: hold this set, or do this task on the set held. */
+export type ToWorker =
+  | { type: 'hold'; key: string; set: SetDocument }
+  | { type: 'task'; id: number; key: string; task: Task };
+
+/** From a worker: an answer, with the rays it cost. */
+export type FromWorker =
+  | { type: 'done'; id: number; result: TaskResults[Task['kind']]; rays: number }
+  | { type: 'failed'; id: number; message: string };
