@@ -2,6 +2,7 @@ import type { SetDocument } from '@fendrix/contract';
 import {
   castMirror,
   createMirrorCast,
+  filterGuide,
   type MirrorMap,
   mirrorBand,
   mirrorMapTile,
@@ -52,6 +53,8 @@ function doTask(set: SetDocument, tracing: Tracing, task: Task): TaskResults[Tas
         map: mirrorMapTile(tracing, task.width, task.height, task.tile),
         things: tracing.scene.things,
       };
+    case 'guide':
+      return filterGuide(tracing, task.width, task.height);
     case 'bands':
       return set.products.map((product) => mirrorBand(tracing, product)).filter((band) => band !== null);
     case 'spots':
@@ -83,6 +86,9 @@ function pick(tracing: Tracing, across: number, down: number): Pick | null {
 function buffersOf(result: TaskResults[Task['kind']]): ArrayBuffer[] {
   if (result instanceof Float32Array) return [result.buffer as ArrayBuffer];
   if (result !== null && !Array.isArray(result) && 'map' in result) return mapBuffers(result.map);
+  if (result !== null && !Array.isArray(result) && 'region' in result) {
+    return [result.region.buffer as ArrayBuffer, result.normal.buffer as ArrayBuffer];
+  }
   return [];
 }
 

@@ -1,4 +1,4 @@
-import { addTile, createFilms, type Films, tilesOf } from '@fendrix/core';
+import { addTile, createFilms, type Films, type Tile, tilesOf } from '@fendrix/core';
 import type { KeyedSet, WorkerPool } from './pool.js';
 
 export interface Progress {
@@ -19,6 +19,8 @@ export interface ProgressiveOptions {
   firstPass?: number;
   signal?: AbortSignal;
   priority?: number;
+  /** Takes each tile's sums instead of the films given back, which then stay empty. */
+  onTile?(tile: Tile, sums: Float32Array, samples: number): void;
   /** Called after each tile. */
   onProgress?(progress: Progress): void;
 }
@@ -48,7 +50,8 @@ export async function renderProgressively(
     const job = { width, height, tile, firstSample: pass.first, samples: pass.count, seed };
     const run = { priority: priority - pass.first, ...(signal ? { signal } : {}) };
     const sums = await pool.run(keyed, { kind: 'tile', job }, run);
-    addTile(films, tile, sums, pass.count);
+    if (options.onTile) options.onTile(tile, sums, pass.count);
+    else addTile(films, tile, sums, pass.count);
     done++;
     options.onProgress?.({ films, samples, done, total });
   }

@@ -1,10 +1,11 @@
 import type { SetDocument } from '@fendrix/contract';
-import type { MirrorBand, MirrorMap, SpotTrace, Thing, Tile, TileJob } from '@fendrix/core';
+import type { FilterGuide, MirrorBand, MirrorMap, SpotTrace, Thing, Tile, TileJob } from '@fendrix/core';
 
 /** Work that a worker does on the set it holds. */
 export type Task =
   | { kind: 'tile'; job: TileJob }
   | { kind: 'mirror'; width: number; height: number; tile: Tile }
+  | { kind: 'guide'; width: number; height: number }
   | { kind: 'bands' }
   | { kind: 'spots'; spots: SetDocument['spots']; samples: number; seed: number }
   | { kind: 'pick'; across: number; down: number };
@@ -22,6 +23,7 @@ export interface Pick {
 export interface TaskResults {
   tile: Float32Array;
   mirror: { map: MirrorMap; things: Thing[] };
+  guide: FilterGuide;
   bands: MirrorBand[];
   spots: SpotTrace[];
   pick: Pick | null;

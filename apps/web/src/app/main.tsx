@@ -1,0 +1,27 @@
+import '@fontsource-variable/archivo/wdth.css';
+import '@fontsource-variable/jetbrains-mono';
+import CssBaseline from '@mui/material/CssBaseline';
+import { ThemeProvider } from '@mui/material/styles';
+import { SnackbarProvider } from 'notistack';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { Provider } from 'react-redux';
+import { RouterProvider } from 'react-router';
+import { router } from './routes';
+import { store } from './store';
+import { theme } from './theme';
+
+const root = document.getElementById('root');
+if (!root) throw new Error('the page has no root element');
+createRoot(root).render(
+  <StrictMode>
+    <Provider store={store}>
+      <ThemeProvider theme={theme} defaultMode="system">
+        <CssBaseline />
+        <SnackbarProvider maxSnack={3} anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }}>
+          <RouterProvider router={router} />
+        </SnackbarProvider>
+      </ThemeProvider>
+    </Provider>
+  </StrictMode>,
+);

@@ -1,0 +1,11 @@
+import { createBrowserRouter } from 'react-router';
+import { BenchView } from '../features/bench';
+import { FirstPage, SetListView } from '../features/sets';
+import { LostPage } from './LostPage';
+
+export const router = createBrowserRouter([
+  { path: '/', element: <FirstPage /> },
+  { path: '/sets', element: <SetListView /> },
+  { path: '/sets/:id', element: <BenchView /> },
+  { path: '*', element: <LostPage /> },
+]);

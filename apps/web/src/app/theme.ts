@@ -1,0 +1,63 @@
+import { createTheme } from '@mui/material/styles';
+
+/** Neutral greys round pictures: the same in light and dark, so that tones are judged alike. */
+export const surround = {
+  page: '#4a4a4a',
+  deep: '#333333',
+  line: '#5f5f5f',
+  text: '#f1f1f1',
+  quiet: '#c4c4c4',
+  accent: '#8fd0cb',
+  caution: '#e0a84a',
+  paper: '#f2efe6',
+} as const;
+
+const numbers = '"JetBrains Mono Variable", ui-monospace, monospace';
+const words = '"Archivo Variable", system-ui, sans-serif';
+
+export const theme = createTheme({
+  cssVariables: { colorSchemeSelector: 'data' },
+  colorSchemes: {
+    light: {
+      palette: {
+        background: { default: '#e9e8e4', paper: '#f1f0ec' },
+        text: { primary: '#1f1f1f', secondary: '#565656' },
+        primary: { main: '#17665f' },
+        warning: { main: '#8a5a00' },
+        error: { main: '#a3261f' },
+        divider: '#d2d0ca',
+      },
+    },
+    dark: {
+      palette: {
+        background: { default: '#262626', paper: '#2e2e2e' },
+        text: { primary: '#f0f0f0', secondary: '#b9b9b9' },
+        primary: { main: '#8fd0cb' },
+        warning: { main: '#e0a84a' },
+        error: { main: '#ff8a80' },
+        divider: '#4a4a4a',
+      },
+    },
+  },
+  shape: { borderRadius: 2 },
+  typography: {
+    fontFamily: words,
+    fontSize: 13,
+    button: { textTransform: 'none', fontWeight: 600 },
+    h1: { fontSize: '1.5rem', fontWeight: 650 },
+    h2: { fontSize: '0.875rem', fontWeight: 650 },
+    body2: { fontSize: '0.8125rem' },
+    caption: { fontSize: '0.75rem' },
+  },
+  components: {
+    MuiCssBaseline: {
+      styleOverrides: {
+        body: { fontStretch: '94%', fontVariantNumeric: 'tabular-nums' },
+        '.number': { fontFamily: numbers, fontSize: '0.8125rem', letterSpacing: '-0.01em' },
+        ':focus-visible': { outline: `2px solid ${surround.accent}`, outlineOffset: 1 },
+      },
+    },
+    MuiButtonBase: { defaultProps: { disableRipple: true } },
+    MuiTooltip: { defaultProps: { enterDelay: 400 } },
+  },
+});

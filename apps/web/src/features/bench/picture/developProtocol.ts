@@ -1,0 +1,25 @@
+import type { FilterGuide, Tile } from '@fendrix/core';
+
+/** From the page to the worker that develops films into pictures. */
+export type ToDeveloper =
+  | {
+      type: 'begin';
+      picture: number;
+      width: number;
+      height: number;
+      lights: number;
+      guide: FilterGuide | null;
+    }
+  | { type: 'tile'; picture: number; tile: Tile; sums: Float32Array; samples: number }
+  | { type: 'weights'; weights: Float64Array<ArrayBuffer> }
+  | { type: 'show'; picture: number };
+
+/** A developed picture, 8-bit sRGB with alpha. */
+export interface FromDeveloper {
+  picture: number;
+  width: number;
+  height: number;
+  /** Fewest samples of any pixel. */
+  samples: number;
+  pixels: Uint8ClampedArray<ArrayBuffer>;
+}

@@ -1,0 +1,78 @@
+import {
+  addTile,
+  createFilms,
+  developFilms,
+  encodePicture,
+  type Films,
+  type FilterGuide,
+  smoothFilms,
+  smoothingRadius,
+} from '@fendrix/core';
+import type { FromDeveloper, ToDeveloper } from './developProtocol';
+
+/**
+ * Keeps the films of the picture in view and develops them: sums of tiles, preview filter, weights, display.
+ * Runs in a worker of its own, so that the page never touches pixels.
+ */
+let films: Films | null = null;
+let smooth: Films | null = null;
+let guide: FilterGuide | null = null;
+let weights = new Float64Array(0);
+let picture = 0;
+let filmsChanged = false;
+let wanted = false;
+
+globalThis.addEventListener('message', ({ data }: MessageEvent<ToDeveloper>) => {
+  switch (data.type) {
+    case 'begin':
+      films = createFilms(data.width, data.height, data.lights);
+      smooth = createFilms(data.width, data.height, data.lights);
+      guide = data.guide;
+      picture = data.picture;
+      break;
+    case 'tile':
+      if (!films || data.picture !== picture) return;
+      addTile(films, data.tile, data.sums, data.samples);
+      filmsChanged = true;
+      break;
+    case 'weights':
+      weights = data.weights;
+      want();
+      break;
+    case 'show':
+      if (data.picture === picture) want();
+      break;
+  }
+});
+
+/** Develops once after all messages that wait, however many ask for it. */
+function want(): void {
+  if (wanted) return;
+  wanted = true;
+  setTimeout(() => {
+    wanted = false;
+    develop();
+  }, 0);
+}
+
+function develop(): void {
+  if (!films || !smooth || weights.length !== films.lights) return;
+  const least = films.samples.reduce((low, count) => Math.min(low, count), Number.POSITIVE_INFINITY);
+  if (least === 0) return;
+  if (filmsChanged) {
+    const radius = guide ? smoothingRadius(least) : 0;
+    smoothFilms(smooth, films, guide ?? emptyGuide(films), radius);
+    filmsChanged = false;
+  }
+  const { width, height } = films;
+  const linear = new Float32Array(width * height * 3);
+  developFilms(linear, smooth, weights);
+  const pixels = new Uint8ClampedArray(width * height * 4);
+  encodePicture(pixels, linear);
+  const answer: FromDeveloper = { picture, width, height, samples: least, pixels };
+  globalThis.postMessage(answer, { transfer: [pixels.buffer] });
+}
+
+function emptyGuide({ width, height }: Films): FilterGuide {
+  return { width, height, region: new Int32Array(width * height), normal: new Float32Array(0) };
+}

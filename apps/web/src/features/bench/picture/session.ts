@@ -1,0 +1,241 @@
+import type { SetDocument } from '@fendrix/contract';
+import { displayWeights, type MirrorMap, type Thing, traceKey } from '@fendrix/core';
+import { type KeyedSet, type Pick, renderProgressively, type WorkerPool } from '@fendrix/workers';
+import { createBrowserPool } from '@fendrix/workers/browser';
+import type { PictureStatus } from '../state/benchSlice';
+import type { FromDeveloper, ToDeveloper } from './developProtocol';
+
+/** Pixels across of the picture that follows a drag; adapted to the machine within these. */
+const NARROWEST_FOLLOWING = 160;
+const WIDEST_FOLLOWING = 480;
+/** Time a following picture should take, ms. */
+const FOLLOWING_MS = 110;
+/** Samples of the refined picture. */
+const SAMPLES = 256;
+/** Samples for a spot while following and when refined. */
+const SPOT_SAMPLES = 128;
+const SPOT_SAMPLES_REFINED = 4096;
+/** Rest after a change before the refining starts, ms. */
+const REST_MS = 140;
+/** Time between two developed states of the refining, ms. */
+const SHOW_EVERY_MS = 250;
+const MAP_WIDTH = 280;
+
+export interface MirrorOverlay {
+  map: MirrorMap;
+  things: Thing[];
+}
+
+export interface SessionEvents {
+  picture(picture: FromDeveloper): void;
+  mirrors(overlay: MirrorOverlay): void;
+  status(changes: Partial<PictureStatus>): void;
+  bands(bands: import('@fendrix/core').MirrorBand[]): void;
+  spots(traces: import('@fendrix/core').SpotTrace[]): void;
+  crash(reason: string): void;
+}
+
+/**
+ * Keeps the picture in step with the set. A change that moves light paths is followed by a small picture at
+ * once and refined after a rest; a change of power, switch or exposure only develops the films anew.
+ */
+export class PictureSession {
+  private readonly pool: WorkerPool;
+  private readonly developer: Worker;
+  private keyed: KeyedSet | null = null;
+  private spotsKey = '';
+  private followingWidth = 240;
+  private fullWidth = 560;
+  private aspect = 1.5;
+  private following = false;
+  private refining: AbortController | null = null;
+  private restTimer: ReturnType<typeof setTimeout> | undefined;
+  private nextPicture = 1;
+  private shown = 0;
+  private wantMirrors = false;
+  private closed = false;
+
+  constructor(private readonly events: SessionEvents) {
+    this.pool = createBrowserPool({ onCrash: (reason) => events.crash(reason) });
+    this.developer = new Worker(new URL('./developWorker.ts', import.meta.url), { type: 'module' });
+    this.developer.addEventListener('message', ({ data }: MessageEvent<FromDeveloper>) => {
+      this.shown++;
+      this.events.picture(data);
+      this.events.status({ samples: data.samples, shown: this.shown, rays: this.pool.rays });
+    });
+  }
+
+  /** Takes the set as it is now. */
+  update(set: SetDocument): void {
+    const key = traceKey(set);
+    const moved = key !== this.keyed?.key;
+    const spotsKey = JSON.stringify(set.spots);
+    const spotsMoved = spotsKey !== this.spotsKey;
+    this.spotsKey = spotsKey;
+    this.keyed = { key, set };
+    this.aspect = set.camera.body.sensorWidthM / set.camera.body.sensorHeightM;
+    this.tell({ type: 'weights', weights: displayWeights(set) as Float64Array<ArrayBuffer> });
+    if (moved) this.follow();
+    else if (spotsMoved) void this.traceSpots(this.keyed, SPOT_SAMPLES_REFINED, 50);
+  }
+
+  /** Sets the width at which the refined picture is shown, px. */
+  resize(width: number): void {
+    const rounded = Math.max(160, Math.min(1600, Math.round(width)));
+    if (rounded === this.fullWidth) return;
+    this.fullWidth = rounded;
+    if (this.keyed) this.rest();
+  }
+
+  showMirrors(wanted: boolean): void {
+    this.wantMirrors = wanted;
+    if (wanted && this.keyed) void this.mapMirrors(this.keyed);
+  }
+
+  async pick(across: number, down: number): Promise<Pick | null> {
+    if (!this.keyed) return null;
+    return this.pool.run(this.keyed, { kind: 'pick', across, down }, { priority: 1e6 });
+  }
+
+  /** Ends a worker as a crash would; the session goes on. */
+  crashWorker(): void {
+    this.pool.crashOne();
+  }
+
+  close(): void {
+    this.closed = true;
+    clearTimeout(this.restTimer);
+    this.refining?.abort(new Error('closed'));
+    this.pool.close();
+    this.developer.terminate();
+  }
+
+  /** Following pictures run one after the other, always of the newest set, and are never cut off. */
+  private follow(): void {
+    this.refining?.abort(new Error('the set moved'));
+    clearTimeout(this.restTimer);
+    if (this.following) return;
+    this.following = true;
+    void this.followUntilStill().finally(() => {
+      this.following = false;
+      this.rest();
+    });
+  }
+
+  private async followUntilStill(): Promise<void> {
+    for (;;) {
+      const { keyed } = this;
+      if (!keyed || this.closed) return;
+      try {
+        await this.followOnce(keyed);
+      } catch {
+        // Told by the pool's crash event, or closed; the next change tries again.
+        return;
+      }
+      if (this.keyed?.key === keyed.key) return;
+    }
+  }
+
+  private async followOnce(keyed: KeyedSet): Promise<void> {
+    const start = performance.now();
+    const width = this.followingWidth;
+    this.events.status({ phase: 'following', progress: 0 });
+    await this.renderInto(keyed, width, 1, true, undefined);
+    const bands = this.pool.run(keyed, { kind: 'bands' }, { priority: 1e5 });
+    const spots = this.traceSpots(keyed, SPOT_SAMPLES, 1e5);
+    const mirrors = this.wantMirrors ? this.mapMirrors(keyed) : undefined;
+    this.events.bands(await bands);
+    await Promise.all([spots, mirrors]);
+    this.adapt(performance.now() - start);
+  }
+
+  private adapt(tookMs: number): void {
+    const fitting = this.followingWidth * Math.sqrt(FOLLOWING_MS / tookMs);
+    const eased = this.followingWidth + 0.5 * (fitting - this.followingWidth);
+    this.followingWidth = Math.round(Math.max(NARROWEST_FOLLOWING, Math.min(WIDEST_FOLLOWING, eased)));
+  }
+
+  private rest(): void {
+    clearTimeout(this.restTimer);
+    if (this.closed) return;
+    this.restTimer = setTimeout(() => void this.refine(), REST_MS);
+  }
+
+  private async refine(): Promise<void> {
+    const { keyed } = this;
+    if (!keyed || this.following) return;
+    this.refining?.abort(new Error('the set moved'));
+    const controller = new AbortController();
+    this.refining = controller;
+    try {
+      this.events.status({ phase: 'refining', progress: 0 });
+      const spots = this.traceSpots(keyed, SPOT_SAMPLES_REFINED, 10, controller.signal);
+      const mirrors = this.wantMirrors ? this.mapMirrors(keyed) : undefined;
+      await this.renderInto(keyed, this.fullWidth, SAMPLES, false, controller.signal);
+      await Promise.all([spots, mirrors]);
+      this.events.status({ phase: 'done', progress: 1, rays: this.pool.rays });
+    } catch {
+      // Cut off by a move or the end of the page; a crash is told by the pool.
+    }
+  }
+
+  private async renderInto(
+    keyed: KeyedSet,
+    width: number,
+    samples: number,
+    whole: boolean,
+    signal: AbortSignal | undefined,
+  ): Promise<void> {
+    const height = Math.max(1, Math.round(width / this.aspect));
+    const abort = signal ? { signal } : {};
+    const guide = await this.pool.run(keyed, { kind: 'guide', width, height }, { priority: 1e5, ...abort });
+    const picture = this.nextPicture++;
+    this.tell({ type: 'begin', picture, width, height, lights: keyed.set.lights.length, guide });
+    let last = performance.now();
+    await renderProgressively(this.pool, keyed, {
+      width,
+      height,
+      samples,
+      seed: 1,
+      ...abort,
+      onTile: (tile, sums, count) => this.tell({ type: 'tile', picture, tile, sums, samples: count }),
+      onProgress: ({ done, total }) => {
+        const now = performance.now();
+        if (whole || now - last < SHOW_EVERY_MS) return;
+        last = now;
+        this.tell({ type: 'show', picture });
+        this.events.status({ progress: done / total, rays: this.pool.rays });
+      },
+    });
+    this.tell({ type: 'show', picture });
+  }
+
+  private async traceSpots(
+    keyed: KeyedSet,
+    samples: number,
+    priority: number,
+    signal?: AbortSignal,
+  ): Promise<void> {
+    const { spots } = keyed.set;
+    const abort = signal ? { signal } : {};
+    const parts = await Promise.all(
+      spots.map((spot) =>
+        this.pool.run(keyed, { kind: 'spots', spots: [spot], samples, seed: 1 }, { priority, ...abort }),
+      ),
+    );
+    this.events.spots(parts.flat());
+  }
+
+  private async mapMirrors(keyed: KeyedSet): Promise<void> {
+    const width = MAP_WIDTH;
+    const height = Math.max(1, Math.round(width / this.aspect));
+    const tile = { x: 0, y: 0, width, height };
+    this.events.mirrors(
+      await this.pool.run(keyed, { kind: 'mirror', width, height, tile }, { priority: 1e5 }),
+    );
+  }
+
+  private tell(message: ToDeveloper): void {
+    this.developer.postMessage(message, message.type === 'tile' ? [message.sums.buffer] : []);
+  }
+}

@@ -1,0 +1,57 @@
+import { useSnackbar } from 'notistack';
+import { createContext, useContext, useEffect, useMemo, useState } from 'react';
+import { useDispatch, useStore } from 'react-redux';
+import { benchActions, type WithBench } from '../state/benchSlice';
+import type { FromDeveloper } from './developProtocol';
+import { type MirrorOverlay, PictureSession } from './session';
+
+/** The session of the open set, with the newest picture and overlay, which live outside of the store. */
+export interface SessionView {
+  session: PictureSession | null;
+  picture: FromDeveloper | null;
+  mirrors: MirrorOverlay | null;
+}
+
+export const SessionContext = createContext<SessionView>({ session: null, picture: null, mirrors: null });
+
+export const useSession = (): SessionView => useContext(SessionContext);
+
+/** Starts a session for as long as the bench is open and keeps it in step with the store. */
+export function useOwnSession(): SessionView {
+  const store = useStore<WithBench>();
+  const dispatch = useDispatch();
+  const { enqueueSnackbar } = useSnackbar();
+  const [session, setSession] = useState<PictureSession | null>(null);
+  const [picture, setPicture] = useState<FromDeveloper | null>(null);
+  const [mirrors, setMirrors] = useState<MirrorOverlay | null>(null);
+
+  useEffect(() => {
+    const own = new PictureSession({
+      picture: setPicture,
+      mirrors: setMirrors,
+      status: (changes) => {
+        dispatch(benchActions.pictureChanged(changes));
+      },
+      bands: (bands) => dispatch(benchActions.bandsRead(bands)),
+      spots: (traces) => dispatch(benchActions.spotsTraced(traces)),
+      crash: (reason) =>
+        enqueueSnackbar(`A picture worker stopped (${reason}). It is started again.`, { variant: 'warning' }),
+    });
+    setSession(own);
+    let seen: unknown = null;
+    const keepUp = () => {
+      const { set } = store.getState().benchDocument.present;
+      if (!set || set === seen) return;
+      seen = set;
+      own.update(set);
+    };
+    keepUp();
+    const unsubscribe = store.subscribe(keepUp);
+    return () => {
+      unsubscribe();
+      own.close();
+    };
+  }, [store, dispatch, enqueueSnackbar]);
+
+  return useMemo(() => ({ session, picture, mirrors }), [session, picture, mirrors]);
+}

@@ -1,0 +1,43 @@
+import type { SetDocument } from '@fendrix/contract';
+import { type SpotReading, spotReading } from '@fendrix/core';
+import type { ThunkDispatch, UnknownAction } from '@reduxjs/toolkit';
+import { createSelector } from '@reduxjs/toolkit';
+import { useDispatch, useSelector } from 'react-redux';
+import type { BenchState, WithBench } from './benchSlice';
+
+export const useBenchDispatch = () => useDispatch<ThunkDispatch<WithBench, unknown, UnknownAction>>();
+
+export const useBench = <T>(select: (bench: BenchState) => T): T =>
+  useSelector((state: WithBench) => select(state.bench));
+
+/** The open set. Views that use it are only shown while one is open. */
+export function useSet(): SetDocument {
+  const set = useSelector((state: WithBench) => state.benchDocument.present.set);
+  if (!set) throw new Error('no set is open');
+  return set;
+}
+
+const selectReadings = createSelector(
+  (state: WithBench) => state.benchDocument.present.set,
+  (state: WithBench) => state.bench.traces,
+  (set, traces): SpotReading[] => {
+    if (!set) return [];
+    const fits = traces.filter((trace) => trace.illuminance.length === set.lights.length);
+    return set.spots.flatMap((spot) => {
+      const trace = fits.find(({ name }) => name === spot.name);
+      return trace ? [spotReading(set, trace)] : [];
+    });
+  },
+);
+
+/** What the pinned spots read with the powers and settings of now. */
+export const useReadings = (): SpotReading[] => useSelector(selectReadings);
+
+export const useHistory = () =>
+  useSelector(
+    (state: WithBench) => ({
+      canUndo: state.benchDocument.past.length > 0,
+      canRedo: state.benchDocument.future.length > 0,
+    }),
+    (a, b) => a.canUndo === b.canUndo && a.canRedo === b.canRedo,
+  );

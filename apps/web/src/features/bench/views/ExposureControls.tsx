@@ -1,0 +1,92 @@
+import {
+  type DialStep,
+  F_NUMBERS,
+  ISO_SPEEDS,
+  lightLuminance,
+  nearestStep,
+  printedSetting,
+  SHUTTERS,
+} from '@fendrix/core';
+import Box from '@mui/material/Box';
+import { surround } from '../../../app/theme';
+import { changeCamera } from '../state/edits';
+import { useBenchDispatch, useSet } from '../state/hooks';
+import { edit } from '../state/thunks';
+
+/** f-stop, shutter and ISO: dials of third stops. Changing them develops the picture anew and traces nothing. */
+export function ExposureControls() {
+  const set = useSet();
+  const dispatch = useBenchDispatch();
+  const { camera } = set;
+  const flash = set.lights.some((light) => light.on && lightLuminance(light).time === 'flash');
+  const cut = flash && camera.shutterS < camera.body.syncSpeedS * 0.98;
+  return (
+    <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5, flexWrap: 'wrap' }}>
+      <Dial
+        label="f-stop"
+        prefix="f/"
+        dial={F_NUMBERS}
+        value={camera.fNumber}
+        onChange={(fNumber) => dispatch(edit(changeCamera({ fNumber })))}
+      />
+      <Dial
+        label="shutter"
+        prefix=""
+        dial={SHUTTERS}
+        value={camera.shutterS}
+        onChange={(shutterS) => dispatch(edit(changeCamera({ shutterS })))}
+      />
+      <Dial
+        label="ISO"
+        prefix="ISO "
+        dial={ISO_SPEEDS}
+        value={camera.iso}
+        onChange={(iso) => dispatch(edit(changeCamera({ iso })))}
+      />
+      {cut && (
+        <Box role="status" sx={{ color: surround.caution, fontSize: '0.75rem' }}>
+          Faster than this body's flash sync ({printedSetting(SHUTTERS, camera.body.syncSpeedS)}): the real
+          frame would be cut; the picture shown is not.
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+interface DialProps {
+  label: string;
+  prefix: string;
+  dial: readonly DialStep[];
+  value: number;
+  onChange(value: number): void;
+}
+
+function Dial({ label, prefix, dial, value, onChange }: DialProps) {
+  const index = nearestStep(dial, value);
+  const between = Math.abs(Math.log2((dial[index]?.value ?? value) / value)) >= 0.09;
+  return (
+    <Box
+      component="select"
+      aria-label={label}
+      className="number"
+      value={between ? 'between' : String(index)}
+      onChange={(event: { target: { value: string } }) => {
+        const step = dial[Number(event.target.value)];
+        if (step) onChange(step.value);
+      }}
+      sx={{
+        color: surround.text,
+        bgcolor: '#3a3a3a',
+        border: `1px solid ${surround.line}`,
+        borderRadius: '2px',
+        height: 26,
+        px: 0.5,
+      }}
+    >
+      {between && <option value="between">{`${prefix}${printedSetting(dial, value)}`}</option>}
+      {dial.map(({ printed }, i) => (
+        <option key={printed} value={String(i)}>{`${prefix}${printed}`}</option>
+      ))}
+    </Box>
+  );
+}

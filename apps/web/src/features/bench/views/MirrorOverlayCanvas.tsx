@@ -1,0 +1,71 @@
+import { useEffect, useRef } from 'react';
+import type { MirrorOverlay } from '../picture/session';
+import { hatchOf } from './hatch';
+
+interface Props {
+  overlay: MirrorOverlay;
+  width: number;
+  height: number;
+}
+
+/** Each spot of the products in the hatch of what it mirrors. */
+export function MirrorOverlayCanvas({ overlay, width, height }: Props) {
+  const ref = useRef<HTMLCanvasElement>(null);
+  useEffect(() => {
+    const context = ref.current?.getContext('2d');
+    if (!context) return;
+    const image = context.createImageData(width, height);
+    paint(image, overlay);
+    context.putImageData(image, 0, 0);
+  }, [overlay, width, height]);
+  return (
+    <canvas
+      ref={ref}
+      width={width}
+      height={height}
+      aria-hidden
+      style={{ position: 'absolute', inset: 0, width: '100%', height: '100%', pointerEvents: 'none' }}
+    />
+  );
+}
+
+interface Paint {
+  rgb: [number, number, number];
+  cos: number;
+  sin: number;
+  gap: number;
+}
+
+function paint(image: ImageData, { map, things }: MirrorOverlay): void {
+  const { width, height, data } = image;
+  const paints = things.map(({ kind, key }) => paintOf(kind, key));
+  const dark = paintOf('dark', null);
+  for (let y = 0; y < height; y++) {
+    const row = Math.floor((y * map.height) / height) * map.width;
+    for (let x = 0; x < width; x++) {
+      const sample = row + Math.floor((x * map.width) / width);
+      const mirrored = map.mirrored[sample] as number;
+      if (mirrored === -2 || things[map.thing[sample] as number]?.kind !== 'product') continue;
+      const { rgb, cos, sin, gap } = mirrored < 0 ? dark : (paints[mirrored] ?? dark);
+      const along = gap > 0 ? (((x * cos + y * sin) % gap) + gap) % gap : 2;
+      const shade = along < 1.6 ? 0.25 : 1;
+      const at = 4 * (y * width + x);
+      data[at] = rgb[0] * shade;
+      data[at + 1] = rgb[1] * shade;
+      data[at + 2] = rgb[2] * shade;
+      data[at + 3] = 215;
+    }
+  }
+}
+
+function paintOf(kind: string, key: string | null): Paint {
+  const { tone, angleDeg, gapPx } = hatchOf(kind, key);
+  const value = Number.parseInt(tone.slice(1), 16);
+  const angle = ((angleDeg ?? 0) * Math.PI) / 180;
+  return {
+    rgb: [value >> 16, (value >> 8) & 255, value & 255],
+    cos: Math.cos(angle),
+    sin: Math.sin(angle),
+    gap: angleDeg === null ? 0 : gapPx,
+  };
+}

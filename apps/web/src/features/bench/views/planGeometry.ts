@@ -1,0 +1,121 @@
+import type { Product, SetDocument, Vector } from '@fendrix/contract';
+import { aimFrame, outlinePieces, radians, vector, viewOf } from '@fendrix/core';
+
+const { add, scale, turnUpright } = vector;
+
+/** A plan looks along one axis: from above, or from camera left with the camera at the left edge. */
+export type PlanKind = 'above' | 'side';
+
+/** A point of the set in the plan, m: right and down. */
+export type Flat = [number, number];
+
+export function flatten(kind: PlanKind, [x, y, z]: Vector): Flat {
+  return kind === 'above' ? [x, -y] : [y, -z];
+}
+
+/** Moves a point by a distance in the plan, m right and down; what the plan cannot show stays. */
+export function shift(kind: PlanKind, [x, y, z]: Vector, right: number, down: number): Vector {
+  return kind === 'above' ? [x + right, y - down, z] : [x, y + right, z - down];
+}
+
+interface Rectangle {
+  positionM: Vector;
+  aimM: Vector;
+  rollDeg: number;
+  widthM: number;
+  heightM: number;
+}
+
+/** Corners of a light's or sheet's face, moved back from it by a depth. */
+export function faceCorners(thing: Rectangle, backM = 0): Vector[] {
+  const { right, up, forward } = aimFrame(thing.positionM, thing.aimM, thing.rollDeg);
+  const centre = add(thing.positionM, scale(forward, -backM));
+  return [
+    [-1, -1],
+    [1, -1],
+    [1, 1],
+    [-1, 1],
+  ].map(([a = 0, b = 0]) =>
+    add(centre, add(scale(right, (a * thing.widthM) / 2), scale(up, (b * thing.heightM) / 2))),
+  );
+}
+
+/** Outline of the convex hull of points, counter-clockwise (Andrew's monotone chain). */
+export function hull(points: readonly Flat[]): Flat[] {
+  const sorted = [...points].sort((a, b) => a[0] - b[0] || a[1] - b[1]);
+  const half = (list: readonly Flat[]) => {
+    const chain: Flat[] = [];
+    for (const point of list) {
+      while (chain.length > 1 && turn(chain.at(-2) as Flat, chain.at(-1) as Flat, point) <= 0) chain.pop();
+      chain.push(point);
+    }
+    return chain.slice(0, -1);
+  };
+  return [...half(sorted), ...half([...sorted].reverse())];
+}
+
+const turn = (a: Flat, b: Flat, c: Flat) => (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]);
+
+/** Outline of a product in a plan. */
+export function productOutline(kind: PlanKind, product: Product): Flat[] {
+  const at = product.positionM;
+  if (product.kind === 'box') {
+    const corners = [0, product.heightM].flatMap((z) =>
+      [
+        [-1, -1],
+        [1, -1],
+        [1, 1],
+        [-1, 1],
+      ].map(
+        ([a = 0, b = 0]): Vector =>
+          add(
+            at,
+            add(
+              turnUpright([(a * product.widthM) / 2, (b * product.depthM) / 2, 0], radians(product.turnDeg)),
+              [0, 0, z],
+            ),
+          ),
+      ),
+    );
+    return hull(corners.map((corner) => flatten(kind, corner)));
+  }
+  const pieces = outlinePieces(product.profile);
+  if (kind === 'above') {
+    const radius = Math.max(...pieces.map(({ lower, upper }) => Math.max(lower.r, upper.r)));
+    return Array.from({ length: 36 }, (_, i): Flat => {
+      const angle = (i / 36) * 2 * Math.PI;
+      return flatten(kind, add(at, [radius * Math.cos(angle), radius * Math.sin(angle), 0]));
+    });
+  }
+  const right = pieces.flatMap(({ lower, upper }) => [lower, upper]);
+  const side = (sign: number) => right.map(({ r, z }) => flatten(kind, add(at, [0, sign * r, z])));
+  return [...side(1), ...side(-1).reverse()];
+}
+
+/** Ends of the camera's cone of view at the distance of its aim point and beyond. */
+export function coneOfView(kind: PlanKind, set: SetDocument, reachM: number): Flat[] {
+  const view = viewOf(set.camera);
+  const across = kind === 'above' ? scale(view.right, view.halfWidth) : scale(view.up, view.halfHeight);
+  const end = (sign: number) => add(view.origin, scale(add(view.forward, scale(across, sign)), reachM));
+  return [view.origin, end(-1), end(1)].map((point) => flatten(kind, point));
+}
+
+/** Everything that should be within the plan, for its first fit. */
+export function extent(kind: PlanKind, set: SetDocument): { min: Flat; max: Flat } {
+  const points: Vector[] = [set.camera.positionM, [0, 0, 0]];
+  for (const light of set.lights) {
+    if (light.kind === 'softbox') points.push(...faceCorners(light, 0.12));
+    if (light.kind === 'bare-lamp') points.push(light.positionM);
+  }
+  for (const sheet of set.sheets) points.push(...faceCorners(sheet));
+  if (set.backdrop?.kind === 'sweep') {
+    const { widthM, frontM, backM, heightM } = set.backdrop;
+    points.push([-widthM / 2, frontM, 0], [widthM / 2, backM, heightM]);
+  }
+  if (set.backdrop?.kind === 'panel') points.push(set.backdrop.centreM);
+  const flats = points.map((point) => flatten(kind, point));
+  return {
+    min: [Math.min(...flats.map(([a]) => a)), Math.min(...flats.map(([, b]) => b))],
+    max: [Math.max(...flats.map(([a]) => a)), Math.max(...flats.map(([, b]) => b))],
+  };
+}

@@ -1,0 +1,158 @@
+import Alert from '@mui/material/Alert';
+import Button from '@mui/material/Button';
+import List from '@mui/material/List';
+import ListItem from '@mui/material/ListItem';
+import ListItemButton from '@mui/material/ListItemButton';
+import ListItemText from '@mui/material/ListItemText';
+import Skeleton from '@mui/material/Skeleton';
+import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { useSnackbar } from 'notistack';
+import { useDeferredValue, useState } from 'react';
+import { useDispatch } from 'react-redux';
+import { Link, useNavigate } from 'react-router';
+import type { store } from '../../app/store';
+import { Page } from '../../shared/Page';
+import { failureMessage, setsApi } from './api';
+import { starterSet } from './starterSet';
+
+const PAGE = 20;
+
+/** All sets, newest first: open, copy, delete, search. */
+export function SetListView() {
+  const [search, setSearch] = useState('');
+  const [offset, setOffset] = useState(0);
+  const { data, error, isLoading, refetch } = setsApi.useListSetsQuery({
+    search: useDeferredValue(search),
+    offset,
+    limit: PAGE,
+  });
+  const actions = useSetActions();
+
+  return (
+    <Page title="Sets">
+      <Stack direction="row" spacing={2} sx={{ mb: 2 }}>
+        <TextField
+          size="small"
+          label="Find by name"
+          value={search}
+          onChange={(event) => {
+            setSearch(event.target.value);
+            setOffset(0);
+          }}
+          sx={{ flex: 1 }}
+        />
+        <Button variant="contained" onClick={actions.createNew}>
+          New set
+        </Button>
+      </Stack>
+      {error && (
+        <Alert severity="warning" action={<Button onClick={() => void refetch()}>Try again</Button>}>
+          {failureMessage(error)}
+        </Alert>
+      )}
+      {isLoading && <Skeleton height={64} />}
+      {data && data.total === 0 && (
+        <Typography color="text.secondary" sx={{ maxWidth: 520 }}>
+          {search
+            ? `No set has “${search}” in its name.`
+            : 'No set yet. A new one starts with a gloss cylinder on white paper and one softbox camera left: drag the softbox and watch where its mirror image goes. For a finished example start the application with npm run demo.'}
+        </Typography>
+      )}
+      <List disablePadding>
+        {data?.sets.map((set) => (
+          <ListItem
+            key={set.id}
+            disablePadding
+            divider
+            secondaryAction={
+              <>
+                <Button
+                  size="small"
+                  onClick={() => void actions.copy(set.id)}
+                  aria-label={`Copy ${set.name}`}
+                >
+                  Copy
+                </Button>
+                <Button
+                  size="small"
+                  onClick={() => void actions.remove(set.id, set.name)}
+                  aria-label={`Delete ${set.name}`}
+                >
+                  Delete
+                </Button>
+              </>
+            }
+          >
+            <ListItemButton component={Link} to={`/sets/${set.id}`}>
+              <ListItemText primary={set.name} secondary={changedAt(set.updatedAt)} />
+            </ListItemButton>
+          </ListItem>
+        ))}
+      </List>
+      {data && data.total > PAGE && (
+        <Stack direction="row" spacing={1} sx={{ mt: 2, alignItems: 'center' }}>
+          <Button disabled={offset === 0} onClick={() => setOffset(offset - PAGE)}>
+            Newer
+          </Button>
+          <Button disabled={offset + PAGE >= data.total} onClick={() => setOffset(offset + PAGE)}>
+            Older
+          </Button>
+          <Typography variant="body2" color="text.secondary">
+            {offset + 1} to {Math.min(offset + PAGE, data.total)} of {data.total}
+          </Typography>
+        </Stack>
+      )}
+    </Page>
+  );
+}
+
+function useSetActions() {
+  const dispatch = useDispatch<typeof store.dispatch>();
+  const navigate = useNavigate();
+  const { enqueueSnackbar } = useSnackbar();
+  const [create] = setsApi.useCreateSetMutation();
+  const [remove] = setsApi.useDeleteSetMutation();
+
+  async function attempt(work: () => Promise<void>): Promise<void> {
+    try {
+      await work();
+    } catch (error) {
+      enqueueSnackbar(failureMessage(error), { variant: 'warning' });
+    }
+  }
+
+  const read = (id: string) =>
+    dispatch(setsApi.endpoints.readSet.initiate(id, { forceRefetch: true, subscribe: false })).unwrap();
+
+  return {
+    createNew: () =>
+      void attempt(async () => {
+        const stored = await create(starterSet()).unwrap();
+        await navigate(`/sets/${stored.id}`);
+      }),
+    copy: (id: string) =>
+      attempt(async () => {
+        const { document } = await read(id);
+        await create({ ...document, name: `${document.name}, copy`.slice(0, 80) }).unwrap();
+      }),
+    remove: (id: string, name: string) =>
+      attempt(async () => {
+        const { document } = await read(id);
+        await remove(id).unwrap();
+        enqueueSnackbar(`“${name}” is deleted.`, {
+          autoHideDuration: 12_000,
+          action: (
+            <Button onClick={() => void attempt(async () => void (await create(document).unwrap()))}>
+              Undo
+            </Button>
+          ),
+        });
+      }),
+  };
+}
+
+function changedAt(iso: string): string {
+  return `changed ${new Date(iso).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}`;
+}

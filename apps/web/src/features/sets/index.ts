@@ -1,0 +1,3 @@
+export { failureMessage, setsApi } from './api';
+export { FirstPage } from './FirstPage';
+export { SetListView } from './SetListView';

@@ -1,0 +1,65 @@
+import { type SetDocument, setDocument } from '@fendrix/contract';
+
+const white = { kind: 'matte', reflectance: 0.84 } as const;
+
+/** What a new set starts from: a plain cylinder on white paper, one softbox camera left. */
+export function starterSet(): SetDocument {
+  return setDocument.parse({
+    format: 'fendrix-set',
+    version: 1,
+    name: 'New set',
+    bench: { widthM: 1.2, depthM: 1, material: { kind: 'matte', reflectance: 0.3 } },
+    backdrop: {
+      kind: 'sweep',
+      widthM: 1.1,
+      frontM: -0.45,
+      backM: 0.55,
+      radiusM: 0.25,
+      heightM: 0.9,
+      material: white,
+    },
+    products: [
+      {
+        kind: 'turned',
+        id: 'cylinder',
+        name: 'Gloss cylinder',
+        positionM: [0, 0, 0],
+        material: { kind: 'coated', reflectance: 0.35 },
+        profile: [
+          { radiusM: 0.035, heightM: 0 },
+          { radiusM: 0.035, heightM: 0.16 },
+        ],
+      },
+    ],
+    lights: [
+      {
+        kind: 'softbox',
+        tag: 'A',
+        name: 'Softbox 60 x 60',
+        positionM: [-0.6, -0.25, 0.4],
+        aimM: [0, 0, 0.08],
+        widthM: 0.6,
+        heightM: 0.6,
+        hotCentre: 1.5,
+        output: { kind: 'flash-energy', energyJ: 200, modifierEfficiency: 0.45 },
+        powerStops: -1,
+      },
+    ],
+    camera: {
+      body: {
+        name: '36 x 24 mm, 24 megapixels',
+        sensorWidthM: 0.036,
+        sensorHeightM: 0.024,
+        pixelsWide: 6000,
+        pixelsHigh: 4000,
+      },
+      lens: { name: '100 mm', focalLengthM: 0.1 },
+      positionM: [0, -1.2, 0.12],
+      aimM: [0, 0, 0.085],
+      focusM: 1.165,
+      fNumber: 2 ** (7 / 2),
+      shutterS: 1 / 128,
+      iso: 100,
+    },
+  });
+}

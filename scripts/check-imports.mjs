@@ -1,0 +1,125 @@
+// Who may import whom (docs/decisions/imports.md). Reads every import of every module; a planted violation of
+// each rule in fixtures/imports must be found, and modules must be found at all.
+import { readdirSync, readFileSync, statSync } from 'node:fs';
+import { dirname, join, posix, relative, sep } from 'node:path';
+import { root } from './prepare.mjs';
+
+/** Folder of the package, and what its sources may import beside their own files. */
+const RULES = [
+  { folder: 'packages/contract/src', may: [/^zod$/] },
+  { folder: 'packages/core/src', may: [/^@fendrix\/contract$/], typesOnly: /^@fendrix\// },
+  {
+    folder: 'packages/workers/src',
+    may: [/^@fendrix\/(contract|core)$/, /^node:worker_threads$/, /^tsx\/esm\/api$/],
+  },
+  {
+    folder: 'apps/server/src',
+    may: [
+      /^node:/,
+      /^@fendrix\/(contract|core|demo)$/,
+      /^@fendrix\/workers(\/node)?$/,
+      /^(@koa\/|koa|drizzle-orm|@libsql\/|pino|zod)/,
+    ],
+  },
+  {
+    folder: 'apps/cli/src',
+    may: [/^node:/, /^@fendrix\/(contract|core|demo)$/, /^@fendrix\/workers(\/node)?$/, /^sharp$/],
+  },
+  {
+    folder: 'apps/web/src',
+    may: [
+      /^@fendrix\/(contract|core)$/,
+      /^@fendrix\/workers(\/browser)?$/,
+      /^(react|react-dom|react-redux|react-router|react-hotkeys-hook|redux-undo|notistack)(\/|$)/,
+      /^(@mui\/|@emotion\/|@reduxjs\/|@fontsource-variable\/|@use-gesture\/)/,
+    ],
+  },
+  { folder: 'demo', may: [/^node:fs$/, /^@fendrix\/contract$/] },
+  {
+    folder: 'e2e',
+    may: [/^node:/, /^@playwright\/test$/, /^@axe-core\/playwright$/, /^@fendrix\/contract$/],
+  },
+];
+
+const IMPORT =
+  /(?:^|\n)\s*(?:import|export)\s+(type\s+)?(?:[^'"`;]*?\sfrom\s+)?['"]([^'"]+)['"]|import\(\s*['"]([^'"]+)['"]\s*\)|new URL\(\s*['"](\.[^'"]+\.ts)['"]/g;
+
+function modulesIn(folder) {
+  return readdirSync(folder).flatMap((name) => {
+    if (name === 'node_modules' || name === 'dist' || name === '.types' || name === 'test') return [];
+    const path = join(folder, name);
+    if (statSync(path).isDirectory()) return modulesIn(path);
+    return /\.(ts|tsx|mts|mjs)$/.test(name) && !/\.config\.ts$/.test(name) ? [path] : [];
+  });
+}
+
+function importsOf(text) {
+  return [...text.matchAll(IMPORT)].map(([, type, from, dynamic, url]) => ({
+    name: from ?? dynamic ?? url,
+    typeOnly: type !== undefined,
+  }));
+}
+
+/** Violations in one module, as sentences. @param within the package's folder, real or planted */
+function violations(rule, within, path, text) {
+  const found = [];
+  for (const { name, typeOnly } of importsOf(text)) {
+    if (name.startsWith('.')) {
+      const target = posix.normalize(
+        posix.join(relative(within, dirname(path)).split(sep).join('/') || '.', name),
+      );
+      if (target.startsWith('..')) found.push(`${path}: ${name} leaves ${rule.folder}`);
+      else if (rule.folder === 'apps/web/src')
+        found.push(...featureViolations(within, path, target, name, typeOnly));
+      continue;
+    }
+    if (!rule.may.some((pattern) => pattern.test(name)))
+      found.push(`${path}: ${rule.folder} may not import ${name}`);
+    else if (rule.typesOnly?.test(name) && !typeOnly) {
+      found.push(`${path}: ${rule.folder} may import types of ${name} only`);
+    }
+  }
+  return found;
+}
+
+/** A feature reaches another through its index; shared code knows no feature. */
+function featureViolations(within, path, target, name, typeOnly) {
+  const own = /^features\/([^/]+)/.exec(relative(within, path).split(sep).join('/'))?.[1];
+  const other = /^features\/([^/]+)(\/(.*))?$/.exec(target);
+  const inShared = relative(within, path).startsWith('shared');
+  if (target.startsWith('app/') && own && !/^app\/(theme|store)/.test(target)) {
+    return [`${path}: a feature may take the theme and the store's types from app, not ${name}`];
+  }
+  if (target.startsWith('app/store') && own && !typeOnly) return [`${path}: types only from ${name}`];
+  if (!other) return [];
+  if (inShared) return [`${path}: shared code may not import the feature ${name}`];
+  const deep = other[3] !== undefined && !/^index(\.\w+)?$/.test(other[3]);
+  return other[1] !== own && deep ? [`${path}: ${name} reaches past the index of another feature`] : [];
+}
+
+let modules = 0;
+const found = [];
+for (const rule of RULES) {
+  const folder = join(root, rule.folder);
+  for (const path of modulesIn(folder)) {
+    modules++;
+    found.push(...violations(rule, folder, path, readFileSync(path, 'utf8')));
+  }
+}
+for (const line of found) console.error(line);
+
+const missed = [];
+const planted = join(root, 'fixtures', 'imports');
+for (const rule of RULES) {
+  const within = join(planted, rule.folder);
+  const paths = modulesIn(within);
+  if (paths.length === 0) missed.push(`${rule.folder}: nothing is planted`);
+  for (const path of paths) {
+    if (violations(rule, within, path, readFileSync(path, 'utf8')).length === 0)
+      missed.push(`${path}: not found`);
+  }
+}
+for (const line of missed) console.error(`a planted violation went unseen: ${line}`);
+if (modules < 50) console.error(`only ${modules} modules were seen`);
+if (found.length > 0 || missed.length > 0 || modules < 50) process.exit(1);
+console.log(`${modules} modules keep the import rules; every planted violation was found`);

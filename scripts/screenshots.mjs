@@ -1,0 +1,50 @@
+// npm run screenshots: one picture of each main view, made from the demo data, into docs/screenshots.
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium } from '@playwright/test';
+import { checkNode, ensureBrowser, ensurePackages, root, run } from './prepare.mjs';
+
+checkNode();
+ensurePackages();
+const port = '4293';
+const address = `http://127.0.0.1:${port}`;
+const folder = process.argv[2] ?? join(root, 'docs', 'screenshots');
+const data = mkdtempSync(join(tmpdir(), 'fendrix-shots-'));
+void run(process.execPath, ['scripts/serve.mjs', '--demo'], { FENDRIX_PORT: port, FENDRIX_DATA: data });
+await untilAnswering(`${address}/api/health`);
+
+const browser = await chromium.launch({
+  executablePath: ensureBrowser(),
+  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking'],
+});
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, colorScheme: 'light' });
+await page.goto(address);
+await page.locator('[data-thing="light:A"]').first().focus();
+await settled(45_000);
+await page.screenshot({ path: join(folder, 'bench.png') });
+await page.keyboard.press('m');
+await page.waitForTimeout(3000);
+await page.screenshot({ path: join(folder, 'bench-mirrors.png') });
+await page.goto(`${address}/sets`);
+await page.getByRole('button', { name: 'New set' }).waitFor();
+await page.screenshot({ path: join(folder, 'sets.png') });
+await browser.close();
+process.kill(process.pid, 'SIGTERM');
+
+async function settled(mostMs) {
+  const start = Date.now();
+  const status = page.getByTestId('picture-status');
+  while (Date.now() - start < mostMs && (await status.getAttribute('data-phase')) !== 'done') {
+    await page.waitForTimeout(500);
+  }
+}
+
+async function untilAnswering(url) {
+  for (let tries = 0; tries < 120; tries++) {
+    const answer = await fetch(url).catch(() => null);
+    if (answer?.ok) return;
+    await new Promise((resolve) => setTimeout(resolve, 500));
+  }
+  throw new Error(`${url} gave no answer`);
+}

@@ -1,0 +1,21 @@
+// npm test: lint, types, imports, unit tests, end-to-end tests; stops at the first that fails.
+import { bin, checkNode, ensureBrowser, ensurePackages, giveUp, run } from './prepare.mjs';
+
+checkNode();
+ensurePackages();
+const browser = ensureBrowser();
+const steps = [
+  ['lint and format', bin('biome'), ['check', '.']],
+  ['types', bin('tsc'), ['-b']],
+  ['imports', process.execPath, ['scripts/check-imports.mjs']],
+  ['unit tests', bin('vitest'), ['run']],
+  ['build', bin('vite'), ['build', 'apps/web', '--logLevel', 'error']],
+  ['end-to-end tests', bin('playwright'), ['test', '-c', 'e2e']],
+];
+for (const [name, command, words] of steps) {
+  process.stdout.write(`\n== ${name}\n`);
+  const start = Date.now();
+  const code = await run(command, words, { FENDRIX_BROWSER: browser });
+  if (code !== 0) giveUp(`${name} failed`);
+  process.stdout.write(`== ${name}: ok, ${((Date.now() - start) / 1000).toFixed(1)} s\n`);
+}
