@@ -56,10 +56,18 @@ export function QuantityField({ label, shown, parse, example, onCommit }: Quanti
             }
             event.stopPropagation();
           }}
-          sx={{ width: 118, '& input': { textAlign: 'right', p: 0, height: 26 } }}
+          sx={{
+            width: 112,
+            '& input': {
+              textAlign: 'right',
+              p: 0,
+              height: 26,
+              fontFamily: 'JetBrains Mono Variable, monospace',
+              fontSize: '0.8125rem',
+            },
+          }}
           slotProps={{
             input: {
-              className: 'number',
               'aria-invalid': wrong,
               'aria-describedby': wrong ? `${id}-wrong` : undefined,
             },

@@ -29,7 +29,7 @@ export function polygonIlluminanceLx(
   for (let i = 0; i < above.length; i++) {
     const a = above[i] as Vector;
     const b = above[(i + 1) % above.length] as Vector;
-    const across = cross(a, b);
+    const across = cross(b, a);
     const sine = length(across);
     if (sine === 0) continue;
     sum += Math.atan2(sine, dot(a, b)) * dot(normal, scale(across, 1 / sine));

@@ -27,7 +27,8 @@ export function buildBoundingTree(table: PrimitiveTable): BoundingTree {
   const boxes = new Float64Array(n * 6);
   for (let i = 0; i < n; i++) primitiveBounds(table, i, boxes.subarray(i * 6, i * 6 + 6));
   const order = Int32Array.from({ length: n }, (_, i) => i);
-  const size = Math.max(1, n);
+  // One leaf more than primitives: a root with a single primitive has an empty second child.
+  const size = n + 1;
   const tree: BoundingTree = {
     boxes: new Float64Array(size * 12),
     children: new Int32Array(size * 2),
@@ -49,13 +50,13 @@ export function buildBoundingTree(table: PrimitiveTable): BoundingTree {
     let middle = cut ? partition(boxes, order, from, to, cut) : from;
     if (middle <= from || middle >= to) {
       if (!isRoot && to - from <= MOST_IN_LEAF) return makeLeaf(from, to);
-      middle = (from + to) >> 1;
+      middle = (from + to + 1) >> 1;
     }
     const node = nodes++;
     tree.boxes.set(padded(enclose(boxes, order, from, middle)), node * 12);
     tree.boxes.set(padded(enclose(boxes, order, middle, to)), node * 12 + 6);
-    tree.children[2 * node] = middle > from ? split(from, middle, false) : makeLeaf(from, from);
-    tree.children[2 * node + 1] = split(middle, to, false);
+    tree.children[2 * node] = split(from, middle, false);
+    tree.children[2 * node + 1] = middle < to ? split(middle, to, false) : makeLeaf(to, to);
     return node;
   }
 
@@ -92,7 +93,9 @@ function area(box: number[]): number {
   return x * y + y * z + z * x;
 }
 
+/** An empty box stays empty: no ray enters [1, 1, 1] to [-1, -1, -1]. */
 function padded(box: number[]): number[] {
+  if (!((box[0] as number) <= (box[3] as number))) return [1, 1, 1, -1, -1, -1];
   return box.map((value, i) => {
     const pad = 1e-7 + 1e-9 * Math.abs(value);
     return i < 3 ? value - pad : value + pad;

@@ -74,8 +74,8 @@ function OpenBench() {
           minHeight: '100vh',
           bgcolor: surround.page,
           color: surround.text,
-          gridTemplateColumns: { xs: '1fr', md: 'minmax(420px, 600fr) minmax(320px, 440fr) 240px' },
-          gridTemplateRows: { md: '44px minmax(0, 1.62fr) minmax(0, 1fr) 96px' },
+          gridTemplateColumns: { xs: '1fr', md: 'minmax(420px, 652fr) minmax(300px, 388fr) 240px' },
+          gridTemplateRows: { md: '44px minmax(0, 1.5fr) minmax(0, 1fr) 104px' },
           height: { md: '100vh' },
           fontSize: '0.8125rem',
         }}

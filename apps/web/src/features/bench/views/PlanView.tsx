@@ -72,41 +72,6 @@ export function PlanView({ kind }: { kind: PlanKind }) {
       >
         <Surroundings {...shared} size={size} />
         <PickRay {...shared} />
-        {set.products.map((product) => (
-          <Movable
-            key={product.id}
-            thing={{ kind: 'product', key: product.id }}
-            name={product.name}
-            {...shared}
-          >
-            <path d={path(productOutline(kind, product))} fill="#8c2f43" stroke="#f3e9ec" strokeWidth={1.2} />
-          </Movable>
-        ))}
-        {set.sheets.map((sheet) => {
-          const black = sheet.kind === 'flag';
-          return (
-            <Movable
-              key={sheet.tag}
-              thing={{ kind: 'sheet', key: sheet.tag }}
-              name={`${sheet.name} ${sheet.tag}`}
-              {...shared}
-            >
-              <path
-                d={path(hull(faceCorners(sheet).map((corner) => flatten(kind, corner))))}
-                fill={black ? '#111' : '#fff'}
-                fillOpacity={0.75}
-                stroke={black ? '#0a0a0a' : '#fff'}
-                strokeWidth={3}
-                strokeLinejoin="round"
-              />
-              <TaggedPlace
-                tag={sheet.tag}
-                place={at(sheet.positionM)}
-                thing={{ kind: 'sheet', key: sheet.tag }}
-              />
-            </Movable>
-          );
-        })}
         {set.lights.map((light) => {
           if (light.kind === 'surround') return null;
           const thing: ThingRef = { kind: 'light', key: light.tag };
@@ -125,13 +90,13 @@ export function PlanView({ kind }: { kind: PlanKind }) {
                       ),
                     )}
                     fill="#1d1d1d"
-                    fillOpacity={0.85}
+                    fillOpacity={kind === 'above' ? 0.85 : 0.3}
                     stroke="#777"
                   />
                   <path
                     d={path(hull(faceCorners(light).map((corner) => flatten(kind, corner))))}
                     fill={light.on ? '#fff' : '#777'}
-                    fillOpacity={0.9}
+                    fillOpacity={kind === 'above' ? 0.9 : 0.25}
                     stroke={light.on ? '#fff' : '#777'}
                     strokeWidth={4}
                     strokeLinejoin="round"
@@ -150,6 +115,41 @@ export function PlanView({ kind }: { kind: PlanKind }) {
             </Movable>
           );
         })}
+        {set.sheets.map((sheet) => {
+          const black = sheet.kind === 'flag';
+          return (
+            <Movable
+              key={sheet.tag}
+              thing={{ kind: 'sheet', key: sheet.tag }}
+              name={`${sheet.name} ${sheet.tag}`}
+              {...shared}
+            >
+              <path
+                d={path(hull(faceCorners(sheet).map((corner) => flatten(kind, corner))))}
+                fill={black ? '#111' : '#fff'}
+                fillOpacity={kind === 'above' ? 0.75 : 0.3}
+                stroke={black ? '#0a0a0a' : '#fff'}
+                strokeWidth={3}
+                strokeLinejoin="round"
+              />
+              <TaggedPlace
+                tag={sheet.tag}
+                place={at(sheet.positionM)}
+                thing={{ kind: 'sheet', key: sheet.tag }}
+              />
+            </Movable>
+          );
+        })}
+        {set.products.map((product) => (
+          <Movable
+            key={product.id}
+            thing={{ kind: 'product', key: product.id }}
+            name={product.name}
+            {...shared}
+          >
+            <path d={path(productOutline(kind, product))} fill="#8c2f43" stroke="#fff" strokeWidth={1.2} />
+          </Movable>
+        ))}
         <Movable thing={{ kind: 'camera', key: '' }} name="Camera" {...shared}>
           <CameraMark place={at(set.camera.positionM)} />
         </Movable>

@@ -6,7 +6,8 @@ import { useReadings } from '../state/hooks';
 const FROM = -7;
 const TO = 4;
 const WIDTH = 880;
-const BAR = { y: 34, height: 18 };
+const BAR = { y: 44, height: 18 };
+const ROW = 13;
 
 const across = (stops: number) => ((Math.min(TO, Math.max(FROM, stops)) - FROM) / (TO - FROM)) * WIDTH;
 
@@ -19,7 +20,7 @@ export function StopRuler() {
   const steps = Array.from({ length: (TO - FROM) * 3 }, (_, i) => FROM + i / 3);
   return (
     <Box component="section" aria-label="Stop ruler" sx={{ minWidth: 0, flex: 1 }}>
-      <svg viewBox={`-14 0 ${WIDTH + 28} 76`} width="100%" role="img" aria-label={inWords(spots)}>
+      <svg viewBox={`-14 0 ${WIDTH + 28} 88`} width="100%" role="img" aria-label={inWords(spots)}>
         {steps.map((stops) => (
           <rect
             key={stops}
@@ -35,7 +36,7 @@ export function StopRuler() {
           <text
             key={stops}
             x={across(stops)}
-            y={70}
+            y={82}
             textAnchor="middle"
             fontSize={11}
             fontFamily='"JetBrains Mono Variable", monospace'
@@ -44,12 +45,12 @@ export function StopRuler() {
             {stops > 0 ? `+${stops}` : stops < 0 ? `−${-stops}` : '0'}
           </text>
         ))}
-        <Limit stops={PAPER_WHITE_STOPS} name="paper white" y={76 - 20} colour={surround.quiet} />
-        <Limit stops={CLIP_STOPS} name="sensor clips" y={76 - 20} colour={surround.caution} />
+        <Limit stops={PAPER_WHITE_STOPS} name="paper white" y={66} colour={surround.quiet} />
+        <Limit stops={CLIP_STOPS} name="sensor clips" y={66} colour={surround.caution} />
         {placed(spots).map(({ name, stops, row }) => (
           <g key={name} fill={surround.text} stroke="none">
             <path
-              d={`M${across(stops)} ${row * 13 + 10} V${BAR.y + BAR.height / 2}`}
+              d={`M${across(stops)} ${row * ROW + 3} V${BAR.y + BAR.height / 2}`}
               stroke={surround.text}
             />
             <circle
@@ -59,7 +60,7 @@ export function StopRuler() {
               fill={surround.accent}
               stroke="#111"
             />
-            <text x={across(stops) + 4} y={row * 13 + 11} fontSize={11}>
+            <text x={across(stops) + 4} y={row * ROW + 11} fontSize={11}>
               {name} {formatStops(stops)}
             </text>
           </g>
@@ -94,12 +95,12 @@ function Limit({ stops, name, y, colour }: { stops: number; name: string; y: num
 
 /** Names get a row of their own where they would run into each other. */
 function placed(spots: { name: string; stops: number }[]) {
-  const ends = [-Infinity, -Infinity];
+  const ends = [-Infinity, -Infinity, -Infinity];
   return spots.map((spot) => {
     const start = across(spot.stops);
-    const row =
-      start > (ends[1] ?? 0) ? 1 : start > (ends[0] ?? 0) ? 0 : (ends[0] ?? 0) < (ends[1] ?? 0) ? 0 : 1;
-    ends[row] = start + 7 * (spot.name.length + 6);
+    const lowestFree = [2, 1, 0].find((candidate) => start > (ends[candidate] as number));
+    const row = lowestFree ?? ends.indexOf(Math.min(...ends));
+    ends[row] = start + 6.5 * (spot.name.length + 5);
     return { ...spot, row };
   });
 }

@@ -220,7 +220,7 @@ function StandFields({ set, thing, heightLabel }: PanelProps & { heightLabel?: s
         onCommit={(distanceM) => dispatch(put({ distanceM }))}
       />
       <QuantityField
-        label={heightLabel ?? 'centre above bench'}
+        label={heightLabel ?? 'above the bench'}
         shown={formatLength(stand.heightM)}
         parse={(text) => parseLengthM(text)}
         example="46 cm"

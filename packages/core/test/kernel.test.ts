@@ -1,0 +1,126 @@
+import { demoSet } from '@fendrix/demo';
+import { describe, expect, test } from 'vitest';
+import { PrimitiveList } from '../src/geometry/primitives.js';
+import { buildScene, createPlainKernel, STRIDE, setRay } from '../src/index.js';
+import { intersectPrimitive } from '../src/trace/intersect.js';
+import { seededRandom } from './random.js';
+
+describe('plain ray kernel', () => {
+  test('finds the same hits as testing every primitive, on the demo scene', () => {
+    const { table } = buildScene(demoSet('cordial'));
+    const kernel = createPlainKernel(table);
+    const random = seededRandom(7);
+    const ray = new Float64Array(8);
+    let hits = 0;
+    for (let i = 0; i < 20_000; i++) {
+      const from = [random() * 1.6 - 0.8, random() * 1.6 - 0.8, random() * 0.9];
+      const to = [random() * 0.2 - 0.1, random() * 0.2 - 0.1, random() * 0.3];
+      const away = to.map((value, a) => value - (from[a] as number));
+      const length = Math.hypot(...away);
+      const direction = away.map((value) => value / length);
+      setRay(ray, from, direction);
+      let nearest = -1;
+      for (let p = 0; p < table.count; p++) {
+        if (intersectPrimitive(table.kind[p] as number, table.data, p * STRIDE, ray)) nearest = p;
+      }
+      setRay(kernel.ray, from, direction);
+      const hit = kernel.closestHit();
+      expect(hit < 0).toBe(nearest < 0);
+      if (hit < 0) continue;
+      hits++;
+      expect(kernel.ray[7]).toBeCloseTo(ray[7] as number, 12);
+      setRay(kernel.ray, from, direction, (ray[7] as number) * (1 + 1e-9));
+      expect(kernel.anyHit()).toBe(true);
+      setRay(kernel.ray, from, direction, (ray[7] as number) * (1 - 1e-9));
+      expect(kernel.anyHit()).toBe(false);
+    }
+    expect(hits).toBeGreaterThan(19_000);
+  });
+
+  test('an empty scene has no hits, and rays are counted', () => {
+    const kernel = createPlainKernel(new PrimitiveList().pack());
+    setRay(kernel.ray, [0, 0, 0], [0, 0, 1]);
+    expect(kernel.closestHit()).toBe(-1);
+    expect(kernel.anyHit()).toBe(false);
+    expect(kernel.rays[0]).toBe(2);
+  });
+
+  test('rays along axes and within planes find an end', () => {
+    const { table } = buildScene(demoSet('cordial'));
+    const kernel = createPlainKernel(table);
+    for (const direction of [
+      [1, 0, 0],
+      [0, -1, 0],
+      [0, 0, -1],
+      [-0, 0, 1],
+    ]) {
+      for (const origin of [
+        [0, 0, 0],
+        [0, -0.5, 0],
+        [0, 0, 0.3],
+      ]) {
+        setRay(kernel.ray, origin, direction);
+        const hit = kernel.closestHit();
+        expect(hit).toBeGreaterThanOrEqual(0);
+        expect(Number.isFinite(kernel.ray[7])).toBe(true);
+      }
+    }
+  });
+
+  test('a hundred things in one place are still found', () => {
+    const list = new PrimitiveList();
+    const sides = { thing: 0, front: 0, back: 0 };
+    for (let i = 0; i < 100; i++) list.ball([0, 0, 1], 0.1, sides);
+    const kernel = createPlainKernel(list.pack());
+    setRay(kernel.ray, [0, 0, 0], [0, 0, 1]);
+    expect(kernel.closestHit()).toBeGreaterThanOrEqual(0);
+    expect(kernel.ray[7]).toBeCloseTo(0.9, 12);
+  });
+});
+
+describe('exact primitives', () => {
+  const sides = { thing: 0, front: 0, back: 0 };
+  const distanceTo = (build: (list: PrimitiveList) => void, origin: number[], direction: number[]) => {
+    const list = new PrimitiveList();
+    build(list);
+    const { kind, data } = list.pack();
+    const ray = new Float64Array(8);
+    setRay(ray, origin, direction);
+    return intersectPrimitive(kind[0] as number, data, 0, ray) ? (ray[7] as number) : null;
+  };
+  const point = (r: number, z: number) => ({ r, z, nr: 1, nz: 0 });
+
+  test('a cone piece from the side, from inside and past its end', () => {
+    const cone = (list: PrimitiveList) =>
+      list.cone({ axis: [0, 0], lower: point(0.2, 0), upper: point(0.1, 1) }, sides);
+    expect(distanceTo(cone, [-1, 0, 0.5], [1, 0, 0])).toBeCloseTo(0.85, 12);
+    expect(distanceTo(cone, [0, 0, 0.5], [1, 0, 0])).toBeCloseTo(0.15, 12);
+    expect(distanceTo(cone, [-1, 0, 1.01], [1, 0, 0])).toBeNull();
+    expect(distanceTo(cone, [0.15, 0, -1], [0, 0, 1])).toBeCloseTo(1.5, 9);
+  });
+
+  test('an arc of a cone piece is open elsewhere', () => {
+    const arc = { bearingRad: 0, halfWidthRad: Math.PI / 4 };
+    const label = (list: PrimitiveList) =>
+      list.cone({ axis: [0, 0], lower: point(0.1, 0), upper: point(0.1, 1), arc }, sides);
+    expect(distanceTo(label, [0, -1, 0.5], [0, 1, 0])).toBeCloseTo(0.9, 12);
+    expect(distanceTo(label, [0, 1, 0.5], [0, -1, 0])).toBeCloseTo(1.1, 12);
+    expect(distanceTo(label, [1, 0, 0.5], [-1, 0, 0])).toBeNull();
+  });
+
+  test('a far ray meets a thin cylinder to a millionth of a millimetre', () => {
+    const thin = (list: PrimitiveList) =>
+      list.cone({ axis: [0, 0], lower: point(0.001, -1), upper: point(0.001, 1) }, sides);
+    expect(distanceTo(thin, [-90, 0.0005, 0], [1, 0, 0])).toBeCloseTo(90 - Math.sqrt(0.75e-6), 9);
+  });
+
+  test('the bend of a sweep is the quarter behind and below its axis', () => {
+    const bend = (list: PrimitiveList) => list.bend(0.5, 0.2, 0.2, -1, 1, sides);
+    const corner = 0.2 * (1 - Math.SQRT1_2);
+    const diagonal = [0, Math.SQRT1_2, -Math.SQRT1_2];
+    const hit = distanceTo(bend, [0, 0.5, 0.2], diagonal);
+    expect(hit).toBeCloseTo(0.2, 12);
+    expect(0.2 - (hit ?? 0) * Math.SQRT1_2).toBeCloseTo(corner, 12);
+    expect(distanceTo(bend, [0, 0.5, 0.2], [0, -1, 0])).toBeNull();
+  });
+});
