@@ -1,0 +1,156 @@
+import { execFile } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { rectangleOnAxisLx } from '@fendrix/core';
+import sharp from 'sharp';
+import { afterAll, describe, expect, test } from 'vitest';
+
+const folder = mkdtempSync(join(tmpdir(), 'fendrix-cli-'));
+const root = fileURLToPath(new URL('../../..', import.meta.url));
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+interface Outcome {
+  code: number;
+  out: string;
+  error: string;
+}
+
+function fendrix(...words: string[]): Promise<Outcome> {
+  return new Promise((resolve) => {
+    execFile(
+      process.execPath,
+      ['--import', 'tsx', 'apps/cli/src/main.ts', ...words],
+      { cwd: root, maxBuffer: 1e8 },
+      (failure, out, error) => resolve({ code: Number(failure?.code ?? 0), out, error }),
+    );
+  });
+}
+
+const json = async (...words: string[]) => {
+  const { code, out, error } = await fendrix(...words);
+  expect(error).toBe('');
+  expect(code).toBe(0);
+  return JSON.parse(out);
+};
+
+/** A file with an even continuous softbox 1 m over the mark, and a camera. */
+async function overheadFile(): Promise<string> {
+  const { camera } = await json('example', 'cordial');
+  const path = join(folder, 'overhead.json');
+  const light = {
+    kind: 'softbox',
+    tag: 'A',
+    name: 'Overhead',
+    positionM: [0, 0, 1],
+    aimM: [0, 0, 0],
+    widthM: 0.6,
+    heightM: 0.9,
+    output: { kind: 'luminance', luminanceCdM2: 1000 },
+  };
+  const bench = { widthM: 4, depthM: 4, material: { kind: 'matte', reflectance: 0.5 } };
+  writeFileSync(
+    path,
+    JSON.stringify({ format: 'fendrix-set', version: 1, name: 'Overhead', camera, bench, lights: [light] }),
+  );
+  return path;
+}
+
+describe('command line', () => {
+  test('schema and examples', async () => {
+    expect((await json('schema')).title).toBe('Fendrix set document');
+    expect(await json('example', '--list')).toContain('cordial');
+  });
+
+  test('probe is the closed form, in lx', async () => {
+    const path = await overheadFile();
+    const answer = await json('probe', path, '--point', '0,0,0', '--normal', '0,0,1', '--direct');
+    expect(answer.lights[0].unit).toBe('lx');
+    expect(answer.illuminanceLx / rectangleOnAxisLx(0.6, 0.9, 1, 1000)).toBeCloseTo(1, 3);
+    const aside = await json('probe', path, '--point', '-0.4,0,0', '--normal', '0,0,1', '--samples', '4096');
+    expect(aside.illuminanceLx).toBeLessThan(answer.illuminanceLx);
+  });
+
+  test('measure gives camera, spots and bands of the demo set', async () => {
+    const path = join(folder, 'cordial.json');
+    writeFileSync(path, JSON.stringify(await json('example', 'cordial')));
+    const answer = await json('measure', path, '--samples', '512');
+    expect(answer.camera.ev100).toBeCloseTo(14, 1);
+    expect(answer.spots.map(({ name }: { name: string }) => name)).toContain('label');
+    expect(answer.spots[0].lights[0]).toMatchObject({ tag: 'A', time: 'flash' });
+    const what = answer.bands[0].lengths.map((length: { what: string }) => length.what);
+    expect(what).toEqual(expect.arrayContaining(['A', '1', '2']));
+  });
+
+  test('render writes luminance in cd/m2 as PFM, and a PNG of the size asked for', async () => {
+    const path = await overheadFile();
+    const pfm = join(folder, 'a.pfm');
+    const told = await json(
+      'render',
+      path,
+      '--out',
+      pfm,
+      '--size',
+      '30x20',
+      '--samples',
+      '64',
+      '--threads',
+      '2',
+    );
+    expect(told).toMatchObject({ width: 30, height: 20, samples: 64, unit: 'cd/m2' });
+    expect(told.rays).toBeGreaterThan(30 * 20 * 64);
+    const file = readFileSync(pfm);
+    const head = 'PF\n30 20\n-1.0\n';
+    expect(file.subarray(0, head.length).toString()).toBe(head);
+    // Lower rows look at the bench near the mark: about rho E / pi.
+    const value = file.readFloatLE(head.length + (3 * 30 + 15) * 12);
+    expect(value).toBeGreaterThan((0.5 * 300) / Math.PI);
+    expect(value).toBeLessThan((0.5 * 460) / Math.PI);
+    const png = join(folder, 'a.png');
+    await json('render', path, '--out', png, '--size', '40x20', '--samples', '2', '--light', 'A');
+    expect(await sharp(png).metadata()).toMatchObject({ width: 40, height: 20, channels: 3 });
+  });
+
+  test.each([
+    ['no command', [], 'usage'],
+    ['an unknown command', ['shine'], 'no command "shine"'],
+    ['an unknown option', ['schema', '--loud'], '--loud'],
+    ['a file that is not there', ['measure', 'none.json'], 'cannot be read'],
+    ['a point that is none', ['probe', 'none.json', '--point', '1,2', '--normal', '0,0,1'], '--point'],
+    ['a normal without length', ['probe', 'none.json', '--point', '0,0,0', '--normal', '0,0,0'], '--normal'],
+    ['a picture of another kind', ['render', 'none.json', '--out', 'a.gif'], '.png or .pfm'],
+    ['an unknown example', ['example', 'none'], 'there are: cordial'],
+  ])('%s: exit code 2 and a line on standard error', async (_name, words, line) => {
+    const { code, out, error } = await fendrix(...words);
+    expect(code).toBe(2);
+    expect(out).toBe('');
+    expect(error).toContain(line);
+    expect(error).not.toContain('    at ');
+  });
+
+  test('a bad document names its fields; a light that is not there and an impossible size are told', async () => {
+    const path = join(folder, 'bad.json');
+    writeFileSync(path, '{"format":"fendrix-set","version":1,"name":"x","lights":[{"kind":"softbox"}]}');
+    const bad = await fendrix('measure', path);
+    expect(bad.code).toBe(2);
+    expect(bad.error).toContain('lights[0].tag is missing');
+    expect(bad.error).toContain('camera is missing');
+    const good = await overheadFile();
+    const light = await fendrix('render', good, '--out', join(folder, 'b.png'), '--light', 'Z');
+    expect(light.error).toContain('there is no light "Z"');
+    const size = await fendrix('render', good, '--out', join(folder, 'b.png'), '--size', '0x5');
+    expect(size.error).toContain('--size');
+    const place = await fendrix(
+      'render',
+      good,
+      '--out',
+      '/proc/none/b.png',
+      '--size',
+      '4x4',
+      '--samples',
+      '1',
+    );
+    expect(place.error).toContain('cannot be written');
+  });
+});

@@ -1,0 +1,144 @@
+import { traceKey } from '@fendrix/core';
+import { demoSet } from '@fendrix/demo';
+import { afterEach, describe, expect, test } from 'vitest';
+import { createMessageHandler } from '../src/handleMessage.js';
+import {
+  type FromWorker,
+  passesOf,
+  renderProgressively,
+  type ToWorker,
+  WorkerPool,
+  type WorkerPort,
+} from '../src/index.js';
+import { createNodePool } from '../src/node.js';
+
+const set = demoSet('cordial');
+const keyed = { key: traceKey(set), set };
+const picture = { width: 24, height: 16, samples: 3, seed: 5, tileSize: 8 };
+
+/** A worker within the test's own thread, that can be told to misbehave. */
+function testPort(behave: { mute?: boolean; dieOnTask?: () => boolean; held?: string[] } = {}): WorkerPort {
+  let answer: (message: FromWorker) => void = () => undefined;
+  let crash: (reason: string) => void = () => undefined;
+  let ended = false;
+  const handle = createMessageHandler((message) => {
+    if (!ended && !behave.mute) answer(message);
+  });
+  return {
+    post(message: ToWorker) {
+      if (message.type === 'hold') behave.held?.push(message.key);
+      setTimeout(() => {
+        if (ended) return;
+        if (message.type === 'task' && behave.dieOnTask?.()) crash('it died');
+        else handle(message);
+      }, 0);
+    },
+    onMessage: (listener) => {
+      answer = listener;
+    },
+    onCrash: (listener) => {
+      crash = listener;
+    },
+    terminate: () => {
+      ended = true;
+    },
+  };
+}
+
+const pools: WorkerPool[] = [];
+const open = (pool: WorkerPool) => {
+  pools.push(pool);
+  return pool;
+};
+afterEach(() => {
+  for (const pool of pools.splice(0)) pool.close();
+});
+
+describe('worker pool', () => {
+  test('films are the same to the last bit with one worker, three, or worker threads', async () => {
+    const one = await renderProgressively(open(new WorkerPool(() => testPort(), 1)), keyed, picture);
+    const three = await renderProgressively(open(new WorkerPool(() => testPort(), 3)), keyed, picture);
+    const threads = await renderProgressively(open(createNodePool(2)), keyed, picture);
+    expect(one.samples.every((count) => count === 3)).toBe(true);
+    expect(one.data.some((value) => value > 0)).toBe(true);
+    expect(three.data).toEqual(one.data);
+    expect(threads.data).toEqual(one.data);
+  });
+
+  test('a set is handed to a worker once, and rays are counted', async () => {
+    const held: string[] = [];
+    const pool = open(new WorkerPool(() => testPort({ held }), 1));
+    await pool.run(keyed, { kind: 'bands' });
+    await pool.run(keyed, { kind: 'pick', across: 0.5, down: 0.5 });
+    expect(held).toEqual([keyed.key]);
+    expect(pool.rays).toBeGreaterThan(500);
+  });
+
+  test('a worker that dies is replaced, told of, and its task done all the same', async () => {
+    const crashes: string[] = [];
+    let deaths = 0;
+    const dieOnTask = () => deaths++ < 2;
+    const pool = open(
+      new WorkerPool(() => testPort({ dieOnTask }), 1, { onCrash: (reason) => crashes.push(reason) }),
+    );
+    const bands = await pool.run(keyed, { kind: 'bands' });
+    expect(bands[0]?.product).toBe('bottle');
+    expect(crashes).toEqual(['it died', 'it died']);
+  });
+
+  test('a task that always kills its worker is given up; the pool goes on', async () => {
+    let dying = true;
+    const pool = open(new WorkerPool(() => testPort({ dieOnTask: () => dying }), 1));
+    await expect(pool.run(keyed, { kind: 'bands' })).rejects.toThrow('it died');
+    dying = false;
+    await expect(pool.run(keyed, { kind: 'bands' })).resolves.toHaveLength(1);
+  });
+
+  test('workers that never start end the pool with the reason', async () => {
+    const spawn = (): WorkerPort => ({
+      post: () => undefined,
+      onMessage: () => undefined,
+      onCrash: (listener) => void setTimeout(() => listener('no such file'), 0),
+      terminate: () => undefined,
+    });
+    const pool = open(new WorkerPool(spawn, 2));
+    await expect(pool.run(keyed, { kind: 'bands' })).rejects.toThrow('no such file');
+    await new Promise((resolve) => setTimeout(resolve, 50));
+    await expect(pool.run(keyed, { kind: 'bands' })).rejects.toThrow('cannot be started: no such file');
+  });
+
+  test('a worker that gives no answer is taken for hung', async () => {
+    const pool = open(new WorkerPool(() => testPort({ mute: true }), 1, {}, 20));
+    await expect(pool.run(keyed, { kind: 'bands' })).rejects.toThrow('no answer');
+  });
+
+  test('an aborted call rejects at once, waiting or running', async () => {
+    const pool = open(new WorkerPool(() => testPort({ mute: true }), 1));
+    const controller = new AbortController();
+    const running = pool.run(keyed, { kind: 'bands' }, { signal: controller.signal });
+    const waiting = pool.run(keyed, { kind: 'bands' }, { signal: controller.signal });
+    controller.abort(new Error('the set moved'));
+    await expect(running).rejects.toThrow('the set moved');
+    await expect(waiting).rejects.toThrow('the set moved');
+    await expect(pool.run(keyed, { kind: 'bands' }, { signal: controller.signal })).rejects.toThrow('moved');
+  });
+
+  test('closing settles what waits', async () => {
+    const pool = open(new WorkerPool(() => testPort({ mute: true }), 1));
+    const calls = [pool.run(keyed, { kind: 'bands' }), pool.run(keyed, { kind: 'bands' })];
+    pool.close();
+    for (const call of calls) await expect(call).rejects.toThrow('closed');
+  });
+
+  test('a task on another set than the one held is refused, not done wrongly', () => {
+    const answers: FromWorker[] = [];
+    const handle = createMessageHandler((answer) => answers.push(answer));
+    handle({ type: 'task', id: 1, key: 'other', task: { kind: 'bands' } });
+    expect(answers).toEqual([{ type: 'failed', id: 1, message: 'the worker holds another set' }]);
+  });
+});
+
+test('passes grow to four samples and add up', () => {
+  expect(passesOf(13, 1).map(({ count }) => count)).toEqual([1, 1, 2, 4, 4, 1]);
+  expect(passesOf(2, 4)).toEqual([{ first: 0, count: 2 }]);
+});
