@@ -121,12 +121,6 @@ export class WorkerPool {
     for (const waiting of this.queue.splice(0)) waiting.settle(reason);
   }
 
-  /** Kills a worker as a crash would; for trying out the recovery. */
-  crashOne(): void {
-    const slot = this.slots[0];
-    if (slot) this.replace(slot, 'the worker was stopped on purpose');
-  }
-
   private enqueue(waiting: Waiting): void {
     const after = this.queue.findIndex((other) => other.priority < waiting.priority);
     this.queue.splice(after < 0 ? this.queue.length : after, 0, waiting);

@@ -196,7 +196,7 @@ function Heading({ children }: { children: string }) {
 }
 
 function PictureStatusLine() {
-  const { phase, samples, progress, rays } = useBench((bench) => bench.picture);
+  const { phase, samples, progress, rays, shown, traced } = useBench((bench) => bench.picture);
   const words = {
     waiting: 'preparing',
     following: 'following',
@@ -210,6 +210,8 @@ function PictureStatusLine() {
       data-phase={phase}
       data-rays={rays}
       data-samples={samples}
+      data-shown={shown}
+      data-traced={traced}
       sx={{ color: surround.quiet, marginLeft: 'auto' }}
     >
       {words}

@@ -1,5 +1,12 @@
 import type { SetDocument } from '@fendrix/contract';
-import { displayWeights, type MirrorMap, type Thing, traceKey } from '@fendrix/core';
+import {
+  displayWeights,
+  type MirrorBand,
+  type MirrorMap,
+  type SpotTrace,
+  type Thing,
+  traceKey,
+} from '@fendrix/core';
 import { type KeyedSet, type Pick, renderProgressively, type WorkerPool } from '@fendrix/workers';
 import { createBrowserPool } from '@fendrix/workers/browser';
 import type { PictureStatus } from '../state/benchSlice';
@@ -11,7 +18,7 @@ const WIDEST_FOLLOWING = 480;
 /** Time a following picture should take, ms. */
 const FOLLOWING_MS = 110;
 /** Samples of the refined picture. */
-const SAMPLES = 256;
+const SAMPLES = 128;
 /** Samples for a spot while following and when refined. */
 const SPOT_SAMPLES = 128;
 const SPOT_SAMPLES_REFINED = 4096;
@@ -30,8 +37,8 @@ export interface SessionEvents {
   picture(picture: FromDeveloper): void;
   mirrors(overlay: MirrorOverlay): void;
   status(changes: Partial<PictureStatus>): void;
-  bands(bands: import('@fendrix/core').MirrorBand[]): void;
-  spots(traces: import('@fendrix/core').SpotTrace[]): void;
+  bands(bands: MirrorBand[]): void;
+  spots(traces: SpotTrace[]): void;
   crash(reason: string): void;
 }
 
@@ -52,6 +59,7 @@ export class PictureSession {
   private restTimer: ReturnType<typeof setTimeout> | undefined;
   private nextPicture = 1;
   private shown = 0;
+  private traced = 0;
   private wantMirrors = false;
   private closed = false;
 
@@ -95,11 +103,6 @@ export class PictureSession {
   async pick(across: number, down: number): Promise<Pick | null> {
     if (!this.keyed) return null;
     return this.pool.run(this.keyed, { kind: 'pick', across, down }, { priority: 1e6 });
-  }
-
-  /** Ends a worker as a crash would; the session goes on. */
-  crashWorker(): void {
-    this.pool.crashOne();
   }
 
   close(): void {
@@ -190,6 +193,7 @@ export class PictureSession {
     const abort = signal ? { signal } : {};
     const guide = await this.pool.run(keyed, { kind: 'guide', width, height }, { priority: 1e5, ...abort });
     const picture = this.nextPicture++;
+    this.events.status({ traced: ++this.traced });
     this.tell({ type: 'begin', picture, width, height, lights: keyed.set.lights.length, guide });
     let last = performance.now();
     await renderProgressively(this.pool, keyed, {

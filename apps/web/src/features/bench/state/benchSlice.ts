@@ -35,8 +35,9 @@ export interface PictureStatus {
   progress: number;
   /** Rays traced since the page was opened. */
   rays: number;
-  /** Pictures shown, and those of them traced anew. */
+  /** Pictures shown, and pictures that were traced for it: the rest were developed from films kept. */
   shown: number;
+  traced: number;
 }
 
 export interface BenchState {
@@ -59,7 +60,7 @@ const initialState: BenchState = {
   selected: null,
   showMirrors: false,
   pinning: false,
-  picture: { phase: 'waiting', samples: 0, progress: 0, rays: 0, shown: 0 },
+  picture: { phase: 'waiting', samples: 0, progress: 0, rays: 0, shown: 0, traced: 0 },
   bands: [],
   traces: [],
   pick: null,

@@ -1,0 +1,221 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, type Page, test } from '@playwright/test';
+import { count, numberField, openBench, pictureMean, saved, status, thing } from './bench.js';
+
+async function drag(page: Page, name: string, right: number, down: number): Promise<void> {
+  const box = await thing(page, name).boundingBox();
+  if (!box) throw new Error(`${name} is drawn`);
+  const x = box.x + box.width / 2;
+  const y = box.y + box.height / 2;
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(x + right / 2, y + down / 2, { steps: 4 });
+  await page.mouse.move(x + right, y + down, { steps: 4 });
+  await page.mouse.up();
+}
+
+test('the first start opens the demo set with picture, band and stops', async ({ page }) => {
+  await page.goto('/');
+  await expect(page).toHaveURL(/\/sets\/[0-9a-f-]{36}$/);
+  await expect(status(page)).not.toHaveAttribute('data-shown', '0');
+  expect(await pictureMean(page)).toBeGreaterThan(60);
+  const band = page.getByTestId('band');
+  for (const tag of ['A', '1', '2']) await expect(band.getByText(new RegExp(`^${tag} \\d`))).toBeAttached();
+  await expect(page.getByTestId('spot label')).toContainText(/[+−]\d\.\d|0\.0/);
+});
+
+test('dragging a light moves its numbers, the band and the picture; undo, redo and reload keep up', async ({
+  page,
+}) => {
+  await openBench(page);
+  await thing(page, 'light:A').focus();
+  const distance = numberField(page, 'from the mark');
+  const before = await distance.inputValue();
+  const band = await page.getByTestId('band').textContent();
+  const traced = await count(page, 'traced');
+  await drag(page, 'light:A', -30, 24);
+  await expect(distance).not.toHaveValue(before);
+  await expect.poll(() => count(page, 'traced')).toBeGreaterThan(traced);
+  await expect(page.getByTestId('band')).not.toHaveText(band ?? '');
+  const after = await distance.inputValue();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(distance).toHaveValue(before);
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled();
+  await page.keyboard.press('Control+Shift+z');
+  await expect(distance).toHaveValue(after);
+  await saved(page);
+  await page.reload();
+  await thing(page, 'light:A').focus();
+  await expect(numberField(page, 'from the mark')).toHaveValue(after);
+});
+
+test('card and flag can be dragged too, and the camera', async ({ page }) => {
+  await openBench(page);
+  for (const name of ['sheet:1', 'sheet:2', 'camera:', 'product:bottle']) {
+    await thing(page, name).focus();
+    const before = await numberField(page, 'from the mark').inputValue();
+    await drag(page, name, 14, -10);
+    await expect(numberField(page, 'from the mark')).not.toHaveValue(before);
+  }
+});
+
+test('f-stop, ISO, power and switch change picture and stops and trace nothing', async ({ page }) => {
+  await openBench(page);
+  // Let the refining begin: from then on nothing but a moved set starts another picture.
+  await expect(status(page)).toHaveAttribute('data-phase', 'refining');
+  await expect.poll(() => count(page, 'shown')).toBeGreaterThan(1);
+  const traced = await count(page, 'traced');
+  const mean = await pictureMean(page);
+  const label = await page.getByTestId('spot label').textContent();
+  await page.getByLabel('f-stop').selectOption({ label: 'f/22' });
+  await expect.poll(() => pictureMean(page)).toBeLessThan(mean * 0.75);
+  await expect(page.getByTestId('spot label')).not.toHaveText(label ?? '');
+  await page.getByLabel('ISO').selectOption({ label: 'ISO 400' });
+  await expect.poll(() => pictureMean(page)).toBeGreaterThan(mean * 0.9);
+  await page.getByRole('button', { name: 'A a third of a stop down' }).click();
+  await page.getByRole('switch', { name: 'A on' }).click();
+  await expect.poll(() => pictureMean(page)).toBeLessThan(5);
+  await expect(page.getByTestId('spot label')).toContainText('black');
+  expect(await count(page, 'traced')).toBe(traced);
+});
+
+test('arrow keys nudge, a run of them is one step of undo', async ({ page }) => {
+  await openBench(page);
+  await thing(page, 'sheet:1').focus();
+  const height = numberField(page, 'from the mark');
+  const before = await height.inputValue();
+  for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Shift+ArrowUp');
+  await expect(height).not.toHaveValue(before);
+  await page.keyboard.press('Control+z');
+  await expect(height).toHaveValue(before);
+});
+
+test('numbers are typed with units; what is not understood or impossible is told and nothing lost', async ({
+  page,
+}) => {
+  await openBench(page);
+  await thing(page, 'light:A').focus();
+  const height = numberField(page, 'above the bench');
+  await height.fill('18 in');
+  await height.press('Enter');
+  await expect(height).toHaveValue('45.7 cm');
+  const stands = numberField(page, 'stands');
+  await stands.fill('30 right');
+  await stands.press('Enter');
+  await expect(stands).toHaveValue('30° right');
+  await height.fill('wide');
+  await height.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('Not understood');
+  await height.press('Escape');
+  await expect(height).toHaveValue('45.7 cm');
+  await height.fill('20 m');
+  await height.press('Enter');
+  await expect(page.getByText('is outside of the room')).toBeVisible();
+  await expect(height).toHaveValue('45.7 cm');
+});
+
+test('pointing tells what a spot mirrors; a spot is pinned, read and unpinned', async ({ page }) => {
+  await openBench(page);
+  const lens = page.getByTestId('lens');
+  const box = await lens.boundingBox();
+  if (!box) throw new Error('the lens view is drawn');
+  await lens.click({ position: { x: box.width / 2, y: box.height * 0.42 } });
+  await expect(page.getByText('Damson cordial bottle mirrors')).toBeVisible();
+  await page.keyboard.press('p');
+  await lens.click({ position: { x: box.width * 0.2, y: box.height * 0.9 } });
+  const spot = page.getByTestId('spot spot 1');
+  await expect(spot).toContainText(/\d\.\d/);
+  await spot.getByRole('button').click();
+  await expect(page.getByText('A flat incident meter here says')).toBeVisible();
+  await page.getByRole('button', { name: 'Unpin spot 1' }).click();
+  await expect(spot).toHaveCount(0);
+});
+
+test('the mirror overlay is drawn in hatches over the product', async ({ page }) => {
+  await openBench(page);
+  await page.keyboard.press('m');
+  const overlay = page.getByTestId('lens').locator('canvas').nth(1);
+  await expect(overlay).toBeAttached();
+  const painted = () =>
+    overlay.evaluate((element) => {
+      const canvas = element as HTMLCanvasElement;
+      const data = canvas.getContext('2d')?.getImageData(0, 0, canvas.width, canvas.height).data ?? [];
+      let count = 0;
+      for (let i = 3; i < data.length; i += 4) if (Number(data[i]) > 0) count++;
+      return count;
+    });
+  await expect.poll(painted).toBeGreaterThan(2000);
+  await expect(page.getByRole('button', { name: 'mirrors' })).toHaveAttribute('aria-pressed', 'true');
+});
+
+test('a light is added, taken off and put back by undo', async ({ page }) => {
+  await openBench(page);
+  await page.getByRole('button', { name: 'Add' }).click();
+  await page.getByRole('menuitem', { name: /Softbox/ }).click();
+  await expect(thing(page, 'light:B')).toBeVisible();
+  await expect(page.getByRole('switch', { name: 'B on' })).toBeVisible();
+  await page.getByRole('button', { name: 'Take off the set' }).click();
+  await expect(thing(page, 'light:B')).toHaveCount(0);
+  await page.keyboard.press('Control+z');
+  await expect(thing(page, 'light:B')).toBeVisible();
+});
+
+test('a picture worker that dies is told of and started again', async ({ page }) => {
+  await openBench(page);
+  const workers = page.workers().filter((worker) => worker.url().includes('browserWorker'));
+  expect(workers.length).toBeGreaterThan(0);
+  await workers[0]?.evaluate(() => {
+    setTimeout(() => {
+      throw new Error('planted');
+    }, 0);
+  });
+  await expect(page.getByText('It is started again')).toBeVisible();
+  const shown = await count(page, 'shown');
+  await thing(page, 'light:A').focus();
+  await page.keyboard.press('Shift+ArrowUp');
+  await expect.poll(() => count(page, 'shown')).toBeGreaterThan(shown);
+});
+
+test('without the server the set is kept in the browser, and saved when it is back', async ({
+  page,
+  context,
+}) => {
+  await openBench(page);
+  await saved(page);
+  await context.setOffline(true);
+  await thing(page, 'sheet:1').focus();
+  await page.keyboard.press('Shift+ArrowRight');
+  await expect(page.getByTestId('save-state')).toHaveText('offline, kept in this browser');
+  const distance = await numberField(page, 'from the mark').inputValue();
+  await context.setOffline(false);
+  await saved(page);
+  await page.reload();
+  await thing(page, 'sheet:1').focus();
+  await expect(numberField(page, 'from the mark')).toHaveValue(distance);
+});
+
+test('a set changed elsewhere is asked about, not overwritten', async ({ page }) => {
+  const id = await openBench(page);
+  const stored = await (await page.request.get(`/api/sets/${id}`)).json();
+  const document = { ...stored.document, note: 'changed elsewhere' };
+  await page.request.put(`/api/sets/${id}`, { data: { revision: stored.revision, document } });
+  await thing(page, 'sheet:1').focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByRole('dialog')).toContainText('changed elsewhere');
+  await page.getByRole('button', { name: 'Go on with mine' }).click();
+  await saved(page);
+  const now = await (await page.request.get(`/api/sets/${id}`)).json();
+  expect(now.document.note).not.toBe('changed elsewhere');
+});
+
+for (const colorScheme of ['light', 'dark'] as const) {
+  test(`axe finds nothing serious on the bench, ${colorScheme}`, async ({ page }) => {
+    await page.emulateMedia({ colorScheme });
+    await openBench(page);
+    await thing(page, 'light:A').focus();
+    const { violations } = await new AxeBuilder({ page }).analyze();
+    const serious = violations.filter(({ impact }) => impact === 'serious' || impact === 'critical');
+    expect(serious.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join(' ')}`)).toEqual([]);
+  });
+}
