@@ -93,15 +93,30 @@ describe('preview filter', () => {
     expect(smoothingRadius(128)).toBe(0);
   });
 
-  test('leaves shiny pixels alone and does not mix across things', () => {
+  test('does not mix across things or across edges of mirror images', () => {
     const films = createFilms(width, height, 1);
     films.samples.fill(1);
-    const shiny = guide.region.findIndex((region, i) => region === 0 && i > width * 20);
-    films.data[3 * shiny] = 50;
+    const shiny = guide.shiny.findIndex((flag, i) => flag === 1 && i > width * 25);
+    const region = guide.region[shiny];
+    guide.region.forEach((other, pixel) => {
+      if (other === region) films.data[3 * pixel] = 10;
+    });
     const smooth = createFilms(width, height, 1);
     smoothFilms(smooth, films, guide, 5);
-    expect(smooth.data[3 * shiny]).toBe(50);
-    expect(smooth.data.reduce((sum, value) => sum + value, 0)).toBe(50);
+    guide.region.forEach((other, pixel) => {
+      expect(smooth.data[3 * pixel]).toBeCloseTo(other === region ? 10 : 0, 5);
+    });
+    expect(new Set(guide.region.filter((_, i) => guide.shiny[i] === 1)).size).toBeGreaterThan(5);
+  });
+
+  test('takes a single bright pixel down to its neighbourhood', () => {
+    const films = createFilms(width, height, 1);
+    films.samples.fill(1);
+    films.data.fill(1);
+    films.data[3 * (10 * width + 10)] = 500;
+    const smooth = createFilms(width, height, 1);
+    smoothFilms(smooth, films, guide, 5);
+    expect(Math.max(...smooth.data)).toBeLessThan(4);
   });
 });
 

@@ -87,7 +87,7 @@ function buffersOf(result: TaskResults[Task['kind']]): ArrayBuffer[] {
   if (result instanceof Float32Array) return [result.buffer as ArrayBuffer];
   if (result !== null && !Array.isArray(result) && 'map' in result) return mapBuffers(result.map);
   if (result !== null && !Array.isArray(result) && 'region' in result) {
-    return [result.region.buffer as ArrayBuffer, result.normal.buffer as ArrayBuffer];
+    return [result.region, result.shiny, result.normal].map((array) => array.buffer as ArrayBuffer);
   }
   return [];
 }

@@ -15,6 +15,8 @@ export const NO_MIRROR = -2;
 export interface MirrorCast {
   /** Index into the scene's things, or NOTHING. */
   thing: number;
+  /** Index into the scene's surfaces of the side seen, -1 for nothing or a light's face. */
+  surface: number;
   /** Index of the thing mirrored, NOTHING for the dark, NO_MIRROR for a matte surface. */
   mirrored: number;
   /** Whether the mirrored thing shows its front: a softbox its cloth, a card its working side. */
@@ -28,6 +30,7 @@ export interface MirrorCast {
 export function createMirrorCast(): MirrorCast {
   return {
     thing: NOTHING,
+    surface: -1,
     mirrored: NO_MIRROR,
     mirroredFront: false,
     weight: 0,
@@ -54,6 +57,7 @@ export function castMirror(
   const g = out.geometry;
   g.fill(Number.NaN);
   out.thing = NOTHING;
+  out.surface = -1;
   out.mirrored = NO_MIRROR;
   out.weight = 0;
   setRay(ray, origin, direction);
@@ -67,9 +71,10 @@ export function castMirror(
     cosine -= (g[3 + a] as number) * (ray[3 + a] as number);
   }
   out.thing = table.thing[primitive] as number;
-  const surface = surfaces[(front ? table.front : table.back)[primitive] as number];
-  const shines = (table.emitter[primitive] as number) >= 0 && front;
-  if (surface === undefined || shines || surface.kind === MATTE) return;
+  if ((table.emitter[primitive] as number) >= 0 && front) return;
+  out.surface = (front ? table.front : table.back)[primitive] as number;
+  const surface = surfaces[out.surface];
+  if (surface === undefined || surface.kind === MATTE) return;
   cosine = Math.min(1, Math.max(0, cosine));
   out.weight = mirrorWeight(surface, scene.media[surface.medium]?.index ?? 1, cosine);
   for (let a = 0; a < 3; a++) {

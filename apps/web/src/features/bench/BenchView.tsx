@@ -74,7 +74,10 @@ function OpenBench() {
           minHeight: '100vh',
           bgcolor: surround.page,
           color: surround.text,
-          gridTemplateColumns: { xs: '1fr', md: 'minmax(420px, 652fr) minmax(300px, 388fr) 240px' },
+          gridTemplateColumns: {
+            xs: 'minmax(0, 1fr)',
+            md: 'minmax(420px, 652fr) minmax(300px, 388fr) 240px',
+          },
           gridTemplateRows: { md: '44px minmax(0, 1.5fr) minmax(0, 1fr) 104px' },
           height: { md: '100vh' },
           fontSize: '0.8125rem',
@@ -84,7 +87,7 @@ function OpenBench() {
           <BenchHeader />
         </Box>
         <Area label="Lens view" sx={{ gridRow: { md: '2 / 4' }, px: 2.5, pt: 0.5, overflow: 'auto' }}>
-          <Box sx={{ display: 'flex', alignItems: 'center', minHeight: 34, gap: 2 }}>
+          <Box sx={{ display: 'flex', alignItems: 'center', flexWrap: 'wrap', minHeight: 34, gap: 2 }}>
             <Heading>Lens view</Heading>
             <ExposureControls />
           </Box>
@@ -216,7 +219,7 @@ function PictureStatusLine() {
     >
       {words}
       <Box component="span" className="number" sx={{ ml: 1 }}>
-        {samples} samples
+        {samples} {samples === 1 ? 'sample' : 'samples'}
       </Box>
     </Box>
   );

@@ -74,5 +74,12 @@ function develop(): void {
 }
 
 function emptyGuide({ width, height }: Films): FilterGuide {
-  return { width, height, region: new Int32Array(width * height), normal: new Float32Array(0) };
+  const pixels = width * height;
+  return {
+    width,
+    height,
+    region: new Int32Array(pixels),
+    shiny: new Uint8Array(pixels),
+    normal: new Float32Array(0),
+  };
 }

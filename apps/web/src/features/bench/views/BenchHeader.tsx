@@ -78,7 +78,7 @@ function SetName() {
         event.stopPropagation();
       }}
       slotProps={{ input: { 'aria-label': 'Name of the set', maxLength: 80 } }}
-      sx={{ color: surround.text, fontSize: '0.875rem', width: 340 }}
+      sx={{ color: surround.text, fontSize: '0.875rem', flex: '0 1 340px', minWidth: 60 }}
     />
   );
 }

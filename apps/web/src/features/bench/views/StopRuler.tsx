@@ -19,8 +19,14 @@ export function StopRuler() {
     .sort((a, b) => a.stops - b.stops);
   const steps = Array.from({ length: (TO - FROM) * 3 }, (_, i) => FROM + i / 3);
   return (
-    <Box component="section" aria-label="Stop ruler" sx={{ minWidth: 0, flex: 1 }}>
-      <svg viewBox={`-14 0 ${WIDTH + 28} 88`} width="100%" role="img" aria-label={inWords(spots)}>
+    <Box component="section" aria-label="Stop ruler" sx={{ minWidth: 0, flex: '1 1 300px' }}>
+      <svg
+        viewBox={`-14 0 ${WIDTH + 28} 88`}
+        width="100%"
+        style={{ maxHeight: 88, display: 'block' }}
+        role="img"
+        aria-label={inWords(spots)}
+      >
         {steps.map((stops) => (
           <rect
             key={stops}

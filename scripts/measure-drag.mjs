@@ -1,0 +1,73 @@
+// npm run measure-drag: drags a light in the browser and prints how soon the picture follows. Needs the pages built.
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium } from '@playwright/test';
+import { ensureBrowser, root, run } from './prepare.mjs';
+
+const port = '4294';
+const address = `http://127.0.0.1:${port}`;
+const data = mkdtempSync(join(tmpdir(), 'fendrix-drag-'));
+void run(process.execPath, ['--import', 'tsx', 'apps/server/src/main.ts'], {
+  FENDRIX_PORT: port,
+  FENDRIX_DATA: data,
+  FENDRIX_DEMO: '1',
+  FENDRIX_WEB: join(root, 'apps/web/dist'),
+});
+for (let tries = 0; tries < 60; tries++) {
+  if ((await fetch(`${address}/api/health`).catch(() => null))?.ok) break;
+  await new Promise((resolve) => setTimeout(resolve, 250));
+}
+
+const browser = await chromium.launch({
+  executablePath: ensureBrowser(),
+  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking'],
+});
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+await page.goto(address);
+await page.waitForSelector('[data-testid="picture-status"]:not([data-shown="0"])');
+await page.evaluate(() => {
+  window.longTasks = [];
+  new PerformanceObserver((list) => {
+    for (const entry of list.getEntries()) window.longTasks.push(Math.round(entry.duration));
+  }).observe({ type: 'longtask' });
+  window.shownAt = [];
+  const status = document.querySelector('[data-testid="picture-status"]');
+  new MutationObserver(() => window.shownAt.push(performance.now())).observe(status, {
+    attributeFilter: ['data-shown'],
+  });
+});
+const box = await page.locator('[data-thing="light:A"]').first().boundingBox();
+await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+await page.mouse.down();
+const start = await page.evaluate(() => performance.now());
+for (let i = 1; i <= 120; i++) {
+  await page.mouse.move(
+    box.x + box.width / 2 - 30 * Math.sin(i / 12),
+    box.y + box.height / 2 + 20 * Math.sin(i / 19),
+  );
+  await page.waitForTimeout(16);
+}
+await page.mouse.up();
+const { shownAt, longTasks, widths } = await page.evaluate(() => ({
+  shownAt: window.shownAt,
+  longTasks: window.longTasks,
+  widths: document.querySelector('canvas').width,
+}));
+const gaps = shownAt
+  .filter((time) => time > start)
+  .map((time, i, all) => time - (i === 0 ? start : all[i - 1]));
+gaps.sort((a, b) => a - b);
+const at = (share) =>
+  Math.round(gaps[Math.min(gaps.length - 1, Math.floor(share * gaps.length))] ?? Number.NaN);
+console.log(
+  JSON.stringify({
+    pictures: gaps.length,
+    medianMs: at(0.5),
+    p95Ms: at(0.95),
+    pictureWidthPx: widths,
+    longTasksMs: longTasks,
+  }),
+);
+await browser.close();
+process.kill(process.pid, 'SIGTERM');
