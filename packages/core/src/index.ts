@@ -22,7 +22,7 @@ export { discOnAxisLx, rectangleOnAxisLx } from './photometry/onAxis.js';
 export { type LightLuminance, lightLuminance } from './photometry/output.js';
 export { apparentAngleRad, polygonIlluminanceLx, rectangleCorners } from './photometry/polygon.js';
 export { addTile, createFilms, developFilms, type Films, type Tile, tilesOf } from './render/film.js';
-export { type FilterGuide, filterGuide } from './render/guide.js';
+export { createGuide, type FilterGuide, filterGuide, placeGuide } from './render/guide.js';
 export { prepareTracing, renderTile, type TileJob, type Tracing } from './render/renderTile.js';
 export { smoothFilms, smoothingRadius } from './render/smoothFilms.js';
 export { traceKey } from './render/traceKey.js';

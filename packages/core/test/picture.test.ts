@@ -3,12 +3,14 @@ import { describe, expect, test } from 'vitest';
 import {
   addTile,
   createFilms,
+  createGuide,
   developFilms,
   displayWeights,
   encodePfm,
   encodePicture,
   encodeSrgb,
   filterGuide,
+  placeGuide,
   prepareTracing,
   projectPoint,
   rayThrough,
@@ -80,7 +82,10 @@ describe('preview filter', () => {
   const tracing = prepareTracing(demoSet('cordial'));
   const width = 90;
   const height = 60;
-  const guide = filterGuide(tracing, width, height);
+  const guide = createGuide(width, height);
+  for (const tile of tilesOf(width, height, 32)) {
+    placeGuide(guide, tile, filterGuide(tracing, width, height, tile));
+  }
 
   test('keeps an even film even, and is off from 128 samples on', () => {
     const films = createFilms(width, height, 1);

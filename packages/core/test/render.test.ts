@@ -293,3 +293,48 @@ describe('scattering', () => {
     expect(makeCoat(1.5, 0.25)).toBe(makeCoat(1.5, 0.25));
   });
 });
+
+describe('light sampling and scattering joined', () => {
+  test.each([
+    ['satin', 0.25],
+    ['nearly clear', 0.05],
+    ['rough', 0.7],
+  ])('a %s coat under a softbox is the integral of its reflectance over the face', (_name, roughness) => {
+    const material = { kind: 'coated' as const, reflectance: 0.3, coatIndex: 1.5, roughness };
+    // Looked at so that the mirror image of the box lies partly in view.
+    const set = testSet({
+      lights: [{ ...overheadSoftbox(0.6), positionM: [0, 0.5, 0.6], widthM: 0.4, heightM: 0.3 }],
+      bench: { widthM: 1, depthM: 1, material },
+      camera: { ...closeCamera, positionM: [0, -0.9, 0.9], aimM: [0, 0, 0], focusM: 1.27 },
+    });
+    const list = new SurfaceList();
+    const surface = list.surfaces[list.add(material)];
+    if (!surface) throw new Error('the surface was made');
+    const { emitters } = prepareTracing(set).scene;
+    const face = emitters[0]?.data as Float64Array;
+    const out = new Float64Array([0, -Math.SQRT1_2, Math.SQRT1_2]);
+    const scatter = new Float64Array(4);
+    const steps = 400;
+    let expected = 0;
+    for (let i = 0; i < steps; i++) {
+      for (let j = 0; j < steps; j++) {
+        const a = 0.4 * ((i + 0.5) / steps - 0.5);
+        const b = 0.3 * ((j + 0.5) / steps - 0.5);
+        const p = [0, 1, 2].map(
+          (k) => (face[k] as number) + a * (face[3 + k] as number) + b * (face[6 + k] as number),
+        );
+        const away = Math.hypot(...p);
+        const into = Float64Array.from(p, (value) => value / away);
+        const atFace = -[0, 1, 2].reduce((sum, k) => sum + (into[k] as number) * (face[9 + k] as number), 0);
+        evaluateScatter(scatter, surface, 0.5, out, into);
+        const patch = (0.4 * 0.3) / steps ** 2;
+        expected += ((scatter[0] as number) * (into[2] as number) * atFace * patch) / away ** 2;
+      }
+    }
+    const small = {
+      ...set,
+      camera: { ...set.camera, body: { ...set.camera.body, sensorWidthM: 0.001, sensorHeightM: 0.001 } },
+    };
+    expect(meanLuminance(small, 1024) / expected).toBeCloseTo(1, 2);
+  });
+});

@@ -54,7 +54,7 @@ function doTask(set: SetDocument, tracing: Tracing, task: Task): TaskResults[Tas
         things: tracing.scene.things,
       };
     case 'guide':
-      return filterGuide(tracing, task.width, task.height);
+      return filterGuide(tracing, task.width, task.height, task.tile);
     case 'bands':
       return set.products.map((product) => mirrorBand(tracing, product)).filter((band) => band !== null);
     case 'spots':

@@ -5,7 +5,7 @@ import type { FilterGuide, MirrorBand, MirrorMap, SpotTrace, Thing, Tile, TileJo
 export type Task =
   | { kind: 'tile'; job: TileJob }
   | { kind: 'mirror'; width: number; height: number; tile: Tile }
-  | { kind: 'guide'; width: number; height: number }
+  | { kind: 'guide'; width: number; height: number; tile: Tile }
   | { kind: 'bands' }
   | { kind: 'spots'; spots: SetDocument['spots']; samples: number; seed: number }
   | { kind: 'pick'; across: number; down: number };

@@ -1,5 +1,6 @@
 import { MATTE } from '../geometry/surface.js';
 import { castMirror, createMirrorCast } from '../mirror/castMirror.js';
+import type { Tile } from './film.js';
 import type { Tracing } from './renderTile.js';
 import { rayThrough, viewOfShape } from './view.js';
 
@@ -15,24 +16,41 @@ export interface FilterGuide {
   normal: Float32Array;
 }
 
-/** Places of the things in a region's number; a set has fewer things and surfaces than this. */
-const PLACES = 1024;
-
-export function filterGuide(tracing: Tracing, width: number, height: number): FilterGuide {
-  const view = viewOfShape(tracing.view, width, height);
-  const guide: FilterGuide = {
+/** A guide that leaves every pixel alone. */
+export function createGuide(width: number, height: number): FilterGuide {
+  return {
     width,
     height,
     region: new Int32Array(width * height),
     shiny: new Uint8Array(width * height),
     normal: new Float32Array(width * height * 3),
   };
+}
+
+/** Writes the guide of a tile into that of the whole picture. */
+export function placeGuide(whole: FilterGuide, tile: Tile, part: FilterGuide): void {
+  for (let y = 0; y < tile.height; y++) {
+    const from = y * tile.width;
+    const to = (tile.y + y) * whole.width + tile.x;
+    whole.region.set(part.region.subarray(from, from + tile.width), to);
+    whole.shiny.set(part.shiny.subarray(from, from + tile.width), to);
+    whole.normal.set(part.normal.subarray(3 * from, 3 * (from + tile.width)), 3 * to);
+  }
+}
+
+/** Places of the things in a region's number; a set has fewer things and surfaces than this. */
+const PLACES = 1024;
+
+/** Guide of a tile of a picture of `width` x `height`. */
+export function filterGuide(tracing: Tracing, width: number, height: number, tile: Tile): FilterGuide {
+  const view = viewOfShape(tracing.view, width, height);
+  const guide = createGuide(tile.width, tile.height);
   const direction = new Float64Array(3);
   const cast = createMirrorCast();
-  for (let pixel = 0; pixel < width * height; pixel++) {
-    const x = pixel % width;
-    const y = (pixel - x) / width;
-    rayThrough(direction, view, (x + 0.5) / width, (y + 0.5) / height);
+  for (let pixel = 0; pixel < tile.width * tile.height; pixel++) {
+    const x = pixel % tile.width;
+    const y = (pixel - x) / tile.width;
+    rayThrough(direction, view, (tile.x + x + 0.5) / width, (tile.y + y + 0.5) / height);
     castMirror(cast, tracing, view.origin, direction);
     if (cast.thing < 0 || cast.surface < 0) continue;
     const shiny = tracing.scene.surfaces[cast.surface]?.kind !== MATTE;

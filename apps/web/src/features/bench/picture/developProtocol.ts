@@ -8,8 +8,8 @@ export type ToDeveloper =
       width: number;
       height: number;
       lights: number;
-      guide: FilterGuide | null;
     }
+  | { type: 'guide'; picture: number; tile: Tile; guide: FilterGuide }
   | { type: 'tile'; picture: number; tile: Tile; sums: Float32Array; samples: number }
   | { type: 'weights'; weights: Float64Array<ArrayBuffer> }
   | { type: 'show'; picture: number };

@@ -1,10 +1,12 @@
 import {
   addTile,
   createFilms,
+  createGuide,
   developFilms,
   encodePicture,
   type Films,
   type FilterGuide,
+  placeGuide,
   smoothFilms,
   smoothingRadius,
 } from '@fendrix/core';
@@ -27,8 +29,11 @@ globalThis.addEventListener('message', ({ data }: MessageEvent<ToDeveloper>) => 
     case 'begin':
       films = createFilms(data.width, data.height, data.lights);
       smooth = createFilms(data.width, data.height, data.lights);
-      guide = data.guide;
+      guide = createGuide(data.width, data.height);
       picture = data.picture;
+      break;
+    case 'guide':
+      if (guide && data.picture === picture) placeGuide(guide, data.tile, data.guide);
       break;
     case 'tile':
       if (!films || data.picture !== picture) return;
@@ -56,12 +61,11 @@ function want(): void {
 }
 
 function develop(): void {
-  if (!films || !smooth || weights.length !== films.lights) return;
+  if (!films || !smooth || !guide || weights.length !== films.lights) return;
   const least = films.samples.reduce((low, count) => Math.min(low, count), Number.POSITIVE_INFINITY);
   if (least === 0) return;
   if (filmsChanged) {
-    const radius = guide ? smoothingRadius(least) : 0;
-    smoothFilms(smooth, films, guide ?? emptyGuide(films), radius);
+    smoothFilms(smooth, films, guide, smoothingRadius(least));
     filmsChanged = false;
   }
   const { width, height } = films;
@@ -71,15 +75,4 @@ function develop(): void {
   encodePicture(pixels, linear);
   const answer: FromDeveloper = { picture, width, height, samples: least, pixels };
   globalThis.postMessage(answer, { transfer: [pixels.buffer] });
-}
-
-function emptyGuide({ width, height }: Films): FilterGuide {
-  const pixels = width * height;
-  return {
-    width,
-    height,
-    region: new Int32Array(pixels),
-    shiny: new Uint8Array(pixels),
-    normal: new Float32Array(0),
-  };
 }

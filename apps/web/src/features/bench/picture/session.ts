@@ -5,6 +5,7 @@ import {
   type MirrorMap,
   type SpotTrace,
   type Thing,
+  tilesOf,
   traceKey,
 } from '@fendrix/core';
 import { type KeyedSet, type Pick, renderProgressively, type WorkerPool } from '@fendrix/workers';
@@ -21,12 +22,13 @@ const FOLLOWING_MS = 110;
 const SAMPLES = 128;
 /** Samples for a spot while following and when refined. */
 const SPOT_SAMPLES = 128;
-const SPOT_SAMPLES_REFINED = 4096;
+const SPOT_SAMPLES_REFINED = 2048;
 /** Rest after a change before the refining starts, ms. */
 const REST_MS = 140;
 /** Time between two developed states of the refining, ms. */
 const SHOW_EVERY_MS = 250;
 const MAP_WIDTH = 280;
+const GUIDE_TILE = 128;
 
 export interface MirrorOverlay {
   map: MirrorMap;
@@ -191,10 +193,10 @@ export class PictureSession {
   ): Promise<void> {
     const height = Math.max(1, Math.round(width / this.aspect));
     const abort = signal ? { signal } : {};
-    const guide = await this.pool.run(keyed, { kind: 'guide', width, height }, { priority: 1e5, ...abort });
     const picture = this.nextPicture++;
     this.events.status({ traced: ++this.traced });
-    this.tell({ type: 'begin', picture, width, height, lights: keyed.set.lights.length, guide });
+    this.tell({ type: 'begin', picture, width, height, lights: keyed.set.lights.length });
+    const guides = this.guideInto(keyed, picture, width, height, signal);
     let last = performance.now();
     await renderProgressively(this.pool, keyed, {
       width,
@@ -211,7 +213,24 @@ export class PictureSession {
         this.events.status({ progress: done / total, rays: this.pool.rays });
       },
     });
+    await guides;
     this.tell({ type: 'show', picture });
+  }
+
+  private async guideInto(
+    keyed: KeyedSet,
+    picture: number,
+    width: number,
+    height: number,
+    signal: AbortSignal | undefined,
+  ): Promise<void> {
+    const run = { priority: 1, ...(signal ? { signal } : {}) };
+    await Promise.all(
+      tilesOf(width, height, GUIDE_TILE).map(async (tile) => {
+        const guide = await this.pool.run(keyed, { kind: 'guide', width, height, tile }, run);
+        this.tell({ type: 'guide', picture, tile, guide });
+      }),
+    );
   }
 
   private async traceSpots(

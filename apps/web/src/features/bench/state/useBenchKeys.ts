@@ -8,7 +8,9 @@ import { edit, redo, undo } from './thunks';
 /** Keys of the bench; not while something is typed. */
 export function useBenchKeys(session: PictureSession | null): void {
   const dispatch = useBenchDispatch();
-  const { showMirrors, pinning, selected } = useBench((bench) => bench);
+  const showMirrors = useBench((bench) => bench.showMirrors);
+  const pinning = useBench((bench) => bench.pinning);
+  const selected = useBench((bench) => bench.selected);
   useHotkeys('mod+z', () => void dispatch(undo()), { preventDefault: true });
   useHotkeys('mod+shift+z, mod+y', () => void dispatch(redo()), { preventDefault: true });
   useHotkeys('m', () => {

@@ -15,7 +15,9 @@ export function LensView() {
   const set = useSet();
   const dispatch = useBenchDispatch();
   const { session, picture, mirrors } = useSession();
-  const { showMirrors, pinning, pick } = useBench((bench) => bench);
+  const showMirrors = useBench((bench) => bench.showMirrors);
+  const pinning = useBench((bench) => bench.pinning);
+  const pick = useBench((bench) => bench.pick);
   const canvas = useRef<HTMLCanvasElement>(null);
   const [width, setWidth] = useState(560);
   const frame = useRef<HTMLDivElement>(null);
@@ -166,7 +168,8 @@ function freeSpotName(taken: readonly string[]): string {
 /** Overlays and tools of the lens view, each with its key. */
 export function LensTools() {
   const dispatch = useBenchDispatch();
-  const { showMirrors, pinning } = useBench((bench) => bench);
+  const showMirrors = useBench((bench) => bench.showMirrors);
+  const pinning = useBench((bench) => bench.pinning);
   const { session } = useSession();
   const toggleMirrors = () => {
     dispatch(benchActions.mirrorsToggled());
