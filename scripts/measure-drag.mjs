@@ -33,8 +33,9 @@ await page.evaluate(() => {
   }).observe({ type: 'longtask' });
   window.shownAt = [];
   const status = document.querySelector('[data-testid="picture-status"]');
+  // A picture that follows is on the canvas when the one after it is begun.
   new MutationObserver(() => window.shownAt.push(performance.now())).observe(status, {
-    attributeFilter: ['data-shown'],
+    attributeFilter: ['data-traced'],
   });
 });
 const box = await page.locator('[data-thing="light:A"]').first().boundingBox();

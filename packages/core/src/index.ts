@@ -9,6 +9,7 @@ export { aimFrame, type Frame } from './geometry/frame.js';
 export { type OutlinePiece, outlinePieces } from './geometry/outline.js';
 export { type PrimitiveTable, STRIDE } from './geometry/primitives.js';
 export { buildScene, type Scene, type Thing } from './geometry/scene.js';
+export { ambientByLight } from './judge/ambient.js';
 export { cameraFigures } from './judge/cameraFigures.js';
 export { illuminanceByLight, type LightShare } from './judge/illuminance.js';
 export { type SpotReading, type SpotTrace, spotReading, traceSpot } from './judge/readSpot.js';

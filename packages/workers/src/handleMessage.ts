@@ -1,5 +1,6 @@
 import type { SetDocument } from '@fendrix/contract';
 import {
+  ambientByLight,
   castMirror,
   createMirrorCast,
   filterGuide,
@@ -55,6 +56,8 @@ function doTask(set: SetDocument, tracing: Tracing, task: Task): TaskResults[Tas
       };
     case 'guide':
       return filterGuide(tracing, task.width, task.height, task.tile);
+    case 'ambient':
+      return ambientByLight(tracing, 1);
     case 'bands':
       return set.products.map((product) => mirrorBand(tracing, product)).filter((band) => band !== null);
     case 'spots':

@@ -17,6 +17,8 @@ export interface ProgressiveOptions {
   tileSize?: number;
   /** Samples of the first pass; each later pass takes as many as all before it, up to 4. */
   firstPass?: number;
+  /** Makes it a quick picture, see `TileJob.ambient`. */
+  ambient?: readonly number[];
   signal?: AbortSignal;
   priority?: number;
   /** Takes each tile's sums instead of the films given back, which then stay empty. */
@@ -39,6 +41,7 @@ export async function renderProgressively(
 ): Promise<Films> {
   const { width, height, samples, seed, signal, priority = 0 } = options;
   const films = createFilms(width, height, keyed.set.lights.length);
+  const quick = options.ambient ? { ambient: options.ambient } : {};
   const tiles = tilesOf(width, height, options.tileSize ?? 32);
   const passes = passesOf(samples, options.firstPass ?? 1);
   const total = tiles.length * passes.length;
@@ -47,7 +50,7 @@ export async function renderProgressively(
   async function renderTilePass(index: number, pass: { first: number; count: number }): Promise<void> {
     const tile = tiles[index];
     if (!tile) return;
-    const job = { width, height, tile, firstSample: pass.first, samples: pass.count, seed };
+    const job = { width, height, tile, firstSample: pass.first, samples: pass.count, seed, ...quick };
     const run = { priority: priority - pass.first, ...(signal ? { signal } : {}) };
     const sums = await pool.run(keyed, { kind: 'tile', job }, run);
     if (options.onTile) options.onTile(tile, sums, pass.count);

@@ -6,6 +6,7 @@ export type Task =
   | { kind: 'tile'; job: TileJob }
   | { kind: 'mirror'; width: number; height: number; tile: Tile }
   | { kind: 'guide'; width: number; height: number; tile: Tile }
+  | { kind: 'ambient' }
   | { kind: 'bands' }
   | { kind: 'spots'; spots: SetDocument['spots']; samples: number; seed: number }
   | { kind: 'pick'; across: number; down: number };
@@ -24,6 +25,7 @@ export interface TaskResults {
   tile: Float32Array;
   mirror: { map: MirrorMap; things: Thing[] };
   guide: FilterGuide;
+  ambient: number[];
   bands: MirrorBand[];
   spots: SpotTrace[];
   pick: Pick | null;

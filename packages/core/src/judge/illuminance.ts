@@ -1,7 +1,7 @@
 import type { Vector } from '@fendrix/contract';
 import { luminanceOf } from '../exposure/display.js';
 import { sampleEmitter } from '../photometry/sampleEmitter.js';
-import { frameRound } from '../render/path.js';
+import { frameRound } from '../render/directions.js';
 import type { Tracing } from '../render/renderTile.js';
 import { createSampler } from '../render/sampler.js';
 import { RAY_START_M, setRay } from '../trace/kernel.js';
@@ -76,7 +76,7 @@ export function illuminanceByLight(
           directSums[light] = (directSums[light] as number) + Math.PI / perBatch;
         }
       }
-      if (!directOnly) tracer.trace(films, sampler, at, direction, true);
+      if (!directOnly) tracer.trace(films, sampler, at, direction, true, null);
     }
     for (let light = 0; light < lights; light++) {
       const mean = luminanceOf(

@@ -59,7 +59,7 @@ function luminanceTowardsLens(
   const sampler = createSampler(seed);
   for (let i = 0; i < samples; i++) {
     sampler.start(1, i);
-    tracer.trace(films, sampler, view.origin, direction, false);
+    tracer.trace(films, sampler, view.origin, direction, false, null);
   }
   return Array.from(
     { length: scene.lightCount },

@@ -4,8 +4,9 @@ import { COATED, DIELECTRIC, MIRROR, type Surface } from '../geometry/surface.js
 import { fresnelMean } from '../optics/fresnel.js';
 import { emittedLuminance, emitterPdf, sampleEmitter } from '../photometry/sampleEmitter.js';
 import { RAY_START_M, type RayKernel, setRay } from '../trace/kernel.js';
+import { dot3, frameRound, mirrorDirection, refractDirection } from './directions.js';
 import type { Sampler } from './sampler.js';
-import { coatShare, evaluateScatter, sampleScatter } from './shade.js';
+import { baseAlbedo, coatShare, evaluateBase, evaluateScatter, sampleCoat, sampleScatter } from './shade.js';
 
 /** From this bounce on one light, picked at random, is asked instead of all of them. */
 const ONE_LIGHT_FROM = 2;
@@ -19,6 +20,8 @@ export interface PathTracer {
    * Adds to `films[3 light + channel]` the luminance, for each light at unit luminance, that arrives at `origin`
    * against `direction`. Unbiased; separable by light.
    * @param skipFirstLight leave out light that is hit at once (it was counted by other means)
+   * @param ambient quick picture: paths end at the first matte surface, where this luminance from all round, for
+   *   each light, stands for all light that has bounced; biased, for the preview only. null: the whole path
    */
   trace(
     films: Float64Array,
@@ -26,6 +29,7 @@ export interface PathTracer {
     origin: ArrayLike<number>,
     direction: ArrayLike<number>,
     skipFirstLight: boolean,
+    ambient: Float64Array | null,
   ): void;
 }
 
@@ -74,6 +78,7 @@ export function createPathTracer(scene: Scene, kernel: RayKernel): PathTracer {
     startOrigin: ArrayLike<number>,
     startDirection: ArrayLike<number>,
     skipFirstLight: boolean,
+    ambient: Float64Array | null,
   ): void {
     origin.set(startOrigin);
     direction.set(startDirection);
@@ -84,7 +89,7 @@ export function createPathTracer(scene: Scene, kernel: RayKernel): PathTracer {
     branch[6] = 0;
     branch[7] = 0;
     branch[8] = 0;
-    follow(films, sampler, !skipFirstLight, skipFirstLight);
+    follow(films, sampler, !skipFirstLight, skipFirstLight, ambient);
     if (branch[6] === 0 && branch[7] === 0 && branch[8] === 0) return;
     for (let a = 0; a < 3; a++) {
       origin[a] = branch[a] as number;
@@ -94,10 +99,16 @@ export function createPathTracer(scene: Scene, kernel: RayKernel): PathTracer {
     numbers[LAST_PDF] = 0;
     whole[INSIDE] = whole[BRANCH_INSIDE] as number;
     whole[BOUNCE] = 1;
-    follow(films, sampler, false, false);
+    follow(films, sampler, false, false, ambient);
   }
 
-  function follow(films: Float64Array, sampler: Sampler, mayBranch: boolean, skipFirstLight: boolean): void {
+  function follow(
+    films: Float64Array,
+    sampler: Sampler,
+    mayBranch: boolean,
+    skipFirstLight: boolean,
+    ambient: Float64Array | null,
+  ): void {
     let skipLight = skipFirstLight;
     for (;;) {
       setRay(kernel.ray, origin, direction);
@@ -138,7 +149,10 @@ export function createPathTracer(scene: Scene, kernel: RayKernel): PathTracer {
         mirrorDirection(direction, direction, normal, flat);
         numbers[LAST_PDF] = 0;
       } else {
-        goesOn = scatterOn(films, surface, branches, sampler);
+        goesOn =
+          ambient === null
+            ? scatterOn(films, surface, branches, sampler)
+            : scatterQuickly(films, surface, branches, sampler, ambient);
       }
       if (!goesOn) return;
       origin.set(point);
@@ -195,8 +209,10 @@ export function createPathTracer(scene: Scene, kernel: RayKernel): PathTracer {
     const cosOut = numbers[COS_OUT] as number;
     const reflected = fresnelMean(cosOut, ratio);
     let mirrors = reflected >= 1;
-    if (branches && !mirrors) keepBranch(reflected);
-    else if (!mirrors) {
+    if (branches && !mirrors) {
+      mirrorDirection(branchDirection, direction, normal, flat);
+      keepBranch(reflected);
+    } else if (!mirrors) {
       sampler.next();
       mirrors = (sampler.uv[0] as number) < reflected;
     }
@@ -214,9 +230,8 @@ export function createPathTracer(scene: Scene, kernel: RayKernel): PathTracer {
 
   const indexOf = (medium: number): number => media[medium]?.index ?? 1;
 
-  /** Sets the mirrored part of the first surface aside. */
+  /** Sets the mirrored part of the first surface aside; its direction is written already. */
   function keepBranch(reflected: number): void {
-    mirrorDirection(branchDirection, direction, normal, flat);
     for (let a = 0; a < 3; a++) {
       branch[a] = point[a] as number;
       branch[6 + a] = (weight[a] as number) * reflected;
@@ -230,8 +245,10 @@ export function createPathTracer(scene: Scene, kernel: RayKernel): PathTracer {
     let share = surface.kind === COATED ? coatShare(surface, cosOut) : 0;
     if (surface.coat !== null && surface.coat.alpha === 0) {
       const reflected = fresnelMean(cosOut, surface.coat.index);
-      if (branches) keepBranch(reflected);
-      else {
+      if (branches) {
+        mirrorDirection(branchDirection, direction, normal, flat);
+        keepBranch(reflected);
+      } else {
         sampler.next();
         const coat = (sampler.uv[0] as number) < share;
         const keep = coat ? reflected / share : 1 / (1 - share);
@@ -245,11 +262,8 @@ export function createPathTracer(scene: Scene, kernel: RayKernel): PathTracer {
       // The clear coat's choice is made: what is left scatters from the base alone.
       share = 0;
     }
-    frameRound(frame, normal);
-    out[0] = -alongFrame(direction, 0);
-    out[1] = -alongFrame(direction, 3);
-    out[2] = cosOut;
-    askLights(films, surface, share, sampler);
+    lookOut(cosOut);
+    askLights(films, surface, share, sampler, true);
 
     let choice = 1;
     if (share > 0) {
@@ -264,15 +278,77 @@ export function createPathTracer(scene: Scene, kernel: RayKernel): PathTracer {
     const gain = (into[2] as number) / pdf;
     for (let a = 0; a < 3; a++) {
       weight[a] = (weight[a] as number) * (scatter[a] as number) * gain;
-      direction[a] =
+    }
+    turnFromFrame(direction);
+    return dot3(direction, flat) > 0;
+  }
+
+  /** Direction towards the viewer in the frame of the shading normal. */
+  function lookOut(cosOut: number): void {
+    frameRound(frame, normal);
+    out[0] = -alongFrame(direction, 0);
+    out[1] = -alongFrame(direction, 3);
+    out[2] = cosOut;
+  }
+
+  /** Matte and coated surfaces of a quick picture: the base ends the path, the coat mirrors on. */
+  function scatterQuickly(
+    films: Float64Array,
+    surface: Surface,
+    branches: boolean,
+    sampler: Sampler,
+    ambient: Float64Array,
+  ): boolean {
+    const cosOut = numbers[COS_OUT] as number;
+    lookOut(cosOut);
+    if (surface.coat !== null) {
+      sampler.next();
+      const mirrored = sampleCoat(into, surface.coat, out, sampler.uv);
+      turnFromFrame(branchDirection);
+      const outwards = dot3(branchDirection, flat) > 0;
+      if (branches) {
+        if (outwards) keepBranch(mirrored);
+      } else {
+        const share = coatShare(surface, cosOut);
+        sampler.next();
+        const coat = (sampler.uv[0] as number) < share;
+        const keep = coat ? mirrored / share : 1 / (1 - share);
+        for (let a = 0; a < 3; a++) weight[a] = (weight[a] as number) * keep;
+        if (coat) {
+          direction.set(branchDirection);
+          numbers[LAST_PDF] = 0;
+          return outwards;
+        }
+      }
+    }
+    askLights(films, surface, 0, sampler, false);
+    const kept = baseAlbedo(surface, cosOut);
+    for (let l = 0; l < ambient.length; l++) {
+      const bounced = kept * (ambient[l] as number);
+      films[3 * l] = (films[3 * l] as number) + (weight[0] as number) * surface.r * bounced;
+      films[3 * l + 1] = (films[3 * l + 1] as number) + (weight[1] as number) * surface.g * bounced;
+      films[3 * l + 2] = (films[3 * l + 2] as number) + (weight[2] as number) * surface.b * bounced;
+    }
+    return false;
+  }
+
+  function turnFromFrame(result: Float64Array): void {
+    for (let a = 0; a < 3; a++) {
+      result[a] =
         (into[0] as number) * (frame[a] as number) +
         (into[1] as number) * (frame[3 + a] as number) +
         (into[2] as number) * (normal[a] as number);
     }
-    return dot3(direction, flat) > 0;
   }
 
-  function askLights(films: Float64Array, surface: Surface, share: number, sampler: Sampler): void {
+  /** @param joined with scattering by the balance heuristic; otherwise the base alone, by light sampling alone */
+  function askLights(
+    films: Float64Array,
+    surface: Surface,
+    share: number,
+    sampler: Sampler,
+    joined: boolean,
+  ): void {
     const all = (whole[BOUNCE] as number) < ONE_LIGHT_FROM;
     let first = 0;
     let last = emitterCount;
@@ -293,10 +369,12 @@ export function createPathTracer(scene: Scene, kernel: RayKernel): PathTracer {
       into[0] = alongFrame(light, 0);
       into[1] = alongFrame(light, 3);
       into[2] = cosIn;
-      evaluateScatter(scatter, surface, share, out, into);
+      if (joined) evaluateScatter(scatter, surface, share, out, into);
+      else evaluateBase(scatter, surface, out, into);
       setRay(kernel.ray, point, light, (light[3] as number) - 2 * RAY_START_M);
       if (kernel.anyHit()) continue;
-      const value = (luminance * cosIn) / ((light[4] as number) / asked + (scatter[3] as number));
+      const rival = joined ? (scatter[3] as number) : 0;
+      const value = (luminance * cosIn) / ((light[4] as number) / asked + rival);
       const at = 3 * emitter.light;
       for (let a = 0; a < 3; a++) {
         films[at + a] = (films[at + a] as number) + (weight[a] as number) * (scatter[a] as number) * value;
@@ -324,14 +402,6 @@ export function createPathTracer(scene: Scene, kernel: RayKernel): PathTracer {
   return { trace };
 }
 
-function dot3(a: Float64Array, b: Float64Array): number {
-  return (
-    (a[0] as number) * (b[0] as number) +
-    (a[1] as number) * (b[1] as number) +
-    (a[2] as number) * (b[2] as number)
-  );
-}
-
 function addToFilm(films: Float64Array, light: number, share: number, weight: Float64Array): void {
   for (let a = 0; a < 3; a++) {
     films[3 * light + a] = (films[3 * light + a] as number) + share * (weight[a] as number);
@@ -346,57 +416,4 @@ function acrossBoundary(inside: number, medium: number, entering: boolean): numb
 /** The medium that fills the space, -1 for air. */
 function fillingMedium(inside: number): number {
   return inside === 0 ? -1 : 31 - Math.clz32(inside);
-}
-
-/**
- * A direction mirrored in the shading normal; where that would point into the surface itself it is turned
- * out of it again.
- */
-function mirrorDirection(
-  result: Float64Array,
-  direction: Float64Array,
-  normal: Float64Array,
-  flat: Float64Array,
-): void {
-  const turn = -2 * dot3(normal, direction);
-  for (let a = 0; a < 3; a++) result[a] = (direction[a] as number) + turn * (normal[a] as number);
-  keepSide(result, flat, 1);
-}
-
-/** Snell's law in place; `eta` is the index here over that beyond. */
-function refractDirection(
-  direction: Float64Array,
-  normal: Float64Array,
-  flat: Float64Array,
-  cosine: number,
-  eta: number,
-): void {
-  const cosBeyond = Math.sqrt(Math.max(0, 1 - eta * eta * (1 - cosine * cosine)));
-  const turn = eta * cosine - cosBeyond;
-  for (let a = 0; a < 3; a++) {
-    direction[a] = eta * (direction[a] as number) + turn * (normal[a] as number);
-  }
-  keepSide(direction, flat, -1);
-}
-
-function keepSide(direction: Float64Array, flat: Float64Array, side: number): void {
-  const off = dot3(direction, flat);
-  if (off * side > 0) return;
-  for (let a = 0; a < 3; a++) direction[a] = (direction[a] as number) - 2 * off * (flat[a] as number);
-}
-
-/** Two axes square to a unit normal, [0..2] and [3..5], without branches near the poles (Duff et al. 2017). */
-export function frameRound(frame: Float64Array, normal: ArrayLike<number>): void {
-  const x = normal[0] as number;
-  const y = normal[1] as number;
-  const z = normal[2] as number;
-  const sign = z >= 0 ? 1 : -1;
-  const a = -1 / (sign + z);
-  const b = x * y * a;
-  frame[0] = 1 + sign * x * x * a;
-  frame[1] = sign * b;
-  frame[2] = -sign * x;
-  frame[3] = b;
-  frame[4] = sign + y * y * a;
-  frame[5] = -y;
 }

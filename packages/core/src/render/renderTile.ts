@@ -29,6 +29,8 @@ export interface TileJob {
   firstSample: number;
   samples: number;
   seed: number;
+  /** Quick picture: luminance that stands for bounced light, for each light (see `ambientByLight`). */
+  ambient?: readonly number[];
 }
 
 /**
@@ -41,6 +43,7 @@ export function renderTile(tracing: Tracing, job: TileJob): Float32Array {
   const view = viewOfShape(tracing.view, width, height);
   const lights = scene.lightCount;
   const sums = new Float32Array(tile.width * tile.height * lights * 3);
+  const ambient = job.ambient ? Float64Array.from(job.ambient) : null;
   const pixelSums = new Float64Array(Math.max(1, lights * 3));
   const direction = new Float64Array(3);
   const sampler = createSampler(job.seed);
@@ -55,7 +58,7 @@ export function renderTile(tracing: Tracing, job: TileJob): Float32Array {
         const u = sampler.uv[0] as number;
         const v = sampler.uv[1] as number;
         rayThrough(direction, view, (px + u) / width, (py + v) / height);
-        tracer.trace(pixelSums, sampler, view.origin, direction, false);
+        tracer.trace(pixelSums, sampler, view.origin, direction, false, ambient);
       }
       for (let light = 0; light < lights; light++) {
         const at = ((light * tile.height + y) * tile.width + x) * 3;

@@ -1,5 +1,5 @@
-import { COATED, MATTE, type Surface } from '../geometry/surface.js';
-import { coatAlbedo } from '../optics/coat.js';
+import { COATED, type Surface } from '../geometry/surface.js';
+import { type Coat, coatAlbedo } from '../optics/coat.js';
 import { fresnelMean } from '../optics/fresnel.js';
 import { ggxDensity, sampleVisibleNormal, smithLambda, visibleNormalPdf } from '../optics/microfacet.js';
 
@@ -29,34 +29,66 @@ export function evaluateScatter(
   const iz = i[2] as number;
   const diffusePdf = iz / Math.PI;
   const { coat } = surface;
-  if (surface.kind === MATTE || coat === null) {
-    out[0] = surface.r / Math.PI;
-    out[1] = surface.g / Math.PI;
-    out[2] = surface.b / Math.PI;
-    out[3] = diffusePdf;
-    return;
-  }
-  const base = ((1 - coatAlbedo(coat, iz)) * (1 - coatAlbedo(coat, oz))) / (Math.PI * coat.passedMean);
-  let mirrored = 0;
-  let mirroredPdf = 0;
+  evaluateBase(out, surface, o, i);
+  out[3] = diffusePdf;
+  if (coat === null || coat.alpha === 0) return;
   const { alpha } = coat;
-  if (alpha > 0) {
-    let hx = ox + ix;
-    let hy = oy + iy;
-    let hz = oz + iz;
-    const size = 1 / Math.sqrt(hx * hx + hy * hy + hz * hz);
-    hx *= size;
-    hy *= size;
-    hz *= size;
-    const oh = Math.min(1, ox * hx + oy * hy + oz * hz);
-    const masking = 1 / (1 + smithLambda(oz, alpha) + smithLambda(iz, alpha));
-    mirrored = (fresnelMean(oh, coat.index) * ggxDensity(hz, alpha) * masking) / (4 * oz * iz);
-    mirroredPdf = visibleNormalPdf(oz, hz, oh, alpha) / (4 * oh);
-  }
-  out[0] = surface.r * base + mirrored;
-  out[1] = surface.g * base + mirrored;
-  out[2] = surface.b * base + mirrored;
+  let hx = ox + ix;
+  let hy = oy + iy;
+  let hz = oz + iz;
+  const size = 1 / Math.sqrt(hx * hx + hy * hy + hz * hz);
+  hx *= size;
+  hy *= size;
+  hz *= size;
+  const oh = Math.min(1, ox * hx + oy * hy + oz * hz);
+  const masking = 1 / (1 + smithLambda(oz, alpha) + smithLambda(iz, alpha));
+  const mirrored = (fresnelMean(oh, coat.index) * ggxDensity(hz, alpha) * masking) / (4 * oz * iz);
+  for (let c = 0; c < 3; c++) out[c] = (out[c] as number) + mirrored;
+  const mirroredPdf = visibleNormalPdf(oz, hz, oh, alpha) / (4 * oh);
   out[3] = mirrorShare * mirroredPdf + (1 - mirrorShare) * diffusePdf;
+}
+
+/** Bidirectional reflectance of the matte base alone, as seen through any coat. @param out 0-2, 1/sr */
+export function evaluateBase(out: Float64Array, surface: Surface, o: Float64Array, i: Float64Array): void {
+  const { coat } = surface;
+  let base = 1 / Math.PI;
+  if (coat !== null) {
+    const passed = (1 - coatAlbedo(coat, i[2] as number)) * (1 - coatAlbedo(coat, o[2] as number));
+    base *= passed / coat.passedMean;
+  }
+  out[0] = surface.r * base;
+  out[1] = surface.g * base;
+  out[2] = surface.b * base;
+}
+
+/** Part of even light from all round that the base sends to a direction, over its colour. */
+export function baseAlbedo(surface: Surface, cosOut: number): number {
+  return surface.coat === null ? 1 : 1 - coatAlbedo(surface.coat, cosOut);
+}
+
+/**
+ * Samples the coat's mirror lobe alone.
+ * @param out 0-2 direction in the local frame
+ * @returns weight of the direction: reflectance over density; 0 when it points into the surface
+ */
+export function sampleCoat(out: Float64Array, coat: Coat, o: Float64Array, uv: Float64Array): number {
+  const ox = o[0] as number;
+  const oy = o[1] as number;
+  const oz = o[2] as number;
+  if (coat.alpha === 0) {
+    out[0] = -ox;
+    out[1] = -oy;
+    out[2] = oz;
+    return fresnelMean(oz, coat.index);
+  }
+  sampleVisibleNormal(half, ox, oy, oz, coat.alpha, uv[0] as number, uv[1] as number);
+  const oh = ox * (half[0] as number) + oy * (half[1] as number) + oz * (half[2] as number);
+  for (let a = 0; a < 3; a++) out[a] = 2 * oh * (half[a] as number) - (o[a] as number);
+  const iz = out[2] as number;
+  if (!(iz > 1e-6)) return 0;
+  const lambdaOut = smithLambda(oz, coat.alpha);
+  const masking = (1 + lambdaOut) / (1 + lambdaOut + smithLambda(iz, coat.alpha));
+  return fresnelMean(Math.min(1, oh), coat.index) * masking;
 }
 
 /** Chance to follow the coat rather than the base, from what each would send back. 0 for matte. */
@@ -85,17 +117,7 @@ export function sampleScatter(
   const u = uv[0] as number;
   const v = uv[1] as number;
   if (choice < mirrorShare && surface.coat !== null) {
-    const ox = o[0] as number;
-    const oy = o[1] as number;
-    const oz = o[2] as number;
-    sampleVisibleNormal(half, ox, oy, oz, surface.coat.alpha, u, v);
-    const hx = half[0] as number;
-    const hy = half[1] as number;
-    const hz = half[2] as number;
-    const twice = 2 * (ox * hx + oy * hy + oz * hz);
-    out[0] = twice * hx - ox;
-    out[1] = twice * hy - oy;
-    out[2] = twice * hz - oz;
+    sampleCoat(out, surface.coat, o, uv);
     return (out[2] as number) > 1e-6;
   }
   const radius = Math.sqrt(u);

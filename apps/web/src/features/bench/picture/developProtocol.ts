@@ -8,6 +8,10 @@ export type ToDeveloper =
       width: number;
       height: number;
       lights: number;
+      /** Fewest samples of every pixel from which on the picture is shown. */
+      fewest: number;
+      /** Widest preview filter, px. */
+      widest: number;
     }
   | { type: 'guide'; picture: number; tile: Tile; guide: FilterGuide }
   | { type: 'tile'; picture: number; tile: Tile; sums: Float32Array; samples: number }

@@ -21,6 +21,8 @@ let smooth: Films | null = null;
 let guide: FilterGuide | null = null;
 let weights = new Float64Array(0);
 let picture = 0;
+let fewest = 1;
+let widest = 0;
 let filmsChanged = false;
 let wanted = false;
 
@@ -31,6 +33,8 @@ globalThis.addEventListener('message', ({ data }: MessageEvent<ToDeveloper>) => 
       smooth = createFilms(data.width, data.height, data.lights);
       guide = createGuide(data.width, data.height);
       picture = data.picture;
+      fewest = data.fewest;
+      widest = data.widest;
       break;
     case 'guide':
       if (guide && data.picture === picture) placeGuide(guide, data.tile, data.guide);
@@ -63,9 +67,9 @@ function want(): void {
 function develop(): void {
   if (!films || !smooth || !guide || weights.length !== films.lights) return;
   const least = films.samples.reduce((low, count) => Math.min(low, count), Number.POSITIVE_INFINITY);
-  if (least === 0) return;
+  if (least < fewest) return;
   if (filmsChanged) {
-    smoothFilms(smooth, films, guide, smoothingRadius(least));
+    smoothFilms(smooth, films, guide, Math.min(widest, smoothingRadius(least)));
     filmsChanged = false;
   }
   const { width, height } = films;

@@ -14,14 +14,18 @@ import type { PictureStatus } from '../state/benchSlice';
 import type { FromDeveloper, ToDeveloper } from './developProtocol';
 
 /** Pixels across of the picture that follows a drag; adapted to the machine within these. */
-const NARROWEST_FOLLOWING = 160;
+const NARROWEST_FOLLOWING = 200;
 const WIDEST_FOLLOWING = 480;
 /** Time a following picture should take, ms. */
 const FOLLOWING_MS = 110;
-/** Samples of the refined picture. */
-const SAMPLES = 128;
+/** A quick picture: one sample, bounced light estimated, shown when whole, hardly filtered. */
+const QUICK = { samples: 1, fewest: 1, widest: 2 };
+/** The refined picture: takes the quick one's place when its noise is bearable. */
+const WHOLE = { samples: 128, fewest: 4, widest: 8 };
+/** Priority of what must be there before the rest. */
+const AT_ONCE = 1e5;
 /** Samples for a spot while following and when refined. */
-const SPOT_SAMPLES = 128;
+const SPOT_SAMPLES = 64;
 const SPOT_SAMPLES_REFINED = 2048;
 /** Rest after a change before the refining starts, ms. */
 const REST_MS = 140;
@@ -33,6 +37,18 @@ const GUIDE_TILE = 128;
 export interface MirrorOverlay {
   map: MirrorMap;
   things: Thing[];
+}
+
+interface PictureOptions {
+  width: number;
+  samples: number;
+  fewest: number;
+  widest: number;
+  /** Whether the preview filter gets its guide. */
+  guided: boolean;
+  /** Makes it a quick picture. */
+  ambient?: readonly number[];
+  signal?: AbortSignal;
 }
 
 export interface SessionEvents {
@@ -86,7 +102,7 @@ export class PictureSession {
     this.aspect = set.camera.body.sensorWidthM / set.camera.body.sensorHeightM;
     this.tell({ type: 'weights', weights: displayWeights(set) as Float64Array<ArrayBuffer> });
     if (moved) this.follow();
-    else if (spotsMoved) void this.traceSpots(this.keyed, SPOT_SAMPLES_REFINED, 50);
+    else if (spotsMoved) void this.traceSpots(this.keyed, SPOT_SAMPLES_REFINED, AT_ONCE);
   }
 
   /** Sets the width at which the refined picture is shown, px. */
@@ -104,7 +120,7 @@ export class PictureSession {
 
   async pick(across: number, down: number): Promise<Pick | null> {
     if (!this.keyed) return null;
-    return this.pool.run(this.keyed, { kind: 'pick', across, down }, { priority: 1e6 });
+    return this.pool.run(this.keyed, { kind: 'pick', across, down }, { priority: 10 * AT_ONCE });
   }
 
   close(): void {
@@ -143,15 +159,20 @@ export class PictureSession {
 
   private async followOnce(keyed: KeyedSet): Promise<void> {
     const start = performance.now();
-    const width = this.followingWidth;
     this.events.status({ phase: 'following', progress: 0 });
-    await this.renderInto(keyed, width, 1, true, undefined);
-    const bands = this.pool.run(keyed, { kind: 'bands' }, { priority: 1e5 });
-    const spots = this.traceSpots(keyed, SPOT_SAMPLES, 1e5);
+    const bands = this.pool.run(keyed, { kind: 'bands' }, { priority: AT_ONCE });
+    const spots = this.traceSpots(keyed, SPOT_SAMPLES, AT_ONCE);
     const mirrors = this.wantMirrors ? this.mapMirrors(keyed) : undefined;
+    const ambient = await this.pool.run(keyed, { kind: 'ambient' }, { priority: AT_ONCE });
+    await this.renderInto(keyed, { ...QUICK, width: this.followingWidth, guided: false, ambient });
     this.events.bands(await bands);
     await Promise.all([spots, mirrors]);
     this.adapt(performance.now() - start);
+  }
+
+  /** Few large tiles: each answer goes by way of the page, which is busy with the drag. */
+  private followingTile(width: number, height: number): number {
+    return Math.ceil(Math.sqrt((width * height) / (2 * this.pool.size)));
   }
 
   private adapt(tookMs: number): void {
@@ -166,48 +187,49 @@ export class PictureSession {
     this.restTimer = setTimeout(() => void this.refine(), REST_MS);
   }
 
+  /** A quick picture at full size, then the whole light, pass by pass. */
   private async refine(): Promise<void> {
     const { keyed } = this;
     if (!keyed || this.following) return;
     this.refining?.abort(new Error('the set moved'));
     const controller = new AbortController();
     this.refining = controller;
+    const { signal } = controller;
     try {
       this.events.status({ phase: 'refining', progress: 0 });
-      const spots = this.traceSpots(keyed, SPOT_SAMPLES_REFINED, 10, controller.signal);
+      const ambient = await this.pool.run(keyed, { kind: 'ambient' }, { priority: AT_ONCE, signal });
+      await this.renderInto(keyed, { ...QUICK, width: this.fullWidth, guided: true, ambient, signal });
       const mirrors = this.wantMirrors ? this.mapMirrors(keyed) : undefined;
-      await this.renderInto(keyed, this.fullWidth, SAMPLES, false, controller.signal);
-      await Promise.all([spots, mirrors]);
+      await this.traceSpots(keyed, SPOT_SAMPLES_REFINED, AT_ONCE, signal);
+      await this.renderInto(keyed, { ...WHOLE, width: this.fullWidth, guided: true, signal });
+      await mirrors;
       this.events.status({ phase: 'done', progress: 1, rays: this.pool.rays });
     } catch {
       // Cut off by a move or the end of the page; a crash is told by the pool.
     }
   }
 
-  private async renderInto(
-    keyed: KeyedSet,
-    width: number,
-    samples: number,
-    whole: boolean,
-    signal: AbortSignal | undefined,
-  ): Promise<void> {
+  private async renderInto(keyed: KeyedSet, options: PictureOptions): Promise<void> {
+    const { width, samples, fewest, widest, guided, ambient, signal } = options;
     const height = Math.max(1, Math.round(width / this.aspect));
-    const abort = signal ? { signal } : {};
     const picture = this.nextPicture++;
     this.events.status({ traced: ++this.traced });
-    this.tell({ type: 'begin', picture, width, height, lights: keyed.set.lights.length });
-    const guides = this.guideInto(keyed, picture, width, height, signal);
+    const lights = keyed.set.lights.length;
+    this.tell({ type: 'begin', picture, width, height, lights, fewest, widest });
+    const guides = guided ? this.guideInto(keyed, picture, width, height, signal) : undefined;
     let last = performance.now();
     await renderProgressively(this.pool, keyed, {
       width,
       height,
       samples,
       seed: 1,
-      ...abort,
+      ...(ambient && !signal ? { tileSize: this.followingTile(width, height) } : {}),
+      ...(signal ? { signal } : {}),
+      ...(ambient ? { ambient } : {}),
       onTile: (tile, sums, count) => this.tell({ type: 'tile', picture, tile, sums, samples: count }),
       onProgress: ({ done, total }) => {
         const now = performance.now();
-        if (whole || now - last < SHOW_EVERY_MS) return;
+        if (ambient || now - last < SHOW_EVERY_MS) return;
         last = now;
         this.tell({ type: 'show', picture });
         this.events.status({ progress: done / total, rays: this.pool.rays });
@@ -254,7 +276,7 @@ export class PictureSession {
     const height = Math.max(1, Math.round(width / this.aspect));
     const tile = { x: 0, y: 0, width, height };
     this.events.mirrors(
-      await this.pool.run(keyed, { kind: 'mirror', width, height, tile }, { priority: 1e5 }),
+      await this.pool.run(keyed, { kind: 'mirror', width, height, tile }, { priority: AT_ONCE }),
     );
   }
 

@@ -7,6 +7,8 @@ import { type BenchThunk, openSet } from './thunks';
 
 /** Quiet time after the last change before it is saved, ms. */
 const QUIET_MS = 600;
+/** Quiet time before a change is kept in the browser, ms. */
+const DRAFT_MS = 150;
 /** Time between tries while the server cannot be reached, ms. */
 const RETRY_MS = 4000;
 
@@ -22,11 +24,16 @@ interface SaveFailure {
 export function startAutosave(listeners: ListenerMiddlewareInstance): void {
   listeners.startListening({
     predicate: documentEdited,
-    effect: (_action, api) => {
+    effect: async (_action, api) => {
+      api.cancelActiveListeners();
+      if ((api.getState() as WithBench).bench.save === 'saved') {
+        api.dispatch(benchActions.saveChanged('saving'));
+      }
+      await api.delay(DRAFT_MS);
       const { bench, benchDocument } = api.getState() as WithBench;
       const { set } = benchDocument.present;
-      if (bench.stored && set) keepDraft(bench.stored.id, bench.stored.revision, set);
-      if (bench.save === 'saved') api.dispatch(benchActions.saveChanged('saving'));
+      if (bench.stored && set && bench.save !== 'saved')
+        keepDraft(bench.stored.id, bench.stored.revision, set);
     },
   });
   listeners.startListening({

@@ -10,12 +10,17 @@ export const useBenchDispatch = () => useDispatch<ThunkDispatch<WithBench, unkno
 export const useBench = <T>(select: (bench: BenchState) => T): T =>
   useSelector((state: WithBench) => select(state.bench));
 
-/** The open set. Views that use it are only shown while one is open. */
-export function useSet(): SetDocument {
-  const set = useSelector((state: WithBench) => state.benchDocument.present.set);
-  if (!set) throw new Error('no set is open');
-  return set;
+/** A part of the open set; the view is drawn anew when that part changes. Only used while a set is open. */
+export function useSetPart<T>(select: (set: SetDocument) => T): T {
+  return useSelector((state: WithBench) => {
+    const { set } = state.benchDocument.present;
+    if (!set) throw new Error('no set is open');
+    return select(set);
+  });
 }
+
+/** The whole open set. */
+export const useSet = (): SetDocument => useSetPart((set) => set);
 
 const selectReadings = createSelector(
   (state: WithBench) => state.benchDocument.present.set,

@@ -16,14 +16,16 @@ export function edit(change: Edit, gesture: string | null = null): BenchThunk<bo
   return (dispatch, getState) => {
     const { set } = getState().benchDocument.present;
     if (!set) return false;
-    const checked = checkDocument(setDocument, change(set));
+    const next = change(set);
+    const checked = checkDocument(setDocument, next);
     if (!checked.ok) {
       const problem = checked.problems[0];
       const text = `${problem?.path ?? 'The set'} ${problem?.message ?? 'is not valid.'}`;
       enqueueSnackbar(text, { variant: 'warning', key: text, preventDuplicate: true });
       return false;
     }
-    dispatch(replaced(checked.value, gesture));
+    // The changed set itself, not its checked copy: what did not change stays the same object.
+    dispatch(replaced(next, gesture));
     return true;
   };
 }

@@ -1,7 +1,7 @@
 import Button from '@mui/material/Button';
 import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { surround } from '../../../app/theme';
 import { benchActions } from '../state/benchSlice';
 import { freeTag, newSheet, newSoftbox } from '../state/edits';
@@ -15,7 +15,7 @@ const CHOICES = [
 ] as const;
 
 /** Puts another light, card or flag on the set. */
-export function AddMenu() {
+export const AddMenu = memo(function AddMenu() {
   const set = useSet();
   const dispatch = useBenchDispatch();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
@@ -57,4 +57,4 @@ export function AddMenu() {
       </Menu>
     </>
   );
-}
+});

@@ -1,13 +1,13 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import InputBase from '@mui/material/InputBase';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { Link } from 'react-router';
 import { surround } from '../../../app/theme';
 import { SchemeSwitch } from '../../../shared/SchemeSwitch';
 import type { SaveState } from '../state/benchSlice';
 import { renameSet } from '../state/edits';
-import { useBench, useBenchDispatch, useHistory, useSet } from '../state/hooks';
+import { useBench, useBenchDispatch, useHistory, useSetPart } from '../state/hooks';
 import { edit, redo, undo } from '../state/thunks';
 
 const SAVE_WORDS: Record<SaveState, string> = {
@@ -18,7 +18,7 @@ const SAVE_WORDS: Record<SaveState, string> = {
 };
 
 /** Name of the set, undo and redo, and whether it is kept. */
-export function BenchHeader() {
+export const BenchHeader = memo(function BenchHeader() {
   const dispatch = useBenchDispatch();
   const { canUndo, canRedo } = useHistory();
   const save = useBench((bench) => bench.save);
@@ -56,10 +56,10 @@ export function BenchHeader() {
       </Box>
     </Box>
   );
-}
+});
 
 function SetName() {
-  const { name } = useSet();
+  const name = useSetPart((set) => set.name);
   const dispatch = useBenchDispatch();
   const [draft, setDraft] = useState<string | null>(null);
   return (

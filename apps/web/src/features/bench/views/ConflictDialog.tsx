@@ -4,11 +4,12 @@ import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogContentText from '@mui/material/DialogContentText';
 import DialogTitle from '@mui/material/DialogTitle';
+import { memo } from 'react';
 import { settleConflict } from '../state/autosave';
 import { useBench, useBenchDispatch } from '../state/hooks';
 
 /** Asks which of two versions to go on with when the set was changed elsewhere. */
-export function ConflictDialog() {
+export const ConflictDialog = memo(function ConflictDialog() {
   const newer = useBench((bench) => bench.newer);
   const dispatch = useBenchDispatch();
   return (
@@ -28,4 +29,4 @@ export function ConflictDialog() {
       </DialogActions>
     </Dialog>
   );
-}
+});

@@ -8,17 +8,19 @@ import {
   SHUTTERS,
 } from '@fendrix/core';
 import Box from '@mui/material/Box';
+import { memo } from 'react';
 import { surround } from '../../../app/theme';
 import { changeCamera } from '../state/edits';
-import { useBenchDispatch, useSet } from '../state/hooks';
+import { useBenchDispatch, useSetPart } from '../state/hooks';
 import { edit } from '../state/thunks';
 
 /** f-stop, shutter and ISO: dials of third stops. Changing them develops the picture anew and traces nothing. */
-export function ExposureControls() {
-  const set = useSet();
+export const ExposureControls = memo(function ExposureControls() {
+  const camera = useSetPart((set) => set.camera);
+  const flash = useSetPart(({ lights }) =>
+    lights.some((light) => light.on && lightLuminance(light).time === 'flash'),
+  );
   const dispatch = useBenchDispatch();
-  const { camera } = set;
-  const flash = set.lights.some((light) => light.on && lightLuminance(light).time === 'flash');
   const cut = flash && camera.shutterS < camera.body.syncSpeedS * 0.98;
   return (
     <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5, flexWrap: 'wrap' }}>
@@ -51,7 +53,7 @@ export function ExposureControls() {
       )}
     </Box>
   );
-}
+});
 
 interface DialProps {
   label: string;

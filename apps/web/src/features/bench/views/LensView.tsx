@@ -1,18 +1,19 @@
 import { formatStops, projectPoint, viewOf } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import { type MouseEvent, useEffect, useMemo, useRef, useState } from 'react';
+import { type MouseEvent, memo, useEffect, useMemo, useRef, useState } from 'react';
 import { surround } from '../../../app/theme';
 import { useSession } from '../picture/useSession';
 import { benchActions } from '../state/benchSlice';
 import { pinSpot } from '../state/edits';
-import { useBench, useBenchDispatch, useReadings, useSet } from '../state/hooks';
+import { useBench, useBenchDispatch, useReadings, useSetPart } from '../state/hooks';
 import { edit } from '../state/thunks';
 import { MirrorOverlayCanvas } from './MirrorOverlayCanvas';
 
 /** What the camera would record with these settings, with spots and mirrors on it. */
-export function LensView() {
-  const set = useSet();
+export const LensView = memo(function LensView() {
+  const camera = useSetPart((set) => set.camera);
+  const spots = useSetPart((set) => set.spots);
   const dispatch = useBenchDispatch();
   const { session, picture, mirrors } = useSession();
   const showMirrors = useBench((bench) => bench.showMirrors);
@@ -21,9 +22,9 @@ export function LensView() {
   const canvas = useRef<HTMLCanvasElement>(null);
   const [width, setWidth] = useState(560);
   const frame = useRef<HTMLDivElement>(null);
-  const { sensorWidthM, sensorHeightM } = set.camera.body;
+  const { sensorWidthM, sensorHeightM } = camera.body;
   const height = Math.round((width * sensorHeightM) / sensorWidthM);
-  const view = useMemo(() => viewOf(set.camera), [set.camera]);
+  const view = useMemo(() => viewOf(camera), [camera]);
 
   useEffect(() => {
     const element = frame.current;
@@ -58,7 +59,7 @@ export function LensView() {
     const { kind, key } = found.thing;
     if (pinning) {
       const { pointM, normal } = found;
-      dispatch(edit(pinSpot({ name: freeSpotName(set.spots.map(({ name }) => name)), pointM, normal })));
+      dispatch(edit(pinSpot({ name: freeSpotName(spots.map(({ name }) => name)), pointM, normal })));
       dispatch(benchActions.pinningChanged(false));
     } else if (kind === 'light' || kind === 'sheet' || kind === 'product') {
       dispatch(benchActions.selected({ kind, key }));
@@ -113,7 +114,7 @@ export function LensView() {
           aria-hidden
           style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}
         >
-          {set.spots.map((spot) => {
+          {spots.map((spot) => {
             const at = place(spot.pointM);
             return (
               at && <SpotMark key={spot.name} name={spot.name} x={at.x} y={at.y} flip={at.x > width - 110} />
@@ -133,7 +134,7 @@ export function LensView() {
       </Box>
     </Box>
   );
-}
+});
 
 function SpotMark({ name, x, y, flip }: { name: string; x: number; y: number; flip: boolean }) {
   const readings = useReadings();
@@ -166,7 +167,7 @@ function freeSpotName(taken: readonly string[]): string {
 }
 
 /** Overlays and tools of the lens view, each with its key. */
-export function LensTools() {
+export const LensTools = memo(function LensTools() {
   const dispatch = useBenchDispatch();
   const showMirrors = useBench((bench) => bench.showMirrors);
   const pinning = useBench((bench) => bench.pinning);
@@ -189,7 +190,7 @@ export function LensTools() {
       </ToolButton>
     </Box>
   );
-}
+});
 
 interface ToolButtonProps {
   letter: string;

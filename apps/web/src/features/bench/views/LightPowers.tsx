@@ -2,18 +2,19 @@ import { formatPower } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Switch from '@mui/material/Switch';
+import { memo } from 'react';
 import { surround } from '../../../app/theme';
 import { Tag } from '../../../shared/Tag';
 import { changeLight } from '../state/edits';
-import { useBenchDispatch, useSet } from '../state/hooks';
+import { useBenchDispatch, useSetPart } from '../state/hooks';
 import { edit } from '../state/thunks';
 
 const THIRD = 1 / 3;
 const LOWEST = -20;
 
 /** Power and switch of each light, a third of a stop at a time. */
-export function LightPowers() {
-  const { lights } = useSet();
+export const LightPowers = memo(function LightPowers() {
+  const lights = useSetPart((set) => set.lights);
   const dispatch = useBenchDispatch();
   const step = (tag: string, by: number) =>
     dispatch(
@@ -59,7 +60,7 @@ export function LightPowers() {
       ))}
     </Box>
   );
-}
+});
 
 interface PowerButtonProps {
   label: string;

@@ -1,9 +1,9 @@
 import { type BandLength, formatLength, type MirrorBand } from '@fendrix/core';
 import Box from '@mui/material/Box';
-import { useId } from 'react';
+import { memo, useId } from 'react';
 import { surround } from '../../../app/theme';
 import { TagMark } from '../../../shared/Tag';
-import { useBench, useSet } from '../state/hooks';
+import { useBench, useSetPart } from '../state/hooks';
 import { hatchOf, shortName } from './hatch';
 
 const WIDTH = 560;
@@ -11,8 +11,8 @@ const HEIGHT = 44;
 const LEAD = 26;
 
 /** What each column of the product mirrors at the band's height, with percent of its visible width. */
-export function MirrorBandView() {
-  const set = useSet();
+export const MirrorBandView = memo(function MirrorBandView() {
+  const products = useSetPart((set) => set.products);
   const bands = useBench((bench) => bench.bands);
   const selected = useBench((bench) => bench.selected);
   const band =
@@ -24,7 +24,7 @@ export function MirrorBandView() {
       </Box>
     );
   }
-  const name = set.products.find(({ id }) => id === band.product)?.name ?? band.product;
+  const name = products.find(({ id }) => id === band.product)?.name ?? band.product;
   return (
     <Box component="section" aria-label="Mirror band">
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'baseline', color: surround.text }}>
@@ -39,7 +39,7 @@ export function MirrorBandView() {
       <BandTable band={band} />
     </Box>
   );
-}
+});
 
 function BandDrawing({ band }: { band: MirrorBand }) {
   const prefix = useId();

@@ -2,7 +2,7 @@ import type { SetDocument, Vector } from '@fendrix/contract';
 import { formatBearing, formatLength, toStand } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import { useDrag } from '@use-gesture/react';
-import { type KeyboardEvent, type ReactNode, useEffect, useRef, useState } from 'react';
+import { type KeyboardEvent, memo, type ReactNode, useEffect, useRef, useState } from 'react';
 import { surround } from '../../../app/theme';
 import { TagMark } from '../../../shared/Tag';
 import { benchActions } from '../state/benchSlice';
@@ -31,7 +31,7 @@ interface Fit {
 }
 
 /** The set from above or from the side: drag things, or focus one and use the arrow keys. */
-export function PlanView({ kind }: { kind: PlanKind }) {
+export const PlanView = memo(function PlanView({ kind }: { kind: PlanKind }) {
   const set = useSet();
   const frame = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 400, height: kind === 'above' ? 380 : 240 });
@@ -62,7 +62,14 @@ export function PlanView({ kind }: { kind: PlanKind }) {
   const shared: Shared = { kind, set, fit, at, path, setDragging };
 
   return (
-    <Box ref={frame} sx={{ position: 'absolute', inset: 0 }}>
+    <Box
+      ref={frame}
+      sx={{
+        position: 'absolute',
+        inset: 0,
+        '& [aria-pressed="true"] > :is(path, circle, rect)': { stroke: surround.accent },
+      }}
+    >
       <svg
         width={size.width}
         height={size.height}
@@ -156,7 +163,7 @@ export function PlanView({ kind }: { kind: PlanKind }) {
       </svg>
     </Box>
   );
-}
+});
 
 interface Shared {
   kind: PlanKind;
@@ -202,6 +209,20 @@ interface MovableProps extends Shared {
 }
 
 let gestureCount = 0;
+let nextFrame: (() => void) | null = null;
+
+/** Does the newest of many wishes at the next frame: a mouse may report more often than a page is drawn. */
+function onceAFrame(work: () => void): void {
+  if (nextFrame === null) requestAnimationFrame(flushFrame);
+  nextFrame = work;
+}
+
+function flushFrame(): void {
+  const work = nextFrame;
+  nextFrame = null;
+  work?.();
+}
+
 let lastNudge = { thing: '', time: 0, gesture: '' };
 
 /** Makes its drawing selectable, draggable and movable by arrow keys. */
@@ -221,10 +242,12 @@ function Movable({ kind, set, fit, thing, name, children, setDragging }: Movable
         setDragging(true);
       }
       if (start.current && (mx !== 0 || my !== 0)) {
-        const moved = shift(kind, start.current.position, mx / fit.scale, my / fit.scale);
-        dispatch(edit(moveThing(thing, rounded(moved)), start.current.gesture));
+        const { position, gesture } = start.current;
+        const moved = rounded(shift(kind, position, mx / fit.scale, my / fit.scale));
+        onceAFrame(() => dispatch(edit(moveThing(thing, moved), gesture)));
       }
       if (last) {
+        flushFrame();
         start.current = null;
         setDragging(false);
       }
@@ -264,11 +287,7 @@ function Movable({ kind, set, fit, thing, name, children, setDragging }: Movable
       data-thing={`${thing.kind}:${thing.key}`}
       onKeyDown={nudge}
       onFocus={() => dispatch(benchActions.selected(thing))}
-      style={{
-        cursor: 'grab',
-        outline: 'none',
-        filter: selected ? `drop-shadow(0 0 3px ${surround.accent})` : undefined,
-      }}
+      style={{ cursor: 'grab', outline: 'none' }}
     >
       {children}
     </g>

@@ -1,14 +1,15 @@
 import { formatStops, type SpotReading } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import { memo } from 'react';
 import { Explained } from '../../../shared/Explained';
 import { removeSpot } from '../state/edits';
-import { useBench, useBenchDispatch, useReadings, useSet } from '../state/hooks';
+import { useBench, useBenchDispatch, useReadings, useSetPart } from '../state/hooks';
 import { edit } from '../state/thunks';
 
 /** What the camera records at the pinned spots, and what the spot last pointed at mirrors. */
-export function SpotPanel() {
-  const { spots } = useSet();
+export const SpotPanel = memo(function SpotPanel() {
+  const spots = useSetPart((set) => set.spots);
   const readings = useReadings();
   return (
     <Box component="section" aria-label="Pinned spots">
@@ -29,7 +30,7 @@ export function SpotPanel() {
       <PickLine />
     </Box>
   );
-}
+});
 
 function SpotRow({ name, reading }: { name: string; reading: SpotReading | undefined }) {
   const dispatch = useBenchDispatch();

@@ -1,5 +1,6 @@
 import { CLIP_STOPS, encodeSrgb, formatStops, MID_TONE, PAPER_WHITE_STOPS } from '@fendrix/core';
 import Box from '@mui/material/Box';
+import { memo } from 'react';
 import { surround } from '../../../app/theme';
 import { useReadings } from '../state/hooks';
 
@@ -12,7 +13,7 @@ const ROW = 13;
 const across = (stops: number) => ((Math.min(TO, Math.max(FROM, stops)) - FROM) / (TO - FROM)) * WIDTH;
 
 /** The pinned spots on one scale, black to clipping, in stops from mid-tone. */
-export function StopRuler() {
+export const StopRuler = memo(function StopRuler() {
   const spots = useReadings()
     .filter(({ stopsFromMidTone }) => stopsFromMidTone !== null)
     .map(({ name, stopsFromMidTone }) => ({ name, stops: stopsFromMidTone ?? 0 }))
@@ -74,7 +75,7 @@ export function StopRuler() {
       </svg>
     </Box>
   );
-}
+});
 
 function Limit({ stops, name, y, colour }: { stops: number; name: string; y: number; colour: string }) {
   const right = stops > 3;

@@ -16,7 +16,7 @@ import {
 } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import type { ReactNode } from 'react';
+import { memo, type ReactNode } from 'react';
 import { Explained } from '../../../shared/Explained';
 import { QuantityField } from '../../../shared/QuantityField';
 import { Tag } from '../../../shared/Tag';
@@ -35,7 +35,7 @@ import { useBench, useBenchDispatch, useSet } from '../state/hooks';
 import { type BenchThunk, edit } from '../state/thunks';
 
 /** The selected thing's numbers, typed with units. */
-export function ThingPanel() {
+export const ThingPanel = memo(function ThingPanel() {
   const set = useSet();
   const selected = useBench((bench) => bench.selected);
   if (!selected) {
@@ -56,7 +56,7 @@ export function ThingPanel() {
     case 'camera':
       return <CameraPanel set={set} thing={selected} />;
   }
-}
+});
 
 interface PanelProps {
   set: SetDocument;

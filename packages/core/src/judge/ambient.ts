@@ -1,0 +1,36 @@
+import type { Vector } from '@fendrix/contract';
+import { MATTE } from '../geometry/surface.js';
+import { castMirror, createMirrorCast } from '../mirror/castMirror.js';
+import type { Tracing } from '../render/renderTile.js';
+import { createSampler } from '../render/sampler.js';
+import { rayThrough } from '../render/view.js';
+import { illuminanceByLight, mean } from './illuminance.js';
+
+/** Places of the picture at which bounced light is read. */
+const PLACES = 24;
+const SAMPLES_A_PLACE = 48;
+
+/**
+ * Mean luminance of the bounced light round the matte surfaces in the picture, for each light at unit luminance.
+ * One number for the whole picture: good enough for the tone of a quick picture, no more.
+ */
+export function ambientByLight(tracing: Tracing, seed: number): number[] {
+  const sampler = createSampler(seed);
+  const direction = new Float64Array(3);
+  const cast = createMirrorCast();
+  const readings: number[][] = [];
+  for (let i = 0; i < PLACES; i++) {
+    sampler.start(0, i);
+    sampler.next();
+    rayThrough(direction, tracing.view, sampler.uv[0] as number, sampler.uv[1] as number);
+    castMirror(cast, tracing, tracing.view.origin, direction);
+    if (tracing.scene.surfaces[cast.surface]?.kind !== MATTE) continue;
+    const triple = (from: number) => [...cast.geometry.subarray(from, from + 3)] as Vector;
+    const options = { samples: SAMPLES_A_PLACE, seed: seed + i, directOnly: false };
+    const shares = illuminanceByLight(tracing, triple(0), triple(3), options);
+    readings.push(shares.map(({ indirect }) => indirect / Math.PI));
+  }
+  return Array.from({ length: tracing.scene.lightCount }, (_, light) =>
+    readings.length === 0 ? 0 : mean(readings.map((row) => row[light] ?? 0)),
+  );
+}

@@ -1,0 +1,60 @@
+export function dot3(a: Float64Array, b: Float64Array): number {
+  return (
+    (a[0] as number) * (b[0] as number) +
+    (a[1] as number) * (b[1] as number) +
+    (a[2] as number) * (b[2] as number)
+  );
+}
+
+/**
+ * A direction mirrored in the shading normal; where that would point into the surface itself it is turned
+ * out of it again.
+ */
+export function mirrorDirection(
+  result: Float64Array,
+  direction: Float64Array,
+  normal: Float64Array,
+  flat: Float64Array,
+): void {
+  const turn = -2 * dot3(normal, direction);
+  for (let a = 0; a < 3; a++) result[a] = (direction[a] as number) + turn * (normal[a] as number);
+  keepSide(result, flat, 1);
+}
+
+/** Snell's law in place; `eta` is the index here over that beyond. */
+export function refractDirection(
+  direction: Float64Array,
+  normal: Float64Array,
+  flat: Float64Array,
+  cosine: number,
+  eta: number,
+): void {
+  const cosBeyond = Math.sqrt(Math.max(0, 1 - eta * eta * (1 - cosine * cosine)));
+  const turn = eta * cosine - cosBeyond;
+  for (let a = 0; a < 3; a++) {
+    direction[a] = eta * (direction[a] as number) + turn * (normal[a] as number);
+  }
+  keepSide(direction, flat, -1);
+}
+
+function keepSide(direction: Float64Array, flat: Float64Array, side: number): void {
+  const off = dot3(direction, flat);
+  if (off * side > 0) return;
+  for (let a = 0; a < 3; a++) direction[a] = (direction[a] as number) - 2 * off * (flat[a] as number);
+}
+
+/** Two axes square to a unit normal, [0..2] and [3..5], without branches near the poles (Duff et al. 2017). */
+export function frameRound(frame: Float64Array, normal: ArrayLike<number>): void {
+  const x = normal[0] as number;
+  const y = normal[1] as number;
+  const z = normal[2] as number;
+  const sign = z >= 0 ? 1 : -1;
+  const a = -1 / (sign + z);
+  const b = x * y * a;
+  frame[0] = 1 + sign * x * x * a;
+  frame[1] = sign * b;
+  frame[2] = -sign * x;
+  frame[3] = b;
+  frame[4] = sign + y * y * a;
+  frame[5] = -y;
+}
