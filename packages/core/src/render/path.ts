@@ -5,6 +5,7 @@ import { fresnelMean } from '../optics/fresnel.js';
 import { emittedLuminance, emitterPdf, sampleEmitter } from '../photometry/sampleEmitter.js';
 import { RAY_START_M, type RayKernel, setRay } from '../trace/kernel.js';
 import { dot3, frameRound, mirrorDirection, refractDirection } from './directions.js';
+import { BOUNCE, BRANCH_INSIDE, COS_OUT, createPathState, INSIDE, LAST_PDF } from './pathState.js';
 import type { Sampler } from './sampler.js';
 import { baseAlbedo, coatShare, evaluateBase, evaluateScatter, sampleCoat, sampleScatter } from './shade.js';
 
@@ -38,32 +39,12 @@ export interface PathTracer {
  * priority, and a split into mirror and rest at the first surface.
  * Limits: no dispersion, no polarisation, no light sampling through glass (light finds its way by chance).
  * Sources: Kajiya 1986; Veach 1997 ch. 9; Schmidt and Budge 2002 (nested dielectrics); docs/physics/render.md
- *
- * State of a path, kept in arrays so that no number is boxed between the steps:
- * origin, direction, weight  of the next ray, with its throughput in red, green, blue
- * point, flat, normal        of the surface met: the surface's own and its shading normal, towards the path
- * lastPdf                    density of the direction; 0 where light sampling had no part (start, mirror, glass)
- * inside                     a bit for each medium the path is in; the highest one fills the space
  */
 export function createPathTracer(scene: Scene, kernel: RayKernel): PathTracer {
   const { table, surfaces, media, emitters, surrounds } = scene;
   const emitterCount = emitters.length;
-  const origin = new Float64Array(3);
-  const direction = new Float64Array(3);
-  const weight = new Float64Array(3);
-  const point = new Float64Array(3);
-  const flat = new Float64Array(3);
-  const normal = new Float64Array(3);
-  const numbers = new Float64Array(2);
-  const LAST_PDF = 0;
-  const COS_OUT = 1;
-  const whole = new Int32Array(3);
-  const INSIDE = 0;
-  const BOUNCE = 1;
-  const BRANCH_INSIDE = 2;
-  // The mirrored ray of the first surface, waiting for its turn: origin, direction, throughput.
-  const branch = new Float64Array(9);
-  const branchDirection = branch.subarray(3, 6);
+  const { origin, direction, weight, point, flat, normal, numbers, whole, branch, branchDirection } =
+    createPathState();
   // Scratch of the steps.
   const normals = new Float64Array(6);
   const frame = new Float64Array(6);

@@ -8,7 +8,12 @@ import {
   tilesOf,
   traceKey,
 } from '@fendrix/core';
-import { type KeyedSet, type Pick, renderProgressively, type WorkerPool } from '@fendrix/workers';
+import {
+  type KeyedSet,
+  type Pick as PickedSpot,
+  renderProgressively,
+  type WorkerPool,
+} from '@fendrix/workers';
 import { createBrowserPool } from '@fendrix/workers/browser';
 import type { PictureStatus } from '../state/benchSlice';
 import type { FromDeveloper, ToDeveloper } from './developProtocol';
@@ -60,13 +65,20 @@ export interface SessionEvents {
   crash(reason: string): void;
 }
 
+/** The worker that develops films, as far as the session needs it. */
+export type Developer = Pick<Worker, 'postMessage' | 'terminate'> & {
+  addEventListener(type: 'message', listener: (event: MessageEvent<FromDeveloper>) => void): void;
+};
+
+function createDeveloper(): Developer {
+  return new Worker(new URL('./developWorker.ts', import.meta.url), { type: 'module' });
+}
+
 /**
  * Keeps the picture in step with the set. A change that moves light paths is followed by a small picture at
  * once and refined after a rest; a change of power, switch or exposure only develops the films anew.
  */
 export class PictureSession {
-  private readonly pool: WorkerPool;
-  private readonly developer: Worker;
   private keyed: KeyedSet | null = null;
   private spotsKey = '';
   private followingWidth = 240;
@@ -75,15 +87,18 @@ export class PictureSession {
   private following = false;
   private refining: AbortController | null = null;
   private restTimer: ReturnType<typeof setTimeout> | undefined;
+  private ambient: readonly number[] | null = null;
   private nextPicture = 1;
   private shown = 0;
   private traced = 0;
   private wantMirrors = false;
   private closed = false;
 
-  constructor(private readonly events: SessionEvents) {
-    this.pool = createBrowserPool({ onCrash: (reason) => events.crash(reason) });
-    this.developer = new Worker(new URL('./developWorker.ts', import.meta.url), { type: 'module' });
+  constructor(
+    private readonly events: SessionEvents,
+    private readonly pool: WorkerPool = createBrowserPool({ onCrash: (reason) => events.crash(reason) }),
+    private readonly developer: Developer = createDeveloper(),
+  ) {
     this.developer.addEventListener('message', ({ data }: MessageEvent<FromDeveloper>) => {
       this.shown++;
       this.events.picture(data);
@@ -118,7 +133,7 @@ export class PictureSession {
     if (wanted && this.keyed) void this.mapMirrors(this.keyed);
   }
 
-  async pick(across: number, down: number): Promise<Pick | null> {
+  async pick(across: number, down: number): Promise<PickedSpot | null> {
     if (!this.keyed) return null;
     return this.pool.run(this.keyed, { kind: 'pick', across, down }, { priority: 10 * AT_ONCE });
   }
@@ -163,7 +178,9 @@ export class PictureSession {
     const bands = this.pool.run(keyed, { kind: 'bands' }, { priority: AT_ONCE });
     const spots = this.traceSpots(keyed, SPOT_SAMPLES, AT_ONCE);
     const mirrors = this.wantMirrors ? this.mapMirrors(keyed) : undefined;
-    const ambient = await this.pool.run(keyed, { kind: 'ambient' }, { priority: AT_ONCE });
+    // While a thing moves the bounced light changes little: the estimate of the last rest will do.
+    if (this.ambient?.length !== keyed.set.lights.length) await this.estimateAmbient(keyed);
+    const ambient = this.ambient ?? [];
     await this.renderInto(keyed, { ...QUICK, width: this.followingWidth, guided: false, ambient });
     this.events.bands(await bands);
     await Promise.all([spots, mirrors]);
@@ -197,7 +214,7 @@ export class PictureSession {
     const { signal } = controller;
     try {
       this.events.status({ phase: 'refining', progress: 0 });
-      const ambient = await this.pool.run(keyed, { kind: 'ambient' }, { priority: AT_ONCE, signal });
+      const ambient = await this.estimateAmbient(keyed, signal);
       await this.renderInto(keyed, { ...QUICK, width: this.fullWidth, guided: true, ambient, signal });
       const mirrors = this.wantMirrors ? this.mapMirrors(keyed) : undefined;
       await this.traceSpots(keyed, SPOT_SAMPLES_REFINED, AT_ONCE, signal);
@@ -207,6 +224,12 @@ export class PictureSession {
     } catch {
       // Cut off by a move or the end of the page; a crash is told by the pool.
     }
+  }
+
+  private async estimateAmbient(keyed: KeyedSet, signal?: AbortSignal): Promise<readonly number[]> {
+    const run = { priority: AT_ONCE, ...(signal ? { signal } : {}) };
+    this.ambient = await this.pool.run(keyed, { kind: 'ambient' }, run);
+    return this.ambient;
   }
 
   private async renderInto(keyed: KeyedSet, options: PictureOptions): Promise<void> {

@@ -1,4 +1,4 @@
-import type { Product, SetDocument, Vector } from '@fendrix/contract';
+import type { Camera, Product, SetDocument, Vector } from '@fendrix/contract';
 import { aimFrame, outlinePieces, radians, vector, viewOf } from '@fendrix/core';
 
 const { add, scale, turnUpright } = vector;
@@ -93,8 +93,8 @@ export function productOutline(kind: PlanKind, product: Product): Flat[] {
 }
 
 /** Ends of the camera's cone of view at the distance of its aim point and beyond. */
-export function coneOfView(kind: PlanKind, set: SetDocument, reachM: number): Flat[] {
-  const view = viewOf(set.camera);
+export function coneOfView(kind: PlanKind, camera: Camera, reachM: number): Flat[] {
+  const view = viewOf(camera);
   const across = kind === 'above' ? scale(view.right, view.halfWidth) : scale(view.up, view.halfHeight);
   const end = (sign: number) => add(view.origin, scale(add(view.forward, scale(across, sign)), reachM));
   return [view.origin, end(-1), end(1)].map((point) => flatten(kind, point));

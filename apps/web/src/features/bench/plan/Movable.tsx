@@ -1,0 +1,111 @@
+import type { Vector } from '@fendrix/contract';
+import { formatBearing, formatLength, toStand } from '@fendrix/core';
+import { useDrag } from '@use-gesture/react';
+import { type KeyboardEvent, type ReactNode, useRef } from 'react';
+import { benchActions } from '../state/benchSlice';
+import { moveThing, sameThing, type ThingRef } from '../state/edits';
+import { useBench, useBenchDispatch } from '../state/hooks';
+import { edit } from '../state/thunks';
+import { flushFrame, onceAFrame } from './frames';
+import type { Plan } from './plan';
+import { shift } from './planGeometry';
+
+interface MovableProps {
+  plan: Plan;
+  thing: ThingRef;
+  name: string;
+  /** Where the thing stands. */
+  at: Vector;
+  onDragging(dragging: boolean): void;
+  children: ReactNode;
+}
+
+const STEP_M = 0.01;
+const WIDE_STEP_M = 0.1;
+const FINE_STEP_M = 0.001;
+/** Nudges that follow each other sooner than this are one step of undo, ms. */
+const SAME_NUDGE_MS = 1000;
+
+const DIRECTIONS: Record<string, [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
+
+let gestures = 0;
+let lastNudge = { thing: '', time: 0, gesture: '' };
+
+/** Makes its drawing selectable, draggable and movable by arrow keys. */
+export function Movable({ plan, thing, name, at, onDragging, children }: MovableProps) {
+  const dispatch = useBenchDispatch();
+  const selected = useBench((bench) => sameThing(bench.selected, thing));
+  const start = useRef<{ from: Vector; gesture: string } | null>(null);
+
+  const moveBy = (from: Vector, right: number, down: number, gesture: string) =>
+    dispatch(edit(moveThing(thing, rounded(shift(plan.kind, from, right, down))), gesture));
+
+  const bind = useDrag(
+    ({ first, last, movement: [right, down], event }) => {
+      event.stopPropagation();
+      if (first) {
+        dispatch(benchActions.selected(thing));
+        start.current = { from: at, gesture: `drag ${++gestures}` };
+        onDragging(true);
+      }
+      const drag = start.current;
+      if (drag && (right !== 0 || down !== 0)) {
+        onceAFrame(() => moveBy(drag.from, right / plan.scale, down / plan.scale, drag.gesture));
+      }
+      if (last) {
+        flushFrame();
+        start.current = null;
+        onDragging(false);
+      }
+    },
+    { filterTaps: true, pointer: { keys: false } },
+  );
+
+  function onKeyDown(event: KeyboardEvent) {
+    if (event.key === 'Enter' || event.key === ' ') dispatch(benchActions.selected(thing));
+    const direction = DIRECTIONS[event.key];
+    if (!direction) return;
+    event.preventDefault();
+    event.stopPropagation();
+    dispatch(benchActions.selected(thing));
+    const step = event.shiftKey ? WIDE_STEP_M : event.altKey ? FINE_STEP_M : STEP_M;
+    moveBy(at, direction[0] * step, direction[1] * step, nudgeGesture(plan, thing));
+  }
+
+  return (
+    <g
+      {...bind()}
+      role="button"
+      tabIndex={0}
+      aria-pressed={selected}
+      aria-label={`${name}, ${placeInWords(at)}. Arrow keys move it 1 cm, with Shift 10 cm, with Alt 1 mm`}
+      data-thing={`${thing.kind}:${thing.key}`}
+      onKeyDown={onKeyDown}
+      onFocus={() => dispatch(benchActions.selected(thing))}
+      style={{ cursor: 'grab', outline: 'none' }}
+    >
+      {children}
+    </g>
+  );
+}
+
+function nudgeGesture(plan: Plan, thing: ThingRef): string {
+  const key = `${plan.kind} ${thing.kind} ${thing.key}`;
+  const now = performance.now();
+  const goesOn = lastNudge.thing === key && now - lastNudge.time < SAME_NUDGE_MS;
+  lastNudge = { thing: key, time: now, gesture: goesOn ? lastNudge.gesture : `nudge ${++gestures}` };
+  return lastNudge.gesture;
+}
+
+/** To a tenth of a millimetre: finer is noise of the mouse. */
+const rounded = (point: Vector): Vector => point.map((value) => Math.round(value * 1e4) / 1e4) as Vector;
+
+function placeInWords(position: Vector): string {
+  const { bearingDeg, distanceM, heightM } = toStand(position);
+  return `${formatBearing(bearingDeg)}, ${formatLength(distanceM)} from the mark, ${formatLength(heightM)} high`;
+}

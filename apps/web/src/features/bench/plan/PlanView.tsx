@@ -1,0 +1,96 @@
+import type { SetDocument } from '@fendrix/contract';
+import Box from '@mui/material/Box';
+import { memo, useEffect, useMemo, useRef, useState } from 'react';
+import { surround } from '../../../app/theme';
+import { useSet } from '../state/hooks';
+import { CameraMark, LightMark, ProductMark, SheetMark } from './marks';
+import { PickRay } from './PickRay';
+import { type Fit, makePlan } from './plan';
+import { extent, type PlanKind } from './planGeometry';
+import { Surroundings } from './Surroundings';
+
+const MARGIN = 34;
+
+/** The set from above or from the side: drag things, or focus one and use the arrow keys. */
+export const PlanView = memo(function PlanView({ kind }: { kind: PlanKind }) {
+  const set = useSet();
+  const frame = useRef<HTMLDivElement>(null);
+  const [size, setSize] = useState({ width: 400, height: kind === 'above' ? 380 : 240 });
+  const [dragging, setDragging] = useState(false);
+  const { scale, originX, originY } = useSteadyFit(kind, set, size, dragging);
+  const plan = useMemo(() => makePlan(kind, { scale, originX, originY }), [kind, scale, originX, originY]);
+
+  useEffect(() => {
+    const element = frame.current;
+    if (!element) return;
+    const observer = new ResizeObserver(([entry]) => {
+      if (entry) setSize({ width: entry.contentRect.width, height: entry.contentRect.height });
+    });
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, []);
+
+  return (
+    <Box
+      ref={frame}
+      sx={{
+        position: 'absolute',
+        inset: 0,
+        '& [aria-pressed="true"] > :is(path, circle, rect)': { stroke: surround.accent },
+      }}
+    >
+      <svg
+        width={size.width}
+        height={size.height}
+        role="group"
+        aria-label={kind === 'above' ? 'The set from above' : 'The set from the side'}
+        style={{ display: 'block', touchAction: 'none' }}
+      >
+        <Surroundings
+          plan={plan}
+          width={size.width}
+          height={size.height}
+          camera={set.camera}
+          bench={set.bench}
+          backdrop={set.backdrop}
+        />
+        <PickRay plan={plan} />
+        {set.lights.map((light) => (
+          <LightMark key={light.tag} plan={plan} light={light} onDragging={setDragging} />
+        ))}
+        {set.sheets.map((sheet) => (
+          <SheetMark key={sheet.tag} plan={plan} sheet={sheet} onDragging={setDragging} />
+        ))}
+        {set.products.map((product) => (
+          <ProductMark key={product.id} plan={plan} product={product} onDragging={setDragging} />
+        ))}
+        <CameraMark plan={plan} camera={set.camera} onDragging={setDragging} />
+      </svg>
+    </Box>
+  );
+});
+
+/** Fits the set into the plan, and holds still while something is dragged. */
+function useSteadyFit(
+  kind: PlanKind,
+  set: SetDocument,
+  size: { width: number; height: number },
+  hold: boolean,
+): Fit {
+  const held = useRef<Fit | null>(null);
+  if (hold && held.current) return held.current;
+  const { min, max } = extent(kind, set);
+  const scale = Math.max(
+    20,
+    Math.min(
+      (size.width - 2 * MARGIN) / Math.max(0.3, max[0] - min[0]),
+      (size.height - 2 * MARGIN) / Math.max(0.3, max[1] - min[1]),
+    ),
+  );
+  held.current = {
+    scale,
+    originX: size.width / 2 - (scale * (min[0] + max[0])) / 2,
+    originY: size.height / 2 - (scale * (min[1] + max[1])) / 2,
+  };
+  return held.current;
+}

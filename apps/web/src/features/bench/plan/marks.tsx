@@ -1,0 +1,134 @@
+import type { Camera, Light, Product, Sheet, Vector } from '@fendrix/contract';
+import { memo } from 'react';
+import { TagMark } from '../../../shared/Tag';
+import { sameThing, type ThingRef } from '../state/edits';
+import { useBench } from '../state/hooks';
+import { Movable } from './Movable';
+import type { Plan } from './plan';
+import { faceCorners, productOutline } from './planGeometry';
+
+interface MarkProps {
+  plan: Plan;
+  onDragging(dragging: boolean): void;
+}
+
+/** Depth that a softbox is drawn with, m, and how far its back tapers. */
+const BODY_M = 0.1;
+const TAPER = 0.6;
+
+export const LightMark = memo(function LightMark({ plan, light, onDragging }: MarkProps & { light: Light }) {
+  if (light.kind === 'surround') return null;
+  const thing: ThingRef = { kind: 'light', key: light.tag };
+  const tone = light.on ? '#fff' : '#777';
+  const [x, y] = plan.at(light.positionM);
+  const solid = plan.kind === 'above';
+  return (
+    <Movable
+      plan={plan}
+      thing={thing}
+      name={`${light.name} ${light.tag}`}
+      at={light.positionM}
+      onDragging={onDragging}
+    >
+      {light.kind === 'softbox' ? (
+        <>
+          <path
+            d={plan.outline([
+              ...faceCorners(light),
+              ...faceCorners(light, BODY_M).map((corner) => taper(corner, light.positionM)),
+            ])}
+            fill="#1d1d1d"
+            fillOpacity={solid ? 0.85 : 0.3}
+            stroke="#777"
+          />
+          <path
+            d={plan.outline(faceCorners(light))}
+            fill={tone}
+            fillOpacity={solid ? 0.9 : 0.25}
+            stroke={tone}
+            strokeWidth={4}
+            strokeLinejoin="round"
+          />
+        </>
+      ) : (
+        <circle cx={x} cy={y} r={Math.max(5, light.radiusM * plan.scale)} fill={tone} stroke="#222" />
+      )}
+      <TagOf plan={plan} thing={thing} at={light.positionM} />
+    </Movable>
+  );
+});
+
+const taper = (corner: Vector, centre: Vector): Vector =>
+  corner.map((value, a) => TAPER * value + (1 - TAPER) * (centre[a] as number)) as Vector;
+
+export const SheetMark = memo(function SheetMark({ plan, sheet, onDragging }: MarkProps & { sheet: Sheet }) {
+  const thing: ThingRef = { kind: 'sheet', key: sheet.tag };
+  const tone = sheet.kind === 'flag' ? '#111' : '#fff';
+  return (
+    <Movable
+      plan={plan}
+      thing={thing}
+      name={`${sheet.name} ${sheet.tag}`}
+      at={sheet.positionM}
+      onDragging={onDragging}
+    >
+      <path
+        d={plan.outline(faceCorners(sheet))}
+        fill={tone}
+        fillOpacity={plan.kind === 'above' ? 0.75 : 0.3}
+        stroke={tone}
+        strokeWidth={3}
+        strokeLinejoin="round"
+      />
+      <TagOf plan={plan} thing={thing} at={sheet.positionM} />
+    </Movable>
+  );
+});
+
+export const ProductMark = memo(function ProductMark({
+  plan,
+  product,
+  onDragging,
+}: MarkProps & { product: Product }) {
+  const thing: ThingRef = { kind: 'product', key: product.id };
+  return (
+    <Movable plan={plan} thing={thing} name={product.name} at={product.positionM} onDragging={onDragging}>
+      <path
+        d={plan.path(productOutline(plan.kind, product))}
+        fill="#8c2f43"
+        stroke="#fff"
+        strokeWidth={1.2}
+      />
+    </Movable>
+  );
+});
+
+export const CameraMark = memo(function CameraMark({
+  plan,
+  camera,
+  onDragging,
+}: MarkProps & { camera: Camera }) {
+  const [x, y] = plan.at(camera.positionM);
+  return (
+    <Movable
+      plan={plan}
+      thing={{ kind: 'camera', key: '' }}
+      name="Camera"
+      at={camera.positionM}
+      onDragging={onDragging}
+    >
+      <rect x={x - 11} y={y - 8} width={22} height={16} fill="#d6d6d6" stroke="#222" />
+      <circle cx={x} cy={y} r={4.5} fill="#333" stroke="#eee" />
+    </Movable>
+  );
+});
+
+function TagOf({ plan, thing, at }: { plan: Plan; thing: ThingRef; at: Vector }) {
+  const selected = useBench((bench) => sameThing(bench.selected, thing));
+  const [x, y] = plan.at(at);
+  return (
+    <TagMark x={x} y={y} selected={selected}>
+      {thing.key}
+    </TagMark>
+  );
+}
