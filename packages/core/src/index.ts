@@ -12,6 +12,7 @@ export { buildScene, type Scene, type Thing } from './geometry/scene.js';
 export { ambientByLight } from './judge/ambient.js';
 export { cameraFigures } from './judge/cameraFigures.js';
 export { illuminanceByLight, type LightShare } from './judge/illuminance.js';
+export { type LightReadings, lightReadings } from './judge/lightReadings.js';
 export { type SpotReading, type SpotTrace, spotReading, traceSpot } from './judge/readSpot.js';
 export { castMirror, createMirrorCast, type MirrorCast, NO_MIRROR, NOTHING } from './mirror/castMirror.js';
 export { bandHeightM, contourAt, productHeightM } from './mirror/contour.js';

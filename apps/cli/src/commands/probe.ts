@@ -1,4 +1,4 @@
-import { illuminanceByLight, lightLuminance, prepareTracing, vector } from '@fendrix/core';
+import { illuminanceByLight, lightReadings, prepareTracing, vector } from '@fendrix/core';
 import { InputError, readSet, readWords, triple, wholeNumber } from '../input.js';
 
 /** Light of each source at any point: lx for continuous light, lx s for flash. */
@@ -23,25 +23,19 @@ export async function probe(words: string[]): Promise<unknown> {
   const seed = wholeNumber('seed', values.seed, 1, 2 ** 31 - 1);
   const set = await readSet(positionals[0] ?? '');
   const shares = illuminanceByLight(prepareTracing(set), point, normal, { samples, seed, directOnly });
-
-  let illuminanceLx = 0;
-  let flashExposureLxS = 0;
-  const lights = set.lights.map((light, index) => {
-    const { time, luminance } = lightLuminance(light);
-    const share = shares[index] ?? { direct: 0, indirect: 0, standardError: 0 };
-    const value = luminance * (share.direct + share.indirect);
-    if (light.on && time === 'flash') flashExposureLxS += value;
-    if (light.on && time === 'continuous') illuminanceLx += value;
-    return {
-      tag: light.tag,
-      on: light.on,
-      time,
-      unit: time === 'flash' ? 'lx s' : 'lx',
-      value,
-      direct: luminance * share.direct,
-      indirect: directOnly ? null : luminance * share.indirect,
-      standardError: luminance * share.standardError,
-    };
-  });
-  return { point, normal, directOnly, lights, illuminanceLx, flashExposureLxS, samples };
+  const { lights, ...sums } = lightReadings(set, shares);
+  return {
+    point,
+    normal,
+    directOnly,
+    lights: lights.map(({ reading, directReading, indirectReading, ...light }) => ({
+      ...light,
+      unit: light.time === 'flash' ? 'lx s' : 'lx',
+      value: reading,
+      direct: directReading,
+      indirect: directOnly ? null : indirectReading,
+    })),
+    ...sums,
+    samples,
+  };
 }

@@ -10,6 +10,8 @@ export interface OutlinePiece {
 
 /** Largest turn of the outline within one piece of a curve; smooth normals hide what is left. */
 const TURN_PER_PIECE_RAD = radians(3);
+/** A curve is cut into 256 pieces at most. */
+const MOST_HALVINGS = 8;
 
 interface Flat {
   r: number;
@@ -76,20 +78,42 @@ function curvePieces(before: Flat | undefined, a: Flat, b: Flat, after: Flat | u
   const endTangent = after ? smoothTangent(a, b, after, a, b) : null;
   const start = startTangent ?? freeTangent(chord, endTangent);
   const end = endTangent ?? freeTangent(chord, startTangent);
-  const turn = angleBetween(start, chord) + angleBetween(chord, end);
-  const count = Math.max(1, Math.ceil(turn / TURN_PER_PIECE_RAD));
+  const points = [curvePoint(a, b, start, end, 0)];
+  cutCurve(points, (t) => curvePoint(a, b, start, end, t), 0, 1, MOST_HALVINGS);
   const pieces: OutlinePiece[] = [];
-  let previous = curvePoint(a, b, start, end, 0);
-  for (let i = 1; i <= count; i++) {
-    const next = curvePoint(a, b, start, end, i / count);
-    next.z = Math.max(next.z, previous.z);
-    next.r = Math.max(next.r, 0);
+  let previous = points[0] as OutlinePoint;
+  for (const point of points.slice(1)) {
+    const next = { ...point, z: Math.max(point.z, previous.z), r: Math.max(point.r, 0) };
     if (Math.hypot(next.r - previous.r, next.z - previous.z) < 1e-9) continue;
     pieces.push({ lower: previous, upper: next });
-    previous = { ...next };
+    previous = next;
   }
   return pieces;
 }
+
+/** Adds the points of a curve after `from` up to `to`, halving where the normal turns too far. */
+function cutCurve(
+  points: OutlinePoint[],
+  curve: (t: number) => OutlinePoint,
+  from: number,
+  to: number,
+  halvings: number,
+): void {
+  const end = curve(to);
+  const begin = points.at(-1) as OutlinePoint;
+  const middle = (from + to) / 2;
+  const half = curve(middle);
+  const turn = turnBetween(begin, half) + turnBetween(half, end);
+  if (turn <= TURN_PER_PIECE_RAD || halvings === 0) {
+    points.push(end);
+    return;
+  }
+  cutCurve(points, curve, from, middle, halvings - 1);
+  cutCurve(points, curve, middle, to, halvings - 1);
+}
+
+const turnBetween = (a: OutlinePoint, b: OutlinePoint): number =>
+  Math.acos(Math.min(1, Math.max(-1, a.nr * b.nr + a.nz * b.nz)));
 
 /** Centripetal Catmull-Rom tangent at `here`, scaled to the parameter of the span a-b. */
 function smoothTangent(before: Flat, here: Flat, after: Flat, a: Flat, b: Flat): Flat {
@@ -121,8 +145,4 @@ function curvePoint(a: Flat, b: Flat, start: Flat, end: Flat, t: number): Outlin
     (6 * t2 - 6 * t) * (a[key] - b[key]) + (3 * t2 - 4 * t + 1) * start[key] + (3 * t2 - 2 * t) * end[key];
   const size = Math.hypot(slope('r'), slope('z')) || 1;
   return { r: at('r'), z: at('z'), nr: slope('z') / size, nz: -slope('r') / size };
-}
-
-function angleBetween(a: Flat, b: Flat): number {
-  return Math.abs(Math.atan2(a.r * b.z - a.z * b.r, a.r * b.r + a.z * b.z));
 }

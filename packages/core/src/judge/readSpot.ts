@@ -3,12 +3,12 @@ import { luminanceOf } from '../exposure/display.js';
 import { incidentExposureLxS } from '../exposure/exposure.js';
 import { type AmbientShare, ambientShare } from '../exposure/flash.js';
 import { exposureWeights, recordedMidToneCdSM2 } from '../exposure/recording.js';
-import { lightLuminance } from '../photometry/output.js';
 import type { Tracing } from '../render/renderTile.js';
 import { createSampler } from '../render/sampler.js';
 import { setRay } from '../trace/kernel.js';
 import { add, distance, normalise, scale, subtract } from '../units/vector.js';
 import { illuminanceByLight, type LightShare } from './illuminance.js';
+import { type LightReading, lightReadings } from './lightReadings.js';
 
 /** A spot as traced, free of power, shutter and exposure: those are applied by `spotReading`. */
 export interface SpotTrace {
@@ -75,18 +75,10 @@ function luminanceTowardsLens(
 export interface SpotReading {
   name: string;
   pointM: Vector;
-  lights: {
-    tag: string;
-    on: boolean;
-    time: 'flash' | 'continuous';
-    /** lx for continuous light, lx s for flash; as if switched on. */
-    reading: number;
-    directReading: number;
-    standardError: number;
+  lights: (LightReading & {
     /** What this light alone is recorded as, stops from mid-tone; null when off or not seen. */
     stopsFromMidTone: number | null;
-  }[];
-  /** Sum of continuous light, lx, and of flash, lx s, of the lights that are on. */
+  })[];
   illuminanceLx: number;
   flashExposureLxS: number;
   /** What a flat incident meter here says against the settings, stops; null in the dark. */
@@ -98,39 +90,26 @@ export interface SpotReading {
 
 /** Applies outputs, powers, switches and the camera's settings to a traced spot. No rays. */
 export function spotReading(set: SetDocument, trace: SpotTrace): SpotReading {
+  const { lights, illuminanceLx, flashExposureLxS } = lightReadings(set, trace.illuminance);
   const weights = exposureWeights(set);
   const midTone = recordedMidToneCdSM2(set.camera);
   const stops = (value: number, whole: number) => (value > 0 ? Math.log2(value / whole) : null);
-  let illuminanceLx = 0;
-  let flashExposureLxS = 0;
-  let recorded = 0;
-  const lights = set.lights.map((light, index) => {
-    const { time, luminance } = lightLuminance(light);
-    const share = trace.illuminance[index] ?? { direct: 0, indirect: 0, standardError: 0 };
-    const reading = luminance * (share.direct + share.indirect);
-    const alone = (trace.seen?.[index] ?? 0) * (weights[index] ?? 0);
-    recorded += alone;
-    if (light.on && time === 'flash') flashExposureLxS += reading;
-    if (light.on && time === 'continuous') illuminanceLx += reading;
-    return {
-      tag: light.tag,
-      on: light.on,
-      time,
-      reading,
-      directReading: luminance * share.direct,
-      standardError: luminance * share.standardError,
-      stopsFromMidTone: stops(alone, midTone),
-    };
-  });
+  const recorded = lights.map((_, index) => (trace.seen?.[index] ?? 0) * (weights[index] ?? 0));
   const continuousLxS = illuminanceLx * set.camera.shutterS;
   return {
     name: trace.name,
     pointM: trace.pointM,
-    lights,
+    lights: lights.map((light, index) => ({
+      ...light,
+      stopsFromMidTone: stops(recorded[index] ?? 0, midTone),
+    })),
     illuminanceLx,
     flashExposureLxS,
     incidentStops: stops(continuousLxS + flashExposureLxS, incidentExposureLxS(set.camera)),
-    stopsFromMidTone: trace.seen ? stops(recorded, midTone) : null,
+    stopsFromMidTone: stops(
+      recorded.reduce((sum, value) => sum + value, 0),
+      midTone,
+    ),
     ambient: ambientShare(continuousLxS, flashExposureLxS),
   };
 }
