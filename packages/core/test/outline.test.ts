@@ -82,6 +82,18 @@ describe('turned outlines', () => {
     );
   });
 
+  test('two equal radii stay a straight side, and no curve swings past its points', () => {
+    const pieces = outlinePieces(
+      [corner(0.03, 0), smooth(0.036, 0.01), smooth(0.036, 0.13), corner(0.01, 0.2)],
+      false,
+    );
+    const widest = Math.max(...pieces.map(({ upper }) => upper.r));
+    expect(widest).toBeCloseTo(0.036, 12);
+    for (const { lower, upper } of pieces) {
+      if (lower.z >= 0.01 && upper.z <= 0.13) expect(upper.r).toBeCloseTo(0.036, 12);
+    }
+  });
+
   test('a piece is cut between heights', () => {
     const piece = outlinePieces([corner(0.04, 0), corner(0.02, 0.1)])[1];
     if (!piece) throw new Error('the side is a piece');

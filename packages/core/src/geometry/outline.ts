@@ -115,7 +115,10 @@ function cutCurve(
 const turnBetween = (a: OutlinePoint, b: OutlinePoint): number =>
   Math.acos(Math.min(1, Math.max(-1, a.nr * b.nr + a.nz * b.nz)));
 
-/** Centripetal Catmull-Rom tangent at `here`, scaled to the parameter of the span a-b. */
+/**
+ * Centripetal Catmull-Rom tangent at `here`, scaled to the parameter of the span a-b, and held back so that radius
+ * and height stay between those of the points (Fritsch and Carlson 1980).
+ */
 function smoothTangent(before: Flat, here: Flat, after: Flat, a: Flat, b: Flat): Flat {
   const gap = (p: Flat, q: Flat) => Math.sqrt(Math.hypot(q.r - p.r, q.z - p.z));
   const t0 = gap(before, here);
@@ -124,7 +127,16 @@ function smoothTangent(before: Flat, here: Flat, after: Flat, a: Flat, b: Flat):
   const along = (key: 'r' | 'z') =>
     span *
     ((here[key] - before[key]) / t0 - (after[key] - before[key]) / (t0 + t1) + (after[key] - here[key]) / t1);
-  return { r: along('r'), z: Math.max(0, along('z')) };
+  const isTurningPoint = (here.r - before.r) * (after.r - here.r) <= 0;
+  return {
+    r: isTurningPoint ? 0 : within(along('r'), 3 * (b.r - a.r)),
+    z: within(Math.max(0, along('z')), 3 * (b.z - a.z)),
+  };
+}
+
+/** A tangent no steeper than the limit in its direction: keeps the curve from swinging past its points. */
+function within(tangent: number, limit: number): number {
+  return limit >= 0 ? Math.min(tangent, limit) : Math.max(tangent, limit);
 }
 
 /** Tangent at a corner: that of a parabola through the other end's tangent. */

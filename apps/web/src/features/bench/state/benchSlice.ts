@@ -14,6 +14,8 @@ const documentSlice = createSlice({
   name: 'benchDocument',
   initialState: { set: null } as DocumentState,
   reducers: {
+    /** No set is open; what is opened next is no edit of the last. */
+    cleared: () => ({ set: null }),
     /** A whole checked document takes the place of the last; same gesture, same step of undo. */
     replaced: {
       reducer: (_state, { payload }: PayloadAction<SetDocument, string, { gesture: string | null }>) => ({
@@ -24,7 +26,7 @@ const documentSlice = createSlice({
   },
 });
 
-export const { replaced } = documentSlice.actions;
+export const { cleared, replaced } = documentSlice.actions;
 
 export type SaveState = 'saved' | 'saving' | 'kept' | 'conflict';
 

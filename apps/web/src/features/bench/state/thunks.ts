@@ -2,7 +2,7 @@ import { checkDocument, type StoredSet, setDocument } from '@fendrix/contract';
 import type { ThunkAction, UnknownAction } from '@reduxjs/toolkit';
 import { enqueueSnackbar } from 'notistack';
 import { ActionCreators } from 'redux-undo';
-import { benchActions, replaced, type WithBench } from './benchSlice';
+import { benchActions, cleared, replaced, type WithBench } from './benchSlice';
 import type { Edit } from './edits';
 
 export type BenchThunk<R = void> = ThunkAction<R, WithBench, unknown, UnknownAction>;
@@ -33,6 +33,7 @@ export function edit(change: Edit, gesture: string | null = null): BenchThunk<bo
 /** Opens a stored set; a draft that was kept in this browser and fits its revision comes first. */
 export function openSet(stored: StoredSet, draft: unknown): BenchThunk {
   return (dispatch) => {
+    dispatch(cleared());
     dispatch(benchActions.opened({ id: stored.id, revision: stored.revision }));
     dispatch(replaced(stored.document, null));
     dispatch(ActionCreators.clearHistory());

@@ -1,0 +1,128 @@
+// @vitest-environment jsdom
+import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
+import { settleConflict } from '../src/features/bench/state/autosave';
+import { readDraft } from '../src/features/bench/state/drafts';
+import { renameSet } from '../src/features/bench/state/edits';
+import { edit } from '../src/features/bench/state/thunks';
+import { openStore, STORED } from './benchStore';
+
+interface Sent {
+  revision: number;
+  document: { name: string };
+}
+
+const sent: Sent[] = [];
+let answer: (body: Sent) => Response | Promise<Response>;
+
+const json = (status: number, body: unknown) =>
+  new Response(JSON.stringify(body), { status, headers: { 'content-type': 'application/json' } });
+const accept = ({ revision, document }: Sent) =>
+  json(200, { ...STORED, revision: revision + 1, name: document.name, document });
+
+beforeEach(() => {
+  vi.useFakeTimers();
+  localStorage.clear();
+  sent.length = 0;
+  answer = accept;
+  // Node's own Request knows no addresses without a host.
+  const NodeRequest = Request;
+  vi.stubGlobal(
+    'Request',
+    class extends NodeRequest {
+      constructor(input: string | Request, init?: RequestInit) {
+        const { signal: _signal, ...rest } = init ?? {};
+        super(typeof input === 'string' ? new URL(input, 'http://127.0.0.1').href : input, rest);
+      }
+    },
+  );
+  vi.stubGlobal('fetch', async (request: Request) => {
+    const body = (await request.json()) as Sent;
+    sent.push(body);
+    return answer(body);
+  });
+});
+afterEach(() => {
+  vi.useRealTimers();
+  vi.unstubAllGlobals();
+});
+
+const pass = (milliseconds: number) => vi.advanceTimersByTimeAsync(milliseconds);
+
+describe('autosave', () => {
+  test('many changes in a moment are one save of the last, and the state says so', async () => {
+    const { store } = openStore({ autosave: true });
+    for (const name of ['a', 'b', 'c']) store.dispatch(edit(renameSet(name)));
+    expect(store.getState().bench.save).toBe('saving');
+    await pass(1500);
+    expect(sent.map(({ revision, document }) => [revision, document.name])).toEqual([[3, 'c']]);
+    expect(store.getState().bench.save).toBe('saved');
+    expect(store.getState().bench.stored?.revision).toBe(4);
+    expect(readDraft(STORED.id, 3)).toBeNull();
+  });
+
+  test('a change during a save is saved after it, on the new revision', async () => {
+    const { store } = openStore({ autosave: true });
+    answer = async (body) => {
+      if (sent.length === 1) await new Promise((resolve) => setTimeout(resolve, 500));
+      return accept(body);
+    };
+    store.dispatch(edit(renameSet('first')));
+    await pass(700);
+    store.dispatch(edit(renameSet('second')));
+    await pass(3000);
+    expect(sent.map(({ revision, document }) => [revision, document.name])).toEqual([
+      [3, 'first'],
+      [4, 'second'],
+    ]);
+    expect(store.getState().bench.save).toBe('saved');
+  });
+
+  test('without the server the set is kept here and tried again', async () => {
+    const { store } = openStore({ autosave: true });
+    answer = () => Promise.reject(new TypeError('no network'));
+    store.dispatch(edit(renameSet('offline')));
+    await pass(1000);
+    expect(store.getState().bench.save).toBe('kept');
+    expect(readDraft(STORED.id, 3)).toMatchObject({ name: 'offline' });
+    answer = accept;
+    await pass(5000);
+    expect(store.getState().bench.save).toBe('saved');
+    expect(readDraft(STORED.id, 3)).toBeNull();
+  });
+
+  test('a newer set elsewhere stops saving until one is chosen', async () => {
+    const newer = { ...STORED, revision: 9, document: { ...STORED.document, name: 'Theirs' } };
+    const conflict = () => json(409, { error: { code: 'conflict', message: 'Changed elsewhere.', newer } });
+    for (const [keep, name] of [
+      ['mine', 'Mine'],
+      ['newer', 'Theirs'],
+    ] as const) {
+      const { store, set } = openStore({ autosave: true });
+      answer = conflict;
+      store.dispatch(edit(renameSet('Mine')));
+      await pass(1500);
+      expect(store.getState().bench.save).toBe('conflict');
+      answer = accept;
+      store.dispatch(settleConflict(keep));
+      await pass(1500);
+      expect(set().name).toBe(name);
+      expect(store.getState().bench.newer).toBeNull();
+      expect(store.getState().bench.save).toBe('saved');
+      // Mine is saved over the newer revision; the newer one needs no saving.
+      expect(sent.at(-1)).toMatchObject({ revision: keep === 'mine' ? 9 : 3, document: { name: 'Mine' } });
+    }
+  });
+
+  test('opening a set is no change of it', async () => {
+    openStore({ autosave: true });
+    await pass(2000);
+    expect(sent).toEqual([]);
+  });
+
+  test('a draft of another revision or a broken one is not used', () => {
+    localStorage.setItem(`fendrix.unsaved.${STORED.id}`, '{"revision":2,"document":{}}');
+    expect(readDraft(STORED.id, 3)).toBeNull();
+    localStorage.setItem(`fendrix.unsaved.${STORED.id}`, 'not json');
+    expect(readDraft(STORED.id, 3)).toBeNull();
+  });
+});

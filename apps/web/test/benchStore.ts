@@ -1,0 +1,35 @@
+import type { SetDocument, StoredSet } from '@fendrix/contract';
+import { demoSet } from '@fendrix/demo';
+import { configureStore, createListenerMiddleware } from '@reduxjs/toolkit';
+import { startAutosave } from '../src/features/bench/state/autosave';
+import { benchReducers } from '../src/features/bench/state/benchSlice';
+import { openSet } from '../src/features/bench/state/thunks';
+import { setsApi } from '../src/features/sets/api';
+
+export const STORED: StoredSet = {
+  id: '00000000-0000-4000-8000-000000000001',
+  name: 'Damson cordial, one soft light',
+  revision: 3,
+  updatedAt: '2026-01-01T00:00:00.000Z',
+  document: demoSet('cordial'),
+};
+
+/** A store with the demo set open, as the application makes it. */
+export function openStore({ autosave = false, draft = null as unknown } = {}) {
+  const listeners = createListenerMiddleware();
+  const store = configureStore({
+    reducer: { ...benchReducers, [setsApi.reducerPath]: setsApi.reducer },
+    middleware: (defaults) =>
+      defaults({ immutableCheck: false, serializableCheck: false })
+        .prepend(listeners.middleware)
+        .concat(setsApi.middleware),
+  });
+  if (autosave) startAutosave(listeners);
+  store.dispatch(openSet(STORED, draft));
+  const set = (): SetDocument => {
+    const open = store.getState().benchDocument.present.set;
+    if (!open) throw new Error('a set is open');
+    return open;
+  };
+  return { store, set };
+}

@@ -1,0 +1,94 @@
+import { setDocument } from '@fendrix/contract';
+import { demoSet } from '@fendrix/demo';
+import { describe, expect, test } from 'vitest';
+import {
+  changeCamera,
+  changeLight,
+  changeSheet,
+  freeTag,
+  moveThing,
+  newSheet,
+  newSoftbox,
+  pinSpot,
+  positionOf,
+  removeSpot,
+  removeThing,
+  type ThingRef,
+  turnProduct,
+} from '../src/features/bench/state/edits';
+import { starterSet } from '../src/features/sets/starterSet';
+
+const set = demoSet('cordial');
+
+describe('changes of a set', () => {
+  test.each<[ThingRef]>([
+    [{ kind: 'light', key: 'A' }],
+    [{ kind: 'sheet', key: '2' }],
+    [{ kind: 'product', key: 'bottle' }],
+    [{ kind: 'camera', key: '' }],
+  ])('%j is moved, and nothing else changes', (thing) => {
+    const moved = moveThing(thing, [0.1, -0.9, 0.2])(set);
+    expect(positionOf(moved, thing)).toEqual([0.1, -0.9, 0.2]);
+    expect(moved.room).toBe(set.room);
+    expect(moved.spots).toBe(set.spots);
+    if (thing.key !== 'A') expect(moved.lights[0]).toBe(set.lights[0]);
+    if (thing.key !== '1') expect(moved.sheets[0]).toBe(set.sheets[0]);
+    expect(setDocument.safeParse(moved).success).toBe(true);
+  });
+
+  test('a moved camera keeps its plane of focus on the same place', () => {
+    const { camera } = moveThing({ kind: 'camera', key: '' }, [0, -1.2, 0.123])(set);
+    const before = Math.hypot(...set.camera.aimM.map((value, a) => value - (set.camera.positionM[a] ?? 0)));
+    expect(camera.focusM).toBeCloseTo(set.camera.focusM + 1.2 - before, 9);
+  });
+
+  test('a thing that is not there is moved nowhere', () => {
+    expect(positionOf(set, { kind: 'light', key: 'Z' })).toBeNull();
+    expect(moveThing({ kind: 'sheet', key: '77' }, [0, 0, 0])(set)).toEqual(set);
+  });
+
+  test('camera, light, sheet, product and spots take their changes', () => {
+    expect(changeCamera({ iso: 400 })(set).camera.iso).toBe(400);
+    expect(changeLight('A', (light) => ({ ...light, on: false }))(set).lights[0]?.on).toBe(false);
+    expect(changeSheet('1', { widthM: 0.5 })(set).sheets[0]?.widthM).toBe(0.5);
+    expect(turnProduct('bottle', 20)(set).products[0]?.turnDeg).toBe(20);
+    const spot = {
+      name: 'new',
+      pointM: [0, 0, 0] as [number, number, number],
+      normal: [0, 0, 1] as [number, number, number],
+    };
+    const pinned = pinSpot(spot)(set);
+    expect(pinned.spots.at(-1)).toBe(spot);
+    expect(removeSpot('new')(pinned).spots).toEqual(set.spots);
+  });
+
+  test('what is taken off is only that', () => {
+    const without = removeThing({ kind: 'sheet', key: '1' })(set);
+    expect(without.sheets.map(({ tag }) => tag)).toEqual(['2']);
+    expect(without.lights).toEqual(set.lights);
+    expect(removeThing({ kind: 'product', key: 'bottle' })(set).products).toEqual([]);
+  });
+
+  test('new things get free tags and make a valid set', () => {
+    expect(freeTag(set, 'light')).toBe('B');
+    expect(freeTag(set, 'sheet')).toBe('3');
+    const full = {
+      ...set,
+      lights: Array.from({ length: 26 }, (_, i) => newSoftbox(String.fromCharCode(65 + i))),
+    };
+    expect(freeTag(full, 'light')).toBeNull();
+    const more = {
+      ...set,
+      lights: [...set.lights, newSoftbox('B')],
+      sheets: [...set.sheets, newSheet('card', '3'), newSheet('flag', '4')],
+    };
+    expect(setDocument.safeParse(more).success).toBe(true);
+  });
+
+  test('a new set starts valid, with a product, a light and the camera on it', () => {
+    const starter = starterSet();
+    expect(starter.products).toHaveLength(1);
+    expect(starter.lights).toHaveLength(1);
+    expect(starter.camera.aimM[2]).toBeGreaterThan(0);
+  });
+});

@@ -1,0 +1,155 @@
+import type { SetDocument } from '@fendrix/contract';
+import { demoSet } from '@fendrix/demo';
+import type { Task } from '@fendrix/workers';
+import { WorkerPool, type WorkerPort } from '@fendrix/workers';
+import { afterEach, describe, expect, test, vi } from 'vitest';
+import type { ToDeveloper } from '../src/features/bench/picture/developProtocol';
+import { type Developer, PictureSession, type SessionEvents } from '../src/features/bench/picture/session';
+import { changeCamera, changeLight, moveThing, pinSpot } from '../src/features/bench/state/edits';
+
+const set = demoSet('cordial');
+
+/** What a worker would answer, without the work. */
+function emptyAnswer(task: Task): unknown {
+  switch (task.kind) {
+    case 'tile':
+      return new Float32Array(task.job.tile.width * task.job.tile.height * 3);
+    case 'ambient':
+      return [0.1];
+    case 'guide':
+    case 'mirror':
+    case 'pick':
+      return null;
+    default:
+      return [];
+  }
+}
+
+function open() {
+  const tasks: Task[] = [];
+  const told: ToDeveloper[] = [];
+  const statuses: object[] = [];
+  const spawn = (): WorkerPort => {
+    let answer: Parameters<WorkerPort['onMessage']>[0] = () => undefined;
+    return {
+      post(message) {
+        if (message.type !== 'task') return;
+        tasks.push(message.task);
+        setTimeout(
+          () => answer({ type: 'done', id: message.id, result: emptyAnswer(message.task) as never, rays: 1 }),
+          1,
+        );
+      },
+      onMessage: (listener) => {
+        answer = listener;
+      },
+      onCrash: () => undefined,
+      terminate: () => undefined,
+    };
+  };
+  const developer: Developer = {
+    postMessage: (message: ToDeveloper) => void told.push(message),
+    terminate: () => undefined,
+    addEventListener: () => undefined,
+  };
+  const events: SessionEvents = {
+    picture: () => undefined,
+    mirrors: () => undefined,
+    status: (changes) => void statuses.push(changes),
+    bands: () => undefined,
+    spots: () => undefined,
+    crash: () => undefined,
+  };
+  const session = new PictureSession(events, new WorkerPool(spawn, 1), developer);
+  sessions.push(session);
+  const kinds = () => tasks.splice(0).map(({ kind }) => kind);
+  return { session, tasks, told, statuses, kinds };
+}
+
+const sessions: PictureSession[] = [];
+afterEach(() => {
+  vi.useRealTimers();
+  for (const session of sessions.splice(0)) session.close();
+});
+
+const pass = (milliseconds: number) => vi.advanceTimersByTimeAsync(milliseconds);
+const moved = (y: number): SetDocument => moveThing({ kind: 'light', key: 'A' }, [-0.6, y, 0.4])(set);
+
+describe('picture session', () => {
+  test('a moved set is followed by a quick picture, then refined to the whole light', async () => {
+    vi.useFakeTimers();
+    const { session, tasks, statuses } = open();
+    session.update(set);
+    await pass(100);
+    const quick = tasks.filter((task) => task.kind === 'tile');
+    expect(quick.length).toBeGreaterThan(0);
+    expect(quick.every((task) => task.job.samples === 1 && task.job.ambient?.length === 1)).toBe(true);
+    expect(tasks.map(({ kind }) => kind)).toEqual(expect.arrayContaining(['ambient', 'bands', 'spots']));
+    await pass(60_000);
+    const last = tasks.findLast((task) => task.kind === 'tile');
+    expect(last?.kind === 'tile' && last.job.ambient).toBeUndefined();
+    expect(statuses.at(-1)).toMatchObject({ phase: 'done', progress: 1 });
+  });
+
+  test('power, switch, f-stop, shutter, ISO and names trace nothing and only reweigh', async () => {
+    vi.useFakeTimers();
+    const { session, told, kinds } = open();
+    session.update(set);
+    await pass(60_000);
+    kinds();
+    told.length = 0;
+    session.update(
+      changeLight('A', (light) => ({ ...light, powerStops: -4, on: false, name: 'Other' }))(set),
+    );
+    session.update(changeCamera({ fNumber: 4, shutterS: 1 / 60, iso: 800 })(set));
+    await pass(60_000);
+    expect(kinds()).toEqual([]);
+    expect(told.map(({ type }) => type)).toEqual(['weights', 'weights']);
+  });
+
+  test('a pinned spot traces that spot list and no picture', async () => {
+    vi.useFakeTimers();
+    const { session, kinds } = open();
+    session.update(set);
+    await pass(60_000);
+    kinds();
+    session.update(pinSpot({ name: 'new', pointM: [0, 0, 0], normal: [0, 0, 1] })(set));
+    await pass(1000);
+    expect(new Set(kinds())).toEqual(new Set(['spots']));
+  });
+
+  test('while things keep moving pictures of the newest set follow, and refining is cut off', async () => {
+    vi.useFakeTimers();
+    const { session, tasks, told } = open();
+    session.update(set);
+    for (let i = 0; i < 40; i++) {
+      session.update(moved(-0.2 - 0.001 * i));
+      await pass(10);
+    }
+    const begun = told.filter(({ type }) => type === 'begin').length;
+    expect(begun).toBeGreaterThan(3);
+    await pass(3000);
+    const refining = tasks.filter((task) => task.kind === 'tile' && task.job.ambient === undefined).length;
+    expect(refining).toBeGreaterThan(0);
+    session.update(moved(-0.5));
+    await pass(5);
+    const after = tasks.length;
+    await pass(100);
+    const next = tasks.slice(after).filter((task) => task.kind === 'tile');
+    expect(next.every((task) => task.job.ambient !== undefined)).toBe(true);
+  });
+
+  test('the mirror overlay is mapped when wanted, and follows', async () => {
+    vi.useFakeTimers();
+    const { session, kinds } = open();
+    session.update(set);
+    await pass(60_000);
+    expect(kinds()).not.toContain('mirror');
+    session.showMirrors(true);
+    await pass(100);
+    expect(kinds()).toEqual(['mirror']);
+    session.update(moved(-0.3));
+    await pass(100);
+    expect(kinds()).toContain('mirror');
+  });
+});
