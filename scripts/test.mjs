@@ -7,6 +7,7 @@ const browser = ensureBrowser();
 const steps = [
   ['lint and format', bin('biome'), ['check', '.']],
   ['types', bin('tsc'), ['-b']],
+  ['types of the tests', bin('tsc'), ['-p', 'tsconfig.tests.json']],
   ['imports', process.execPath, ['scripts/check-imports.mjs']],
   ['unit tests', bin('vitest'), ['run']],
   ['build', bin('vite'), ['build', 'apps/web', '--logLevel', 'error']],

@@ -59,8 +59,8 @@ function documentEdited(_action: unknown, now: unknown, before: unknown): boolea
   const to = now as WithBench;
   const from = before as WithBench;
   const sameSet = to.bench.stored?.id === from.bench.stored?.id;
-  const hadSet = from.benchDocument.present.set !== null;
-  return sameSet && hadSet && to.benchDocument.present.set !== from.benchDocument.present.set;
+  const [after, earlier] = [to.benchDocument.present.set, from.benchDocument.present.set];
+  return sameSet && after !== null && earlier !== null && after !== earlier;
 }
 
 /** Settles a conflict: the newer set from the server, or this one saved over it. */
