@@ -219,3 +219,16 @@ for (const colorScheme of ['light', 'dark'] as const) {
     expect(serious.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join(' ')}`)).toEqual([]);
   });
 }
+
+test('pointing and pinning work by keyboard alone', async ({ page }) => {
+  await openBench(page);
+  const lens = page.getByTestId('lens');
+  await lens.focus();
+  for (let i = 0; i < 2; i++) await page.keyboard.press('ArrowUp');
+  await page.keyboard.press('Shift+ArrowUp');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('Damson cordial bottle mirrors')).toBeVisible();
+  await page.keyboard.press('p');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('spot spot 1')).toContainText(/\d\.\d/);
+});

@@ -59,9 +59,9 @@ export function ensureBrowser() {
 }
 
 /** Runs a program of the project with its output shown; resolves with its exit code. */
-export function run(command, words, env = {}) {
+export function run(command, words, env = {}, cwd = root) {
   return new Promise((resolve) => {
-    const child = spawn(command, words, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } });
+    const child = spawn(command, words, { cwd, stdio: 'inherit', env: { ...process.env, ...env } });
     const pass = (signal) => child.kill(signal);
     process.on('SIGINT', pass);
     process.on('SIGTERM', pass);

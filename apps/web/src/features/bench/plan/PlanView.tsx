@@ -53,6 +53,8 @@ export const PlanView = memo(function PlanView({ kind }: { kind: PlanKind }) {
           camera={set.camera}
           bench={set.bench}
           backdrop={set.backdrop}
+          room={set.room}
+          markHeightM={set.mark.heightAboveFloorM}
         />
         <PickRay plan={plan} />
         {set.lights.map((light) => (

@@ -1,4 +1,4 @@
-import type { Backdrop, Bench, Camera, Panel, Sweep, Vector } from '@fendrix/contract';
+import type { Backdrop, Bench, Camera, Panel, Room, Sweep, Vector } from '@fendrix/contract';
 import { radians, vector } from '@fendrix/core';
 import { memo } from 'react';
 import { surround } from '../../../app/theme';
@@ -12,6 +12,8 @@ interface SurroundingsProps {
   camera: Camera;
   bench: Bench | undefined;
   backdrop: Backdrop | undefined;
+  room: Room | undefined;
+  markHeightM: number;
 }
 
 /** How far the camera's cone of view is drawn, m. */
@@ -25,6 +27,8 @@ export const Surroundings = memo(function Surroundings({
   camera,
   bench,
   backdrop,
+  room,
+  markHeightM,
 }: SurroundingsProps) {
   const [x, y] = plan.at([0, 0, 0]);
   const reach = Math.hypot(width, height) / plan.scale;
@@ -67,6 +71,7 @@ export const Surroundings = memo(function Surroundings({
         ))
       )}
       <path d={plan.path(coneOfView(plan.kind, camera, CONE_M))} fill={surround.accent} fillOpacity={0.1} />
+      {room && <RoomMark plan={plan} room={room} markHeightM={markHeightM} />}
       {bench && <BenchMark plan={plan} bench={bench} />}
       {backdrop && <BackdropMark plan={plan} backdrop={backdrop} />}
     </g>
@@ -93,6 +98,15 @@ function BenchMark({ plan, bench }: { plan: Plan; bench: Bench }) {
   return (
     <path d={plan.outline(corners)} fill={plan.kind === 'above' ? 'none' : '#6b6258'} stroke="#9a9a9a" />
   );
+}
+
+/** Walls, floor and ceiling, where they come into the plan. */
+function RoomMark({ plan, room, markHeightM }: { plan: Plan; room: Room; markHeightM: number }) {
+  const [left, front, low] = [-room.markFromLeftM, -room.markFromFrontM, -markHeightM];
+  const corners = [left, left + room.widthM].flatMap((x) =>
+    [front, front + room.depthM].flatMap((y) => [low, low + room.heightM].map((z): Vector => [x, y, z])),
+  );
+  return <path d={plan.outline(corners)} fill="none" stroke="#8a8a8a" strokeWidth={6} strokeOpacity={0.6} />;
 }
 
 function BackdropMark({ plan, backdrop }: { plan: Plan; backdrop: Backdrop }) {

@@ -1,7 +1,7 @@
 import { formatStops, projectPoint, viewOf } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import { type MouseEvent, memo, useEffect, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, type MouseEvent, memo, useEffect, useMemo, useRef, useState } from 'react';
 import { surround } from '../../../app/theme';
 import { useSession } from '../picture/useSession';
 import { benchActions } from '../state/benchSlice';
@@ -9,6 +9,10 @@ import { pinSpot } from '../state/edits';
 import { useBench, useBenchDispatch, useReadings, useSetPart } from '../state/hooks';
 import { edit } from '../state/thunks';
 import { MirrorOverlayCanvas } from './MirrorOverlayCanvas';
+
+/** Steps of the pointer by keyboard, parts of the frame. */
+const STEP = 0.01;
+const WIDE_STEP = 0.05;
 
 /** What the camera would record with these settings, with spots and mirrors on it. */
 export const LensView = memo(function LensView() {
@@ -21,6 +25,7 @@ export const LensView = memo(function LensView() {
   const pick = useBench((bench) => bench.pick);
   const canvas = useRef<HTMLCanvasElement>(null);
   const [width, setWidth] = useState(560);
+  const [pointer, setPointer] = useState<[number, number] | null>(null);
   const frame = useRef<HTMLDivElement>(null);
   const { sensorWidthM, sensorHeightM } = camera.body;
   const height = Math.round((width * sensorHeightM) / sensorWidthM);
@@ -48,12 +53,8 @@ export const LensView = memo(function LensView() {
     context?.putImageData(new ImageData(picture.pixels, picture.width, picture.height), 0, 0);
   }, [picture]);
 
-  async function pointAt(event: MouseEvent<HTMLElement>) {
-    const box = event.currentTarget.getBoundingClientRect();
-    const found = await session?.pick(
-      (event.clientX - box.left) / box.width,
-      (event.clientY - box.top) / box.height,
-    );
+  async function pointAt(across: number, down: number) {
+    const found = await session?.pick(across, down);
     if (!found) return;
     dispatch(benchActions.picked(found));
     const { kind, key } = found.thing;
@@ -64,6 +65,28 @@ export const LensView = memo(function LensView() {
     } else if (kind === 'light' || kind === 'sheet' || kind === 'product') {
       dispatch(benchActions.selected({ kind, key }));
     }
+  }
+
+  function onClick(event: MouseEvent<HTMLElement>) {
+    const box = event.currentTarget.getBoundingClientRect();
+    void pointAt((event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height);
+  }
+
+  function onKeyDown(event: KeyboardEvent) {
+    const [across, down] = pointer ?? [0.5, 0.5];
+    const step = event.shiftKey ? WIDE_STEP : STEP;
+    const kept = (value: number) => Math.min(1, Math.max(0, value));
+    const moves: Record<string, [number, number]> = {
+      ArrowLeft: [across - step, down],
+      ArrowRight: [across + step, down],
+      ArrowUp: [across, down - step],
+      ArrowDown: [across, down + step],
+    };
+    const to = moves[event.key];
+    if (to) setPointer([kept(to[0]), kept(to[1])]);
+    else if (event.key === 'Enter') void pointAt(across, down);
+    else return;
+    event.preventDefault();
   }
 
   const place = (point: [number, number, number]) => {
@@ -78,7 +101,12 @@ export const LensView = memo(function LensView() {
     <Box ref={frame} sx={{ width: '100%' }}>
       <Box
         data-testid="lens"
-        onClick={(event) => void pointAt(event)}
+        role="application"
+        tabIndex={0}
+        aria-label="Lens view. Arrow keys move the pointer, with Shift in wide steps; Enter points at the spot"
+        onClick={onClick}
+        onKeyDown={onKeyDown}
+        onBlur={() => setPointer(null)}
         sx={{
           position: 'relative',
           width: '100%',
@@ -120,6 +148,7 @@ export const LensView = memo(function LensView() {
               at && <SpotMark key={spot.name} name={spot.name} x={at.x} y={at.y} flip={at.x > width - 110} />
             );
           })}
+          {pointer && <Crosshair x={pointer[0] * width} y={pointer[1] * height} />}
           {pickPlace && (
             <circle
               cx={pickPlace.x}
@@ -135,6 +164,17 @@ export const LensView = memo(function LensView() {
     </Box>
   );
 });
+
+/** The pointer of the keyboard. */
+function Crosshair({ x, y }: { x: number; y: number }) {
+  const lines = `M${x - 12} ${y} h9 M${x + 3} ${y} h9 M${x} ${y - 12} v9 M${x} ${y + 3} v9`;
+  return (
+    <>
+      <path d={lines} stroke="#fff" strokeWidth={4} />
+      <path d={lines} stroke="#111" strokeWidth={1.6} />
+    </>
+  );
+}
 
 function SpotMark({ name, x, y, flip }: { name: string; x: number; y: number; flip: boolean }) {
   const readings = useReadings();
