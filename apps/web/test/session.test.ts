@@ -25,20 +25,25 @@ function emptyAnswer(task: Task): unknown {
   }
 }
 
-function open() {
+function open({ refuses = '' } = {}) {
   const tasks: Task[] = [];
   const told: ToDeveloper[] = [];
   const statuses: object[] = [];
+  const failures: string[] = [];
   const spawn = (): WorkerPort => {
     let answer: Parameters<WorkerPort['onMessage']>[0] = () => undefined;
     return {
       post(message) {
         if (message.type !== 'task') return;
         tasks.push(message.task);
-        setTimeout(
-          () => answer({ type: 'done', id: message.id, result: emptyAnswer(message.task) as never, rays: 1 }),
-          1,
-        );
+        const refused = { type: 'failed' as const, id: message.id, message: refuses };
+        if (refuses !== '') setTimeout(() => answer(refused), 1);
+        else
+          setTimeout(
+            () =>
+              answer({ type: 'done', id: message.id, result: emptyAnswer(message.task) as never, rays: 1 }),
+            1,
+          );
       },
       onMessage: (listener) => {
         answer = listener;
@@ -59,11 +64,12 @@ function open() {
     bands: () => undefined,
     spots: () => undefined,
     crash: () => undefined,
+    failure: (reason) => void failures.push(reason),
   };
   const session = new PictureSession(events, new WorkerPool(spawn, 1), developer);
   sessions.push(session);
   const kinds = () => tasks.splice(0).map(({ kind }) => kind);
-  return { session, tasks, told, statuses, kinds };
+  return { session, tasks, told, statuses, failures, kinds };
 }
 
 const sessions: PictureSession[] = [];
@@ -137,6 +143,18 @@ describe('picture session', () => {
     await pass(100);
     const next = tasks.slice(after).filter((task) => task.kind === 'tile');
     expect(next.every((task) => task.job.ambient !== undefined)).toBe(true);
+  });
+
+  test('a set that cannot be traced is told of with its reason, and the next one is tried', async () => {
+    vi.useFakeTimers();
+    const { session, failures, tasks } = open({ refuses: 'too many clear materials' });
+    session.update(set);
+    await pass(200);
+    expect(failures).toEqual(['too many clear materials']);
+    const before = tasks.length;
+    session.update(moved(-0.3));
+    await pass(200);
+    expect(tasks.length).toBeGreaterThan(before);
   });
 
   test('the mirror overlay is mapped when wanted, and follows', async () => {

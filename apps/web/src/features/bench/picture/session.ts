@@ -62,7 +62,10 @@ export interface SessionEvents {
   status(changes: Partial<PictureStatus>): void;
   bands(bands: MirrorBand[]): void;
   spots(traces: SpotTrace[]): void;
+  /** A worker died and was started again. */
   crash(reason: string): void;
+  /** The picture cannot be made; the reason in words. */
+  failure(reason: string): void;
 }
 
 /** The worker that develops films, as far as the session needs it. */
@@ -164,8 +167,9 @@ export class PictureSession {
       if (!keyed || this.closed) return;
       try {
         await this.followOnce(keyed);
-      } catch {
-        // Told by the pool's crash event, or closed; the next change tries again.
+      } catch (error) {
+        // The next change tries again.
+        if (!this.closed) this.events.failure(error instanceof Error ? error.message : String(error));
         return;
       }
       if (this.keyed?.key === keyed.key) return;

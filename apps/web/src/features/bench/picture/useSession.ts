@@ -34,6 +34,12 @@ export function useOwnSession(): SessionView {
       },
       bands: (bands) => dispatch(benchActions.bandsRead(bands)),
       spots: (traces) => dispatch(benchActions.spotsTraced(traces)),
+      failure: (reason) =>
+        enqueueSnackbar(`There is no picture: ${reason}.`, {
+          variant: 'error',
+          preventDuplicate: true,
+          key: reason,
+        }),
       crash: (reason) =>
         enqueueSnackbar(`A picture worker stopped (${reason}). It is started again.`, { variant: 'warning' }),
     });
