@@ -69,8 +69,7 @@ function violations(rule, within, path, text) {
         posix.join(relative(within, dirname(path)).split(sep).join('/') || '.', name),
       );
       if (target.startsWith('..')) found.push(`${path}: ${name} leaves ${rule.folder}`);
-      else if (rule.folder === 'apps/web/src')
-        found.push(...featureViolations(within, path, target, name, typeOnly));
+      else if (rule.folder === 'apps/web/src') found.push(...featureViolations(within, path, target, name));
       continue;
     }
     if (!rule.may.some((pattern) => pattern.test(name)))
@@ -82,17 +81,15 @@ function violations(rule, within, path, text) {
   return found;
 }
 
-/** A feature reaches another through its index; shared code knows no feature. */
-function featureViolations(within, path, target, name, typeOnly) {
-  const own = /^features\/([^/]+)/.exec(relative(within, path).split(sep).join('/'))?.[1];
+/** Features and shared code know nothing of the app; a feature reaches another through its index. */
+function featureViolations(within, path, target, name) {
+  const from = relative(within, path).split(sep).join('/');
+  const own = /^features\/([^/]+)/.exec(from)?.[1];
   const other = /^features\/([^/]+)(\/(.*))?$/.exec(target);
-  const inShared = relative(within, path).startsWith('shared');
-  if (target.startsWith('app/') && own && !/^app\/(theme|store)/.test(target)) {
-    return [`${path}: a feature may take the theme and the store's types from app, not ${name}`];
-  }
-  if (target.startsWith('app/store') && own && !typeOnly) return [`${path}: types only from ${name}`];
+  const inApp = from.startsWith('app/');
+  if (!inApp && target.startsWith('app/')) return [`${path}: only the app itself may import ${name}`];
   if (!other) return [];
-  if (inShared) return [`${path}: shared code may not import the feature ${name}`];
+  if (from.startsWith('shared/')) return [`${path}: shared code may not import the feature ${name}`];
   const deep = other[3] !== undefined && !/^index(\.\w+)?$/.test(other[3]);
   return other[1] !== own && deep ? [`${path}: ${name} reaches past the index of another feature`] : [];
 }

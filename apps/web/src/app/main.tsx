@@ -7,9 +7,9 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { RouterProvider } from 'react-router';
+import { theme } from '../shared/theme';
 import { router } from './routes';
 import { store } from './store';
-import { theme } from './theme';
 
 const root = document.getElementById('root');
 if (!root) throw new Error('the page has no root element');

@@ -1,4 +1,4 @@
-import { surround } from '../app/theme';
+import { surround } from './theme';
 
 interface TagProps {
   /** Letter of a light or number of a sheet. */

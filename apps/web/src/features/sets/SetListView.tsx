@@ -8,11 +8,11 @@ import Skeleton from '@mui/material/Skeleton';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
+import type { ThunkDispatch, UnknownAction } from '@reduxjs/toolkit';
 import { useSnackbar } from 'notistack';
 import { useDeferredValue, useState } from 'react';
 import { useDispatch } from 'react-redux';
 import { Link, useNavigate } from 'react-router';
-import type { store } from '../../app/store';
 import { Page } from '../../shared/Page';
 import { failureMessage, setsApi } from './api';
 import { starterSet } from './starterSet';
@@ -109,7 +109,7 @@ export function SetListView() {
 }
 
 function useSetActions() {
-  const dispatch = useDispatch<typeof store.dispatch>();
+  const dispatch = useDispatch<ThunkDispatch<unknown, unknown, UnknownAction>>();
   const navigate = useNavigate();
   const { enqueueSnackbar } = useSnackbar();
   const [create] = setsApi.useCreateSetMutation();

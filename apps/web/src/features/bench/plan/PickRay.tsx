@@ -1,4 +1,4 @@
-import { surround } from '../../../app/theme';
+import { surround } from '../../../shared/theme';
 import { useBench, useSetPart } from '../state/hooks';
 import type { Plan } from './plan';
 

@@ -1,7 +1,7 @@
 import type { SetDocument } from '@fendrix/contract';
 import Box from '@mui/material/Box';
 import { memo, useEffect, useMemo, useRef, useState } from 'react';
-import { surround } from '../../../app/theme';
+import { surround } from '../../../shared/theme';
 import { useSet } from '../state/hooks';
 import { CameraMark, LightMark, ProductMark, SheetMark } from './marks';
 import { PickRay } from './PickRay';

@@ -1,7 +1,7 @@
 import type { Backdrop, Bench, Camera, Panel, Room, Sweep, Vector } from '@fendrix/contract';
 import { radians, vector } from '@fendrix/core';
 import { memo } from 'react';
-import { surround } from '../../../app/theme';
+import { surround } from '../../../shared/theme';
 import type { Plan } from './plan';
 import { coneOfView, type Flat } from './planGeometry';
 

@@ -2,7 +2,7 @@ import Button from '@mui/material/Button';
 import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
 import { memo, useState } from 'react';
-import { surround } from '../../../app/theme';
+import { surround } from '../../../shared/theme';
 import { benchActions } from '../state/benchSlice';
 import { freeTag, newSheet, newSoftbox } from '../state/edits';
 import { useBenchDispatch, useSet } from '../state/hooks';

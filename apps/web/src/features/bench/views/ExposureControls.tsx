@@ -9,7 +9,7 @@ import {
 } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import { memo } from 'react';
-import { surround } from '../../../app/theme';
+import { surround } from '../../../shared/theme';
 import { changeCamera } from '../state/edits';
 import { useBenchDispatch, useSetPart } from '../state/hooks';
 import { edit } from '../state/thunks';

@@ -2,7 +2,7 @@ import { formatStops, projectPoint, viewOf } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { type KeyboardEvent, type MouseEvent, memo, useEffect, useMemo, useRef, useState } from 'react';
-import { surround } from '../../../app/theme';
+import { surround } from '../../../shared/theme';
 import { useSession } from '../picture/useSession';
 import { benchActions } from '../state/benchSlice';
 import { pinSpot } from '../state/edits';

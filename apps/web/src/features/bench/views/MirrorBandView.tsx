@@ -1,8 +1,8 @@
 import { type BandLength, formatLength, type MirrorBand } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import { memo, useId } from 'react';
-import { surround } from '../../../app/theme';
 import { TagMark } from '../../../shared/Tag';
+import { surround } from '../../../shared/theme';
 import { useBench, useSetPart } from '../state/hooks';
 import { hatchOf, shortName } from './hatch';
 

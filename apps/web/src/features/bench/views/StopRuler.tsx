@@ -1,7 +1,7 @@
 import { CLIP_STOPS, encodeSrgb, formatStops, MID_TONE, PAPER_WHITE_STOPS } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import { memo } from 'react';
-import { surround } from '../../../app/theme';
+import { surround } from '../../../shared/theme';
 import { useReadings } from '../state/hooks';
 
 const FROM = -7;
