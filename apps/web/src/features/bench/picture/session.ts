@@ -120,7 +120,9 @@ export class PictureSession {
     this.aspect = set.camera.body.sensorWidthM / set.camera.body.sensorHeightM;
     this.tell({ type: 'weights', weights: displayWeights(set) as Float64Array<ArrayBuffer> });
     if (moved) this.follow();
-    else if (spotsMoved) void this.traceSpots(this.keyed, SPOT_SAMPLES_REFINED, AT_ONCE);
+    else if (spotsMoved) {
+      this.traceSpots(this.keyed, SPOT_SAMPLES_REFINED, AT_ONCE).catch((error) => this.tellFailure(error));
+    }
   }
 
   /** Sets the width at which the refined picture is shown, px. */
@@ -133,7 +135,7 @@ export class PictureSession {
 
   showMirrors(wanted: boolean): void {
     this.wantMirrors = wanted;
-    if (wanted && this.keyed) void this.mapMirrors(this.keyed);
+    if (wanted && this.keyed) this.mapMirrors(this.keyed).catch((error) => this.tellFailure(error));
   }
 
   async pick(across: number, down: number): Promise<PickedSpot | null> {
@@ -169,7 +171,7 @@ export class PictureSession {
         await this.followOnce(keyed);
       } catch (error) {
         // The next change tries again.
-        if (!this.closed) this.events.failure(error instanceof Error ? error.message : String(error));
+        this.tellFailure(error);
         return;
       }
       if (this.keyed?.key === keyed.key) return;
@@ -179,16 +181,24 @@ export class PictureSession {
   private async followOnce(keyed: KeyedSet): Promise<void> {
     const start = performance.now();
     this.events.status({ phase: 'following', progress: 0 });
-    const bands = this.pool.run(keyed, { kind: 'bands' }, { priority: AT_ONCE });
-    const spots = this.traceSpots(keyed, SPOT_SAMPLES, AT_ONCE);
-    const mirrors = this.wantMirrors ? this.mapMirrors(keyed) : undefined;
-    // While a thing moves the bounced light changes little: the estimate of the last rest will do.
-    if (this.ambient?.length !== keyed.set.lights.length) await this.estimateAmbient(keyed);
-    const ambient = this.ambient ?? [];
-    await this.renderInto(keyed, { ...QUICK, width: this.followingWidth, guided: false, ambient });
-    this.events.bands(await bands);
-    await Promise.all([spots, mirrors]);
+    await Promise.all([
+      this.readBands(keyed),
+      this.traceSpots(keyed, SPOT_SAMPLES, AT_ONCE),
+      this.wantMirrors ? this.mapMirrors(keyed) : undefined,
+      this.quickPicture(keyed),
+    ]);
     this.adapt(performance.now() - start);
+  }
+
+  private async quickPicture(keyed: KeyedSet): Promise<void> {
+    // While a thing moves the bounced light changes little: the estimate of the last rest will do.
+    const known = this.ambient?.length === keyed.set.lights.length ? this.ambient : null;
+    const ambient = known ?? (await this.estimateAmbient(keyed));
+    await this.renderInto(keyed, { ...QUICK, width: this.followingWidth, guided: false, ambient });
+  }
+
+  private async readBands(keyed: KeyedSet): Promise<void> {
+    this.events.bands(await this.pool.run(keyed, { kind: 'bands' }, { priority: AT_ONCE }));
   }
 
   /** Few large tiles: each answer goes by way of the page, which is busy with the drag. */
@@ -220,14 +230,19 @@ export class PictureSession {
       this.events.status({ phase: 'refining', progress: 0 });
       const ambient = await this.estimateAmbient(keyed, signal);
       await this.renderInto(keyed, { ...QUICK, width: this.fullWidth, guided: true, ambient, signal });
-      const mirrors = this.wantMirrors ? this.mapMirrors(keyed) : undefined;
-      await this.traceSpots(keyed, SPOT_SAMPLES_REFINED, AT_ONCE, signal);
+      await Promise.all([
+        this.wantMirrors ? this.mapMirrors(keyed) : undefined,
+        this.traceSpots(keyed, SPOT_SAMPLES_REFINED, AT_ONCE, signal),
+      ]);
       await this.renderInto(keyed, { ...WHOLE, width: this.fullWidth, guided: true, signal });
-      await mirrors;
       this.events.status({ phase: 'done', progress: 1, rays: this.pool.rays });
-    } catch {
-      // Cut off by a move or the end of the page; a crash is told by the pool.
+    } catch (error) {
+      if (!signal.aborted) this.tellFailure(error);
     }
+  }
+
+  private tellFailure(error: unknown): void {
+    if (!this.closed) this.events.failure(error instanceof Error ? error.message : String(error));
   }
 
   private async estimateAmbient(keyed: KeyedSet, signal?: AbortSignal): Promise<readonly number[]> {
@@ -245,7 +260,7 @@ export class PictureSession {
     this.tell({ type: 'begin', picture, width, height, lights, fewest, widest });
     const guides = guided ? this.guideInto(keyed, picture, width, height, signal) : undefined;
     let last = performance.now();
-    await renderProgressively(this.pool, keyed, {
+    const traced = renderProgressively(this.pool, keyed, {
       width,
       height,
       samples,
@@ -262,7 +277,7 @@ export class PictureSession {
         this.events.status({ progress: done / total, rays: this.pool.rays });
       },
     });
-    await guides;
+    await Promise.all([traced, guides]);
     this.tell({ type: 'show', picture });
   }
 
