@@ -157,24 +157,25 @@ export class PictureSession {
     clearTimeout(this.restTimer);
     if (this.following) return;
     this.following = true;
-    void this.followUntilStill().finally(() => {
+    void this.followUntilStill().then((followed) => {
       this.following = false;
-      this.rest();
+      if (followed) this.rest();
     });
   }
 
-  private async followUntilStill(): Promise<void> {
+  /** @returns false when no picture could be made */
+  private async followUntilStill(): Promise<boolean> {
     for (;;) {
       const { keyed } = this;
-      if (!keyed || this.closed) return;
+      if (!keyed || this.closed) return false;
       try {
         await this.followOnce(keyed);
       } catch (error) {
         // The next change tries again.
         this.tellFailure(error);
-        return;
+        return false;
       }
-      if (this.keyed?.key === keyed.key) return;
+      if (this.keyed?.key === keyed.key) return true;
     }
   }
 
