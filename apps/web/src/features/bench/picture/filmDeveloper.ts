@@ -1,0 +1,118 @@
+import {
+  addTile,
+  createFilms,
+  createGuide,
+  developFilms,
+  encodePicture,
+  type Films,
+  type FilterGuide,
+  placeGuide,
+  smoothFilms,
+  smoothingRadius,
+} from '@fendrix/core';
+import type { FromDeveloper, ToDeveloper } from './developProtocol';
+
+/** A picture whose tiles come in. */
+interface Growing {
+  picture: number;
+  films: Films;
+  /** The films as shown: means, filtered. */
+  smooth: Films;
+  guide: FilterGuide;
+  fewest: number;
+  widest: number;
+  changed: boolean;
+}
+
+/** The picture on show: kept until the next one is good enough, so that new weights always act at once. */
+interface Shown {
+  picture: number;
+  films: Films;
+  samples: number;
+}
+
+/**
+ * Keeps the films of the picture in view and develops them: sums of tiles, preview filter, weights, display.
+ * Lives in a worker of its own, so that the page never touches pixels.
+ */
+export class FilmDeveloper {
+  private growing: Growing | null = null;
+  private shown: Shown | null = null;
+  private weights: Float64Array = new Float64Array(0);
+  private wanted = false;
+
+  constructor(private readonly post: (picture: FromDeveloper) => void) {}
+
+  receive(message: ToDeveloper): void {
+    switch (message.type) {
+      case 'begin':
+        this.begin(message);
+        break;
+      case 'weights':
+        this.weights = message.weights;
+        this.want();
+        break;
+      case 'guide':
+        if (this.growing?.picture !== message.picture) return;
+        placeGuide(this.growing.guide, message.tile, message.guide);
+        break;
+      case 'tile':
+        if (this.growing?.picture !== message.picture) return;
+        addTile(this.growing.films, message.tile, message.sums, message.samples);
+        this.growing.changed = true;
+        break;
+      case 'show':
+        if (this.growing?.picture === message.picture) this.want();
+        break;
+    }
+  }
+
+  private begin({ picture, width, height, lights, fewest, widest }: ToDeveloper & { type: 'begin' }): void {
+    this.growing = {
+      picture,
+      films: createFilms(width, height, lights),
+      smooth: createFilms(width, height, lights),
+      guide: createGuide(width, height),
+      fewest,
+      widest,
+      changed: false,
+    };
+  }
+
+  /** Develops once after all messages that wait, however many ask for it. */
+  private want(): void {
+    if (this.wanted) return;
+    this.wanted = true;
+    setTimeout(() => {
+      this.wanted = false;
+      this.grow();
+      this.develop();
+    }, 0);
+  }
+
+  /** Puts the growing picture on show once it is good enough, and again as it grows. */
+  private grow(): void {
+    const { growing } = this;
+    if (!growing?.changed) return;
+    const samples = growing.films.samples.reduce(
+      (low, count) => Math.min(low, count),
+      Number.POSITIVE_INFINITY,
+    );
+    if (samples < growing.fewest) return;
+    const radius = Math.min(growing.widest, smoothingRadius(samples));
+    smoothFilms(growing.smooth, growing.films, growing.guide, radius);
+    growing.changed = false;
+    this.shown = { picture: growing.picture, films: growing.smooth, samples };
+  }
+
+  private develop(): void {
+    if (!this.shown || this.weights.length !== this.shown.films.lights) return;
+    const { picture, films, samples } = this.shown;
+    const { width, height } = films;
+    const linear = new Float32Array(width * height * 3);
+    developFilms(linear, films, this.weights);
+    const pixels = new Uint8ClampedArray(width * height * 4);
+    encodePicture(pixels, linear);
+    this.post({ picture, width, height, samples, pixels });
+  }
+}

@@ -1,0 +1,80 @@
+import { createGuide } from '@fendrix/core';
+import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
+import type { FromDeveloper } from '../src/features/bench/picture/developProtocol';
+import { FilmDeveloper } from '../src/features/bench/picture/filmDeveloper';
+
+const width = 4;
+const height = 2;
+const tile = { x: 0, y: 0, width, height };
+const level = (value: number) => new Float32Array(width * height * 3).fill(value);
+
+beforeEach(() => void vi.useFakeTimers());
+afterEach(() => void vi.useRealTimers());
+
+function open() {
+  const pictures: FromDeveloper[] = [];
+  const developer = new FilmDeveloper((picture) => pictures.push(picture));
+  const begin = (picture: number, fewest: number, lights = 1) =>
+    developer.receive({ type: 'begin', picture, width, height, lights, fewest, widest: 2 });
+  const add = (picture: number, value: number, samples = 1) => {
+    developer.receive({ type: 'tile', picture, tile, sums: level(value), samples });
+    developer.receive({ type: 'show', picture });
+    vi.runAllTimers();
+  };
+  const weigh = (...weights: number[]) => {
+    developer.receive({ type: 'weights', weights: new Float64Array(weights) });
+    vi.runAllTimers();
+  };
+  return { developer, pictures, begin, add, weigh };
+}
+
+describe('film developer', () => {
+  test('means of samples times the weights, encoded', () => {
+    const { pictures, begin, add, weigh } = open();
+    begin(1, 1);
+    weigh(0.5);
+    add(1, 0.72, 2);
+    expect(pictures).toHaveLength(1);
+    expect(pictures[0]).toMatchObject({ picture: 1, width, height, samples: 2 });
+    expect(pictures[0]?.pixels[0]).toBe(Math.round(255 * 0.4614));
+  });
+
+  test('new weights act at once on the picture on show, while the next one is not good enough', () => {
+    const { pictures, begin, add, weigh } = open();
+    begin(1, 1);
+    weigh(1);
+    add(1, 1);
+    begin(2, 4);
+    add(2, 0.1);
+    expect(pictures.at(-1)?.picture).toBe(1);
+    weigh(0.18);
+    expect(pictures.at(-1)).toMatchObject({ picture: 1 });
+    expect(pictures.at(-1)?.pixels[0]).toBe(Math.round(255 * 0.4614));
+    add(2, 0.3, 3);
+    expect(pictures.at(-1)).toMatchObject({ picture: 2, samples: 4 });
+  });
+
+  test('tiles, guides and wishes of a picture that was given up are left alone', () => {
+    const { developer, pictures, begin, add, weigh } = open();
+    begin(1, 1);
+    begin(2, 1);
+    weigh(1);
+    developer.receive({ type: 'guide', picture: 1, tile, guide: createGuide(width, height) });
+    add(1, 9);
+    expect(pictures).toHaveLength(0);
+    add(2, 1);
+    expect(pictures.map(({ picture }) => picture)).toEqual([2]);
+  });
+
+  test('many wishes are one development; a weight too many shows nothing wrong', () => {
+    const { developer, pictures, begin, weigh } = open();
+    begin(1, 1);
+    developer.receive({ type: 'tile', picture: 1, tile, sums: level(1), samples: 1 });
+    for (let i = 0; i < 5; i++) developer.receive({ type: 'weights', weights: new Float64Array([1]) });
+    developer.receive({ type: 'show', picture: 1 });
+    vi.runAllTimers();
+    expect(pictures).toHaveLength(1);
+    weigh(1, 1);
+    expect(pictures).toHaveLength(1);
+  });
+});
