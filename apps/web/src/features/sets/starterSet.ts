@@ -36,13 +36,13 @@ export function starterSet(): SetDocument {
         kind: 'softbox',
         tag: 'A',
         name: 'Softbox 60 x 60',
-        positionM: [-0.6, -0.25, 0.4],
-        aimM: [0, 0, 0.08],
+        positionM: [-0.5, -0.25, 0.27],
+        aimM: [0, 0, 0.09],
         widthM: 0.6,
         heightM: 0.6,
         hotCentre: 1.5,
         output: { kind: 'flash-energy', energyJ: 200, modifierEfficiency: 0.45 },
-        powerStops: -1,
+        powerStops: -7 / 3,
       },
     ],
     camera: {
@@ -61,5 +61,9 @@ export function starterSet(): SetDocument {
       shutterS: 1 / 128,
       iso: 100,
     },
+    spots: [
+      { name: 'front', pointM: [0, -0.035, 0.08], normal: [0, -1, 0] },
+      { name: 'ground', pointM: [0.1, -0.08, 0], normal: [0, 0, 1] },
+    ],
   });
 }

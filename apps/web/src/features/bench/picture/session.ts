@@ -36,7 +36,9 @@ const SPOT_SAMPLES_REFINED = 2048;
 const REST_MS = 140;
 /** Time between two developed states of the refining, ms. */
 const SHOW_EVERY_MS = 250;
-const MAP_WIDTH = 280;
+/** Pixels across of the mirror overlay while following and at rest. */
+const MAP_WIDTH = 240;
+const MAP_WIDTH_REFINED = 520;
 const GUIDE_TILE = 128;
 
 export interface MirrorOverlay {
@@ -135,7 +137,8 @@ export class PictureSession {
 
   showMirrors(wanted: boolean): void {
     this.wantMirrors = wanted;
-    if (wanted && this.keyed) this.mapMirrors(this.keyed).catch((error) => this.tellFailure(error));
+    if (wanted && this.keyed)
+      this.mapMirrors(this.keyed, MAP_WIDTH_REFINED).catch((error) => this.tellFailure(error));
   }
 
   async pick(across: number, down: number): Promise<PickedSpot | null> {
@@ -185,7 +188,7 @@ export class PictureSession {
     await Promise.all([
       this.readBands(keyed),
       this.traceSpots(keyed, SPOT_SAMPLES, AT_ONCE),
-      this.wantMirrors ? this.mapMirrors(keyed) : undefined,
+      this.wantMirrors ? this.mapMirrors(keyed, MAP_WIDTH) : undefined,
       this.quickPicture(keyed),
     ]);
     this.adapt(performance.now() - start);
@@ -232,7 +235,7 @@ export class PictureSession {
       const ambient = await this.estimateAmbient(keyed, signal);
       await this.renderInto(keyed, { ...QUICK, width: this.fullWidth, guided: true, ambient, signal });
       await Promise.all([
-        this.wantMirrors ? this.mapMirrors(keyed) : undefined,
+        this.wantMirrors ? this.mapMirrors(keyed, MAP_WIDTH_REFINED) : undefined,
         this.traceSpots(keyed, SPOT_SAMPLES_REFINED, AT_ONCE, signal),
       ]);
       await this.renderInto(keyed, { ...WHOLE, width: this.fullWidth, guided: true, signal });
@@ -314,8 +317,7 @@ export class PictureSession {
     this.events.spots(parts.flat());
   }
 
-  private async mapMirrors(keyed: KeyedSet): Promise<void> {
-    const width = MAP_WIDTH;
+  private async mapMirrors(keyed: KeyedSet, width: number): Promise<void> {
     const height = Math.max(1, Math.round(width / this.aspect));
     const tile = { x: 0, y: 0, width, height };
     this.events.mirrors(
