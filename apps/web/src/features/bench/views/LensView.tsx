@@ -9,6 +9,8 @@ import { pinSpot } from '../state/edits';
 import { useBench, useBenchDispatch, useReadings, useSetPart } from '../state/hooks';
 import { edit } from '../state/thunks';
 import { MirrorOverlayCanvas } from './MirrorOverlayCanvas';
+import { MirrorTags } from './MirrorTags';
+import { regionTags } from './regionTags';
 
 /** Steps of the pointer by keyboard, parts of the frame. */
 const STEP = 0.01;
@@ -30,6 +32,7 @@ export const LensView = memo(function LensView() {
   const { sensorWidthM, sensorHeightM } = camera.body;
   const height = Math.round((width * sensorHeightM) / sensorWidthM);
   const view = useMemo(() => viewOf(camera), [camera]);
+  const tags = useMemo(() => (showMirrors && mirrors ? regionTags(mirrors) : []), [showMirrors, mirrors]);
 
   useEffect(() => {
     const element = frame.current;
@@ -148,6 +151,7 @@ export const LensView = memo(function LensView() {
               at && <SpotMark key={spot.name} name={spot.name} x={at.x} y={at.y} flip={at.x > width - 110} />
             );
           })}
+          <MirrorTags tags={tags} width={width} height={height} />
           {pointer && <Crosshair x={pointer[0] * width} y={pointer[1] * height} />}
           {pickPlace && (
             <circle
