@@ -14,6 +14,7 @@ import {
   prepareTracing,
   projectPoint,
   rayThrough,
+  recordedMidToneCdSM2,
   smoothFilms,
   smoothingRadius,
   tilesOf,
@@ -39,6 +40,12 @@ describe('display', () => {
       encodePicture(pixels, new Float32Array([linear, linear, linear]));
       expect(Math.abs((pixels[0] as number) - 255 * encodeSrgb(linear))).toBeLessThan(1);
     }
+  });
+
+  test('focusing close costs light in the picture: (1 + m)^2', () => {
+    const close = { ...testCamera(), focusM: 0.6 };
+    const metered = (12.5 * close.fNumber ** 2) / close.iso;
+    expect(recordedMidToneCdSM2(close) / metered).toBeCloseTo(1.2 ** 2, 9);
   });
 
   test('one stop more power doubles, one more ISO stop doubles, one f-stop halves', () => {
