@@ -1,3 +1,10 @@
+/** Copies three numbers; `set` of a typed array is a call into the engine and several times slower. */
+export function copy3(to: Float64Array, from: ArrayLike<number>): void {
+  to[0] = from[0] as number;
+  to[1] = from[1] as number;
+  to[2] = from[2] as number;
+}
+
 export function dot3(a: Float64Array, b: Float64Array): number {
   return (
     (a[0] as number) * (b[0] as number) +

@@ -4,7 +4,7 @@ import { COATED, DIELECTRIC, MIRROR, type Surface } from '../geometry/surface.js
 import { fresnelMean } from '../optics/fresnel.js';
 import { emittedLuminance, emitterPdf, sampleEmitter } from '../photometry/sampleEmitter.js';
 import { RAY_START_M, type RayKernel, setRay } from '../trace/kernel.js';
-import { dot3, frameRound, mirrorDirection, refractDirection } from './directions.js';
+import { copy3, dot3, frameRound, mirrorDirection, refractDirection } from './directions.js';
 import { BOUNCE, BRANCH_INSIDE, COS_OUT, createPathState, INSIDE, LAST_PDF } from './pathState.js';
 import type { Sampler } from './sampler.js';
 import { baseAlbedo, coatShare, evaluateBase, evaluateScatter, sampleCoat, sampleScatter } from './shade.js';
@@ -61,9 +61,11 @@ export function createPathTracer(scene: Scene, kernel: RayKernel): PathTracer {
     skipFirstLight: boolean,
     ambient: Float64Array | null,
   ): void {
-    origin.set(startOrigin);
-    direction.set(startDirection);
-    weight.fill(1);
+    copy3(origin, startOrigin);
+    copy3(direction, startDirection);
+    weight[0] = 1;
+    weight[1] = 1;
+    weight[2] = 1;
     numbers[LAST_PDF] = 0;
     whole[INSIDE] = 0;
     whole[BOUNCE] = 0;
@@ -136,7 +138,7 @@ export function createPathTracer(scene: Scene, kernel: RayKernel): PathTracer {
             : scatterQuickly(films, surface, branches, sampler, ambient);
       }
       if (!goesOn) return;
-      origin.set(point);
+      copy3(origin, point);
       whole[BOUNCE] = (whole[BOUNCE] as number) + 1;
       if (!survives(sampler)) return;
     }
@@ -166,7 +168,7 @@ export function createPathTracer(scene: Scene, kernel: RayKernel): PathTracer {
     }
     let cosine = -dot3(normal, direction);
     if (!(cosine > 1e-6)) {
-      normal.set(flat);
+      copy3(normal, flat);
       cosine = Math.max(1e-6, Math.abs(facing));
     }
     numbers[COS_OUT] = Math.min(1, cosine);
@@ -179,7 +181,7 @@ export function createPathTracer(scene: Scene, kernel: RayKernel): PathTracer {
     const beyond = acrossBoundary(inside, surface.medium, fromFront);
     if (fillingMedium(inside) !== fillingMedium(beyond)) return false;
     whole[INSIDE] = beyond;
-    origin.set(point);
+    copy3(origin, point);
     return true;
   }
 
@@ -296,7 +298,7 @@ export function createPathTracer(scene: Scene, kernel: RayKernel): PathTracer {
         const keep = coat ? mirrored / share : 1 / (1 - share);
         for (let a = 0; a < 3; a++) weight[a] = (weight[a] as number) * keep;
         if (coat) {
-          direction.set(branchDirection);
+          copy3(direction, branchDirection);
           numbers[LAST_PDF] = 0;
           return outwards;
         }

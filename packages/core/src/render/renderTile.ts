@@ -45,6 +45,7 @@ export function renderTile(tracing: Tracing, job: TileJob): Float32Array {
   const sums = new Float32Array(tile.width * tile.height * lights * 3);
   const ambient = job.ambient ? Float64Array.from(job.ambient) : null;
   const pixelSums = new Float64Array(Math.max(1, lights * 3));
+  const origin = Float64Array.from(view.origin);
   const direction = new Float64Array(3);
   const sampler = createSampler(job.seed);
   for (let y = 0; y < tile.height; y++) {
@@ -58,7 +59,7 @@ export function renderTile(tracing: Tracing, job: TileJob): Float32Array {
         const u = sampler.uv[0] as number;
         const v = sampler.uv[1] as number;
         rayThrough(direction, view, (px + u) / width, (py + v) / height);
-        tracer.trace(pixelSums, sampler, view.origin, direction, false, ambient);
+        tracer.trace(pixelSums, sampler, origin, direction, false, ambient);
       }
       for (let light = 0; light < lights; light++) {
         const at = ((light * tile.height + y) * tile.width + x) * 3;
