@@ -94,6 +94,10 @@ describe('picture session', () => {
     await pass(60_000);
     const last = tasks.findLast((task) => task.kind === 'tile');
     expect(last?.kind === 'tile' && last.job.ambient).toBeUndefined();
+    // One guide serves the quick and the whole picture of a rest.
+    const guides = tasks.filter((task) => task.kind === 'guide').map((task) => JSON.stringify(task));
+    expect(guides.length).toBeGreaterThan(0);
+    expect(new Set(guides).size).toBe(guides.length);
     expect(statuses.at(-1)).toMatchObject({ phase: 'done', progress: 1 });
   });
 

@@ -12,6 +12,7 @@ import {
   ISO_SPEEDS,
   incidentIlluminanceLx,
   intensityTimeFromGuideNumberCdS,
+  METER_C_DOME,
   meteredLuminanceCdM2,
   nearestStep,
   PAPER_WHITE_STOPS,
@@ -28,6 +29,7 @@ describe('exposure, ISO 2720 and ISO 12232', () => {
     expect(exposureValue100(sunny)).toBeCloseTo(12.97, 2);
     expect(meteredLuminanceCdM2(sunny)).toBeCloseTo(1000, 9);
     expect(incidentIlluminanceLx(sunny)).toBeCloseTo(20_000, 9);
+    expect(incidentIlluminanceLx(sunny, METER_C_DOME)).toBeCloseTo(26_400, 9);
     expect(focalPlaneExposureLxS(1000 / 125, 8)).toBeCloseTo(0.081, 3);
   });
 

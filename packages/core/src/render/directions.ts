@@ -5,6 +5,12 @@ export function copy3(to: Float64Array, from: ArrayLike<number>): void {
   to[2] = from[2] as number;
 }
 
+export function fill3(to: Float64Array, value: number): void {
+  to[0] = value;
+  to[1] = value;
+  to[2] = value;
+}
+
 export function dot3(a: Float64Array, b: Float64Array): number {
   return (
     (a[0] as number) * (b[0] as number) +

@@ -4,7 +4,7 @@ import { COATED, DIELECTRIC, MIRROR, type Surface } from '../geometry/surface.js
 import { fresnelMean } from '../optics/fresnel.js';
 import { emittedLuminance, emitterPdf, sampleEmitter } from '../photometry/sampleEmitter.js';
 import { RAY_START_M, type RayKernel, setRay } from '../trace/kernel.js';
-import { copy3, dot3, frameRound, mirrorDirection, refractDirection } from './directions.js';
+import { copy3, dot3, fill3, frameRound, mirrorDirection, refractDirection } from './directions.js';
 import { BOUNCE, BRANCH_INSIDE, COS_OUT, createPathState, INSIDE, LAST_PDF } from './pathState.js';
 import type { Sampler } from './sampler.js';
 import { baseAlbedo, coatShare, evaluateBase, evaluateScatter, sampleCoat, sampleScatter } from './shade.js';
@@ -43,8 +43,9 @@ export interface PathTracer {
 export function createPathTracer(scene: Scene, kernel: RayKernel): PathTracer {
   const { table, surfaces, media, emitters, surrounds } = scene;
   const emitterCount = emitters.length;
-  const { origin, direction, weight, point, flat, normal, numbers, whole, branch, branchDirection } =
-    createPathState();
+  const state = createPathState();
+  const { origin, direction, weight, point, flat, normal, numbers, whole } = state;
+  const { branchOrigin, branchDirection, branchWeight } = state;
   // Scratch of the steps.
   const normals = new Float64Array(6);
   const frame = new Float64Array(6);
@@ -63,22 +64,16 @@ export function createPathTracer(scene: Scene, kernel: RayKernel): PathTracer {
   ): void {
     copy3(origin, startOrigin);
     copy3(direction, startDirection);
-    weight[0] = 1;
-    weight[1] = 1;
-    weight[2] = 1;
+    fill3(weight, 1);
     numbers[LAST_PDF] = 0;
     whole[INSIDE] = 0;
     whole[BOUNCE] = 0;
-    branch[6] = 0;
-    branch[7] = 0;
-    branch[8] = 0;
+    fill3(branchWeight, 0);
     follow(films, sampler, !skipFirstLight, skipFirstLight, ambient);
-    if (branch[6] === 0 && branch[7] === 0 && branch[8] === 0) return;
-    for (let a = 0; a < 3; a++) {
-      origin[a] = branch[a] as number;
-      direction[a] = branch[3 + a] as number;
-      weight[a] = branch[6 + a] as number;
-    }
+    if (branchWeight[0] === 0 && branchWeight[1] === 0 && branchWeight[2] === 0) return;
+    copy3(origin, branchOrigin);
+    copy3(direction, branchDirection);
+    copy3(weight, branchWeight);
     numbers[LAST_PDF] = 0;
     whole[INSIDE] = whole[BRANCH_INSIDE] as number;
     whole[BOUNCE] = 1;
@@ -215,10 +210,8 @@ export function createPathTracer(scene: Scene, kernel: RayKernel): PathTracer {
 
   /** Sets the mirrored part of the first surface aside; its direction is written already. */
   function keepBranch(reflected: number): void {
-    for (let a = 0; a < 3; a++) {
-      branch[a] = point[a] as number;
-      branch[6 + a] = (weight[a] as number) * reflected;
-    }
+    copy3(branchOrigin, point);
+    for (let a = 0; a < 3; a++) branchWeight[a] = (weight[a] as number) * reflected;
     whole[BRANCH_INSIDE] = whole[INSIDE] as number;
   }
 

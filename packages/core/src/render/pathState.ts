@@ -23,13 +23,13 @@ export interface PathState {
   numbers: Float64Array;
   /** INSIDE: a bit for each medium the path is in, the highest fills the space; BOUNCE: surfaces met so far. */
   whole: Int32Array;
-  /** The mirrored ray of the first surface, waiting for its turn: origin, direction, throughput. */
-  branch: Float64Array;
+  /** The mirrored ray of the first surface, waiting for its turn; throughput 0 where there is none. */
+  branchOrigin: Float64Array;
   branchDirection: Float64Array;
+  branchWeight: Float64Array;
 }
 
 export function createPathState(): PathState {
-  const branch = new Float64Array(9);
   return {
     origin: new Float64Array(3),
     direction: new Float64Array(3),
@@ -39,7 +39,8 @@ export function createPathState(): PathState {
     normal: new Float64Array(3),
     numbers: new Float64Array(2),
     whole: new Int32Array(3),
-    branch,
-    branchDirection: branch.subarray(3, 6),
+    branchOrigin: new Float64Array(3),
+    branchDirection: new Float64Array(3),
+    branchWeight: new Float64Array(3),
   };
 }

@@ -1,7 +1,7 @@
 import type { Camera, Vector } from '@fendrix/contract';
 import { aimFrame } from '../geometry/frame.js';
 import { lensFigures } from '../optics/lens.js';
-import { add, dot, scale, subtract } from '../units/vector.js';
+import { dot, subtract } from '../units/vector.js';
 
 /** The camera as a pinhole at the entrance pupil; picture coordinates run 0 to 1, right and down. */
 export interface View {
@@ -54,18 +54,4 @@ export function projectPoint(view: View, point: Vector): [number, number] | null
     0.5 + dot(offset, view.right) / (2 * depth * view.halfWidth),
     0.5 - dot(offset, view.up) / (2 * depth * view.halfHeight),
   ];
-}
-
-/** The point at a depth along the lens axis that appears at a picture point. */
-export function pointAtDepth(view: View, across: number, down: number, depthM: number): Vector {
-  return add(
-    view.origin,
-    add(
-      scale(view.forward, depthM),
-      add(
-        scale(view.right, (2 * across - 1) * view.halfWidth * depthM),
-        scale(view.up, (1 - 2 * down) * view.halfHeight * depthM),
-      ),
-    ),
-  );
 }

@@ -55,6 +55,7 @@ export class FilmDeveloper {
       case 'guide':
         if (this.growing?.picture !== message.picture) return;
         placeGuide(this.growing.guide, message.tile, message.guide);
+        this.growing.changed = true;
         break;
       case 'tile':
         if (this.growing?.picture !== message.picture) return;

@@ -1,10 +1,12 @@
 import type { SetDocument } from '@fendrix/contract';
 import {
   displayWeights,
+  type FilterGuide,
   type MirrorBand,
   type MirrorMap,
   type SpotTrace,
   type Thing,
+  type Tile,
   tilesOf,
   traceKey,
 } from '@fendrix/core';
@@ -39,11 +41,17 @@ const SHOW_EVERY_MS = 250;
 /** Pixels across of the mirror overlay while following and at rest. */
 const MAP_WIDTH = 240;
 const MAP_WIDTH_REFINED = 520;
+/** Side of the pieces in which the filter's guide is made, px: short enough to be cut off by a move. */
 const GUIDE_TILE = 128;
 
 export interface MirrorOverlay {
   map: MirrorMap;
   things: Thing[];
+}
+
+interface GuidePart {
+  tile: Tile;
+  guide: FilterGuide;
 }
 
 interface PictureOptions {
@@ -93,6 +101,8 @@ export class PictureSession {
   private refining: AbortController | null = null;
   private restTimer: ReturnType<typeof setTimeout> | undefined;
   private ambient: readonly number[] | null = null;
+  /** The guide made last: the quick and the whole picture of one rest share it. */
+  private guides: { key: string; width: number; parts: GuidePart[] } | null = null;
   private nextPicture = 1;
   private shown = 0;
   private traced = 0;
@@ -293,12 +303,16 @@ export class PictureSession {
     signal: AbortSignal | undefined,
   ): Promise<void> {
     const run = { priority: 1, ...(signal ? { signal } : {}) };
-    await Promise.all(
-      tilesOf(width, height, GUIDE_TILE).map(async (tile) => {
-        const guide = await this.pool.run(keyed, { kind: 'guide', width, height, tile }, run);
-        this.tell({ type: 'guide', picture, tile, guide });
-      }),
-    );
+    if (this.guides?.key !== keyed.key || this.guides.width !== width) {
+      const parts = await Promise.all(
+        tilesOf(width, height, GUIDE_TILE).map(async (tile) => ({
+          tile,
+          guide: await this.pool.run(keyed, { kind: 'guide', width, height, tile }, run),
+        })),
+      );
+      this.guides = { key: keyed.key, width, parts };
+    }
+    for (const { tile, guide } of this.guides.parts) this.tell({ type: 'guide', picture, tile, guide });
   }
 
   private async traceSpots(
