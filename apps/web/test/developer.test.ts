@@ -14,15 +14,16 @@ afterEach(() => void vi.useRealTimers());
 function open() {
   const pictures: FromDeveloper[] = [];
   const developer = new FilmDeveloper((picture) => pictures.push(picture));
-  const begin = (picture: number, fewest: number, lights = 1) =>
-    developer.receive({ type: 'begin', picture, width, height, lights, fewest, widest: 2 });
+  const begin = (picture: number, fewest: number, channels = 1) =>
+    developer.receive({ type: 'begin', picture, width, height, channels, fewest, widest: 2 });
   const add = (picture: number, value: number, samples = 1) => {
     developer.receive({ type: 'tile', picture, tile, sums: level(value), samples });
     developer.receive({ type: 'show', picture });
     vi.runAllTimers();
   };
-  const weigh = (...weights: number[]) => {
-    developer.receive({ type: 'weights', weights: new Float64Array(weights) });
+  const weigh = (...greys: number[]) => {
+    const weights = Float64Array.from(greys.flatMap((grey) => [grey, grey, grey]));
+    developer.receive({ type: 'weights', weights });
     vi.runAllTimers();
   };
   return { developer, pictures, begin, add, weigh };
@@ -70,7 +71,7 @@ describe('film developer', () => {
     const { developer, pictures, begin, weigh } = open();
     begin(1, 1);
     developer.receive({ type: 'tile', picture: 1, tile, sums: level(1), samples: 1 });
-    for (let i = 0; i < 5; i++) developer.receive({ type: 'weights', weights: new Float64Array([1]) });
+    for (let i = 0; i < 5; i++) developer.receive({ type: 'weights', weights: new Float64Array([1, 1, 1]) });
     developer.receive({ type: 'show', picture: 1 });
     vi.runAllTimers();
     expect(pictures).toHaveLength(1);

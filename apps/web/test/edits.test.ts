@@ -50,7 +50,7 @@ describe('changes of a set', () => {
   test('camera, light, sheet, product and spots take their changes', () => {
     expect(changeCamera({ iso: 400 })(set).camera.iso).toBe(400);
     expect(changeLight('A', (light) => ({ ...light, on: false }))(set).lights[0]?.on).toBe(false);
-    expect(changeSheet('1', { widthM: 0.5 })(set).sheets[0]?.widthM).toBe(0.5);
+    expect(changeSheet('1', (sheet) => ({ ...sheet, name: 'other' }))(set).sheets[0]?.name).toBe('other');
     expect(turnProduct('bottle', 20)(set).products[0]?.turnDeg).toBe(20);
     const spot = {
       name: 'new',

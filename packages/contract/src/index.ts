@@ -1,9 +1,31 @@
 export * from './api.js';
 export type { Vector } from './geometry.js';
-export type { BareLamp, Light, LightOutput, Softbox, Surround } from './light.js';
-export type { Dielectric, Material, OpaqueMaterial, Reflectance } from './material.js';
+export type {
+  AimedLight,
+  BareLamp,
+  Gel,
+  Gobo,
+  Light,
+  LightColour,
+  LightOf,
+  LightOutput,
+  Softbox,
+  StandingLight,
+  Surround,
+} from './light.js';
+export type {
+  AnyMaterial,
+  Dielectric,
+  Material,
+  Metal,
+  OpaqueMaterial,
+  Reflectance,
+  Relief,
+  SheetMaterial,
+  Tone,
+} from './material.js';
 export { checkDocument, fieldPath, type Problem, problemsOf } from './problems.js';
-export type { BoxProduct, Product, ProfilePoint, Turned } from './product.js';
+export type { BoxProduct, Product, ProductOf, ProfilePoint, Turned } from './product.js';
 export {
   type Backdrop,
   type Bench,
@@ -12,9 +34,9 @@ export {
   type Room,
   type SetDocument,
   type SetDocumentInput,
-  type Sheet,
   type Spot,
   type Sweep,
   setDocument,
 } from './set.js';
 export { setJsonSchema } from './setSchema.js';
+export type { Sheet, SheetOf } from './sheet.js';

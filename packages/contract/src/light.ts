@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { lengthM, pointM } from './geometry.js';
+import { direction, lengthM, pointM } from './geometry.js';
+import { translucent } from './material.js';
 import { lightTag, name } from './names.js';
 
 const efficiency = z.number().min(0.001).max(1);
@@ -60,6 +61,25 @@ export const lightOutput = z.discriminatedUnion('kind', [
     .describe('Continuous light by the luminance of its face'),
 ]);
 
+export const gel = z
+  .strictObject({
+    name,
+    miredShift: z.number().min(-400).max(400).describe('Above 0 warms: full orange is about +150'),
+    lossStops: z.number().min(0).max(8).default(0).describe('Light it takes, stops'),
+  })
+  .describe('Coloured film before a light, as a shift in mired');
+
+export const lightColour = z
+  .strictObject({
+    temperatureK: z
+      .number()
+      .min(1000)
+      .max(25000)
+      .describe('Colour temperature of the source itself, K: flash 5500, halogen 3000, bulb 2700'),
+    gels: z.array(gel).max(6).default([]),
+  })
+  .describe('Neutral to the camera if left out');
+
 const common = {
   tag: lightTag,
   name: name.describe('What it is called on set'),
@@ -71,7 +91,45 @@ const common = {
     .max(0)
     .default(0)
     .describe('Power set on the head, stops from full: 0 is 1/1, -2 is 1/4'),
+  dial: z
+    .strictObject({
+      leastStops: z.number().min(-20).max(0).describe('Lowest power, stops from full'),
+      stepStops: z.number().min(0.01).max(5).default(0.1).describe('From one setting to the next, stops'),
+    })
+    .optional()
+    .describe('Range and steps of its power; without one any power can be set'),
   on: z.boolean().default(true),
+  colour: lightColour.optional(),
+  modelling: z
+    .strictObject({
+      on: z.boolean().default(true),
+      lumens: positive(1e6).describe('Flux that leaves the modifier, lm'),
+      temperatureK: z.number().min(1000).max(25000).default(3000),
+    })
+    .optional()
+    .describe('Modelling lamp of a flash: lights the set by the shutter, from the same face'),
+  polarised: z
+    .strictObject({
+      axisDeg: z
+        .number()
+        .min(-180)
+        .max(180)
+        .default(0)
+        .describe('Direction of its polarisation as seen by the camera, degrees from upright'),
+      lossStops: z.number().min(1).max(6).default(1.4).describe('Light the film takes, stops'),
+    })
+    .optional()
+    .describe('Linear polarising film on the front'),
+};
+
+const aimed = {
+  aimM: pointM.describe('Point that it faces, m'),
+  rollDeg: z
+    .number()
+    .min(-180)
+    .max(180)
+    .default(0)
+    .describe('Turn about the aim axis, degrees, clockwise seen from behind the light'),
 };
 
 export const grid = z.strictObject({
@@ -80,7 +138,7 @@ export const grid = z.strictObject({
     .min(5)
     .max(170)
     .describe(
-      'Full angle of the beam between its cut-offs, degrees: square black cells of this depth to width',
+      'Full angle of the beam between its cut-offs, degrees: black cells of this depth to width, square on cloth fronts, round in dishes',
     ),
   lossStops: z
     .number()
@@ -90,31 +148,241 @@ export const grid = z.strictObject({
     .describe('Loss straight ahead, stops (cell walls), where the output is given before the grid'),
 });
 
+const hotCentre = z
+  .number()
+  .min(1)
+  .max(10)
+  .default(1)
+  .describe('Luminance of the centre over that of the edge; 1 is even, 1.3 to 2.5 usual');
+const beamDeg = z
+  .number()
+  .min(4)
+  .max(120)
+  .describe('Full angle at which the intensity has fallen to half, degrees; 120 is an even face');
+
 export const softbox = z
   .strictObject({
     kind: z.literal('softbox'),
     ...common,
     positionM: pointM.describe('Centre of the front cloth, m from the mark'),
-    aimM: pointM.describe('Point that the front cloth faces, m'),
-    rollDeg: z
-      .number()
-      .min(-180)
-      .max(180)
-      .default(0)
-      .describe('Turn about the aim axis, degrees, clockwise seen from behind the light'),
+    ...aimed,
     widthM: lengthM.describe('Front cloth across, m'),
     heightM: lengthM.describe('Front cloth up, m'),
-    hotCentre: z
-      .number()
-      .min(1)
-      .max(10)
-      .default(1)
-      .describe('Luminance of the centre over that of the edge; 1 is even, 1.3 to 2.5 usual'),
+    hotCentre,
     grid: grid.optional().describe('Honeycomb or fabric grid on the front'),
   })
   .describe(
-    'Rectangular softbox: a front cloth that emits as Lambert (times the grid), black behind and at the sides',
+    'Rectangular softbox or strip: a front cloth that emits as Lambert (times the grid), black behind and at the sides',
   );
+
+export const octa = z
+  .strictObject({
+    kind: z.literal('octa'),
+    ...common,
+    positionM: pointM.describe('Centre of the front cloth, m from the mark'),
+    ...aimed,
+    diameterM: lengthM.describe('From side to opposite side, m'),
+    hotCentre,
+    grid: grid.optional(),
+  })
+  .describe('Eight-sided softbox');
+
+export const ringLight = z
+  .strictObject({
+    kind: z.literal('ring'),
+    ...common,
+    ...aimed,
+    outerDiameterM: lengthM,
+    innerDiameterM: lengthM.describe('Of the hole the lens looks through, m'),
+  })
+  .describe('Ring light: a flat luminous ring with a hole');
+
+export const dish = z
+  .strictObject({
+    kind: z.literal('dish'),
+    ...common,
+    positionM: pointM.describe('Centre of its mouth, m from the mark'),
+    ...aimed,
+    diameterM: lengthM.describe('Of the mouth, m'),
+    deflectorDiameterM: z
+      .number()
+      .min(0)
+      .max(5)
+      .default(0)
+      .describe('Dark plate in the middle of a beauty dish, m; 0 for none'),
+    beamDeg,
+    grid: grid.optional().describe('Honeycomb in the mouth'),
+  })
+  .describe('Reflector: standard dish, beauty dish. Seen as an even mouth with one beam');
+
+export const tube = z
+  .strictObject({
+    kind: z.literal('tube'),
+    ...common,
+    ...aimed,
+    lengthM: lengthM.describe('Along its right-hand axis as seen from behind, m'),
+    diameterM: lengthM,
+  })
+  .describe('A luminous tube that shines to all sides');
+
+export const umbrella = z
+  .strictObject({
+    kind: z.literal('umbrella'),
+    ...common,
+    positionM: pointM.describe('Middle of its mouth, m from the mark'),
+    ...aimed,
+    diameterM: lengthM,
+    hotCentre,
+    backShare: z
+      .number()
+      .min(0)
+      .max(5)
+      .default(0)
+      .describe(
+        'Light sent backwards over that sent forwards: 0 reflecting or covered, about 1 shoot-through without cover',
+      ),
+  })
+  .describe('Umbrella, reflecting or shoot-through, as a luminous disc at its mouth');
+
+export const snoot = z
+  .strictObject({
+    kind: z.literal('snoot'),
+    ...common,
+    positionM: pointM.describe('Middle of its mouth, m from the mark'),
+    ...aimed,
+    diameterM: lengthM.describe('Of the mouth, m'),
+    cutoffDeg: z.number().min(5).max(120).describe('Full angle beyond which nothing passes, degrees'),
+  })
+  .describe('Snoot: a small disc with a beam that ends');
+
+export const gobo = z.discriminatedUnion('kind', [
+  z
+    .strictObject({
+      kind: z.literal('disc'),
+      part: z.number().min(0.01).max(1).default(1).describe('Diameter over the field'),
+    })
+    .describe('A round hole'),
+  z
+    .strictObject({
+      kind: z.literal('bars'),
+      count: z.int().min(1).max(60).describe('Bright bars across the field'),
+      open: z.number().min(0.02).max(0.98).default(0.5).describe('Bright part of each'),
+      turnDeg: z.number().min(-180).max(180).default(0),
+    })
+    .describe('Parallel bars, as of a blind'),
+  z
+    .strictObject({
+      kind: z.literal('leaves'),
+      count: z.int().min(1).max(200),
+      sizePart: z.number().min(0.02).max(1).describe('Length of a leaf over the field'),
+      seed: z.int().min(0).max(1e6).default(1),
+    })
+    .describe('Dark leaves strewn over the field'),
+  z
+    .strictObject({
+      kind: z.literal('picture'),
+      widthPx: z.int().min(1).max(512),
+      heightPx: z.int().min(1).max(512),
+      greyBase64: z
+        .string()
+        .max(400_000)
+        .regex(/^[A-Za-z0-9+/]*={0,2}$/, 'is not base64')
+        .describe('One byte a pixel, transmittance 0 to 255, row by row from the top left, in base64'),
+    })
+    .describe('Own picture, upright on the wall'),
+]);
+
+export const projector = z
+  .strictObject({
+    kind: z.literal('projector'),
+    ...common,
+    positionM: pointM.describe('Middle of its front lens, m from the mark'),
+    ...aimed,
+    lensDiameterM: lengthM.max(0.5),
+    fieldDeg: z.number().min(3).max(90).describe('Full angle of the round field, degrees'),
+    focusM: z
+      .number()
+      .min(0.05)
+      .max(1000)
+      .describe('Distance at which the gobo is sharp, m; nearer and further it blurs'),
+    gobo,
+  })
+  .describe('Projecting spot: an image of its gobo, sharp at one distance');
+
+export const ledPanel = z
+  .strictObject({
+    kind: z.literal('panel'),
+    ...common,
+    ...aimed,
+    widthM: lengthM,
+    heightM: lengthM,
+    beamDeg: beamDeg.default(120),
+  })
+  .describe("LED panel or builder's lamp: a rectangular face with one beam");
+
+export const tableLamp = z
+  .strictObject({
+    kind: z.literal('table-lamp'),
+    ...common,
+    positionM: pointM.describe('Centre of the bulb, m from the mark'),
+    radiusM: lengthM.max(0.2).default(0.03).describe('Radius of the luminous bulb, m'),
+    shade: z
+      .strictObject({
+        bottomDiameterM: lengthM,
+        topDiameterM: lengthM,
+        heightM: lengthM,
+        material: translucent,
+      })
+      .describe('Open cone round the bulb, its middle at the bulb'),
+  })
+  .describe('A bulb in a lampshade: light through the shade and out of both ends');
+
+export const window = z
+  .strictObject({
+    kind: z.literal('window'),
+    ...common,
+    positionM: pointM.describe('Middle of the glazing, m from the mark'),
+    ...aimed,
+    aimM: pointM.describe('Point in the room that the glazing faces, m'),
+    widthM: lengthM,
+    heightM: lengthM,
+    sky: z
+      .enum(['even', 'overcast'])
+      .default('overcast')
+      .describe(
+        'overcast: three times as bright overhead as at the horizon, ground of reflectance 0.2 below it',
+      ),
+    sun: z
+      .strictObject({
+        towards: direction.describe('Way the sunlight goes, [x, y, z]'),
+        illuminanceLx: positive(200000).describe('On a surface that faces the sun, behind the glass, lx'),
+        temperatureK: z.number().min(1000).max(25000).optional(),
+      })
+      .optional()
+      .describe('Sun through the window: a patch of hard light, on a film of its own'),
+    driftStopsPerHour: z.number().min(-10).max(10).default(0).describe('How the daylight is changing'),
+  })
+  .describe('Daylight through a window. The output is that of the sky');
+
+export const iesLight = z
+  .strictObject({
+    kind: z.literal('ies'),
+    ...common,
+    positionM: pointM.describe('Middle of the luminous opening, m from the mark'),
+    ...aimed,
+    openingWidthM: lengthM.max(5),
+    openingLengthM: lengthM.max(5),
+    distribution: z
+      .strictObject({
+        verticalDeg: z.array(z.number().min(0).max(180)).min(2).max(361),
+        horizontalDeg: z.array(z.number().min(0).max(360)).min(1).max(361),
+        candela: z
+          .array(z.array(z.number().min(0).max(1e9)))
+          .describe('A row for each horizontal angle, a value for each vertical one, cd'),
+      })
+      .describe('Luminous intensity of type C: 0 vertical is straight ahead'),
+  })
+  .describe('A light by its measured intensities (LM-63); the output gives its scale');
 
 export const bareLamp = z
   .strictObject({
@@ -132,16 +400,41 @@ export const surround = z
     name,
     output: lightOutput.options[5],
     powerStops: common.powerStops,
+    dial: common.dial,
     on: common.on,
+    colour: common.colour,
   })
   .describe(
     'Even light from everywhere beyond the set, as in an ideal tent; only outside of a room. Used for checks',
   );
 
-export const light = z.discriminatedUnion('kind', [softbox, bareLamp, surround]);
+export const light = z.discriminatedUnion('kind', [
+  softbox,
+  octa,
+  ringLight,
+  dish,
+  tube,
+  umbrella,
+  snoot,
+  projector,
+  ledPanel,
+  tableLamp,
+  window,
+  iesLight,
+  bareLamp,
+  surround,
+]);
 
 export type LightOutput = z.infer<typeof lightOutput>;
-export type Softbox = z.infer<typeof softbox>;
-export type BareLamp = z.infer<typeof bareLamp>;
-export type Surround = z.infer<typeof surround>;
+export type LightColour = z.infer<typeof lightColour>;
+export type Gel = z.infer<typeof gel>;
+export type Gobo = z.infer<typeof gobo>;
 export type Light = z.infer<typeof light>;
+export type LightOf<K extends Light['kind']> = Extract<Light, { kind: K }>;
+export type Softbox = LightOf<'softbox'>;
+export type BareLamp = LightOf<'bare-lamp'>;
+export type Surround = LightOf<'surround'>;
+/** A light that stands somewhere: all but the even surround. */
+export type StandingLight = Exclude<Light, Surround>;
+/** A light that faces a point. */
+export type AimedLight = Extract<Light, { aimM: unknown }>;

@@ -9,9 +9,64 @@ export const reflectance = z
 
 const refractiveIndex = z.number().min(1).max(3);
 
+/** Largest picture on a surface: 512 x 512 in base64. */
+const MOST_PICTURE_TEXT = 1_048_576;
+
+export const gradientTone = z
+  .strictObject({
+    kind: z.literal('gradient'),
+    direction: z
+      .enum(['across', 'up', 'out'])
+      .default('across')
+      .describe('across: from the left edge to the right one seen from the front; up; out: from the middle'),
+    from: reflectance.describe('Where the gradient starts; solid ink is 0.035, bare paper 0.82'),
+    to: reflectance,
+    start: fraction.default(0).describe('Part of the way at which it leaves its first tone'),
+    end: fraction.default(1).describe('Part of the way at which it reaches its second tone'),
+    gamma: z.number().min(0.1).max(10).default(1).describe('Above 1 it stays longer near its first tone'),
+  })
+  .describe('A printed gradient in place of the one reflectance');
+
+export const pictureTone = z
+  .strictObject({
+    kind: z.literal('picture'),
+    widthPx: z.int().min(1).max(1024),
+    heightPx: z.int().min(1).max(1024),
+    rgbBase64: z
+      .string()
+      .max(MOST_PICTURE_TEXT)
+      .regex(/^[A-Za-z0-9+/]*={0,2}$/, 'is not base64')
+      .describe('8-bit sRGB red, green, blue, row by row from the top left, in base64'),
+  })
+  .describe('A printed picture in place of the one reflectance');
+
+export const textTone = z
+  .strictObject({
+    kind: z.literal('text'),
+    lines: z.array(z.string().max(40)).min(1).max(12).describe('Top to bottom, centred; capitals and digits'),
+    ink: reflectance,
+    border: fraction.default(0.06).describe('Empty edge, part of the smaller side'),
+    ratio: z.number().min(0.05).max(20).default(1).describe('Width over height of the patch'),
+  })
+  .describe('Printed words in place of the one reflectance, ink on the paper that the reflectance gives');
+
+export const tone = z.discriminatedUnion('kind', [gradientTone, pictureTone, textTone]);
+
+export const relief = z
+  .strictObject({
+    kind: z
+      .enum(['ripples', 'crumb', 'weave', 'crumple'])
+      .describe('ripples: water; crumb: cake, skin; weave: cloth; crumple: foil, creased paper'),
+    depthM: z.number().min(1e-6).max(0.05).describe('Height from valley to ridge, m'),
+    sizeM: z.number().min(1e-5).max(1).describe('From one ridge to the next, m'),
+  })
+  .describe('Small relief: turns the surface normal, leaves the outline as it is');
+
+const printed = { tone: tone.optional(), relief: relief.optional() };
+
 export const matte = z
-  .strictObject({ kind: z.literal('matte'), reflectance })
-  .describe('Lambertian: looks equally bright from everywhere. Paper, board, cloth, plaster');
+  .strictObject({ kind: z.literal('matte'), reflectance, ...printed })
+  .describe('Lambertian: looks equally bright from everywhere. Paper, board, plaster');
 
 export const coated = z
   .strictObject({
@@ -21,8 +76,33 @@ export const coated = z
       .default(1.5)
       .describe('Refractive index of the coat; 1.5 mirrors 4 % straight on'),
     roughness: fraction.default(0).describe('GGX alpha of the coat: 0 is a clear mirror image, 0.3 satin'),
+    ...printed,
   })
-  .describe('Clear coat over a matte base: gloss label, lacquer, glazed ceramic, satin plastic');
+  .describe('Clear coat over a matte base: gloss label, lacquer, glazed ceramic, acrylic, satin plastic');
+
+export const cloth = z
+  .strictObject({
+    kind: z.literal('cloth'),
+    reflectance,
+    sheen: fraction.default(0.3).describe('Part of grazing light that the standing fibres send back'),
+    ...printed,
+  })
+  .describe('Lambertian with a sheen towards grazing angles: linen, felt, velvet');
+
+export const wax = z
+  .strictObject({
+    kind: z.literal('wax'),
+    reflectance: reflectance.describe('Of a thick body, for even light'),
+    meanFreePathM: z
+      .number()
+      .min(1e-5)
+      .max(0.1)
+      .describe('Way of light between two scatterings inside, m: 0.5 mm marble, 2 mm cheese, 5 mm jelly'),
+    index: refractiveIndex.default(1.4).describe('Refractive index of the skin; mirrors like a clear coat'),
+    roughness: fraction.default(0.2),
+    relief: relief.optional(),
+  })
+  .describe('Light enters, scatters inside and leaves nearby: wax, cheese, fruit, milk, marble');
 
 export const dielectric = z
   .strictObject({
@@ -34,19 +114,94 @@ export const dielectric = z
       .describe(
         'Napierian absorption per cm of path, one number or [red, green, blue]: passes exp(-value * cm)',
       ),
+    relief: relief.optional(),
   })
   .describe('Clear glass, acrylic or liquid: mirrors and refracts, tinted by the path inside');
 
 export const mirror = z
-  .strictObject({ kind: z.literal('mirror'), reflectance })
-  .describe('Perfect mirror of one reflectance at all angles: mirror glass 0.9, polished chrome 0.6');
+  .strictObject({
+    kind: z.literal('mirror'),
+    reflectance,
+    roughness: fraction
+      .default(0)
+      .describe('GGX alpha: 0 a clear mirror, 0.25 silver card, 0.5 brushed foil'),
+    relief: relief.optional(),
+  })
+  .describe('Mirror of one reflectance at all angles: mirror glass 0.9, silver card 0.8 of roughness 0.25');
 
-export const material = z.discriminatedUnion('kind', [matte, coated, dielectric, mirror]);
+export const metal = z
+  .strictObject({
+    kind: z.literal('metal'),
+    metal: z.enum(['silver', 'aluminium', 'gold', 'copper', 'brass', 'steel', 'chrome']),
+    roughness: fraction.default(0).describe('GGX alpha: 0 polished, 0.1 satin, 0.3 blasted'),
+    brushed: z
+      .strictObject({
+        along: z.enum(['round', 'up']).describe('The way the brush went: round the body (across), or up it'),
+        acrossRoughness: fraction.describe('GGX alpha across the brush marks; roughness counts along them'),
+      })
+      .optional(),
+    relief: relief.optional(),
+  })
+  .describe('Bare metal by its measured complex index');
 
-/** Materials that stop light: what sheets, benches, walls and labels can be made of. */
-export const opaqueMaterial = z.discriminatedUnion('kind', [matte, coated, mirror]);
+export const translucent = z
+  .strictObject({
+    kind: z.literal('translucent'),
+    reflectance: reflectance.describe('Sent back, evenly'),
+    transmittance: reflectance.describe(
+      'Let through in all, spread and straight; with reflectance at most 1',
+    ),
+    haze: fraction
+      .default(1)
+      .describe('Part of what is let through that is spread evenly; the rest keeps its direction'),
+  })
+  .describe('Frost, tracing paper, tent cloth, white acrylic: a thin sheet that lets light through');
+
+export const net = z
+  .strictObject({
+    kind: z.literal('net'),
+    openness: fraction.describe('Part of the light that passes straight through the holes'),
+    softEdge: z
+      .strictObject({
+        side: z.enum(['left', 'right', 'top', 'bottom', 'all']).describe('Seen from the front'),
+        widthPart: z.number().min(0.01).max(1).describe('Part of the sheet over which it opens fully'),
+      })
+      .optional(),
+    reflectance: reflectance.default(0.04),
+  })
+  .describe('Holes too small to see: net, scrim, dotted flag. With a soft edge it opens towards that side');
+
+export const material = z.discriminatedUnion('kind', [
+  matte,
+  coated,
+  cloth,
+  wax,
+  dielectric,
+  mirror,
+  metal,
+  translucent,
+]);
+
+/** Materials that stop light: what benches, walls and labels can be made of. */
+export const opaqueMaterial = z.discriminatedUnion('kind', [matte, coated, cloth, mirror, metal]);
+
+/** Materials of sheets: what stops light, and what lets it through. */
+export const sheetMaterial = z.discriminatedUnion('kind', [
+  matte,
+  coated,
+  cloth,
+  mirror,
+  metal,
+  translucent,
+  net,
+]);
 
 export type Reflectance = z.infer<typeof reflectance>;
+export type Tone = z.infer<typeof tone>;
+export type Relief = z.infer<typeof relief>;
 export type Material = z.infer<typeof material>;
 export type OpaqueMaterial = z.infer<typeof opaqueMaterial>;
+export type SheetMaterial = z.infer<typeof sheetMaterial>;
+export type AnyMaterial = Material | SheetMaterial;
 export type Dielectric = z.infer<typeof dielectric>;
+export type Metal = z.infer<typeof metal>['metal'];

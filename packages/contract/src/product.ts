@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { lengthM, pointM } from './geometry.js';
+import { coordinateM, lengthM, pointM } from './geometry.js';
 import { dielectric, material, opaqueMaterial } from './material.js';
 import { name, productId } from './names.js';
 
@@ -50,6 +50,13 @@ const common = {
     .max(360)
     .default(0)
     .describe('Turn about the upright axis, degrees, towards camera right as seen from the front'),
+  lean: z
+    .strictObject({
+      deg: z.number().min(0).max(180).describe('Away from upright, degrees'),
+      bearingDeg: z.number().min(-360).max(360).default(0).describe('Bearing it leans towards, degrees'),
+    })
+    .optional()
+    .describe('Leans about the centre of its foot; positionM.z lifts it so that it clears the bench'),
   material: material.describe('What the body is made of'),
   bandHeightM: heightM
     .optional()
@@ -92,12 +99,171 @@ export const box = z
     widthM: lengthM.describe('Across (x before turning), m'),
     depthM: lengthM.describe('Front to back (y before turning), m'),
     heightM: lengthM.describe('Up, m'),
+    edgeRadiusM: z.number().min(0).max(10).default(0).describe('Radius of its rounded edges, m; 0 is sharp'),
+    label: z
+      .strictObject({
+        name,
+        widthM: lengthM,
+        heightM: lengthM,
+        centreHeightM: heightM.describe('Of its middle above the foot, m'),
+        material: opaqueMaterial,
+      })
+      .optional()
+      .describe('A patch on the front face'),
   })
-  .describe('A box with sharp edges');
+  .describe('A box with sharp or rounded edges');
 
-export const product = z.discriminatedUnion('kind', [turned, box]);
+export const ring = z
+  .strictObject({
+    kind: z.literal('ring'),
+    ...common,
+    innerDiameterM: lengthM.describe('The finger, m'),
+    bandWidthM: lengthM.describe('Along the finger, m'),
+    bandThicknessM: lengthM.describe('m'),
+    pose: z
+      .enum(['lying', 'standing'])
+      .default('standing')
+      .describe('standing: its hole faces the camera side'),
+    signet: z
+      .strictObject({ diameterM: lengthM, heightM: lengthM })
+      .optional()
+      .describe('Round plate on top of a standing ring'),
+  })
+  .describe('A finger ring with a rounded band');
+
+export const chain = z
+  .strictObject({
+    kind: z.literal('chain'),
+    ...common,
+    pathM: z
+      .array(pointM)
+      .min(2)
+      .max(60)
+      .describe('Points it runs through, m from the foot; links follow the line'),
+    linkLengthM: lengthM,
+    wireM: lengthM.describe('Thickness of the wire, m'),
+  })
+  .describe('A chain of round links, each turned a quarter to the next');
+
+export const stone = z
+  .strictObject({
+    kind: z.literal('stone'),
+    ...common,
+    diameterM: lengthM,
+    heightM: lengthM,
+    tablePart: z.number().min(0.1).max(0.95).default(0.57).describe('Flat top over the whole width'),
+    crownPart: z
+      .number()
+      .min(0.02)
+      .max(0.6)
+      .default(0.25)
+      .describe('Height over the girdle over the whole height'),
+    facets: z.int().min(4).max(64).default(8).describe('Main facets round it'),
+  })
+  .describe('A faceted stone: table, crown, girdle and pavilion, point down');
+
+export const dish = z
+  .strictObject({
+    kind: z.literal('dish'),
+    ...common,
+    diameterM: lengthM,
+    heightM: lengthM,
+    footDiameterM: lengthM,
+    thicknessM: lengthM.max(0.05).default(0.004),
+    food: z
+      .strictObject({
+        material,
+        form: z
+          .enum(['flat', 'heap', 'pieces'])
+          .describe('flat: tart, soup; heap: mound; pieces: loose lumps'),
+        heightM: heightM.describe('Above the inside of the dish, m'),
+        pieceM: lengthM.default(0.02).describe('Size of a piece, m'),
+        count: z.int().min(1).max(300).default(40),
+        seed: z.int().min(0).max(1e6).default(1),
+      })
+      .optional(),
+  })
+  .describe('A plate or bowl, with food');
+
+export const pieces = z
+  .strictObject({
+    kind: z.literal('pieces'),
+    ...common,
+    items: z
+      .array(
+        z.strictObject({
+          form: z.enum(['ball', 'slab', 'leaf']),
+          centreM: z.tuple([coordinateM, coordinateM, coordinateM]).describe('From the foot, m'),
+          sizeM: lengthM,
+          turnDeg: z.number().min(-360).max(360).default(0),
+          material: material.optional().describe('As the whole if left out'),
+        }),
+      )
+      .min(1)
+      .max(300),
+  })
+  .describe('Several small things as one: a flat lay, berries, crumbs');
+
+export const clothProduct = z
+  .strictObject({
+    kind: z.literal('cloth'),
+    ...common,
+    widthM: lengthM,
+    depthM: lengthM,
+    folds: z.int().min(0).max(40).default(6),
+    foldHeightM: z.number().min(0).max(0.5).default(0.01),
+    seed: z.int().min(0).max(1e6).default(1),
+  })
+  .describe('A piece of cloth laid flat, with folds');
+
+export const water = z
+  .strictObject({
+    kind: z.literal('water'),
+    ...common,
+    widthM: lengthM,
+    depthM: lengthM,
+    waterDepthM: lengthM.describe('m'),
+  })
+  .describe('A sheet of water; ripples are a relief of its material');
+
+const base64 = (most: number) =>
+  z
+    .string()
+    .max(most)
+    .regex(/^[A-Za-z0-9+/]*={0,2}$/, 'is not base64');
+
+export const mesh = z
+  .strictObject({
+    kind: z.literal('mesh'),
+    ...common,
+    positionsBase64: base64(16_000_000).describe(
+      '32-bit little-endian floats x y z, m from the foot, in base64',
+    ),
+    trianglesBase64: base64(16_000_000).describe('32-bit little-endian indices, three a triangle, in base64'),
+    smoothDeg: z
+      .number()
+      .min(0)
+      .max(180)
+      .default(40)
+      .describe('Edges flatter than this are shaded as one curved surface, degrees'),
+  })
+  .describe('An imported body as triangles');
+
+export const product = z.discriminatedUnion('kind', [
+  turned,
+  box,
+  ring,
+  chain,
+  stone,
+  dish,
+  pieces,
+  clothProduct,
+  water,
+  mesh,
+]);
 
 export type ProfilePoint = z.infer<typeof profilePoint>;
-export type Turned = z.infer<typeof turned>;
-export type BoxProduct = z.infer<typeof box>;
 export type Product = z.infer<typeof product>;
+export type ProductOf<K extends Product['kind']> = Extract<Product, { kind: K }>;
+export type Turned = ProductOf<'turned'>;
+export type BoxProduct = ProductOf<'box'>;

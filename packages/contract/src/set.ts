@@ -2,9 +2,10 @@ import { z } from 'zod';
 import { coordinateM, direction, lengthM, pointM } from './geometry.js';
 import { light } from './light.js';
 import { opaqueMaterial } from './material.js';
-import { name, sheetTag } from './names.js';
+import { name } from './names.js';
 import { product } from './product.js';
 import { checkSet } from './setRules.js';
+import { sheet } from './sheet.js';
 
 export const room = z
   .strictObject({
@@ -62,28 +63,6 @@ export const panel = z
 
 export const backdrop = z.discriminatedUnion('kind', [sweep, panel]);
 
-export const sheet = z
-  .strictObject({
-    kind: z
-      .enum(['card', 'flag'])
-      .describe('card: to bounce; flag: to cut. Words only: the materials decide'),
-    tag: sheetTag,
-    name,
-    positionM: pointM.describe('Centre, m from the mark'),
-    aimM: pointM.describe('Point that the front side faces, m'),
-    rollDeg: z
-      .number()
-      .min(-180)
-      .max(180)
-      .default(0)
-      .describe('Turn about the aim axis, degrees, clockwise seen from behind'),
-    widthM: lengthM,
-    heightM: lengthM,
-    front: opaqueMaterial,
-    back: opaqueMaterial.describe('Material of the side away from the aim point'),
-  })
-  .describe('A thin rectangle with two sides');
-
 export const camera = z.strictObject({
   body: z.strictObject({
     name,
@@ -130,6 +109,34 @@ export const camera = z.strictObject({
   fNumber: z.number().min(0.5).max(128),
   shutterS: z.number().min(1e-5).max(3600).describe('Exposure time, s'),
   iso: z.number().min(6).max(1e6),
+  whiteBalanceK: z
+    .number()
+    .min(1000)
+    .max(25000)
+    .default(5500)
+    .describe('Colour temperature that is recorded as neutral, K'),
+  polariser: z
+    .strictObject({
+      axisDeg: z
+        .number()
+        .min(-180)
+        .max(180)
+        .default(90)
+        .describe('Direction it lets through, degrees from upright'),
+      lossStops: z.number().min(1).max(4).default(1.5).describe('Of unpolarised light, stops'),
+      extinction: z
+        .number()
+        .min(0)
+        .max(0.5)
+        .default(0.005)
+        .describe('Part of crossed light that still passes'),
+    })
+    .optional()
+    .describe('Polarising filter on the lens'),
+  depthOfField: z
+    .boolean()
+    .default(false)
+    .describe('Whether the picture shows the blur before and behind the plane of focus'),
 });
 
 export const spot = z
@@ -173,6 +180,5 @@ export type Bench = z.infer<typeof bench>;
 export type Backdrop = z.infer<typeof backdrop>;
 export type Sweep = z.infer<typeof sweep>;
 export type Panel = z.infer<typeof panel>;
-export type Sheet = z.infer<typeof sheet>;
 export type Camera = z.infer<typeof camera>;
 export type Spot = z.infer<typeof spot>;

@@ -21,7 +21,7 @@ export function checkSet(set: SetDocument, problems: Problems): void {
   }
   set.products.forEach((product, index) => {
     if (product.kind === 'turned') checkTurned(product, ['products', index], report);
-    else if (product.bandHeightM !== undefined && product.bandHeightM > product.heightM) {
+    else if (product.kind === 'box' && (product.bandHeightM ?? 0) > product.heightM) {
       report(['products', index, 'bandHeightM'], 'lies above the product. Give a height within it.');
     }
   });
@@ -49,7 +49,7 @@ function checkAims(set: SetDocument, report: Report): void {
     if (distance < 1e-3) report([...path, 'aimM'], 'is where the thing stands. Aim at a point away from it.');
   };
   set.lights.forEach((light, index) => {
-    if (light.kind === 'softbox') check(['lights', index], light.positionM, light.aimM);
+    if ('aimM' in light) check(['lights', index], light.positionM, light.aimM);
   });
   set.sheets.forEach((sheet, index) => {
     check(['sheets', index], sheet.positionM, sheet.aimM);

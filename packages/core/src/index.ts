@@ -1,14 +1,21 @@
+export * from './colour/whitePoint.js';
 export { DomainError } from './errors.js';
 export { encodePicture, encodeSrgb, luminanceOf } from './exposure/display.js';
 export * from './exposure/exposure.js';
 export * from './exposure/flash.js';
-export { displayWeights, exposureWeights, recordedMidToneCdSM2 } from './exposure/recording.js';
+export {
+  channelLuminance,
+  displayWeights,
+  exposureWeights,
+  recordedMidToneCdSM2,
+} from './exposure/recording.js';
 export * from './exposure/series.js';
 export { encodePfm } from './formats/pfm.js';
 export { aimFrame, type Frame } from './geometry/frame.js';
-export { type OutlinePiece, outlinePieces } from './geometry/outline.js';
 export { type PrimitiveTable, STRIDE } from './geometry/primitives.js';
+export { type OutlinePiece, outlinePieces } from './geometry/products/outline.js';
 export { buildScene, type Scene, type Thing } from './geometry/scene.js';
+export { lightShape, productBounds, productShape, type Shape, sheetShape } from './geometry/shape.js';
 export { ambientByLight } from './judge/ambient.js';
 export { cameraFigures } from './judge/cameraFigures.js';
 export { illuminanceByLight, type LightShare } from './judge/illuminance.js';
@@ -20,8 +27,9 @@ export { type BandLength, type MirrorBand, mirrorBand } from './mirror/mirrorBan
 export { type MirrorMap, mirrorMapTile } from './mirror/mirrorMap.js';
 export * from './optics/fresnel.js';
 export { type DepthOfField, depthOfField, type LensFigures, lensFigures } from './optics/lens.js';
+export { type Channel, channelsOf } from './photometry/channels.js';
 export { discOnAxisLx, rectangleOnAxisLx } from './photometry/onAxis.js';
-export { type LightLuminance, lightLuminance } from './photometry/output.js';
+export { fluxOfUnit, type LightLuminance, lightLuminance, onAxisLx } from './photometry/output.js';
 export { apparentAngleRad, polygonIlluminanceLx, rectangleCorners } from './photometry/polygon.js';
 export { addTile, createFilms, developFilms, type Films, type Tile, tilesOf } from './render/film.js';
 export { createGuide, type FilterGuide, filterGuide, placeGuide } from './render/guide.js';

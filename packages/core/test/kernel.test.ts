@@ -1,6 +1,7 @@
 import { demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
-import { PrimitiveList } from '../src/geometry/primitives.js';
+import { type Pose, standingPose } from '../src/geometry/frame.js';
+import { PrimitiveList, wallPiece } from '../src/geometry/primitives.js';
 import { buildScene, createPlainKernel, STRIDE, setRay } from '../src/index.js';
 import { intersectPrimitive } from '../src/trace/intersect.js';
 import { seededRandom } from './random.js';
@@ -88,11 +89,12 @@ describe('exact primitives', () => {
     setRay(ray, origin, direction);
     return intersectPrimitive(kind[0] as number, data, 0, ray) ? (ray[7] as number) : null;
   };
+  const upright = standingPose([0, 0, 0], 0);
   const point = (r: number, z: number) => ({ r, z, nr: 1, nz: 0 });
 
   test('a cone piece from the side, from inside and past its end', () => {
     const cone = (list: PrimitiveList) =>
-      list.cone({ axis: [0, 0], lower: point(0.2, 0), upper: point(0.1, 1) }, sides);
+      list.cone(upright, { lower: point(0.2, 0), upper: point(0.1, 1) }, sides);
     expect(distanceTo(cone, [-1, 0, 0.5], [1, 0, 0])).toBeCloseTo(0.85, 12);
     expect(distanceTo(cone, [0, 0, 0.5], [1, 0, 0])).toBeCloseTo(0.15, 12);
     expect(distanceTo(cone, [-1, 0, 1.01], [1, 0, 0])).toBeNull();
@@ -101,21 +103,21 @@ describe('exact primitives', () => {
 
   test('an arc of a cone piece is open elsewhere', () => {
     const arc = { bearingRad: 0, halfWidthRad: Math.PI / 4 };
-    const label = (list: PrimitiveList) =>
-      list.cone({ axis: [0, 0], lower: point(0.1, 0), upper: point(0.1, 1), arc }, sides);
+    const label = (list: PrimitiveList) => list.cone(upright, { ...wallPiece(0.1, 0, 1), arc }, sides);
     expect(distanceTo(label, [0, -1, 0.5], [0, 1, 0])).toBeCloseTo(0.9, 12);
     expect(distanceTo(label, [0, 1, 0.5], [0, -1, 0])).toBeCloseTo(1.1, 12);
     expect(distanceTo(label, [1, 0, 0.5], [-1, 0, 0])).toBeNull();
   });
 
   test('a far ray meets a thin cylinder to a millionth of a millimetre', () => {
-    const thin = (list: PrimitiveList) =>
-      list.cone({ axis: [0, 0], lower: point(0.001, -1), upper: point(0.001, 1) }, sides);
+    const thin = (list: PrimitiveList) => list.cone(upright, wallPiece(0.001, -1, 1), sides);
     expect(distanceTo(thin, [-90, 0.0005, 0], [1, 0, 0])).toBeCloseTo(90 - Math.sqrt(0.75e-6), 9);
   });
 
   test('the bend of a sweep is the quarter behind and below its axis', () => {
-    const bend = (list: PrimitiveList) => list.bend(0.5, 0.2, 0.2, -1, 1, sides);
+    const tube: Pose = { origin: [-1, 0.5, 0.2], x: [0, 1, 0], y: [0, 0, 1], z: [1, 0, 0] };
+    const arc = { bearingRad: Math.PI / 4, halfWidthRad: Math.PI / 4 };
+    const bend = (list: PrimitiveList) => list.cone(tube, { ...wallPiece(0.2, 0, 2), arc }, sides);
     const corner = 0.2 * (1 - Math.SQRT1_2);
     const diagonal = [0, Math.SQRT1_2, -Math.SQRT1_2];
     const hit = distanceTo(bend, [0, 0.5, 0.2], diagonal);

@@ -1,7 +1,7 @@
 import type { Turned } from '@fendrix/contract';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { clipPiece, outlineAt } from '../src/geometry/outline.js';
+import { clipPiece, outlineAt } from '../src/geometry/products/outline.js';
 import { contourAt, outlinePieces, prepareTracing, setRay, vector } from '../src/index.js';
 import { testSet } from './sets.js';
 

@@ -80,8 +80,8 @@ describe('films', () => {
     const tile = { x: 1, y: 0, width: 1, height: 1 };
     addTile(films, tile, new Float32Array([4, 8, 12, 1, 1, 1]), 4);
     const out = new Float32Array(6);
-    developFilms(out, films, [1, 2]);
-    expect([...out]).toEqual([0, 0, 0, 1.5, 2.5, 3.5]);
+    developFilms(out, films, [1, 1, 0.5, 2, 2, 4]);
+    expect([...out]).toEqual([0, 0, 0, 1.5, 2.5, 2.5]);
   });
 });
 

@@ -1,12 +1,13 @@
 import { describe, expect, test } from 'vitest';
 import { SurfaceList } from '../src/geometry/surface.js';
-import { ambientByLight, prepareTracing, renderTile } from '../src/index.js';
-import { lampEmitter, softboxEmitter } from '../src/photometry/emitter.js';
+import { ambientByLight, prepareTracing, renderTile, setRay } from '../src/index.js';
+import { type Emitter, emittersOf } from '../src/photometry/emitter.js';
 import { emittedLuminance, emitterPdf, sampleEmitter } from '../src/photometry/sampleEmitter.js';
 import { createSampler } from '../src/render/sampler.js';
 import { evaluateScatter, sampleCoat, sampleScatter } from '../src/render/shade.js';
 import { seededRandom } from './random.js';
 import { matte, overheadSoftbox, testSet } from './sets.js';
+import { albedoOf } from './surfaces.js';
 
 describe('Owen-scrambled Sobol', () => {
   test('every power of two of samples puts one point in each elementary interval', () => {
@@ -56,27 +57,41 @@ describe('Owen-scrambled Sobol', () => {
 });
 
 describe('light sampling', () => {
-  const light = testSet({ lights: [overheadSoftbox(0.5, { rollDeg: 15, positionM: [0.1, -0.2, 0.5] })] })
-    .lights[0];
-  if (light?.kind !== 'softbox') throw new Error('a softbox was made');
-  const lamp = testSet({
-    lights: [
-      {
-        kind: 'bare-lamp',
-        tag: 'A',
-        name: 'Lamp',
-        positionM: [0.2, 0.1, 0.4],
-        radiusM: 0.05,
-        output: { kind: 'lumens', lumens: 1 },
-      },
-    ],
-  }).lights[0];
-  if (lamp?.kind !== 'bare-lamp') throw new Error('a lamp was made');
+  const place = {
+    tag: 'A',
+    name: 'Light',
+    positionM: [0.1, -0.2, 0.5],
+    aimM: [0, 0, 0],
+    rollDeg: 15,
+  } as const;
+  const output = { kind: 'lumens' as const, lumens: 1 };
+  const make = (more: object): Emitter[] => {
+    const [light] = testSet({ lights: [{ ...place, output, ...more } as never] }).lights;
+    if (light === undefined || light.kind === 'surround') throw new Error('a light was made');
+    return emittersOf(light, 0, 0);
+  };
+  const first = (more: object) => make(more)[0] as Emitter;
+  const softbox = first({ kind: 'softbox', widthM: 0.6, heightM: 0.9 });
+  const { aimM: _aim, rollDeg: _roll, ...free } = place;
+  const lampSet = testSet({ lights: [{ ...free, kind: 'bare-lamp', radiusM: 0.05, output } as never] });
+  const [bare] = lampSet.lights;
+  if (bare?.kind !== 'bare-lamp') throw new Error('a lamp was made');
+  const [lamp] = emittersOf(bare, 0, 0) as [Emitter];
+  const sunny = make({
+    kind: 'window',
+    widthM: 2,
+    heightM: 2,
+    sun: { towards: [-0.1, 0.2, -1], illuminanceLx: 50000 },
+  });
 
-  test.each([
-    ['near softbox', softboxEmitter(light, 0), 1],
-    ['far softbox', softboxEmitter(light, 0), 40],
-    ['lamp', lampEmitter(lamp, 0), 1],
+  test.each<[string, Emitter, number]>([
+    ['near softbox', softbox, 1],
+    ['far softbox', softbox, 40],
+    ['octa', first({ kind: 'octa', diameterM: 0.9, hotCentre: 2 }), 1],
+    ['ring', first({ kind: 'ring', outerDiameterM: 0.3, innerDiameterM: 0.2 }), 1],
+    ['tube', first({ kind: 'tube', lengthM: 0.6, diameterM: 0.04 }), 1],
+    ['lamp', lamp, 1],
+    ['sun', sunny[1] as Emitter, 1],
   ])('%s: the density reported is that of the sample, and lands on the light', (_name, emitter, away) => {
     const random = seededRandom(5);
     const out = new Float64Array(6);
@@ -85,21 +100,62 @@ describe('light sampling', () => {
       const uv = new Float64Array([random(), random()]);
       expect(sampleEmitter(out, emitter, point, uv)).toBe(true);
       const direction = out.slice(0, 3);
+      const distance = out[3] as number;
       expect(Math.hypot(...direction)).toBeCloseTo(1, 9);
-      expect(emitterPdf(emitter, point, direction) / (out[4] as number)).toBeCloseTo(1, 6);
-      const on = direction.map((value, a) => (point[a] as number) + value * (out[3] as number));
+      expect(emitterPdf(emitter, point, direction, distance) / (out[4] as number)).toBeCloseTo(1, 5);
+      const on = direction.map((value, a) => (point[a] as number) + value * distance);
       expect(emittedLuminance(emitter, on, direction)).toBeCloseTo(out[5] as number, 6);
     }
   });
 
+  test.each<[string, Emitter]>([
+    ['octa', first({ kind: 'octa', diameterM: 0.9 })],
+    ['ring', first({ kind: 'ring', outerDiameterM: 0.3, innerDiameterM: 0.2 })],
+    ['tube', first({ kind: 'tube', lengthM: 0.6, diameterM: 0.04 })],
+    ['lamp', lamp],
+  ])('%s: samples add up to the solid angle that rays find', (_name, emitter) => {
+    const random = seededRandom(8);
+    const point = new Float64Array([0.05, -0.1, 0]);
+    const out = new Float64Array(6);
+    let sampled = 0;
+    const steps = 20_000;
+    for (let i = 0; i < steps; i++) {
+      if (sampleEmitter(out, emitter, point, new Float64Array([random(), random()]))) {
+        sampled += 1 / ((out[4] as number) * steps);
+      }
+    }
+    const { kernel, scene } = prepareTracing(emitter === lamp ? lampSet : setOf(emitter));
+    let found = 0;
+    const rays = 400_000;
+    for (let i = 0; i < rays; i++) {
+      const z = random();
+      const phi = 2 * Math.PI * random();
+      const flat = Math.sqrt(1 - z * z);
+      setRay(kernel.ray, point, [flat * Math.cos(phi), flat * Math.sin(phi), z]);
+      const hit = kernel.closestHit();
+      if (hit >= 0 && (scene.table.emitter[hit] as number) >= 0) found += (2 * Math.PI) / rays;
+    }
+    expect(sampled / found).toBeGreaterThan(0.97);
+    expect(sampled / found).toBeLessThan(1.03);
+  });
+
+  function setOf(emitter: Emitter) {
+    const kinds = [
+      { kind: 'octa', diameterM: 0.9 },
+      { kind: 'ring', outerDiameterM: 0.3, innerDiameterM: 0.2 },
+      { kind: 'tube', lengthM: 0.6, diameterM: 0.04 },
+    ];
+    const more = kinds.find((kind) => first(kind).kind === emitter.kind);
+    return testSet({ lights: [{ ...place, output, ...more } as never] });
+  }
+
   test('nothing comes from behind a softbox or inside a lamp', () => {
     const out = new Float64Array(6);
     const uv = new Float64Array([0.3, 0.6]);
-    expect(sampleEmitter(out, softboxEmitter(light, 0), new Float64Array([0, 0, 3]), uv)).toBe(false);
-    expect(
-      emitterPdf(softboxEmitter(light, 0), new Float64Array([0, 0, 3]), new Float64Array([0, 0, -1])),
-    ).toBe(0);
-    expect(sampleEmitter(out, lampEmitter(lamp, 0), new Float64Array(lamp.positionM), uv)).toBe(false);
+    const above = new Float64Array([0, 0, 3]);
+    expect(sampleEmitter(out, softbox, above, uv)).toBe(false);
+    expect(emitterPdf(softbox, above, new Float64Array([0, 0, -1]), 2)).toBe(0);
+    expect(sampleEmitter(out, lamp, new Float64Array(bare.positionM), uv)).toBe(false);
   });
 });
 
@@ -113,7 +169,7 @@ describe('scattering', () => {
 
   test('the density reported, summed over the hemisphere, is the part of samples that leave the surface', () => {
     const random = seededRandom(9);
-    const value = new Float64Array(4);
+    const value = new Float64Array(7);
     const into = new Float64Array(3);
     let sum = 0;
     let left = 0;
@@ -125,13 +181,14 @@ describe('scattering', () => {
       evaluateScatter(
         value,
         surface,
+        albedoOf(surface),
         0.6,
         out,
         new Float64Array([flat * Math.cos(phi), flat * Math.sin(phi), z]),
       );
       sum += ((value[3] as number) * 2 * Math.PI) / steps;
       const uv = new Float64Array([random(), random()]);
-      if (sampleScatter(into, surface, 0.6, out, random(), uv)) left += 1 / steps;
+      if (sampleScatter(into, surface, albedoOf(surface), 0.6, out, random(), uv)) left += 1 / steps;
     }
     expect(left).toBeLessThan(1);
     expect(Math.abs(sum / left - 1)).toBeLessThan(0.02);
@@ -140,14 +197,14 @@ describe('scattering', () => {
   test('sampling gives the albedo that summing over directions gives', () => {
     const random = seededRandom(11);
     const into = new Float64Array(3);
-    const value = new Float64Array(4);
+    const value = new Float64Array(7);
     let sampled = 0;
     let summed = 0;
     const steps = 40_000;
     for (let i = 0; i < steps; i++) {
       const uv = new Float64Array([random(), random()]);
-      if (sampleScatter(into, surface, 0.5, out, random(), uv)) {
-        evaluateScatter(value, surface, 0.5, out, into);
+      if (sampleScatter(into, surface, albedoOf(surface), 0.5, out, random(), uv)) {
+        evaluateScatter(value, surface, albedoOf(surface), 0.5, out, into);
         sampled += ((value[0] as number) * (into[2] as number)) / ((value[3] as number) * steps);
       }
       const z = random();
@@ -156,6 +213,7 @@ describe('scattering', () => {
       evaluateScatter(
         value,
         surface,
+        albedoOf(surface),
         0.5,
         out,
         new Float64Array([flat * Math.cos(phi), flat * Math.sin(phi), z]),

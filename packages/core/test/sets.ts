@@ -19,6 +19,8 @@ export function testCamera(): Camera {
     fNumber: 8,
     shutterS: 1 / 125,
     iso: 100,
+    whiteBalanceK: 5500,
+    depthOfField: false,
   };
 }
 

@@ -37,6 +37,7 @@ export function slowTrace(set: SetDocument, origin: Vector, direction: Vector): 
       if (hit) hits.push({ ...hit, key: product.id });
       continue;
     }
+    if (product.kind !== 'box') continue;
     const turn = radians(product.turnDeg);
     const right = turnUpright([1, 0, 0], turn);
     const deep = turnUpright([0, 1, 0], turn);

@@ -1,4 +1,4 @@
-import { addTile, createFilms, type Films, type Tile, tilesOf } from '@fendrix/core';
+import { addTile, channelsOf, createFilms, type Films, type Tile, tilesOf } from '@fendrix/core';
 import type { KeyedSet, WorkerPool } from './pool.js';
 
 export interface Progress {
@@ -40,7 +40,7 @@ export async function renderProgressively(
   options: ProgressiveOptions,
 ): Promise<Films> {
   const { width, height, samples, seed, signal, priority = 0 } = options;
-  const films = createFilms(width, height, keyed.set.lights.length);
+  const films = createFilms(width, height, channelsOf(keyed.set).length);
   const quick = options.ambient ? { ambient: options.ambient } : {};
   const tiles = tilesOf(width, height, options.tileSize ?? 32);
   const passes = passesOf(samples, options.firstPass ?? 1);

@@ -103,7 +103,7 @@ function reweighTime(): number {
   const films: Films = {
     width: WIDTH,
     height: HEIGHT,
-    lights,
+    channels: lights,
     data: new Float32Array(WIDTH * HEIGHT * 3 * lights).fill(1),
     samples: new Uint32Array(WIDTH * HEIGHT).fill(16),
   };

@@ -1,25 +1,28 @@
 import type { Vector } from '@fendrix/contract';
-import { cross, dot, length, scale } from '../units/vector.js';
+import { add, cross, dot, length, scale, subtract } from '../units/vector.js';
+import { type Pose, placed, turned } from './frame.js';
 
 /** Kinds of exact primitive; each has its own layout in `PrimitiveTable.data`. */
-export const QUAD = 0;
-export const RING = 1;
+export const FLAT = 0;
+export const CONE = 1;
 export const BALL = 2;
-export const CONE = 3;
-export const BEND = 4;
+export const TRIANGLE = 3;
 
 /** Numbers kept for each primitive. */
-export const STRIDE = 16;
+export const STRIDE = 20;
 
 /**
  * Exact primitives as a structure of arrays, m in the mark's frame.
  *
- * QUAD  0-2 corner, 3-5 edge u, 6-8 edge v (square to u), 9-11 unit normal, 12 1/u.u, 13 1/v.v
- * RING  0-2 centre, 3-5 unit normal, 6 outer radius squared, 7 inner radius squared
- * BALL  0-2 centre, 3 radius
- * CONE  0-1 axis x y, 2-3 lower and upper z, 4 lower radius, 5 dr/dz, 6-7 lower normal (r, z),
- *       8-9 upper normal (r, z), 10-11 arc direction x y, 12 cosine of half the arc (-2: whole), 13 +1 out, -1 in
- * BEND  0-1 axis y z, 2 radius, 3-4 x range: the quarter behind and below the axis, normal towards it
+ * FLAT      0-2 corner, 3-5 edge u, 6-8 edge v (square to u), 9-11 unit normal, 12 1/u.u, 13 1/v.v;
+ *           with a, b from -1 to 1 across the edges and rho2 = (16 a)^2 + (17 b)^2 it is limited to
+ *           14 <= rho2 <= 15 and |a| + |b| <= 18: holes, discs, rings, ellipses and octagons
+ * CONE      0-2 foot on the axis, 3-5 unit axis, 6 height, 7 radius at the foot, 8 dr/dh, 9-10 normal at the foot
+ *           (r, h), 11-12 normal at the top (r, h), 13-15 direction of the middle of the arc, 16 cosine of half
+ *           the arc (-2: whole), 17 +1 out, -1 in, 18-19 pattern place of foot and top
+ * BALL      0-2 centre, 3 radius, 4-6, 7-9, 10-12 normals of half spaces through the centre that it is limited to
+ *           (zero: not limited)
+ * TRIANGLE  0-2 corner, 3-5 and 6-8 edges to the others, 9-11, 12-14, 15-17 shading normals at the corners
  */
 export interface PrimitiveTable {
   count: number;
@@ -41,50 +44,81 @@ export interface Sides {
   emitter?: number;
 }
 
+/** What a flat primitive is limited to, see FLAT. */
+export interface FlatLimits {
+  innerRho2?: number;
+  outerRho2?: number;
+  scaleA?: number;
+  scaleB?: number;
+  diagonal?: number;
+}
+
+/** |a| + |b| at the cut corners of a regular octagon. */
+export const OCTAGON: FlatLimits = { diagonal: Math.SQRT2 };
+
 /** Collects primitives, then packs them. */
 export class PrimitiveList {
   private readonly rows: { kind: number; data: number[]; sides: Sides }[] = [];
 
-  quad(corner: Vector, u: Vector, v: Vector, facing: Vector, sides: Sides): void {
+  /** A parallelogram with square edges, or what is left of it within the limits; its front faces `facing`. */
+  flat(corner: Vector, u: Vector, v: Vector, facing: Vector, sides: Sides, limits: FlatLimits = {}): void {
     const across = cross(u, v);
     const unit = scale(across, 1 / length(across));
     const normal = dot(unit, facing) >= 0 ? unit : scale(unit, -1);
-    this.push(QUAD, [...corner, ...u, ...v, ...normal, 1 / dot(u, u), 1 / dot(v, v)], sides);
+    const { innerRho2 = -1, outerRho2 = 1e30, scaleA = 1, scaleB = 1, diagonal = 3 } = limits;
+    const shape = [innerRho2, outerRho2, scaleA, scaleB, diagonal];
+    this.push(FLAT, [...corner, ...u, ...v, ...normal, 1 / dot(u, u), 1 / dot(v, v), ...shape], sides);
   }
 
-  ring(centre: Vector, normal: Vector, outerM: number, innerM: number, sides: Sides): void {
-    this.push(RING, [...centre, ...normal, outerM ** 2, innerM ** 2], sides);
+  /** A disc or ring in the xy plane of a pose, front towards its z. */
+  disc(pose: Pose, heightM: number, outerM: number, innerM: number, sides: Sides, up = 1): void {
+    const corner = placed(pose, [-outerM, -outerM, heightM]);
+    const limits = { innerRho2: innerM > 0 ? (innerM / outerM) ** 2 : -1, outerRho2: 1 };
+    const across = scale(pose.x, 2 * outerM);
+    this.flat(corner, across, scale(pose.y, 2 * outerM), scale(pose.z, up), sides, limits);
   }
 
-  ball(centre: Vector, radiusM: number, sides: Sides): void {
-    this.push(BALL, [...centre, radiusM], sides);
+  ball(centre: Vector, radiusM: number, sides: Sides, halfSpaces: readonly Vector[] = []): void {
+    const limits = [0, 1, 2].flatMap((i) => halfSpaces[i] ?? [0, 0, 0]);
+    this.push(BALL, [...centre, radiusM, ...limits], sides);
   }
 
-  cone(piece: ConePiece, sides: Sides): void {
-    const { axis, lower, upper, arc } = piece;
+  /** A piece of a cone round the z axis of a pose. */
+  cone(pose: Pose, piece: ConePiece, sides: Sides): void {
+    const { lower, upper, arc, pattern = [0, 1] } = piece;
+    const height = upper.z - lower.z;
+    const middle: Vector = arc ? [Math.sin(arc.bearingRad), -Math.cos(arc.bearingRad), 0] : [0, -1, 0];
     this.push(
       CONE,
       [
-        ...axis,
-        lower.z,
-        upper.z,
+        ...placed(pose, [0, 0, lower.z]),
+        ...pose.z,
+        height,
         lower.r,
-        (upper.r - lower.r) / (upper.z - lower.z),
+        (upper.r - lower.r) / height,
         lower.nr,
         lower.nz,
         upper.nr,
         upper.nz,
-        arc ? Math.sin(arc.bearingRad) : 0,
-        arc ? -Math.cos(arc.bearingRad) : 0,
+        ...turned(pose, middle),
         arc ? Math.cos(arc.halfWidthRad) : -2,
         piece.inwards ? -1 : 1,
+        ...pattern,
       ],
       sides,
     );
   }
 
-  bend(axisY: number, axisZ: number, radiusM: number, fromX: number, toX: number, sides: Sides): void {
-    this.push(BEND, [axisY, axisZ, radiusM, fromX, toX], sides);
+  /** Front where the corners run anticlockwise. @param normals for shading, the flat one if left out */
+  triangle(a: Vector, b: Vector, c: Vector, sides: Sides, normals?: readonly [Vector, Vector, Vector]): void {
+    const u = subtract(b, a);
+    const v = subtract(c, a);
+    const across = cross(u, v);
+    const size = length(across);
+    if (!(size > 0)) return;
+    const flat = scale(across, 1 / size);
+    const shading = (normals ?? [flat, flat, flat]).flat();
+    this.push(TRIANGLE, [...a, ...u, ...v, ...shading], sides);
   }
 
   pack(): PrimitiveTable {
@@ -122,52 +156,62 @@ export interface OutlinePoint {
   nz: number;
 }
 
+/** Lower and upper end differ in height. */
 export interface ConePiece {
-  axis: [number, number];
   lower: OutlinePoint;
   upper: OutlinePoint;
+  /** Part of the way round, by bearing in the body's frame: 0 is its -y side. */
   arc?: { bearingRad: number; halfWidthRad: number };
   /** The solid lies outside of this surface, as with the inner wall of a bottle. */
   inwards?: boolean;
+  /** Place of the lower and the upper end in a pattern that runs from 0 to 1. */
+  pattern?: [number, number];
+}
+
+/** A cylinder wall of one radius between two heights. */
+export function wallPiece(radiusM: number, fromZ: number, toZ: number): ConePiece {
+  const at = (z: number): OutlinePoint => ({ r: radiusM, z, nr: 1, nz: 0 });
+  return { lower: at(fromZ), upper: at(toZ) };
 }
 
 /** Axis-aligned bounds of one primitive: [minX, minY, minZ, maxX, maxY, maxZ], not padded. */
 export function primitiveBounds(table: PrimitiveTable, index: number, out: Float64Array): void {
   const d = table.data.subarray(index * STRIDE, (index + 1) * STRIDE) as ArrayLike<number> as number[];
   const at = (i: number) => d[i] as number;
-  switch (table.kind[index]) {
-    case QUAD:
-      for (let a = 0; a < 3; a++) {
+  for (let a = 0; a < 3; a++) {
+    let low: number;
+    let high: number;
+    switch (table.kind[index]) {
+      case FLAT: {
         const u = at(3 + a);
         const v = at(6 + a);
-        out[a] = at(a) + Math.min(0, u) + Math.min(0, v);
-        out[a + 3] = at(a) + Math.max(0, u) + Math.max(0, v);
+        low = at(a) + Math.min(0, u) + Math.min(0, v);
+        high = at(a) + Math.max(0, u) + Math.max(0, v);
+        break;
       }
-      break;
-    case RING:
-      for (let a = 0; a < 3; a++) {
-        const reach = Math.sqrt(at(6) * Math.max(0, 1 - at(3 + a) ** 2));
-        out[a] = at(a) - reach;
-        out[a + 3] = at(a) + reach;
+      case CONE: {
+        const slope = Math.sqrt(Math.max(0, 1 - at(3 + a) ** 2));
+        const foot = at(7) * slope;
+        const top = (at(7) + at(8) * at(6)) * slope;
+        const end = at(a) + at(6) * at(3 + a);
+        low = Math.min(at(a) - foot, end - top);
+        high = Math.max(at(a) + foot, end + top);
+        break;
       }
-      break;
-    case BALL:
-      for (let a = 0; a < 3; a++) {
-        out[a] = at(a) - at(3);
-        out[a + 3] = at(a) + at(3);
-      }
-      break;
-    case CONE: {
-      const reach = Math.max(at(4), at(4) + at(5) * (at(3) - at(2)));
-      for (let a = 0; a < 2; a++) {
-        out[a] = at(a) - reach;
-        out[a + 3] = at(a) + reach;
-      }
-      out[2] = at(2);
-      out[5] = at(3);
-      break;
+      case BALL:
+        low = at(a) - at(3);
+        high = at(a) + at(3);
+        break;
+      default:
+        low = at(a) + Math.min(0, at(3 + a), at(6 + a));
+        high = at(a) + Math.max(0, at(3 + a), at(6 + a));
     }
-    default:
-      out.set([at(3), at(0), at(1) - at(2), at(4), at(0) + at(2), at(1)]);
+    out[a] = low;
+    out[a + 3] = high;
   }
+}
+
+/** Corner of a rectangle by its middle. */
+export function cornerOf(middle: Vector, u: Vector, v: Vector): Vector {
+  return add(middle, scale(add(u, v), -0.5));
 }

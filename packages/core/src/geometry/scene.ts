@@ -1,30 +1,19 @@
-import type {
-  Backdrop,
-  Bench,
-  BoxProduct,
-  Light,
-  OpaqueMaterial,
-  Product,
-  Room,
-  SetDocument,
-  Sheet,
-  Vector,
-} from '@fendrix/contract';
-import { BLACK_CLOTH, type Emitter, lampEmitter, softboxEmitter } from '../photometry/emitter.js';
+import type { Backdrop, Bench, OpaqueMaterial, Product, Room, SetDocument, Vector } from '@fendrix/contract';
+import { channelsOf } from '../photometry/channels.js';
+import type { Emitter } from '../photometry/emitter.js';
 import { radians } from '../units/angle.js';
 import { add, scale, turnUpright } from '../units/vector.js';
-import { aimFrame } from './frame.js';
-import { PrimitiveList, type PrimitiveTable, type Sides } from './primitives.js';
-import { type Medium, type Surface, SurfaceList } from './surface.js';
-import { addTurned } from './turned.js';
+import { SceneParts, type Thing } from './builder.js';
+import { type Pose, standingPose } from './frame.js';
+import { addLight } from './lights.js';
+import { type PrimitiveTable, wallPiece } from './primitives.js';
+import { addProduct } from './products/addProduct.js';
+import { addBox } from './products/boxes.js';
+import { addSheet } from './sheets.js';
+import type { Medium, Surface } from './surface.js';
 
-/** Something with a name that can be hit by a ray. */
-export interface Thing {
-  kind: 'light' | 'sheet' | 'product' | 'bench' | 'backdrop' | 'room';
-  /** Tag of a light or sheet, id of a product, otherwise the kind or the wall's name. */
-  key: string;
-  name: string;
-}
+export type { Thing } from './builder.js';
+export { FOOT_GAP_M } from './products/addProduct.js';
 
 /** A set document as traced: exact primitives, surfaces, emitters. Made for one geometry, read only. */
 export interface Scene {
@@ -33,190 +22,108 @@ export interface Scene {
   surfaces: Surface[];
   media: Medium[];
   emitters: Emitter[];
-  /** Number of films: one for each light, in the document's order. */
-  lightCount: number;
-  /** Lights that shine from beyond everything; indices of lights. */
+  /** Number of films, see `channelsOf`. */
+  channelCount: number;
+  /** For each channel the one that takes what kept its polarisation: itself where the light has no film. */
+  keptChannel: Int32Array;
+  /** Lights that shine from beyond everything; indices of channels. */
   surrounds: number[];
 }
 
-/** Air left under a product, so that its foot and the paper are two surfaces, m. */
-export const FOOT_GAP_M = 1e-4;
 /** Thickness of sweep paper: the bench top lies this far below z = 0, m. */
 export const PAPER_M = 5e-4;
 
-/** Builds the traced scene of a valid set document. @throws {DomainError} more than 31 clear materials */
+/**
+ * Builds the traced scene of a valid set document.
+ * @throws {DomainError} more than 31 clear materials, or a mesh that is none
+ */
 export function buildScene(set: SetDocument): Scene {
-  const builder = new SceneBuilder();
-  builder.addLiquids(set.products);
+  const parts = new SceneParts();
+  const emitters: Emitter[] = [];
+  const surrounds: number[] = [];
+  addLiquids(parts, set.products);
+  const channels = channelsOf(set);
+  const keptChannel = Int32Array.from(channels, (_, index) => index);
   set.lights.forEach((light, index) => {
-    builder.addLight(light, index);
+    const place = (part: string) => channels.findIndex((c) => c.light === index && c.part === part);
+    const whole = place('whole');
+    if (place('kept') >= 0) keptChannel[whole] = place('kept');
+    if (light.kind === 'surround') surrounds.push(whole);
+    else addLight(parts, emitters, light, whole, place('sun'));
   });
-  for (const sheet of set.sheets) builder.addSheet(sheet);
-  for (const product of set.products) builder.addProduct(product);
-  if (set.backdrop) builder.addBackdrop(set.backdrop);
-  if (set.bench) builder.addBench(set.bench, set.backdrop?.kind === 'sweep');
-  if (set.room) builder.addRoom(set.room, set.mark.heightAboveFloorM);
-  return builder.finish(set.lights.length);
+  for (const sheet of set.sheets) addSheet(parts, sheet);
+  for (const product of set.products) addProduct(parts, product);
+  if (set.backdrop) addBackdrop(parts, set.backdrop);
+  if (set.bench) addBench(parts, set.bench, set.backdrop?.kind === 'sweep');
+  if (set.room) addRoom(parts, set.room, set.mark.heightAboveFloorM);
+  return {
+    things: parts.things,
+    table: parts.list.pack(),
+    surfaces: parts.surfaces.surfaces,
+    media: parts.surfaces.media,
+    emitters,
+    channelCount: channels.length,
+    keptChannel,
+    surrounds,
+  };
 }
 
-class SceneBuilder {
-  private readonly list = new PrimitiveList();
-  private readonly surfaces = new SurfaceList();
-  private readonly things: Thing[] = [];
-  private readonly emitters: Emitter[] = [];
-  private readonly surrounds: number[] = [];
-
-  finish(lightCount: number): Scene {
-    return {
-      things: this.things,
-      table: this.list.pack(),
-      surfaces: this.surfaces.surfaces,
-      media: this.surfaces.media,
-      emitters: this.emitters,
-      lightCount,
-      surrounds: this.surrounds,
-    };
+/** Liquids take the low places among the media, so that glass wins where they overlap. */
+function addLiquids(parts: SceneParts, products: readonly Product[]): void {
+  for (const product of products) {
+    if (product.kind !== 'turned' || !product.hollow?.liquid) continue;
+    parts.surfaces.addMedium(product.hollow.liquid.material, 'liquid');
   }
+}
 
-  /** Liquids take the low places among the media, so that glass wins where they overlap. */
-  addLiquids(products: readonly Product[]): void {
-    for (const product of products) {
-      if (product.kind !== 'turned' || !product.hollow?.liquid) continue;
-      this.surfaces.addMedium(product.hollow.liquid.material, 'liquid');
-    }
+function addBackdrop(parts: SceneParts, backdrop: Backdrop): void {
+  const { material, widthM, heightM } = backdrop;
+  const sides = parts.sides(parts.thing('backdrop', 'backdrop', 'backdrop'), material);
+  if (backdrop.kind === 'panel') {
+    const right = turnUpright([widthM, 0, 0], radians(backdrop.turnDeg));
+    const corner = add(backdrop.centreM, add(scale(right, -0.5), [0, 0, -heightM / 2]));
+    const facing = turnUpright([0, -1, 0], radians(backdrop.turnDeg));
+    parts.list.flat(corner, right, [0, 0, heightM], facing, sides);
+    return;
   }
-
-  addLight(light: Light, index: number): void {
-    if (light.kind === 'surround') {
-      this.surrounds.push(index);
-      return;
-    }
-    const sides: Sides = {
-      ...this.sides('light', light.tag, light.name, BLACK_CLOTH, BLACK_CLOTH),
-      emitter: this.emitters.length,
-    };
-    if (light.kind === 'bare-lamp') {
-      this.emitters.push(lampEmitter(light, index));
-      this.list.ball(light.positionM, light.radiusM, sides);
-    } else {
-      this.emitters.push(softboxEmitter(light, index));
-      this.addRectangle(light, sides);
-    }
+  const { frontM, backM, radiusM } = backdrop;
+  const bendStart = backM - radiusM;
+  const left = -widthM / 2;
+  parts.list.flat([left, frontM, 0], [widthM, 0, 0], [0, bendStart - frontM, 0], [0, 0, 1], sides);
+  // The bend is a quarter of a tube that lies across: behind and below its axis.
+  const tube: Pose = { origin: [left, bendStart, radiusM], x: [0, 1, 0], y: [0, 0, 1], z: [1, 0, 0] };
+  const arc = { bearingRad: Math.PI / 4, halfWidthRad: Math.PI / 4 };
+  parts.list.cone(tube, { ...wallPiece(radiusM, 0, widthM), arc, inwards: true }, sides);
+  if (heightM - radiusM > 1e-6) {
+    parts.list.flat([left, backM, radiusM], [widthM, 0, 0], [0, 0, heightM - radiusM], [0, -1, 0], sides);
   }
+}
 
-  addSheet(sheet: Sheet): void {
-    const name = `${sheet.kind} ${sheet.tag}, ${sheet.name}`;
-    this.addRectangle(sheet, this.sides('sheet', sheet.tag, name, sheet.front, sheet.back));
-  }
+function addBench(parts: SceneParts, bench: Bench, underPaper: boolean): void {
+  const sides = parts.sides(parts.thing('bench', 'bench', 'bench'), bench.material);
+  const top = underPaper ? -PAPER_M : 0;
+  const [x, y] = bench.centreM;
+  const pose = standingPose([x, y, top - bench.thicknessM], 0);
+  addBox(parts, pose, bench.widthM, bench.depthM, bench.thicknessM, sides);
+}
 
-  addProduct(product: Product): void {
-    const thing = this.thing('product', product.id, product.name);
-    const foot = add(product.positionM, [0, 0, FOOT_GAP_M]);
-    if (product.kind === 'turned') addTurned(this.list, this.surfaces, product, foot, thing);
-    else this.addBoxProduct(product, foot, thing);
-  }
-
-  addBackdrop(backdrop: Backdrop): void {
-    const { material, widthM, heightM } = backdrop;
-    const sides = this.sides('backdrop', 'backdrop', 'backdrop', material, material);
-    if (backdrop.kind === 'panel') {
-      const right = turnUpright([widthM, 0, 0], radians(backdrop.turnDeg));
-      const corner = add(backdrop.centreM, add(scale(right, -0.5), [0, 0, -heightM / 2]));
-      this.list.quad(
-        corner,
-        right,
-        [0, 0, heightM],
-        turnUpright([0, -1, 0], radians(backdrop.turnDeg)),
-        sides,
-      );
-      return;
-    }
-    const { frontM, backM, radiusM } = backdrop;
-    const bendStart = backM - radiusM;
-    const left = -widthM / 2;
-    this.list.quad([left, frontM, 0], [widthM, 0, 0], [0, bendStart - frontM, 0], [0, 0, 1], sides);
-    this.list.bend(bendStart, radiusM, radiusM, left, -left, sides);
-    if (heightM - radiusM > 1e-6) {
-      this.list.quad([left, backM, radiusM], [widthM, 0, 0], [0, 0, heightM - radiusM], [0, -1, 0], sides);
-    }
-  }
-
-  addBench(bench: Bench, underPaper: boolean): void {
-    const sides = this.sides('bench', 'bench', 'bench', bench.material, bench.material);
-    const top = underPaper ? -PAPER_M : 0;
-    const [x, y] = bench.centreM;
-    this.addBox([x, y, top - bench.thicknessM], bench.widthM, bench.depthM, bench.thicknessM, 0, sides);
-  }
-
-  addRoom(room: Room, markHeightM: number): void {
-    const x0 = -room.markFromLeftM;
-    const y0 = -room.markFromFrontM;
-    const z0 = -markHeightM;
-    const { widthM: w, depthM: d, heightM: h } = room;
-    const wall = (
-      name: string,
-      corner: Vector,
-      u: Vector,
-      v: Vector,
-      facing: Vector,
-      material: OpaqueMaterial,
-    ) => this.list.quad(corner, u, v, facing, this.sides('room', name, name, material, material));
-    wall('left wall', [x0, y0, z0], [0, d, 0], [0, 0, h], [1, 0, 0], room.walls);
-    wall('right wall', [x0 + w, y0, z0], [0, d, 0], [0, 0, h], [-1, 0, 0], room.walls);
-    wall('wall behind the camera', [x0, y0, z0], [w, 0, 0], [0, 0, h], [0, 1, 0], room.walls);
-    wall('wall behind the set', [x0, y0 + d, z0], [w, 0, 0], [0, 0, h], [0, -1, 0], room.walls);
-    wall('floor', [x0, y0, z0], [w, 0, 0], [0, d, 0], [0, 0, 1], room.floor);
-    wall('ceiling', [x0, y0, z0 + h], [w, 0, 0], [0, d, 0], [0, 0, -1], room.ceiling);
-  }
-
-  private addBoxProduct(product: BoxProduct, foot: Vector, thing: number): void {
-    const surface = this.surfaces.add(product.material);
-    const sides: Sides = { thing, front: surface, back: surface };
-    const { widthM, depthM, heightM, turnDeg } = product;
-    this.addBox(foot, widthM, depthM, heightM, radians(turnDeg), sides);
-  }
-
-  /** A box by the centre of its underside, normals outwards. */
-  private addBox(foot: Vector, w: number, d: number, h: number, turnRad: number, sides: Sides): void {
-    const right = turnUpright([w, 0, 0], turnRad);
-    const deep = turnUpright([0, d, 0], turnRad);
-    const high: Vector = [0, 0, h];
-    const corner = add(foot, scale(add(right, deep), -0.5));
-    const out = (v: Vector) => scale(v, -1);
-    this.list.quad(corner, right, high, out(deep), sides);
-    this.list.quad(add(corner, deep), right, high, deep, sides);
-    this.list.quad(corner, deep, high, out(right), sides);
-    this.list.quad(add(corner, right), deep, high, right, sides);
-    this.list.quad(corner, right, deep, out(high), sides);
-    this.list.quad(add(corner, high), right, deep, high, sides);
-  }
-
-  private addRectangle(
-    thing: { positionM: Vector; aimM: Vector; rollDeg: number; widthM: number; heightM: number },
-    sides: Sides,
-  ): void {
-    const frame = aimFrame(thing.positionM, thing.aimM, thing.rollDeg);
-    const u = scale(frame.right, thing.widthM);
-    const v = scale(frame.up, thing.heightM);
-    const corner = add(thing.positionM, scale(add(u, v), -0.5));
-    this.list.quad(corner, u, v, frame.forward, sides);
-  }
-
-  private sides(
-    kind: Thing['kind'],
-    key: string,
+function addRoom(parts: SceneParts, room: Room, markHeightM: number): void {
+  const x0 = -room.markFromLeftM;
+  const y0 = -room.markFromFrontM;
+  const z0 = -markHeightM;
+  const { widthM: w, depthM: d, heightM: h } = room;
+  const wall = (
     name: string,
-    front: OpaqueMaterial,
-    back: OpaqueMaterial,
-  ): Sides {
-    return {
-      thing: this.thing(kind, key, name),
-      front: this.surfaces.add(front),
-      back: this.surfaces.add(back),
-    };
-  }
-
-  private thing(kind: Thing['kind'], key: string, name: string): number {
-    return this.things.push({ kind, key, name }) - 1;
-  }
+    corner: Vector,
+    u: Vector,
+    v: Vector,
+    facing: Vector,
+    material: OpaqueMaterial,
+  ) => parts.list.flat(corner, u, v, facing, parts.sides(parts.thing('room', name, name), material));
+  wall('left wall', [x0, y0, z0], [0, d, 0], [0, 0, h], [1, 0, 0], room.walls);
+  wall('right wall', [x0 + w, y0, z0], [0, d, 0], [0, 0, h], [-1, 0, 0], room.walls);
+  wall('wall behind the camera', [x0, y0, z0], [w, 0, 0], [0, 0, h], [0, 1, 0], room.walls);
+  wall('wall behind the set', [x0, y0 + d, z0], [w, 0, 0], [0, 0, h], [0, -1, 0], room.walls);
+  wall('floor', [x0, y0, z0], [w, 0, 0], [0, d, 0], [0, 0, 1], room.floor);
+  wall('ceiling', [x0, y0, z0 + h], [w, 0, 0], [0, d, 0], [0, 0, -1], room.ceiling);
 }

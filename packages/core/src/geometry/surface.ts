@@ -1,11 +1,18 @@
-import type { Dielectric, Material, Reflectance } from '@fendrix/contract';
+import type { AnyMaterial, Dielectric, Reflectance, Relief } from '@fendrix/contract';
 import { requireDomain } from '../errors.js';
 import { type Coat, coveredReflectance, makeCoat } from '../optics/coat.js';
+import { CLEAR_ALPHA, METAL_INDEX, type MetalLobe, makeMetalLobe } from '../optics/metal.js';
+import { makeTone, type SurfaceTone } from './tone.js';
 
 export const MATTE = 0;
 export const COATED = 1;
 export const DIELECTRIC = 2;
 export const MIRROR = 3;
+export const CLOTH = 4;
+export const METAL = 5;
+export const TRANSLUCENT = 6;
+export const NET = 7;
+export const WAX = 8;
 
 /** A material made ready for shading. */
 export interface Surface {
@@ -15,6 +22,22 @@ export interface Surface {
   g: number;
   b: number;
   coat: Coat | null;
+  /** Mirror lobe of bare metal and rough mirrors; of a clear one its Fresnel figures count alone. */
+  lobe: MetalLobe | null;
+  /** Whether a brush runs up the body rather than round it. */
+  brushUp: boolean;
+  /** Part of the sheen lobe. */
+  sheen: number;
+  /** What is let through evenly and what straight on: translucent red, green, blue; of a net all three equal. */
+  spread: readonly [number, number, number];
+  straight: readonly [number, number, number];
+  /** Place at which a net opens fully: side and width, null for an even one. */
+  softEdge: { side: string; widthPart: number } | null;
+  /** 1 / mean free path, 1/m, and albedo of one scattering inside wax. */
+  scatterPerM: number;
+  single: readonly [number, number, number];
+  tone: SurfaceTone | null;
+  relief: Relief | null;
   /** Index into the media of a dielectric, -1 otherwise. */
   medium: number;
 }
@@ -37,7 +60,7 @@ export class SurfaceList {
 
   /** Liquids must be added before any glass. @throws {DomainError} more than 31 different media */
   addMedium(material: Dielectric, role: 'liquid' | 'body'): number {
-    return this.once(`medium ${role} ${JSON.stringify(material)}`, () => {
+    return this.once(`medium ${role} ${material.index} ${material.absorptionPerCm}`, () => {
       requireDomain(
         this.media.length < MOST_MEDIA,
         `a set holds at most ${MOST_MEDIA} different clear materials`,
@@ -48,7 +71,7 @@ export class SurfaceList {
     });
   }
 
-  add(material: Material, role: 'liquid' | 'body' = 'body'): number {
+  add(material: AnyMaterial, role: 'liquid' | 'body' = 'body'): number {
     const medium = material.kind === 'dielectric' ? this.addMedium(material, role) : -1;
     return this.once(`surface ${role} ${JSON.stringify(material)}`, () => {
       return this.surfaces.push(makeSurface(material, medium)) - 1;
@@ -64,30 +87,97 @@ export class SurfaceList {
   }
 }
 
-function makeSurface(material: Material, medium: number): Surface {
+/** Whether light can pass without being turned: shadow rays then have to be weighed, not just blocked. */
+export function letsThroughStraight(surface: Surface): boolean {
+  return surface.straight[0] + surface.straight[1] + surface.straight[2] > 0;
+}
+
+const NONE: readonly [number, number, number] = [0, 0, 0];
+
+function makeSurface(material: AnyMaterial, medium: number): Surface {
+  const [r, g, b] = 'reflectance' in material ? rgb(material.reflectance) : [1, 1, 1];
+  const plain: Surface = {
+    kind: MATTE,
+    r,
+    g,
+    b,
+    coat: null,
+    lobe: null,
+    brushUp: false,
+    sheen: 0,
+    spread: NONE,
+    straight: NONE,
+    softEdge: null,
+    scatterPerM: 0,
+    single: NONE,
+    tone: null,
+    relief: ('relief' in material && material.relief) || null,
+    medium,
+  };
+  const toneWith = (finish: (reflectance: number) => number) =>
+    'tone' in material && material.tone ? makeTone(material.tone, [r, g, b], finish) : null;
+  const same = (reflectance: number) => reflectance;
   switch (material.kind) {
     case 'matte':
-      return { kind: MATTE, ...rgb(material.reflectance), coat: null, medium };
-    case 'mirror':
-      return { kind: MIRROR, ...rgb(material.reflectance), coat: null, medium };
+      return { ...plain, tone: toneWith(same) };
+    case 'cloth':
+      return { ...plain, kind: CLOTH, sheen: material.sheen, tone: toneWith(same) };
     case 'dielectric':
-      return { kind: DIELECTRIC, r: 1, g: 1, b: 1, coat: null, medium };
+      return { ...plain, kind: DIELECTRIC };
     case 'coated': {
       const coat = makeCoat(material.coatIndex, material.roughness);
-      const base = rgb(material.reflectance);
+      const under = (reflectance: number) => coveredReflectance(coat, reflectance);
+      return { ...plain, kind: COATED, r: under(r), g: under(g), b: under(b), coat, tone: toneWith(under) };
+    }
+    case 'mirror': {
+      const lobe = makeMetalLobe({ reflectance: [r, g, b] }, material.roughness, material.roughness);
+      return { ...plain, kind: material.roughness < CLEAR_ALPHA ? MIRROR : METAL, lobe };
+    }
+    case 'metal': {
+      const { roughness, brushed } = material;
+      const across = brushed?.acrossRoughness ?? roughness;
+      const lobe = makeMetalLobe(METAL_INDEX[material.metal], roughness, across);
+      const clear = roughness < CLEAR_ALPHA && across < CLEAR_ALPHA;
+      return { ...plain, kind: clear ? MIRROR : METAL, lobe, brushUp: brushed?.along === 'up' };
+    }
+    case 'translucent': {
+      const through = rgb(material.transmittance);
+      const part = (share: number) => through.map((t) => t * share) as [number, number, number];
+      return { ...plain, kind: TRANSLUCENT, spread: part(material.haze), straight: part(1 - material.haze) };
+    }
+    case 'net': {
+      const open = material.openness;
+      const closed = 1 - open;
       return {
-        kind: COATED,
-        r: coveredReflectance(coat, base.r),
-        g: coveredReflectance(coat, base.g),
-        b: coveredReflectance(coat, base.b),
-        coat,
-        medium,
+        ...plain,
+        kind: NET,
+        r: r * closed,
+        g: g * closed,
+        b: b * closed,
+        straight: [open, open, open],
+        softEdge: material.softEdge ?? null,
       };
     }
+    case 'wax':
+      return {
+        ...plain,
+        kind: WAX,
+        coat: makeCoat(material.index, material.roughness),
+        scatterPerM: 1 / material.meanFreePathM,
+        single: [singleAlbedo(r), singleAlbedo(g), singleAlbedo(b)],
+      };
   }
 }
 
-function rgb(reflectance: Reflectance): { r: number; g: number; b: number } {
-  if (typeof reflectance === 'number') return { r: reflectance, g: reflectance, b: reflectance };
-  return { r: reflectance[0], g: reflectance[1], b: reflectance[2] };
+/**
+ * Albedo of one scattering that gives a thick body a reflectance, for isotropic scattering.
+ * Source: Chiang, Kutz and Burley 2016, Practical and Controllable Subsurface Scattering.
+ */
+export function singleAlbedo(reflectance: number): number {
+  const a = reflectance;
+  return 1 - Math.exp(-5.09406 * a + 2.61188 * a * a - 4.31805 * a * a * a);
+}
+
+export function rgb(reflectance: Reflectance): [number, number, number] {
+  return typeof reflectance === 'number' ? [reflectance, reflectance, reflectance] : reflectance;
 }

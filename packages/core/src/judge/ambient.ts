@@ -1,6 +1,5 @@
 import type { Vector } from '@fendrix/contract';
-import { MATTE } from '../geometry/surface.js';
-import { castMirror, createMirrorCast } from '../mirror/castMirror.js';
+import { castMirror, createMirrorCast, isShiny } from '../mirror/castMirror.js';
 import type { Tracing } from '../render/renderTile.js';
 import { createSampler } from '../render/sampler.js';
 import { rayThrough } from '../render/view.js';
@@ -11,7 +10,7 @@ const PLACES = 24;
 const SAMPLES_A_PLACE = 48;
 
 /**
- * Mean luminance of the bounced light round the matte surfaces in the picture, for each light at unit luminance.
+ * Mean luminance of the bounced light round the matte surfaces in the picture, for each film at unit luminance.
  * One number for the whole picture: good enough for the tone of a quick picture, no more.
  */
 export function ambientByLight(tracing: Tracing, seed: number): number[] {
@@ -24,13 +23,14 @@ export function ambientByLight(tracing: Tracing, seed: number): number[] {
     sampler.next();
     rayThrough(direction, tracing.view, sampler.uv[0] as number, sampler.uv[1] as number);
     castMirror(cast, tracing, tracing.view.origin, direction);
-    if (tracing.scene.surfaces[cast.surface]?.kind !== MATTE) continue;
+    const surface = tracing.scene.surfaces[cast.surface];
+    if (surface === undefined || isShiny(surface)) continue;
     const triple = (from: number) => [...cast.geometry.subarray(from, from + 3)] as Vector;
     const options = { samples: SAMPLES_A_PLACE, seed: seed + i, directOnly: false };
     const shares = illuminanceByLight(tracing, triple(0), triple(3), options);
     readings.push(shares.map(({ indirect }) => indirect / Math.PI));
   }
-  return Array.from({ length: tracing.scene.lightCount }, (_, light) =>
-    readings.length === 0 ? 0 : mean(readings.map((row) => row[light] ?? 0)),
+  return Array.from({ length: tracing.scene.channelCount }, (_, channel) =>
+    readings.length === 0 ? 0 : mean(readings.map((row) => row[channel] ?? 0)),
   );
 }

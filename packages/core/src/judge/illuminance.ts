@@ -2,11 +2,13 @@ import type { Vector } from '@fendrix/contract';
 import { luminanceOf } from '../exposure/display.js';
 import { sampleEmitter } from '../photometry/sampleEmitter.js';
 import { frameRound } from '../render/directions.js';
+import { createPassage } from '../render/passage.js';
+import type { TraceMode } from '../render/path.js';
 import type { Tracing } from '../render/renderTile.js';
 import { createSampler } from '../render/sampler.js';
-import { RAY_START_M, setRay } from '../trace/kernel.js';
+import { setRay } from '../trace/kernel.js';
 
-/** Illuminance from one light at unit luminance, lx per cd/m2 (for flash lx s per cd s/m2). */
+/** Illuminance from one film at unit luminance, lx per cd/m2 (for flash lx s per cd s/m2). */
 export interface LightShare {
   direct: number;
   indirect: number;
@@ -23,13 +25,15 @@ export interface IlluminanceOptions {
 }
 
 const BATCHES = 16;
+/** What comes by way of other things, the whole path. */
+const BOUNCED: TraceMode = { skipFirstLight: true, ambient: null, lit: null, record: null };
 
 /**
- * Illuminance at a point of the set, apart for each light.
+ * Illuminance at a point of the set, apart for each film.
  * Direct: light sampling with shadow rays. Indirect: path tracing over the cosine-weighted hemisphere. Light
  * that reaches the point through glass counts as indirect.
  * @param normal of the receiver, unit
- * @returns one share a light, in the document's order
+ * @returns one share a film, see `channelsOf`; what keeps its polarisation is not told apart
  */
 export function illuminanceByLight(
   tracing: Tracing,
@@ -38,7 +42,9 @@ export function illuminanceByLight(
   { samples, seed, directOnly }: IlluminanceOptions,
 ): LightShare[] {
   const { scene, kernel, tracer } = tracing;
-  const lights = scene.lightCount;
+  const lights = scene.channelCount;
+  const passage = createPassage(scene, kernel);
+  const passed = new Float64Array(3);
   const perBatch = Math.max(1, Math.ceil(samples / BATCHES));
   const sampler = createSampler(seed);
   const sample = new Float64Array(6);
@@ -62,10 +68,10 @@ export function illuminanceByLight(
         let cosine = 0;
         for (let a = 0; a < 3; a++) cosine += (sample[a] as number) * (normal[a] as number);
         if (!(cosine > 0 && (sample[5] as number) > 0)) continue;
-        setRay(kernel.ray, at, sample, (sample[3] as number) - 2 * RAY_START_M);
-        if (kernel.anyHit()) continue;
-        const value = ((sample[5] as number) * cosine) / ((sample[4] as number) * perBatch);
-        directSums[emitter.light] = (directSums[emitter.light] as number) + value;
+        if (!passage.between(passed, at, sample, sample[3] as number)) continue;
+        const through = luminanceOf(passed[0] as number, passed[1] as number, passed[2] as number);
+        const value = ((sample[5] as number) * cosine * through) / ((sample[4] as number) * perBatch);
+        directSums[emitter.channel] = (directSums[emitter.channel] as number) + value;
       }
       if (directOnly && scene.surrounds.length === 0) continue;
       sampler.next();
@@ -76,7 +82,7 @@ export function illuminanceByLight(
           directSums[light] = (directSums[light] as number) + Math.PI / perBatch;
         }
       }
-      if (!directOnly) tracer.trace(films, sampler, at, direction, true, null);
+      if (!directOnly) tracer.trace(films, sampler, at, direction, BOUNCED);
     }
     for (let light = 0; light < lights; light++) {
       const mean = luminanceOf(

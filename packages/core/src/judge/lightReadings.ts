@@ -1,5 +1,7 @@
 import type { SetDocument } from '@fendrix/contract';
-import { lightLuminance } from '../photometry/output.js';
+import { luminanceOf } from '../exposure/display.js';
+import { channelLuminance } from '../exposure/recording.js';
+import { channelsOf } from '../photometry/channels.js';
 import type { LightShare } from './illuminance.js';
 
 export interface LightReading {
@@ -20,22 +22,43 @@ export interface LightReadings {
   flashExposureLxS: number;
 }
 
-/** Applies outputs, powers and switches to shares of unit luminance. No rays. */
+/**
+ * Applies outputs, powers and switches to shares of unit luminance. No rays.
+ * A flash with its modelling lamp on gives its flash as the reading; the lamp is added to the sum of continuous light.
+ * @param shares one a film
+ */
 export function lightReadings(set: SetDocument, shares: readonly LightShare[]): LightReadings {
+  const channels = channelsOf(set);
+  let modellingLx = 0;
   const lights = set.lights.map((light, index): LightReading => {
-    const { time, luminance } = lightLuminance(light);
-    const { direct, indirect, standardError } = shares[index] ?? { direct: 0, indirect: 0, standardError: 0 };
-    return {
+    const reading: LightReading = {
       tag: light.tag,
       on: light.on,
-      time,
-      reading: luminance * (direct + indirect),
-      directReading: luminance * direct,
-      indirectReading: luminance * indirect,
-      standardError: luminance * standardError,
+      time: 'continuous',
+      reading: 0,
+      directReading: 0,
+      indirectReading: 0,
+      standardError: 0,
     };
+    channels.forEach((channel, place) => {
+      const share = shares[place];
+      if (channel.light !== index || !share) return;
+      const { flash, continuous } = channelLuminance(set.camera, light, channel);
+      const flashed = luminanceOf(...flash);
+      const steady = luminanceOf(...continuous);
+      if (flashed > 0) {
+        reading.time = 'flash';
+        if (light.on) modellingLx += steady * (share.direct + share.indirect);
+      }
+      const unit = flashed > 0 ? flashed : steady;
+      reading.directReading += unit * share.direct;
+      reading.indirectReading += unit * share.indirect;
+      reading.standardError = Math.hypot(reading.standardError, unit * share.standardError);
+    });
+    reading.reading = reading.directReading + reading.indirectReading;
+    return reading;
   });
   const sumOf = (wanted: LightReading['time']) =>
     lights.reduce((sum, { on, time, reading }) => (on && time === wanted ? sum + reading : sum), 0);
-  return { lights, illuminanceLx: sumOf('continuous'), flashExposureLxS: sumOf('flash') };
+  return { lights, illuminanceLx: sumOf('continuous') + modellingLx, flashExposureLxS: sumOf('flash') };
 }

@@ -3,6 +3,8 @@ import { luminanceOf } from '../exposure/display.js';
 import { incidentExposureLxS } from '../exposure/exposure.js';
 import { type AmbientShare, ambientShare } from '../exposure/flash.js';
 import { exposureWeights, recordedMidToneCdSM2 } from '../exposure/recording.js';
+import { channelsOf } from '../photometry/channels.js';
+import type { TraceMode } from '../render/path.js';
 import type { Tracing } from '../render/renderTile.js';
 import { createSampler } from '../render/sampler.js';
 import { setRay } from '../trace/kernel.js';
@@ -15,14 +17,15 @@ export interface SpotTrace {
   name: string;
   /** On the surface nearest to the pinned point, or the point itself in free air. */
   pointM: Vector;
-  /** Illuminance by light at unit luminance. */
+  /** Illuminance by film at unit luminance. */
   illuminance: LightShare[];
-  /** Luminance towards the lens by light at unit luminance; null when the lens does not see the spot. */
-  seen: number[] | null;
+  /** Luminance towards the lens by film at unit luminance, red green blue; null when the lens does not see it. */
+  seen: [number, number, number][] | null;
 }
 
 /** How far from a pinned point its surface is looked for, m. */
 const PIN_REACH_M = 5e-3;
+const WHOLE_PATH: TraceMode = { skipFirstLight: false, ambient: null, lit: null, record: null };
 /** How near to the spot a ray from the lens must arrive to see it, m. */
 const SEEN_WITHIN_M = 1e-3;
 
@@ -50,26 +53,21 @@ function luminanceTowardsLens(
   point: Vector,
   samples: number,
   seed: number,
-): number[] | null {
+): [number, number, number][] | null {
   const away = distance(point, view.origin);
   const direction = normalise(subtract(point, view.origin));
   setRay(kernel.ray, view.origin, direction);
   if (kernel.closestHit() < 0 || Math.abs((kernel.ray[7] as number) - away) > SEEN_WITHIN_M) return null;
-  const films = new Float64Array(scene.lightCount * 3);
+  const films = new Float64Array(scene.channelCount * 3);
   const sampler = createSampler(seed);
   for (let i = 0; i < samples; i++) {
     sampler.start(1, i);
-    tracer.trace(films, sampler, view.origin, direction, false, null);
+    tracer.trace(films, sampler, view.origin, direction, WHOLE_PATH);
   }
-  return Array.from(
-    { length: scene.lightCount },
-    (_, light) =>
-      luminanceOf(
-        films[3 * light] as number,
-        films[3 * light + 1] as number,
-        films[3 * light + 2] as number,
-      ) / samples,
-  );
+  return Array.from({ length: scene.channelCount }, (_, channel) => {
+    const [r = 0, g = 0, b = 0] = films.subarray(3 * channel, 3 * channel + 3);
+    return [r / samples, g / samples, b / samples];
+  });
 }
 
 export interface SpotReading {
@@ -94,7 +92,12 @@ export function spotReading(set: SetDocument, trace: SpotTrace): SpotReading {
   const weights = exposureWeights(set);
   const midTone = recordedMidToneCdSM2(set.camera);
   const stops = (value: number, whole: number) => (value > 0 ? Math.log2(value / whole) : null);
-  const recorded = lights.map((_, index) => (trace.seen?.[index] ?? 0) * (weights[index] ?? 0));
+  const recorded = lights.map(() => 0);
+  channelsOf(set).forEach(({ light }, channel) => {
+    const [r, g, b] = trace.seen?.[channel] ?? [0, 0, 0];
+    const [red = 0, green = 0, blue = 0] = weights.subarray(3 * channel, 3 * channel + 3);
+    recorded[light] = (recorded[light] ?? 0) + luminanceOf(r * red, g * green, b * blue);
+  });
   const continuousLxS = illuminanceLx * set.camera.shutterS;
   return {
     name: trace.name,

@@ -1,8 +1,9 @@
 import { luminanceOf } from '../exposure/display.js';
 import { normalsAt } from '../geometry/normal.js';
 import type { PrimitiveTable } from '../geometry/primitives.js';
-import { COATED, DIELECTRIC, MATTE, type Surface } from '../geometry/surface.js';
+import { DIELECTRIC, type Surface } from '../geometry/surface.js';
 import { fresnelMean } from '../optics/fresnel.js';
+import { lobeFresnel } from '../optics/metal.js';
 import type { Tracing } from '../render/renderTile.js';
 import { setRay } from '../trace/kernel.js';
 
@@ -74,7 +75,7 @@ export function castMirror(
   if ((table.emitter[primitive] as number) >= 0 && front) return;
   out.surface = (front ? table.front : table.back)[primitive] as number;
   const surface = surfaces[out.surface];
-  if (surface === undefined || surface.kind === MATTE) return;
+  if (surface === undefined || !isShiny(surface)) return;
   cosine = Math.min(1, Math.max(0, cosine));
   out.weight = mirrorWeight(surface, scene.media[surface.medium]?.index ?? 1, cosine);
   for (let a = 0; a < 3; a++) {
@@ -101,8 +102,19 @@ function facesRay(table: PrimitiveTable, primitive: number, point: Float64Array,
   );
 }
 
+/** Whether a surface has a mirror part at all. */
+export function isShiny(surface: Surface): boolean {
+  return surface.kind === DIELECTRIC || surface.coat !== null || surface.lobe !== null;
+}
+
 function mirrorWeight(surface: Surface, mediumIndex: number, cosine: number): number {
-  if (surface.kind === COATED) return fresnelMean(cosine, surface.coat?.index ?? 1);
+  if (surface.coat !== null) return fresnelMean(cosine, surface.coat.index);
   if (surface.kind === DIELECTRIC) return fresnelMean(cosine, mediumIndex);
-  return luminanceOf(surface.r, surface.g, surface.b);
+  const { lobe } = surface;
+  if (lobe === null) return 0;
+  return luminanceOf(
+    lobeFresnel(lobe, 0, cosine),
+    lobeFresnel(lobe, 1, cosine),
+    lobeFresnel(lobe, 2, cosine),
+  );
 }

@@ -1,6 +1,7 @@
 import type { BoxProduct, Product, Turned, Vector } from '@fendrix/contract';
-import { type OutlinePiece, outlineAt, outlinePieces } from '../geometry/outline.js';
-import { FOOT_GAP_M } from '../geometry/scene.js';
+import { FOOT_GAP_M } from '../geometry/products/addProduct.js';
+import { type OutlinePiece, outlineAt, outlinePieces } from '../geometry/products/outline.js';
+import { productBounds } from '../geometry/shape.js';
 import { radians } from '../units/angle.js';
 import { add, turnUpright } from '../units/vector.js';
 
@@ -14,7 +15,10 @@ export interface Contour {
 
 /** Height of a product above its foot, m. */
 export function productHeightM(product: Product): number {
-  return product.kind === 'box' ? product.heightM : (product.profile.at(-1)?.heightM ?? 0);
+  if (product.kind === 'turned') return product.profile.at(-1)?.heightM ?? 0;
+  if (product.kind === 'box') return product.heightM;
+  const { low, high } = productBounds(product);
+  return high[2] - low[2];
 }
 
 /** Height above the foot at which the mirror band of a product is read, m. */
@@ -22,11 +26,14 @@ export function bandHeightM(product: Product): number {
   return product.bandHeightM ?? productHeightM(product) / 2;
 }
 
-/** The visible contour of a product at a height above its foot; null where the camera sees none of it. */
+/**
+ * The visible contour of a product at a height above its foot; null where the camera sees none
+ * of it, and for what is neither turned nor a box, or leans.
+ */
 export function contourAt(product: Product, heightM: number, camera: Vector): Contour | null {
-  return product.kind === 'turned'
-    ? turnedContour(product, heightM, camera)
-    : boxContour(product, heightM, camera);
+  if (product.lean && product.lean.deg > 0) return null;
+  if (product.kind === 'turned') return turnedContour(product, heightM, camera);
+  return product.kind === 'box' ? boxContour(product, heightM, camera) : null;
 }
 
 function turnedContour(product: Turned, heightM: number, camera: Vector): Contour | null {

@@ -1,80 +1,162 @@
-import type { Light, Softbox } from '@fendrix/contract';
+import type { Light, StandingLight } from '@fendrix/contract';
 import { intensityTimeFromGuideNumberCdS } from '../exposure/flash.js';
-import { faceLuminance, softboxEmitter } from './emitter.js';
+import {
+  BEAM,
+  CELLS,
+  CUTOFF_TAN,
+  type Emitter,
+  FIELD_TAN,
+  faceOf,
+  faceShape,
+  HALF_WIDTH,
+  HOT,
+  INNER,
+  MEAN_PROFILE,
+  NO_CELLS,
+  PROJECTED,
+  SCALE,
+} from './emitter.js';
+import { faceLuminance } from './faceLuminance.js';
 
 export interface LightLuminance {
   /** Flash is given as luminance times time. */
   time: 'flash' | 'continuous';
   /** Mean over the face seen straight on, at the power set: cd s/m2 for flash, cd/m2 for continuous light. */
   luminance: number;
+  /** Of the modelling lamp of a flash, on the same face, cd/m2; 0 without one. */
+  modellingCdM2: number;
 }
 
 /** Luminance of a light's face from its output and power; what a film of unit luminance is multiplied by. */
 export function lightLuminance(light: Light): LightLuminance {
   const { output } = light;
-  const power = 2 ** light.powerStops;
+  const power = 2 ** light.powerStops * 2 ** -lossStops(light);
   const time =
     output.kind === 'flash-energy' || output.kind === 'guide-number' || output.kind === 'flash-exposure'
       ? 'flash'
       : 'continuous';
-  return { time, luminance: power * fullLuminance(light) };
+  const modelling = 'modelling' in light && light.modelling?.on ? light.modelling.lumens : 0;
+  return {
+    time,
+    luminance: power * fullLuminance(light),
+    modellingCdM2:
+      modelling > 0 && light.kind !== 'surround' ? fromFlux(light, modelling) * 2 ** -lossStops(light) : 0,
+  };
+}
+
+/** What gels and polarising film take, stops. */
+function lossStops(light: Light): number {
+  const gels = light.colour?.gels.reduce((sum, gel) => sum + gel.lossStops, 0) ?? 0;
+  return gels + ('polarised' in light ? (light.polarised?.lossStops ?? 0) : 0);
 }
 
 function fullLuminance(light: Light): number {
   const { output } = light;
+  if (output.kind === 'luminance') return output.luminanceCdM2;
+  if (light.kind === 'surround') return Number.NaN;
   switch (output.kind) {
-    case 'luminance':
-      return output.luminanceCdM2;
     case 'flash-energy':
       return fromFlux(light, output.energyJ * output.efficacyLmSPerJ * output.modifierEfficiency);
     case 'lumens':
       return fromFlux(light, output.lumens * output.modifierEfficiency);
     case 'guide-number':
-      return intensityTimeFromGuideNumberCdS(output.guideNumberM) / projectedArea(light);
+      return intensityTimeFromGuideNumberCdS(output.guideNumberM) / straightOnArea(light);
     case 'flash-exposure':
-      return output.luxSecondsAt1M / illuminanceAt1M(light);
+      return output.luxSecondsAt1M / onAxisLx(light, 1);
     case 'illuminance':
-      return output.luxAt1M / illuminanceAt1M(light);
+      return output.luxAt1M / onAxisLx(light, 1);
   }
-}
-
-/** Flux before the grid spread as Lambert over the face, or over the whole ball of a lamp. */
-function fromFlux(light: Light, flux: number): number {
-  if (light.kind === 'softbox') {
-    const straightOn = flux / (Math.PI * light.widthM * light.heightM);
-    return light.grid ? straightOn * 2 ** -light.grid.lossStops : straightOn;
-  }
-  return flux / (4 * Math.PI * projectedArea(light));
-}
-
-/** Area seen from afar on the axis, m2. */
-function projectedArea(light: Light): number {
-  if (light.kind === 'softbox') return light.widthM * light.heightM;
-  return light.kind === 'bare-lamp' ? Math.PI * light.radiusM ** 2 : Number.NaN;
-}
-
-/** Illuminance on the axis 1 m in front of a light of unit luminance, lx. */
-function illuminanceAt1M(light: Light): number {
-  return light.kind === 'softbox' ? faceOnAxisLx(light, 1) : projectedArea(light);
 }
 
 /**
- * Illuminance on the axis of a softbox of unit luminance, hot centre and grid included, lx.
- * Midpoint rule over 200 x 200 patches: within 0.01 % of the closed form for an even face at 1 m.
+ * Mean luminance straight on from the flux that leaves the modifier, spread by the light's own beam.
+ * A grid counts after that: it takes its loss straight ahead and what lies outside its cells.
  */
-export function faceOnAxisLx(light: Softbox, distanceM: number): number {
-  const { data } = softboxEmitter(light, 0);
+function fromFlux(light: StandingLight, flux: number): number {
+  const luminance = flux / fluxOfUnit(light);
+  return 'grid' in light && light.grid ? luminance * 2 ** -light.grid.lossStops : luminance;
+}
+
+/** Flux that leaves a light whose mean luminance straight on is 1 cd/m2, before any grid, lm. */
+export function fluxOfUnit(light: StandingLight): number {
+  if (light.kind === 'bare-lamp' || light.kind === 'table-lamp') return 4 * Math.PI * straightOnArea(light);
+  if (light.kind === 'tube') return Math.PI ** 2 * light.diameterM * light.lengthM;
+  const face = faceOf(light, 0);
+  if (face.data[CELLS] !== NO_CELLS && light.kind !== 'snoot') {
+    face.data[CELLS] = NO_CELLS;
+    face.data[CUTOFF_TAN] = 0;
+  }
+  const both = light.kind === 'umbrella' ? 1 + light.backShare : 1;
+  return faceShape(light).areaM2 * beamIntegral(face) * both;
+}
+
+/** Luminous area seen from afar straight on, m2. */
+function straightOnArea(light: StandingLight): number {
+  if (light.kind === 'bare-lamp' || light.kind === 'table-lamp') return Math.PI * light.radiusM ** 2;
+  if (light.kind === 'tube') return light.lengthM * light.diameterM;
+  return faceShape(light).areaM2;
+}
+
+const BEAM_STEPS = 256;
+
+/**
+ * Integral of relative luminance times cosine over all directions, sr; pi for an even face.
+ * Of a projector with its gobo taken out. Midpoint rule, even in sin^2, 256 x 256 directions.
+ */
+function beamIntegral(face: Emitter): number {
+  if (face.data[BEAM] === PROJECTED) {
+    const tangent = face.data[FIELD_TAN] as number;
+    return (Math.PI * tangent * tangent) / (1 + tangent * tangent);
+  }
+  const even: Emitter = { ...face, data: Float64Array.from(face.data) };
+  const hot = face.data[HOT] as number;
+  even.data[SCALE] = (face.data[SCALE] as number) * (1 + hot * (MEAN_PROFILE[face.kind] as number));
+  even.data[HOT] = 0;
+  const inner = face.data[INNER] as number;
+  const x = inner > 0 ? ((1 + inner) / 2) * (face.data[HALF_WIDTH] as number) : 0;
+  let sum = 0;
+  for (let i = 0; i < BEAM_STEPS; i++) {
+    const sine = Math.sqrt((i + 0.5) / BEAM_STEPS);
+    const wz = Math.sqrt(1 - sine * sine);
+    for (let j = 0; j < BEAM_STEPS; j++) {
+      const phi = (2 * Math.PI * (j + 0.5)) / BEAM_STEPS;
+      sum += faceLuminance(even, x, 0, sine * Math.cos(phi), sine * Math.sin(phi), wz);
+    }
+  }
+  return (Math.PI * sum) / BEAM_STEPS ** 2;
+}
+
+/**
+ * Illuminance on the axis of a light of unit luminance, hot centre, beam and grid included, lx.
+ * Faces by the midpoint rule over 200 x 200 patches: within 0.01 % of the closed form for an even face at 1 m.
+ */
+export function onAxisLx(light: StandingLight, distanceM: number): number {
+  if (light.kind === 'bare-lamp' || light.kind === 'table-lamp')
+    return straightOnArea(light) / distanceM ** 2;
+  if (light.kind === 'tube') return tubeOnAxisLx(light.lengthM, light.diameterM, distanceM);
+  const face = faceOf(light, 0);
+  const { halfWidth, halfHeight } = faceShape(light);
   const steps = 200;
-  const patch = (light.widthM * light.heightM) / steps ** 2;
+  const patch = (4 * halfWidth * halfHeight) / steps ** 2;
   let sum = 0;
   for (let i = 0; i < steps; i++) {
-    const x = light.widthM * ((i + 0.5) / steps - 0.5);
+    const x = 2 * halfWidth * ((i + 0.5) / steps - 0.5);
     for (let j = 0; j < steps; j++) {
-      const y = light.heightM * ((j + 0.5) / steps - 0.5);
+      const y = 2 * halfHeight * ((j + 0.5) / steps - 0.5);
       const squared = x * x + y * y + distanceM * distanceM;
-      const value = faceLuminance(data, x, y, -x, -y, distanceM);
+      const away = Math.sqrt(squared);
+      const value = faceLuminance(face, x, y, -x / away, -y / away, distanceM / away);
       sum += (value * distanceM * distanceM * patch) / (squared * squared);
     }
   }
   return sum;
+}
+
+/** Strip of the tube's width facing the meter: exact for a thin tube. */
+function tubeOnAxisLx(lengthM: number, diameterM: number, distanceM: number): number {
+  const half = lengthM / 2;
+  const reach = half / Math.hypot(half, distanceM);
+  // Integral of cos^2 / r^2 along the line: (angle + sin cos) / d.
+  const angle = Math.atan(half / distanceM);
+  return (diameterM * (angle + reach * Math.cos(angle))) / distanceM;
 }

@@ -7,24 +7,24 @@ export interface Tile {
 }
 
 /**
- * One linear film for each light: sums of luminance samples at unit luminance, red green blue.
- * data[((light * height + y) * width + x) * 3 + channel]; divide by the pixel's samples for the mean.
+ * One linear film for each channel (a light, or a part of its light): sums of luminance samples at unit luminance.
+ * data[((channel * height + y) * width + x) * 3 + colour], colours red green blue; divide by the pixel's samples for the mean.
  */
 export interface Films {
   width: number;
   height: number;
-  lights: number;
+  channels: number;
   data: Float32Array;
   /** Samples each pixel has received. */
   samples: Uint32Array;
 }
 
-export function createFilms(width: number, height: number, lights: number): Films {
+export function createFilms(width: number, height: number, channels: number): Films {
   return {
     width,
     height,
-    lights,
-    data: new Float32Array(width * height * lights * 3),
+    channels,
+    data: new Float32Array(width * height * channels * 3),
     samples: new Uint32Array(width * height),
   };
 }
@@ -33,10 +33,10 @@ export function createFilms(width: number, height: number, lights: number): Film
 export function addTile(films: Films, tile: Tile, sums: Float32Array, samples: number): void {
   const { width, height, data } = films;
   const row = tile.width * 3;
-  for (let light = 0; light < films.lights; light++) {
+  for (let channel = 0; channel < films.channels; channel++) {
     for (let y = 0; y < tile.height; y++) {
-      const from = (light * tile.height + y) * row;
-      const to = ((light * height + tile.y + y) * width + tile.x) * 3;
+      const from = (channel * tile.height + y) * row;
+      const to = ((channel * height + tile.y + y) * width + tile.x) * 3;
       for (let i = 0; i < row; i++) data[to + i] = (data[to + i] as number) + (sums[from + i] as number);
     }
   }
@@ -61,19 +61,23 @@ export function tilesOf(width: number, height: number, size: number): Tile[] {
 
 /**
  * Weighted sum of the films: linear red, green, blue, 3 a pixel.
- * No ray is traced: power, shutter and on/off are in the weights.
- * @param weights one for each light
+ * No ray is traced: power, colour, shutter and on/off are in the weights.
+ * @param weights three for each film: red, green, blue
  */
 export function developFilms(out: Float32Array, films: Films, weights: ArrayLike<number>): void {
-  const { data, samples, lights } = films;
+  const { data, samples, channels } = films;
   const pixels = films.width * films.height;
   out.fill(0, 0, pixels * 3);
-  for (let light = 0; light < lights; light++) {
-    const weight = weights[light] as number;
-    if (weight === 0) continue;
-    const base = light * pixels * 3;
-    for (let i = 0; i < pixels * 3; i++) {
-      out[i] = (out[i] as number) + weight * (data[base + i] as number);
+  for (let channel = 0; channel < channels; channel++) {
+    const red = weights[3 * channel] as number;
+    const green = weights[3 * channel + 1] as number;
+    const blue = weights[3 * channel + 2] as number;
+    if (red === 0 && green === 0 && blue === 0) continue;
+    const base = channel * pixels * 3;
+    for (let i = 0; i < pixels * 3; i += 3) {
+      out[i] = (out[i] as number) + red * (data[base + i] as number);
+      out[i + 1] = (out[i + 1] as number) + green * (data[base + i + 1] as number);
+      out[i + 2] = (out[i + 2] as number) + blue * (data[base + i + 2] as number);
     }
   }
   for (let pixel = 0; pixel < pixels; pixel++) {

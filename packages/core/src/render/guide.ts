@@ -1,5 +1,4 @@
-import { MATTE } from '../geometry/surface.js';
-import { castMirror, createMirrorCast } from '../mirror/castMirror.js';
+import { castMirror, createMirrorCast, isShiny } from '../mirror/castMirror.js';
 import type { Tile } from './film.js';
 import type { Tracing } from './renderTile.js';
 import { rayThrough, viewOfShape } from './view.js';
@@ -53,7 +52,8 @@ export function filterGuide(tracing: Tracing, width: number, height: number, til
     rayThrough(direction, view, (tile.x + x + 0.5) / width, (tile.y + y + 0.5) / height);
     castMirror(cast, tracing, view.origin, direction);
     if (cast.thing < 0 || cast.surface < 0) continue;
-    const shiny = tracing.scene.surfaces[cast.surface]?.kind !== MATTE;
+    const surface = tracing.scene.surfaces[cast.surface];
+    const shiny = surface !== undefined && isShiny(surface);
     const place = (cast.thing % PLACES) * PLACES + (cast.surface % PLACES);
     guide.region[pixel] = 1 + place + (shiny ? (cast.mirrored + 2) * PLACES * PLACES : 0);
     guide.shiny[pixel] = shiny ? 1 : 0;

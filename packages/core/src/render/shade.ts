@@ -1,40 +1,60 @@
-import { COATED, type Surface } from '../geometry/surface.js';
+import { CLOTH, COATED, METAL, type Surface, TRANSLUCENT, WAX } from '../geometry/surface.js';
 import { type Coat, coatAlbedo } from '../optics/coat.js';
 import { fresnelMean } from '../optics/fresnel.js';
+import { evaluateMetal, metalShare, sampleFacets } from '../optics/metal.js';
 import { ggxDensity, sampleVisibleNormal, smithLambda, visibleNormalPdf } from '../optics/microfacet.js';
+import { meanSheenAlbedo, sheenAlbedo, sheenLobe } from '../optics/sheen.js';
 
 /**
- * Scattering of matte and coated surfaces: value, density and sampling of one model, kept together.
- * Directions are unit and in the frame of the shading normal (z up); `o` towards the viewer, `i` to the light.
+ * Scattering of all surfaces but clear mirrors and glass: value, density and sampling of one model, kept together.
+ * Directions are unit and in the frame of the shading normal (z up); `o` towards the viewer, above the surface;
+ * `i` to the light, below it only for what lets light through.
  * The clear mirror image of a coat of roughness 0 is not in here: the path follows it on its own.
  */
 
+/** Places in the result of `evaluateScatter`. */
+export const PDF = 3;
+export const BASE_PART = 4;
+
 /**
- * Bidirectional reflectance and the density with which `sampleScatter` picks `i`.
- * @param out 0-2 reflectance red, green, blue, 1/sr; 3 density, 1/sr
- * @param mirrorShare chance with which `sampleScatter` takes the coat's lobe
+ * Bidirectional scattering and the density with which `sampleScatter` picks `i`.
+ * @param out 0-2 reflectance red, green, blue, 1/sr; PDF density, 1/sr; BASE_PART.. of these what has lost its
+ *   polarisation, red, green, blue
+ * @param albedo colour of the base here  @param mirrorShare chance with which `sampleScatter` takes the mirror lobe
  */
 export function evaluateScatter(
   out: Float64Array,
   surface: Surface,
+  albedo: Float64Array,
   mirrorShare: number,
   o: Float64Array,
   i: Float64Array,
 ): void {
+  if (surface.lobe !== null && surface.kind === METAL) {
+    evaluateMetal(out, surface.lobe, mirrorShare, o, i);
+    out[BASE_PART] = 0;
+    out[BASE_PART + 1] = 0;
+    out[BASE_PART + 2] = 0;
+    return;
+  }
+  evaluateBase(out, surface, albedo, o, i);
+  for (let c = 0; c < 3; c++) out[BASE_PART + c] = out[c] as number;
+  const iz = i[2] as number;
+  if (surface.kind === TRANSLUCENT) {
+    const back = sentBackShare(surface, albedo);
+    out[PDF] = (iz > 0 ? back * iz : (back - 1) * iz) / Math.PI;
+    return;
+  }
+  const diffusePdf = iz / Math.PI;
+  const { coat } = surface;
+  out[PDF] = diffusePdf;
+  if (coat === null || coat.alpha === 0) return;
+  const { alpha } = coat;
   const ox = o[0] as number;
   const oy = o[1] as number;
   const oz = o[2] as number;
-  const ix = i[0] as number;
-  const iy = i[1] as number;
-  const iz = i[2] as number;
-  const diffusePdf = iz / Math.PI;
-  const { coat } = surface;
-  evaluateBase(out, surface, o, i);
-  out[3] = diffusePdf;
-  if (coat === null || coat.alpha === 0) return;
-  const { alpha } = coat;
-  let hx = ox + ix;
-  let hy = oy + iy;
+  let hx = ox + (i[0] as number);
+  let hy = oy + (i[1] as number);
   let hz = oz + iz;
   const size = 1 / Math.sqrt(hx * hx + hy * hy + hz * hz);
   hx *= size;
@@ -45,25 +65,51 @@ export function evaluateScatter(
   const mirrored = (fresnelMean(oh, coat.index) * ggxDensity(hz, alpha) * masking) / (4 * oz * iz);
   for (let c = 0; c < 3; c++) out[c] = (out[c] as number) + mirrored;
   const mirroredPdf = visibleNormalPdf(oz, hz, oh, alpha) / (4 * oh);
-  out[3] = mirrorShare * mirroredPdf + (1 - mirrorShare) * diffusePdf;
+  out[PDF] = mirrorShare * mirroredPdf + (1 - mirrorShare) * diffusePdf;
 }
 
-/** Bidirectional reflectance of the matte base alone, as seen through any coat. @param out 0-2, 1/sr */
-export function evaluateBase(out: Float64Array, surface: Surface, o: Float64Array, i: Float64Array): void {
+/** Bidirectional scattering of the base alone, as seen through any coat or sheen. @param out 0-2, 1/sr */
+export function evaluateBase(
+  out: Float64Array,
+  surface: Surface,
+  albedo: Float64Array,
+  o: Float64Array,
+  i: Float64Array,
+): void {
+  const iz = i[2] as number;
+  if (iz < 0) {
+    for (let c = 0; c < 3; c++) out[c] = (surface.spread[c] as number) / Math.PI;
+    return;
+  }
   const { coat } = surface;
   let base = 1 / Math.PI;
+  let sheen = 0;
   if (coat !== null) {
-    const passed = (1 - coatAlbedo(coat, i[2] as number)) * (1 - coatAlbedo(coat, o[2] as number));
-    base *= passed / coat.passedMean;
+    const passed = (1 - coatAlbedo(coat, iz)) * (1 - coatAlbedo(coat, o[2] as number));
+    // Wax scatters under its skin, not here: its entry has the mirror lobe alone.
+    base = surface.kind === WAX ? 0 : (base * passed) / coat.passedMean;
+  } else if (surface.kind === CLOTH) {
+    const s = surface.sheen;
+    const oz = o[2] as number;
+    base *= ((1 - s * sheenAlbedo(iz)) * (1 - s * sheenAlbedo(oz))) / (1 - s * meanSheenAlbedo());
+    const hx = (o[0] as number) + (i[0] as number);
+    const hy = (o[1] as number) + (i[1] as number);
+    const hz = oz + iz;
+    sheen = s * sheenLobe(oz, iz, hz / Math.sqrt(hx * hx + hy * hy + hz * hz));
   }
-  out[0] = surface.r * base;
-  out[1] = surface.g * base;
-  out[2] = surface.b * base;
+  for (let c = 0; c < 3; c++) out[c] = (albedo[c] as number) * base + sheen;
 }
 
 /** Part of even light from all round that the base sends to a direction, over its colour. */
 export function baseAlbedo(surface: Surface, cosOut: number): number {
   return surface.coat === null ? 1 : 1 - coatAlbedo(surface.coat, cosOut);
+}
+
+/** Of what a thin sheet scatters evenly the part that is sent back rather than let through. */
+export function sentBackShare(surface: Surface, albedo: Float64Array): number {
+  const back = (albedo[0] as number) + (albedo[1] as number) + (albedo[2] as number);
+  const through = surface.spread[0] + surface.spread[1] + surface.spread[2];
+  return back + through > 0 ? back / (back + through) : 1;
 }
 
 /**
@@ -91,11 +137,12 @@ export function sampleCoat(out: Float64Array, coat: Coat, o: Float64Array, uv: F
   return fresnelMean(Math.min(1, oh), coat.index) * masking;
 }
 
-/** Chance to follow the coat rather than the base, from what each would send back. 0 for matte. */
-export function coatShare(surface: Surface, cosOut: number): number {
-  if (surface.kind !== COATED || surface.coat === null) return 0;
+/** Chance to follow the mirror lobe rather than the base, from what each would send back. 0 for matte. */
+export function mirrorShareOf(surface: Surface, albedo: Float64Array, cosOut: number): number {
+  if (surface.kind === METAL && surface.lobe !== null) return metalShare(surface.lobe, cosOut);
+  if ((surface.kind !== COATED && surface.kind !== WAX) || surface.coat === null) return 0;
   const mirrored = coatAlbedo(surface.coat, cosOut);
-  const base = (1 - mirrored) * Math.max(surface.r, surface.g, surface.b);
+  const base = (1 - mirrored) * Math.max(albedo[0] as number, albedo[1] as number, albedo[2] as number);
   return mirrored / (mirrored + base);
 }
 
@@ -109,21 +156,29 @@ const half = new Float64Array(3);
 export function sampleScatter(
   out: Float64Array,
   surface: Surface,
+  albedo: Float64Array,
   mirrorShare: number,
   o: Float64Array,
   choice: number,
   uv: Float64Array,
 ): boolean {
-  const u = uv[0] as number;
-  const v = uv[1] as number;
-  if (choice < mirrorShare && surface.coat !== null) {
-    sampleCoat(out, surface.coat, o, uv);
-    return (out[2] as number) > 1e-6;
+  if (choice < mirrorShare) {
+    if (surface.kind === METAL && surface.lobe !== null) return sampleFacets(out, surface.lobe, o, uv);
+    if (surface.coat !== null) {
+      sampleCoat(out, surface.coat, o, uv);
+      return (out[2] as number) > 1e-6;
+    }
   }
-  const radius = Math.sqrt(u);
-  const phi = 2 * Math.PI * v;
+  cosineAbove(out, uv);
+  if (surface.kind === TRANSLUCENT && choice >= sentBackShare(surface, albedo)) out[2] = -(out[2] as number);
+  return Math.abs(out[2] as number) > 1e-6;
+}
+
+/** A direction above the surface with density cosine / pi. */
+export function cosineAbove(out: Float64Array, uv: Float64Array): void {
+  const radius = Math.sqrt(uv[0] as number);
+  const phi = 2 * Math.PI * (uv[1] as number);
   out[0] = radius * Math.cos(phi);
   out[1] = radius * Math.sin(phi);
-  out[2] = Math.sqrt(1 - u);
-  return (out[2] as number) > 1e-6;
+  out[2] = Math.sqrt(1 - (uv[0] as number));
 }

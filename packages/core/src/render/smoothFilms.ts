@@ -22,13 +22,13 @@ export function smoothingRadius(samples: number): number {
  * @param out films of the same size; its samples are set to 1 where there are any
  */
 export function smoothFilms(out: Films, films: Films, guide: FilterGuide, radius: number): void {
-  const { width, height, lights, samples } = films;
+  const { width, height, channels, samples } = films;
   const pixels = width * height;
   const rows = new Float32Array(pixels * 3);
   const blurred = new Float32Array(pixels * 3);
   for (let pixel = 0; pixel < pixels; pixel++) out.samples[pixel] = (samples[pixel] as number) > 0 ? 1 : 0;
-  for (let light = 0; light < lights; light++) {
-    const base = light * pixels * 3;
+  for (let channel = 0; channel < channels; channel++) {
+    const base = channel * pixels * 3;
     const target = out.data.subarray(base, base + pixels * 3);
     averageSamples(target, films, base);
     if (radius === 0) continue;

@@ -2,16 +2,25 @@ import type { SetDocument } from '@fendrix/contract';
 
 /**
  * What rays depend on, as text: two sets with the same key have the same films, maps and bands.
- * Left out is all that is applied to films afterwards: outputs, power, switches, f-stop, shutter, ISO; and
- * names, notes and spots.
+ * Left out is all that is applied to films afterwards: outputs, power, colour, switches, shutter, ISO, filters, the
+ * f-stop where depth of field is off; and names, notes and spots.
  */
 export function traceKey(set: SetDocument): string {
   const lights = set.lights.map((light) => {
-    const { output: _output, powerStops: _power, on: _on, name: _name, ...shape } = light;
-    if (!('grid' in shape) || !shape.grid) return shape;
-    return { ...shape, grid: shape.grid.cutoffDeg };
+    const {
+      output: _output,
+      powerStops: _power,
+      on: _on,
+      name: _name,
+      colour: _colour,
+      dial: _dial,
+      ...rest
+    } = light;
+    if (rest.kind === 'surround') return rest;
+    const { modelling: _modelling, polarised, ...shape } = rest;
+    return [JSON.stringify(shape, withoutFactors), polarised !== undefined];
   });
-  const { body, lens, positionM, aimM, rollDeg, focusM } = set.camera;
+  const { body, lens, positionM, aimM, rollDeg, focusM, fNumber, depthOfField } = set.camera;
   return JSON.stringify([
     set.mark,
     set.room,
@@ -21,6 +30,13 @@ export function traceKey(set: SetDocument): string {
     lights,
     set.sheets,
     [body.sensorWidthM, body.sensorHeightM, lens.focalLengthM, lens.pupilRatio],
-    [positionM, aimM, rollDeg, focusM],
+    [positionM, aimM, rollDeg, focusM, depthOfField ? fNumber : 0],
   ]);
+}
+
+/** Figures within a light that only weigh its films. */
+const FACTORS = new Set(['lossStops', 'illuminanceLx', 'temperatureK', 'driftStopsPerHour']);
+
+function withoutFactors(key: string, value: unknown): unknown {
+  return FACTORS.has(key) ? undefined : value;
 }

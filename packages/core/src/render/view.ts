@@ -3,7 +3,7 @@ import { aimFrame } from '../geometry/frame.js';
 import { lensFigures } from '../optics/lens.js';
 import { dot, subtract } from '../units/vector.js';
 
-/** The camera as a pinhole at the entrance pupil; picture coordinates run 0 to 1, right and down. */
+/** The camera at its entrance pupil; picture coordinates run 0 to 1, right and down. */
 export interface View {
   origin: Vector;
   right: Vector;
@@ -12,6 +12,9 @@ export interface View {
   /** Tangent of half the angle of view. */
   halfWidth: number;
   halfHeight: number;
+  /** Radius of the entrance pupil, 0 for a pinhole (depth of field off), and distance of the plane in focus, m. */
+  pupilRadiusM: number;
+  focusM: number;
 }
 
 /** @throws {DomainError} focused closer than the lens can form an image */
@@ -22,6 +25,8 @@ export function viewOf(camera: Camera): View {
     ...aimFrame(camera.positionM, camera.aimM, camera.rollDeg),
     halfWidth: camera.body.sensorWidthM / (2 * imageDistanceM),
     halfHeight: camera.body.sensorHeightM / (2 * imageDistanceM),
+    pupilRadiusM: camera.depthOfField ? camera.lens.focalLengthM / (2 * camera.fNumber) : 0,
+    focusM: camera.focusM,
   };
 }
 

@@ -1,4 +1,4 @@
-import { BALL, BEND, CONE, QUAD, RING } from '../geometry/primitives.js';
+import { BALL, CONE, FLAT } from '../geometry/primitives.js';
 
 /**
  * Tests a ray against one exact primitive, both sides.
@@ -9,93 +9,52 @@ import { BALL, BEND, CONE, QUAD, RING } from '../geometry/primitives.js';
  * Source: docs/physics/geometry.md
  */
 export function intersectPrimitive(kind: number, d: Float64Array, o: number, ray: Float64Array): boolean {
-  switch (kind) {
-    case QUAD:
-      return quad(d, o, ray);
-    case CONE:
-      return cone(d, o, ray);
-    case RING:
-      return ring(d, o, ray);
-    case BALL:
-      return ball(d, o, ray);
-    case BEND:
-      return bend(d, o, ray);
-    default:
-      return false;
-  }
+  if (kind === FLAT) return flat(d, o, ray);
+  if (kind === CONE) return cone(d, o, ray);
+  if (kind === BALL) return ball(d, o, ray);
+  return triangle(d, o, ray);
 }
 
 // Reads are asserted: the table has STRIDE numbers for each primitive.
-function quad(d: Float64Array, o: number, ray: Float64Array): boolean {
-  const ox = ray[0] as number;
-  const oy = ray[1] as number;
-  const oz = ray[2] as number;
+function flat(d: Float64Array, o: number, ray: Float64Array): boolean {
   const dx = ray[3] as number;
   const dy = ray[4] as number;
   const dz = ray[5] as number;
-  const tMin = ray[6] as number;
-  const tMax = ray[7] as number;
   const nx = d[o + 9] as number;
   const ny = d[o + 10] as number;
   const nz = d[o + 11] as number;
-  const px = (d[o] as number) - ox;
-  const py = (d[o + 1] as number) - oy;
-  const pz = (d[o + 2] as number) - oz;
+  const px = (d[o] as number) - (ray[0] as number);
+  const py = (d[o + 1] as number) - (ray[1] as number);
+  const pz = (d[o + 2] as number) - (ray[2] as number);
   const t = (px * nx + py * ny + pz * nz) / (dx * nx + dy * ny + dz * nz);
-  if (!(t > tMin && t < tMax)) return false;
+  if (!(t > (ray[6] as number) && t < (ray[7] as number))) return false;
   const qx = t * dx - px;
   const qy = t * dy - py;
   const qz = t * dz - pz;
-  const a =
-    (qx * (d[o + 3] as number) + qy * (d[o + 4] as number) + qz * (d[o + 5] as number)) *
-    (d[o + 12] as number);
-  if (!(a >= 0 && a <= 1)) return false;
-  const b =
-    (qx * (d[o + 6] as number) + qy * (d[o + 7] as number) + qz * (d[o + 8] as number)) *
-    (d[o + 13] as number);
-  if (!(b >= 0 && b <= 1)) return false;
-  ray[7] = t;
-  return true;
-}
-
-function ring(d: Float64Array, o: number, ray: Float64Array): boolean {
-  const ox = ray[0] as number;
-  const oy = ray[1] as number;
-  const oz = ray[2] as number;
-  const dx = ray[3] as number;
-  const dy = ray[4] as number;
-  const dz = ray[5] as number;
-  const tMin = ray[6] as number;
-  const tMax = ray[7] as number;
-  const nx = d[o + 3] as number;
-  const ny = d[o + 4] as number;
-  const nz = d[o + 5] as number;
-  const px = (d[o] as number) - ox;
-  const py = (d[o + 1] as number) - oy;
-  const pz = (d[o + 2] as number) - oz;
-  const t = (px * nx + py * ny + pz * nz) / (dx * nx + dy * ny + dz * nz);
-  if (!(t > tMin && t < tMax)) return false;
-  const qx = t * dx - px;
-  const qy = t * dy - py;
-  const qz = t * dz - pz;
-  const squared = qx * qx + qy * qy + qz * qz;
-  if (!(squared <= (d[o + 6] as number) && squared >= (d[o + 7] as number))) return false;
+  const u = qx * (d[o + 3] as number) + qy * (d[o + 4] as number) + qz * (d[o + 5] as number);
+  const a = 2 * u * (d[o + 12] as number) - 1;
+  if (!(a >= -1 && a <= 1)) return false;
+  const v = qx * (d[o + 6] as number) + qy * (d[o + 7] as number) + qz * (d[o + 8] as number);
+  const b = 2 * v * (d[o + 13] as number) - 1;
+  if (!(b >= -1 && b <= 1)) return false;
+  const sa = a * (d[o + 16] as number);
+  const sb = b * (d[o + 17] as number);
+  const rho2 = sa * sa + sb * sb;
+  if (!(rho2 >= (d[o + 14] as number) && rho2 <= (d[o + 15] as number))) return false;
+  if (Math.abs(a) + Math.abs(b) > (d[o + 18] as number)) return false;
   ray[7] = t;
   return true;
 }
 
 function ball(d: Float64Array, o: number, ray: Float64Array): boolean {
-  const ox = ray[0] as number;
-  const oy = ray[1] as number;
-  const oz = ray[2] as number;
   const dx = ray[3] as number;
   const dy = ray[4] as number;
   const dz = ray[5] as number;
   const tMin = ray[6] as number;
   const tMax = ray[7] as number;
-  const px = (d[o] as number) - ox;
-  const py = (d[o + 1] as number) - oy;
-  const pz = (d[o + 2] as number) - oz;
+  const px = (d[o] as number) - (ray[0] as number);
+  const py = (d[o + 1] as number) - (ray[1] as number);
+  const pz = (d[o + 2] as number) - (ray[2] as number);
   const radius = d[o + 3] as number;
   const along = px * dx + py * dy + pz * dz;
   const cx = px - along * dx;
@@ -104,37 +63,58 @@ function ball(d: Float64Array, o: number, ray: Float64Array): boolean {
   const under = radius * radius - (cx * cx + cy * cy + cz * cz);
   if (!(under >= 0)) return false;
   const half = Math.sqrt(under);
-  const t = along - half > tMin ? along - half : along + half;
-  if (!(t > tMin && t < tMax)) return false;
-  ray[7] = t;
-  return true;
+  for (let side = -1; side <= 1; side += 2) {
+    const t = along + side * half;
+    if (!(t > tMin && t < tMax)) continue;
+    const x = t * dx - px;
+    const y = t * dy - py;
+    const z = t * dz - pz;
+    if (
+      x * (d[o + 4] as number) + y * (d[o + 5] as number) + z * (d[o + 6] as number) >= 0 &&
+      x * (d[o + 7] as number) + y * (d[o + 8] as number) + z * (d[o + 9] as number) >= 0 &&
+      x * (d[o + 10] as number) + y * (d[o + 11] as number) + z * (d[o + 12] as number) >= 0
+    ) {
+      ray[7] = t;
+      return true;
+    }
+  }
+  return false;
 }
 
-/** x^2 + y^2 = (r0 + k (z - z0))^2 between two heights, perhaps only an arc of it. */
+/** Distance from the axis = r0 + k h between two heights along any axis, perhaps only an arc of it. */
 function cone(d: Float64Array, o: number, ray: Float64Array): boolean {
-  const ox = ray[0] as number;
-  const oy = ray[1] as number;
-  const oz = ray[2] as number;
+  const ax = d[o + 3] as number;
+  const ay = d[o + 4] as number;
+  const az = d[o + 5] as number;
   const dx = ray[3] as number;
   const dy = ray[4] as number;
   const dz = ray[5] as number;
   const tMin = ray[6] as number;
   const tMax = ray[7] as number;
-  const px = ox - (d[o] as number);
-  const py = oy - (d[o + 1] as number);
-  const z0 = d[o + 2] as number;
-  const z1 = d[o + 3] as number;
-  const k = d[o + 5] as number;
+  let px = (ray[0] as number) - (d[o] as number);
+  let py = (ray[1] as number) - (d[o + 1] as number);
+  let pz = (ray[2] as number) - (d[o + 2] as number);
+  const rise = dx * ax + dy * ay + dz * az;
+  const start = px * ax + py * ay + pz * az;
+  // What is square to the axis.
+  const ex = dx - rise * ax;
+  const ey = dy - rise * ay;
+  const ez = dz - rise * az;
+  px -= start * ax;
+  py -= start * ay;
+  pz -= start * az;
+  const top = d[o + 6] as number;
+  const k = d[o + 8] as number;
   // Start from the point nearest to the axis: keeps the quadratic well conditioned from far away.
-  const across = dx * dx + dy * dy;
-  const shift = across > 1e-4 ? -(px * dx + py * dy) / across : 0;
-  const x = px + shift * dx;
-  const y = py + shift * dy;
-  const z = oz + shift * dz;
-  const radius = (d[o + 4] as number) + k * (z - z0);
-  const a = across - k * k * dz * dz;
-  const b = x * dx + y * dy - k * dz * radius;
-  const c = x * x + y * y - radius * radius;
+  const across = ex * ex + ey * ey + ez * ez;
+  const shift = across > 1e-4 ? -(px * ex + py * ey + pz * ez) / across : 0;
+  const x = px + shift * ex;
+  const y = py + shift * ey;
+  const z = pz + shift * ez;
+  const radius = (d[o + 7] as number) + k * (start + shift * rise);
+  const a = across - k * k * rise * rise;
+  const b = x * ex + y * ey + z * ez - k * rise * radius;
+  const c = x * x + y * y + z * z - radius * radius;
   let near: number;
   let far: number;
   if (a > 1e-12 || a < -1e-12) {
@@ -152,15 +132,15 @@ function cone(d: Float64Array, o: number, ray: Float64Array): boolean {
   }
   if (near > tMin) {
     if (!(near < tMax)) return false;
-    const hz = oz + near * dz;
-    if (hz >= z0 && hz <= z1 && inArc(d, o, px + near * dx, py + near * dy)) {
+    const h = start + near * rise;
+    if (h >= 0 && h <= top && inArc(d, o, px + near * ex, py + near * ey, pz + near * ez)) {
       ray[7] = near;
       return true;
     }
   }
   if (far > tMin && far < tMax) {
-    const hz = oz + far * dz;
-    if (hz >= z0 && hz <= z1 && inArc(d, o, px + far * dx, py + far * dy)) {
+    const h = start + far * rise;
+    if (h >= 0 && h <= top && inArc(d, o, px + far * ex, py + far * ey, pz + far * ez)) {
       ray[7] = far;
       return true;
     }
@@ -168,40 +148,42 @@ function cone(d: Float64Array, o: number, ray: Float64Array): boolean {
   return false;
 }
 
-function inArc(d: Float64Array, o: number, x: number, y: number): boolean {
-  const least = d[o + 12] as number;
+function inArc(d: Float64Array, o: number, x: number, y: number, z: number): boolean {
+  const least = d[o + 16] as number;
   if (least < -1) return true;
-  return x * (d[o + 10] as number) + y * (d[o + 11] as number) >= least * Math.sqrt(x * x + y * y);
+  return (
+    x * (d[o + 13] as number) + y * (d[o + 14] as number) + z * (d[o + 15] as number) >=
+    least * Math.sqrt(x * x + y * y + z * z)
+  );
 }
 
-function bend(d: Float64Array, o: number, ray: Float64Array): boolean {
-  const ox = ray[0] as number;
-  const oy = ray[1] as number;
-  const oz = ray[2] as number;
+/** Source: Moller and Trumbore 1997. */
+function triangle(d: Float64Array, o: number, ray: Float64Array): boolean {
   const dx = ray[3] as number;
   const dy = ray[4] as number;
   const dz = ray[5] as number;
-  const tMin = ray[6] as number;
-  const tMax = ray[7] as number;
-  const py = oy - (d[o] as number);
-  const pz = oz - (d[o + 1] as number);
-  const radius = d[o + 2] as number;
-  const a = dy * dy + dz * dz;
-  if (!(a > 1e-18)) return false;
-  const shift = -(py * dy + pz * dz) / a;
-  const cy = py + shift * dy;
-  const cz = pz + shift * dz;
-  const under = (radius * radius - (cy * cy + cz * cz)) / a;
-  if (!(under >= 0)) return false;
-  const half = Math.sqrt(under);
-  for (let side = -1; side <= 1; side += 2) {
-    const t = shift + side * half;
-    if (!(t > tMin && t < tMax)) continue;
-    const x = ox + t * dx;
-    if (py + t * dy >= 0 && pz + t * dz <= 0 && x >= (d[o + 3] as number) && x <= (d[o + 4] as number)) {
-      ray[7] = t;
-      return true;
-    }
-  }
-  return false;
+  const ux = d[o + 3] as number;
+  const uy = d[o + 4] as number;
+  const uz = d[o + 5] as number;
+  const vx = d[o + 6] as number;
+  const vy = d[o + 7] as number;
+  const vz = d[o + 8] as number;
+  const cx = dy * vz - dz * vy;
+  const cy = dz * vx - dx * vz;
+  const cz = dx * vy - dy * vx;
+  const inverse = 1 / (ux * cx + uy * cy + uz * cz);
+  const px = (ray[0] as number) - (d[o] as number);
+  const py = (ray[1] as number) - (d[o + 1] as number);
+  const pz = (ray[2] as number) - (d[o + 2] as number);
+  const b = (px * cx + py * cy + pz * cz) * inverse;
+  if (!(b >= 0 && b <= 1)) return false;
+  const qx = py * uz - pz * uy;
+  const qy = pz * ux - px * uz;
+  const qz = px * uy - py * ux;
+  const c = (dx * qx + dy * qy + dz * qz) * inverse;
+  if (!(c >= 0 && b + c <= 1)) return false;
+  const t = (vx * qx + vy * qy + vz * qz) * inverse;
+  if (!(t > (ray[6] as number) && t < (ray[7] as number))) return false;
+  ray[7] = t;
+  return true;
 }

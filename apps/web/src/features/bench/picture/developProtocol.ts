@@ -7,7 +7,7 @@ export type ToDeveloper =
       picture: number;
       width: number;
       height: number;
-      lights: number;
+      channels: number;
       /** Fewest samples of every pixel from which on the picture is shown. */
       fewest: number;
       /** Widest preview filter, px. */

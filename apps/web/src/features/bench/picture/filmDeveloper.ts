@@ -68,11 +68,11 @@ export class FilmDeveloper {
     }
   }
 
-  private begin({ picture, width, height, lights, fewest, widest }: ToDeveloper & { type: 'begin' }): void {
+  private begin({ picture, width, height, channels, fewest, widest }: ToDeveloper & { type: 'begin' }): void {
     this.growing = {
       picture,
-      films: createFilms(width, height, lights),
-      smooth: createFilms(width, height, lights),
+      films: createFilms(width, height, channels),
+      smooth: createFilms(width, height, channels),
       guide: createGuide(width, height),
       fewest,
       widest,
@@ -107,7 +107,7 @@ export class FilmDeveloper {
   }
 
   private develop(): void {
-    if (!this.shown || this.weights.length !== this.shown.films.lights) return;
+    if (!this.shown || this.weights.length !== 3 * this.shown.films.channels) return;
     const { picture, films, samples } = this.shown;
     const { width, height } = films;
     const linear = new Float32Array(width * height * 3);

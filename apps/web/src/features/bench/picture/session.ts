@@ -1,5 +1,6 @@
 import type { SetDocument } from '@fendrix/contract';
 import {
+  channelsOf,
   displayWeights,
   type FilterGuide,
   type MirrorBand,
@@ -206,7 +207,7 @@ export class PictureSession {
 
   private async quickPicture(keyed: KeyedSet): Promise<void> {
     // While a thing moves the bounced light changes little: the estimate of the last rest will do.
-    const known = this.ambient?.length === keyed.set.lights.length ? this.ambient : null;
+    const known = this.ambient?.length === channelsOf(keyed.set).length ? this.ambient : null;
     const ambient = known ?? (await this.estimateAmbient(keyed));
     await this.renderInto(keyed, { ...QUICK, width: this.followingWidth, guided: false, ambient });
   }
@@ -270,8 +271,8 @@ export class PictureSession {
     const height = Math.max(1, Math.round(width / this.aspect));
     const picture = this.nextPicture++;
     this.events.status({ traced: ++this.traced });
-    const lights = keyed.set.lights.length;
-    this.tell({ type: 'begin', picture, width, height, lights, fewest, widest });
+    const channels = channelsOf(keyed.set).length;
+    this.tell({ type: 'begin', picture, width, height, channels, fewest, widest });
     const guides = guided ? this.guideInto(keyed, picture, width, height, signal) : undefined;
     let last = performance.now();
     const traced = renderProgressively(this.pool, keyed, {

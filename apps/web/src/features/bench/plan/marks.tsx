@@ -1,9 +1,11 @@
 import type { Camera, Light, Product, Sheet, Vector } from '@fendrix/contract';
-import { memo } from 'react';
+import { lightShape, productShape, sheetShape } from '@fendrix/core';
+import { memo, useMemo } from 'react';
 import { TagMark } from '../../../shared/Tag';
 import { sameThing, type ThingRef } from '../state/edits';
 import { useBench } from '../state/hooks';
 import { Movable } from './Movable';
+import { Pieces } from './Pieces';
 import type { Plan } from './plan';
 import { faceCorners, productOutline } from './planGeometry';
 
@@ -17,10 +19,10 @@ const BODY_M = 0.1;
 const TAPER = 0.6;
 
 export const LightMark = memo(function LightMark({ plan, light, onDragging }: MarkProps & { light: Light }) {
+  const shape = useMemo(() => lightShape(light), [light]);
   if (light.kind === 'surround') return null;
   const thing: ThingRef = { kind: 'light', key: light.tag };
   const tone = light.on ? '#fff' : '#777';
-  const [x, y] = plan.at(light.positionM);
   const solid = plan.kind === 'above';
   return (
     <Movable
@@ -51,7 +53,7 @@ export const LightMark = memo(function LightMark({ plan, light, onDragging }: Ma
           />
         </>
       ) : (
-        <circle cx={x} cy={y} r={Math.max(5, light.radiusM * plan.scale)} fill={tone} stroke="#222" />
+        <Pieces plan={plan} shape={shape} tone={tone} opacity={solid ? 0.8 : 0.3} />
       )}
       <TagOf plan={plan} thing={thing} at={light.positionM} />
     </Movable>
@@ -63,7 +65,8 @@ const taper = (corner: Vector, centre: Vector): Vector =>
 
 export const SheetMark = memo(function SheetMark({ plan, sheet, onDragging }: MarkProps & { sheet: Sheet }) {
   const thing: ThingRef = { kind: 'sheet', key: sheet.tag };
-  const tone = sheet.kind === 'flag' ? '#111' : '#fff';
+  const tone = isDark(sheet) ? '#111' : '#fff';
+  const shape = useMemo(() => sheetShape(sheet), [sheet]);
   return (
     <Movable
       plan={plan}
@@ -72,18 +75,23 @@ export const SheetMark = memo(function SheetMark({ plan, sheet, onDragging }: Ma
       at={sheet.positionM}
       onDragging={onDragging}
     >
-      <path
-        d={plan.outline(faceCorners(sheet))}
-        fill={tone}
-        fillOpacity={plan.kind === 'above' ? 0.75 : 0.3}
-        stroke={tone}
-        strokeWidth={3}
-        strokeLinejoin="round"
-      />
+      <Pieces plan={plan} shape={shape} tone={tone} opacity={sheetOpacity(plan, sheet)} />
       <TagOf plan={plan} thing={thing} at={sheet.positionM} />
     </Movable>
   );
 });
+
+/** Tents and cones stand round other things: those must show through. */
+function sheetOpacity({ kind }: Plan, sheet: Sheet): number {
+  if (sheet.kind === 'tent' || sheet.kind === 'cone' || sheet.kind === 'roof') return 0.08;
+  return kind === 'above' ? 0.75 : 0.3;
+}
+
+function isDark({ front }: Sheet): boolean {
+  const reflectance = 'reflectance' in front ? front.reflectance : 0.6;
+  const [, green] = typeof reflectance === 'number' ? [0, reflectance] : reflectance;
+  return green < 0.15 && front.kind !== 'translucent';
+}
 
 export const ProductMark = memo(function ProductMark({
   plan,
@@ -91,14 +99,20 @@ export const ProductMark = memo(function ProductMark({
   onDragging,
 }: MarkProps & { product: Product }) {
   const thing: ThingRef = { kind: 'product', key: product.id };
+  const plain = (product.kind === 'turned' || product.kind === 'box') && !product.lean;
+  const shape = useMemo(() => (plain ? [] : productShape(product)), [plain, product]);
   return (
     <Movable plan={plan} thing={thing} name={product.name} at={product.positionM} onDragging={onDragging}>
-      <path
-        d={plan.path(productOutline(plan.kind, product))}
-        fill="#8c2f43"
-        stroke="#fff"
-        strokeWidth={1.2}
-      />
+      {plain ? (
+        <path
+          d={plan.path(productOutline(plan.kind, product))}
+          fill="#8c2f43"
+          stroke="#fff"
+          strokeWidth={1.2}
+        />
+      ) : (
+        <Pieces plan={plan} shape={shape} tone="#8c2f43" opacity={0.9} />
+      )}
     </Movable>
   );
 });

@@ -1,5 +1,5 @@
 import type { Camera, Product, SetDocument, Vector } from '@fendrix/contract';
-import { aimFrame, outlinePieces, radians, vector, viewOf } from '@fendrix/core';
+import { aimFrame, lightShape, outlinePieces, radians, sheetShape, vector, viewOf } from '@fendrix/core';
 
 const { add, scale, turnUpright } = vector;
 
@@ -56,7 +56,7 @@ export function hull(points: readonly Flat[]): Flat[] {
 
 const turn = (a: Flat, b: Flat, c: Flat) => (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]);
 
-/** Outline of a product in a plan. */
+/** Outline of a turned or box-shaped product in a plan; nothing for others, which are drawn by their pieces. */
 export function productOutline(kind: PlanKind, product: Product): Flat[] {
   const at = product.positionM;
   if (product.kind === 'box') {
@@ -79,6 +79,7 @@ export function productOutline(kind: PlanKind, product: Product): Flat[] {
     );
     return hull(corners.map((corner) => flatten(kind, corner)));
   }
+  if (product.kind !== 'turned') return [];
   const pieces = outlinePieces(product.profile);
   if (kind === 'above') {
     const radius = Math.max(...pieces.map(({ lower, upper }) => Math.max(lower.r, upper.r)));
@@ -105,9 +106,9 @@ export function extent(kind: PlanKind, set: SetDocument): { min: Flat; max: Flat
   const points: Vector[] = [set.camera.positionM, [0, 0, 0]];
   for (const light of set.lights) {
     if (light.kind === 'softbox') points.push(...faceCorners(light, 0.12));
-    if (light.kind === 'bare-lamp') points.push(light.positionM);
+    else points.push(...lightShape(light).flat());
   }
-  for (const sheet of set.sheets) points.push(...faceCorners(sheet));
+  for (const sheet of set.sheets) points.push(...sheetShape(sheet).flat());
   if (set.backdrop?.kind === 'sweep') {
     const { widthM, frontM, backM, heightM } = set.backdrop;
     points.push([-widthM / 2, frontM, 0], [widthM / 2, backM, heightM]);

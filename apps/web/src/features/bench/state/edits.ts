@@ -88,14 +88,10 @@ export const changeLight =
   (set) => ({ ...set, lights: replace(set.lights, (light) => light.tag === tag, change) });
 
 export const changeSheet =
-  (tag: string, changes: Partial<Sheet>): Edit =>
+  (tag: string, change: (sheet: Sheet) => Sheet): Edit =>
   (set) => ({
     ...set,
-    sheets: replace(
-      set.sheets,
-      (sheet) => sheet.tag === tag,
-      (sheet) => ({ ...sheet, ...changes }),
-    ),
+    sheets: replace(set.sheets, (sheet) => sheet.tag === tag, change),
   });
 
 export const turnProduct =
@@ -157,7 +153,7 @@ export function newSoftbox(tag: string): Light {
 }
 
 /** A board 20 x 30 cm beside the product, white to bounce or black to cut. */
-export function newSheet(kind: Sheet['kind'], tag: string): Sheet {
+export function newSheet(kind: 'card' | 'flag', tag: string): Sheet {
   const board: OpaqueMaterial = { kind: 'matte', reflectance: kind === 'card' ? 0.85 : 0.04 };
   return {
     kind,

@@ -1,4 +1,4 @@
-import type { Light, SetDocument, Vector } from '@fendrix/contract';
+import type { Light, SetDocument, Sheet, Vector } from '@fendrix/contract';
 import {
   apparentAngleRad,
   cameraFigures,
@@ -97,6 +97,8 @@ function SheetPanel({ set, thing }: PanelProps) {
   const dispatch = useBenchDispatch();
   const sheet = set.sheets.find(({ tag }) => tag === thing.key);
   if (!sheet) return null;
+  const change = (changes: object) =>
+    dispatch(edit(changeSheet(sheet.tag, (old) => ({ ...old, ...changes }) as Sheet)));
   return (
     <>
       <Title
@@ -105,9 +107,13 @@ function SheetPanel({ set, thing }: PanelProps) {
         kind={sheet.kind === 'card' ? 'bounces light' : 'cuts light'}
       />
       <StandFields set={set} thing={thing} />
-      <AimField aimM={sheet.aimM} onCommit={(aimM) => dispatch(edit(changeSheet(sheet.tag, { aimM })))} />
-      <SizeFields size={sheet} onCommit={(changes) => dispatch(edit(changeSheet(sheet.tag, changes)))} />
-      <ApparentSize positionM={sheet.positionM} sizeM={Math.max(sheet.widthM, sheet.heightM)} />
+      <AimField aimM={sheet.aimM} onCommit={(aimM) => change({ aimM })} />
+      {'widthM' in sheet && (
+        <>
+          <SizeFields size={sheet} onCommit={change} />
+          <ApparentSize positionM={sheet.positionM} sizeM={Math.max(sheet.widthM, sheet.heightM)} />
+        </>
+      )}
       <RemoveButton thing={thing} />
     </>
   );
@@ -189,9 +195,26 @@ function Title({ tag, name, kind }: { tag?: string; name: string; kind: string }
   );
 }
 
+const KIND_WORDS: Record<Light['kind'], string> = {
+  softbox: 'softbox',
+  octa: 'octa',
+  ring: 'ring light',
+  dish: 'dish',
+  tube: 'tube',
+  umbrella: 'umbrella',
+  snoot: 'snoot',
+  projector: 'projecting spot',
+  panel: 'panel',
+  'table-lamp': 'table lamp',
+  window: 'window',
+  ies: 'measured light',
+  'bare-lamp': 'bare lamp',
+  surround: 'even surround',
+};
+
 function kindInWords(light: Light): string {
   const { time } = lightLuminance(light);
-  const kind = { softbox: 'softbox', 'bare-lamp': 'bare lamp', surround: 'even surround' }[light.kind];
+  const kind = KIND_WORDS[light.kind];
   const grid = light.kind === 'softbox' && light.grid ? `, grid ${light.grid.cutoffDeg}°` : '';
   return `${kind}${grid}, ${time === 'flash' ? 'flash' : 'continuous'}`;
 }

@@ -1,6 +1,6 @@
 import type { ProfilePoint } from '@fendrix/contract';
-import { radians } from '../units/angle.js';
-import type { OutlinePoint } from './primitives.js';
+import { radians } from '../../units/angle.js';
+import type { OutlinePoint } from '../primitives.js';
 
 /** A straight piece of a turned outline, lower end first; level pieces have both ends at one height. */
 export interface OutlinePiece {

@@ -1,8 +1,9 @@
-import type { Material, Turned, Vector } from '@fendrix/contract';
-import { radians } from '../units/angle.js';
+import type { Material, Turned } from '@fendrix/contract';
+import { radians } from '../../units/angle.js';
+import type { SceneParts } from '../builder.js';
+import type { Pose } from '../frame.js';
+import type { ConePiece, OutlinePoint, Sides } from '../primitives.js';
 import { clipPiece, type OutlinePiece, outlinePieces } from './outline.js';
-import type { ConePiece, OutlinePoint, PrimitiveList } from './primitives.js';
-import type { SurfaceList } from './surface.js';
 
 /** Height of a label over the surface under it, m; each later label lies this much higher. */
 const LABEL_M = 1e-4;
@@ -13,25 +14,20 @@ const WETTING_M = 5e-5;
  * Adds a turned product: its outside by parts, its labels, and for a hollow one the inner wall and liquid.
  * A part that reaches the top is a solid cap with a floor of its own; any other part is a skin on the body.
  */
-export function addTurned(
-  list: PrimitiveList,
-  surfaces: SurfaceList,
-  product: Turned,
-  foot: Vector,
-  thing: number,
-): void {
+export function addTurned(parts: SceneParts, product: Turned, pose: Pose, thing: number): void {
+  const { surfaces } = parts;
   const body = surfaces.add(product.material);
   const height = product.profile.at(-1)?.heightM ?? 0;
   const cap = product.parts.find((part) => part.toM >= height - 1e-6);
   const hollow = product.hollow;
   const outside = outlinePieces(product.profile, !hollow || cap !== undefined);
   const place = (piece: OutlinePiece, surface: number, inwards = false) =>
-    addPiece(list, foot, piece, { thing, front: surface, back: surface }, inwards);
+    addPiece(parts, pose, piece, { thing, front: surface, back: surface }, inwards);
 
   for (const piece of cutAtParts(outside, product)) {
     place(piece, surfaces.add(materialAt(product, piece)));
   }
-  addLabels(list, surfaces, product, outside, foot, thing);
+  addLabels(parts, product, outside, pose, thing);
   if (cap && product.material.kind === 'dielectric') {
     const radius = radiusBelow(outside, cap.fromM);
     place(level(radius, 0, cap.fromM), surfaces.add(cap.material));
@@ -49,36 +45,26 @@ export function addTurned(
   }
 }
 
-function addPiece(
-  list: PrimitiveList,
-  foot: Vector,
+/** Adds a piece of an outline turned round the z axis of a pose. */
+export function addPiece(
+  parts: SceneParts,
+  pose: Pose,
   piece: OutlinePiece,
-  sides: { thing: number; front: number; back: number },
-  inwards: boolean,
-  arc?: ConePiece['arc'],
+  sides: Sides,
+  inwards = false,
+  more: Pick<ConePiece, 'arc' | 'pattern'> = {},
 ): void {
   const { lower, upper } = piece;
   if (upper.z - lower.z < 1e-9) {
     const up = (lower.nz < 0 ? -1 : 1) * (inwards ? -1 : 1);
-    const centre: Vector = [foot[0], foot[1], foot[2] + lower.z];
-    list.ring(centre, [0, 0, up], Math.max(lower.r, upper.r), Math.min(lower.r, upper.r), sides);
+    parts.list.disc(pose, lower.z, Math.max(lower.r, upper.r), Math.min(lower.r, upper.r), sides, up);
     return;
   }
-  const lift = (point: OutlinePoint) => ({ ...point, z: point.z + foot[2] });
-  list.cone(
-    {
-      axis: [foot[0], foot[1]],
-      lower: lift(lower),
-      upper: lift(upper),
-      inwards,
-      ...(arc ? { arc } : {}),
-    },
-    sides,
-  );
+  parts.list.cone(pose, { lower, upper, inwards, ...more }, sides);
 }
 
 /** A level piece that faces up, from a radius in to another. */
-function level(outerM: number, innerM: number, z: number): OutlinePiece {
+export function level(outerM: number, innerM: number, z: number): OutlinePiece {
   return { lower: { r: outerM, z, nr: 0, nz: 1 }, upper: { r: innerM, z, nr: 0, nz: 1 } };
 }
 
@@ -102,27 +88,30 @@ function materialAt(product: Turned, { lower, upper }: OutlinePiece): Material {
 }
 
 function addLabels(
-  list: PrimitiveList,
-  surfaces: SurfaceList,
+  parts: SceneParts,
   product: Turned,
   outside: readonly OutlinePiece[],
-  foot: Vector,
+  pose: Pose,
   thing: number,
 ): void {
   product.labels.forEach((label, index) => {
-    const surface = surfaces.add(label.material);
+    const surface = parts.surfaces.add(label.material);
+    const sides: Sides = { thing, front: surface, back: surface };
     const lift = LABEL_M * (index + 1);
     const arc = {
-      bearingRad: radians(label.centreBearingDeg + product.turnDeg),
+      bearingRad: radians(label.centreBearingDeg),
       halfWidthRad: radians(label.widthDeg / 2),
     };
+    const part = (z: number) => (z - label.fromM) / (label.toM - label.fromM);
     for (const piece of outside) {
       const patch = clipPiece(piece, label.fromM, label.toM);
       if (!patch) continue;
       const raise = (p: OutlinePoint) => ({ ...p, r: p.r + lift * Math.max(0.1, p.nr) });
       const raised = { lower: raise(patch.lower), upper: raise(patch.upper) };
-      const whole = label.widthDeg >= 360;
-      addPiece(list, foot, raised, { thing, front: surface, back: surface }, false, whole ? undefined : arc);
+      addPiece(parts, pose, raised, sides, false, {
+        pattern: [part(patch.lower.z), part(patch.upper.z)],
+        ...(label.widthDeg >= 360 ? {} : { arc }),
+      });
     }
   });
 }
@@ -137,7 +126,7 @@ function radiusBelow(pieces: readonly OutlinePiece[], z: number): number {
 }
 
 /** The inside of the wall, foot to mouth: the outside moved in along its normals, floored at the base. */
-function innerWall(
+export function innerWall(
   outside: readonly OutlinePiece[],
   wallM: number,
   baseM: number,

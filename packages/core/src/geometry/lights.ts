@@ -1,0 +1,73 @@
+import type { StandingLight } from '@fendrix/contract';
+import {
+  BLACK_CLOTH,
+  type Emitter,
+  emittersOf,
+  faceShape,
+  OCTAGON_FACE,
+  ROUND,
+} from '../photometry/emitter.js';
+import type { SceneParts } from './builder.js';
+import { aimedPose, type Pose } from './frame.js';
+import { OCTAGON, type Sides, wallPiece } from './primitives.js';
+import { addFacing, addFrustum } from './sheets.js';
+
+/** The back of an umbrella stands this far behind its mouth, m. */
+const UMBRELLA_BACK_M = 1e-3;
+
+/**
+ * Adds the body of a light and its emitters. What does not shine is black cloth, a lampshade its own material.
+ * @param emitters list to add to; the sun of a window is one without a body
+ */
+export function addLight(
+  parts: SceneParts,
+  emitters: Emitter[],
+  light: StandingLight,
+  channel: number,
+  sunChannel: number,
+): void {
+  const thing = parts.thing('light', light.tag, light.name);
+  const first = emitters.length;
+  emitters.push(...emittersOf(light, channel, sunChannel));
+  const sides: Sides = { ...parts.sides(thing, BLACK_CLOTH), emitter: first };
+  switch (light.kind) {
+    case 'bare-lamp':
+      parts.list.ball(light.positionM, light.radiusM, sides);
+      return;
+    case 'table-lamp': {
+      parts.list.ball(light.positionM, light.radiusM, sides);
+      const { shade } = light;
+      const pose: Pose = { origin: light.positionM, x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] };
+      const half = shade.heightM / 2;
+      const cloth = parts.sides(thing, shade.material);
+      addFrustum(parts, pose, shade.bottomDiameterM / 2, shade.topDiameterM / 2, -half, half, cloth);
+      return;
+    }
+    case 'tube': {
+      const stand = aimedPose(light.positionM, light.aimM, light.rollDeg);
+      const along: Pose = { origin: light.positionM, x: stand.y, y: stand.z, z: stand.x };
+      const half = light.lengthM / 2;
+      parts.list.cone(along, wallPiece(light.diameterM / 2, -half, half), sides);
+      const ends = parts.sides(thing, BLACK_CLOTH);
+      parts.list.disc(along, half, light.diameterM / 2, 0, ends, 1);
+      parts.list.disc(along, -half, light.diameterM / 2, 0, ends, -1);
+      return;
+    }
+    default: {
+      const pose = aimedPose(light.positionM, light.aimM, light.rollDeg);
+      const shape = faceShape(light);
+      if (shape.kind === ROUND) {
+        parts.list.disc(pose, 0, shape.halfWidth, shape.inner * shape.halfWidth, sides);
+        if (light.kind === 'umbrella' && light.backShare > 0) {
+          parts.list.disc(pose, -UMBRELLA_BACK_M, shape.halfWidth, 0, { ...sides, emitter: first + 1 }, -1);
+        }
+        if (light.kind === 'dish' && shape.inner > 0) {
+          parts.list.disc(pose, 0, shape.inner * shape.halfWidth, 0, parts.sides(thing, BLACK_CLOTH));
+        }
+        return;
+      }
+      const size = { widthM: 2 * shape.halfWidth, heightM: 2 * shape.halfHeight };
+      addFacing(parts, pose, size, sides, shape.kind === OCTAGON_FACE ? OCTAGON : undefined);
+    }
+  }
+}

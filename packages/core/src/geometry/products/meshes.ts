@@ -1,0 +1,153 @@
+import type { ProductOf, Vector } from '@fendrix/contract';
+import { requireDomain } from '../../errors.js';
+import { radians } from '../../units/angle.js';
+import { bytesOfBase64 } from '../../units/base64.js';
+import { createRandom } from '../../units/random.js';
+import { add, cross, dot, length, scale, subtract } from '../../units/vector.js';
+import type { SceneParts } from '../builder.js';
+import { type Pose, placed, turned } from '../frame.js';
+import type { Sides } from '../primitives.js';
+
+/** A mesh of more triangles than this is refused. */
+export const MOST_TRIANGLES = 300_000;
+/** Cells of a cloth each way. */
+const CLOTH_CELLS = 48;
+/** Cloth lies at least this high, m. */
+const CLOTH_LIFT_M = 3e-4;
+
+/** @throws {DomainError} no triangles, too many, an index without a point, a coordinate that is not a number */
+export function addMesh(parts: SceneParts, product: ProductOf<'mesh'>, pose: Pose, thing: number): void {
+  const points = floatsOf(bytesOfBase64(product.positionsBase64));
+  const corners = wholesOf(bytesOfBase64(product.trianglesBase64));
+  checkMesh(product.name, points, corners);
+  addTriangles(parts, pose, points, corners, product.smoothDeg, parts.sides(thing, product.material));
+}
+
+/** @throws {DomainError} as `addMesh` */
+export function checkMesh(name: string, points: Float32Array, corners: Uint32Array): void {
+  requireDomain(corners.length >= 3 && corners.length % 3 === 0, `the mesh of ${name} has no whole triangle`);
+  requireDomain(
+    corners.length <= 3 * MOST_TRIANGLES,
+    `the mesh of ${name} has more than ${MOST_TRIANGLES} triangles; thin it out before the import`,
+  );
+  requireDomain(points.length % 3 === 0, `the mesh of ${name} has a point without three coordinates`);
+  const most = points.length / 3;
+  for (let i = 0; i < corners.length; i++) {
+    requireDomain(
+      (corners[i] as number) < most,
+      `the mesh of ${name} names point ${corners[i]}, which it does not have`,
+    );
+  }
+  for (let i = 0; i < points.length; i++) {
+    requireDomain(
+      Math.abs(points[i] as number) < 100,
+      `the mesh of ${name} has a point that is no place in a room`,
+    );
+  }
+}
+
+/** A square of cloth whose folds run across it at a slant, as triangles with smooth normals. */
+export function addCloth(parts: SceneParts, product: ProductOf<'cloth'>, pose: Pose, thing: number): void {
+  const { widthM, depthM, folds, foldHeightM } = product;
+  const n = CLOTH_CELLS + 1;
+  const points = new Float32Array(n * n * 3);
+  const random = createRandom(product.seed);
+  const waves = Array.from({ length: 4 }, (_, i) => ({
+    angle: Math.PI * random(),
+    rate: folds * (0.4 + 0.4 * i) * (0.7 + 0.6 * random()),
+    phase: 2 * Math.PI * random(),
+    share: 0.4 / (1 + i),
+  }));
+  for (let row = 0; row < n; row++) {
+    for (let column = 0; column < n; column++) {
+      const a = column / CLOTH_CELLS - 0.5;
+      const b = row / CLOTH_CELLS - 0.5;
+      let height = 0;
+      for (const { angle, rate, phase, share } of waves) {
+        height +=
+          share * (1 + Math.sin(2 * Math.PI * rate * (a * Math.cos(angle) + b * Math.sin(angle)) + phase));
+      }
+      const at = 3 * (row * n + column);
+      points[at] = a * widthM;
+      points[at + 1] = b * depthM;
+      points[at + 2] = CLOTH_LIFT_M + foldHeightM * 0.6 * height;
+    }
+  }
+  const corners = new Uint32Array(CLOTH_CELLS * CLOTH_CELLS * 6);
+  let at = 0;
+  for (let row = 0; row < CLOTH_CELLS; row++) {
+    for (let column = 0; column < CLOTH_CELLS; column++) {
+      const p = row * n + column;
+      corners.set([p, p + 1, p + n, p + 1, p + n + 1, p + n], at);
+      at += 6;
+    }
+  }
+  addTriangles(parts, pose, points, corners, 60, parts.sides(thing, product.material));
+}
+
+/** Triangles with shading normals: the mean of the faces round a point that are flatter to each other than a limit. */
+function addTriangles(
+  parts: SceneParts,
+  pose: Pose,
+  points: Float32Array,
+  corners: Uint32Array,
+  smoothDeg: number,
+  sides: Sides,
+): void {
+  const pointAt = (index: number): Vector => [
+    points[3 * index] as number,
+    points[3 * index + 1] as number,
+    points[3 * index + 2] as number,
+  ];
+  const triangles = corners.length / 3;
+  const normals: Vector[] = [];
+  const facesAt = new Map<string, number[]>();
+  const keyOf = (index: number) =>
+    pointAt(index)
+      .map((value) => Math.round(value * 1e7))
+      .join(' ');
+  for (let t = 0; t < triangles; t++) {
+    const [a, b, c] = [0, 1, 2].map((i) => pointAt(corners[3 * t + i] as number)) as [Vector, Vector, Vector];
+    // Twice the area long, so that large faces count for more.
+    normals.push(cross(subtract(b, a), subtract(c, a)));
+    for (let i = 0; i < 3; i++) {
+      const key = keyOf(corners[3 * t + i] as number);
+      const faces = facesAt.get(key);
+      if (faces) faces.push(t);
+      else facesAt.set(key, [t]);
+    }
+  }
+  const least = Math.cos(radians(smoothDeg));
+  for (let t = 0; t < triangles; t++) {
+    const own = normals[t] as Vector;
+    const size = length(own);
+    if (!(size > 0)) continue;
+    const shading = [0, 1, 2].map((i) => {
+      let sum: Vector = [0, 0, 0];
+      for (const face of facesAt.get(keyOf(corners[3 * t + i] as number)) ?? []) {
+        const other = normals[face] as Vector;
+        const otherSize = length(other);
+        if (otherSize > 0 && dot(own, other) >= least * size * otherSize) sum = add(sum, other);
+      }
+      const whole = length(sum);
+      return turned(pose, scale(whole > 0 ? sum : own, 1 / (whole > 0 ? whole : size)));
+    }) as [Vector, Vector, Vector];
+    const [a, b, c] = [0, 1, 2].map((i) => placed(pose, pointAt(corners[3 * t + i] as number))) as [
+      Vector,
+      Vector,
+      Vector,
+    ];
+    parts.list.triangle(a, b, c, sides, shading);
+  }
+}
+
+/** Little-endian 32-bit floats, whatever the machine. */
+export function floatsOf(bytes: Uint8Array): Float32Array {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  return Float32Array.from({ length: bytes.length >> 2 }, (_, i) => view.getFloat32(4 * i, true));
+}
+
+export function wholesOf(bytes: Uint8Array): Uint32Array {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  return Uint32Array.from({ length: bytes.length >> 2 }, (_, i) => view.getUint32(4 * i, true));
+}

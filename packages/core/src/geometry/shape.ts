@@ -1,0 +1,106 @@
+import type { Light, Product, Sheet, Vector } from '@fendrix/contract';
+import { SceneParts } from './builder.js';
+import { addLight } from './lights.js';
+import { isOnPanel, pointOnPanel } from './pattern.js';
+import { BALL, CONE, FLAT, type PrimitiveTable, primitiveBounds, STRIDE } from './primitives.js';
+import { addProduct } from './products/addProduct.js';
+import { addSheet } from './sheets.js';
+
+/** Points round the outline of a curved piece. */
+const ROUND_POINTS = 24;
+
+/** What a thing looks like in a plan: for each of its pieces points whose hull is its outline, m from the mark. */
+export type Shape = Vector[][];
+
+export const lightShape = (light: Light): Shape =>
+  light.kind === 'surround' ? [] : shapeOf((parts) => addLight(parts, [], light, 0, 0));
+export const sheetShape = (sheet: Sheet): Shape => shapeOf((parts) => addSheet(parts, sheet));
+export const productShape = (product: Product): Shape => shapeOf((parts) => addProduct(parts, product));
+
+/** Lowest and highest corner of a product, m from the mark. @throws {DomainError} a mesh that is none */
+export function productBounds(product: Product): { low: Vector; high: Vector } {
+  const parts = new SceneParts();
+  addProduct(parts, product);
+  const table = parts.list.pack();
+  const low: Vector = [Infinity, Infinity, Infinity];
+  const high: Vector = [-Infinity, -Infinity, -Infinity];
+  const box = new Float64Array(6);
+  for (let i = 0; i < table.count; i++) {
+    primitiveBounds(table, i, box);
+    for (let a = 0; a < 3; a++) {
+      low[a] = Math.min(low[a] as number, box[a] as number);
+      high[a] = Math.max(high[a] as number, box[a + 3] as number);
+    }
+  }
+  return { low, high };
+}
+
+function shapeOf(build: (parts: SceneParts) => void): Shape {
+  const parts = new SceneParts();
+  build(parts);
+  const table = parts.list.pack();
+  const pieces: Shape = [];
+  const corners: Vector[] = [];
+  for (let i = 0; i < table.count; i++) {
+    const piece = piecePoints(table, i);
+    if (piece) pieces.push(piece);
+    else corners.push(...trianglePoints(table, i));
+  }
+  return corners.length > 0 ? [...pieces, corners] : pieces;
+}
+
+function piecePoints(table: PrimitiveTable, index: number): Vector[] | null {
+  const d = table.data;
+  const o = index * STRIDE;
+  const out = new Float64Array(3);
+  const at = (a: number, b: number): Vector => {
+    pointOnPanel(out, table, index, a, b);
+    return [out[0] as number, out[1] as number, out[2] as number];
+  };
+  switch (table.kind[index]) {
+    case FLAT: {
+      const corners: [number, number][] = [
+        [0, 0],
+        [1, 0],
+        [1, 1],
+        [0, 1],
+      ];
+      if (corners.every(([a, b]) => isOnPanel(table, index, a, b))) return corners.map(([a, b]) => at(a, b));
+      // Round or with cut corners: from the middle out to the edge.
+      const reach = (d[o + 18] as number) < 2 ? Math.SQRT2 / 2 / Math.cos(Math.PI / 8) / Math.SQRT2 : 0.5;
+      return Array.from({ length: ROUND_POINTS }, (_, i) => {
+        const angle = (2 * Math.PI * (i + 0.5)) / ROUND_POINTS;
+        return at(0.5 + reach * Math.cos(angle), 0.5 + reach * Math.sin(angle));
+      });
+    }
+    case CONE:
+      return [0, 1].flatMap((b) =>
+        Array.from({ length: ROUND_POINTS + 1 }, (_, i) => at(i / ROUND_POINTS, b)),
+      );
+    case BALL: {
+      const [x, y, z, r] = d.subarray(o, o + 4) as unknown as [number, number, number, number];
+      return Array.from({ length: ROUND_POINTS }, (_, i) => {
+        const c = r * Math.cos((2 * Math.PI * i) / ROUND_POINTS);
+        const s = r * Math.sin((2 * Math.PI * i) / ROUND_POINTS);
+        return [
+          [x + c, y + s, z],
+          [x, y + c, z + s],
+        ] as Vector[];
+      }).flat();
+    }
+    default:
+      return null;
+  }
+}
+
+function trianglePoints(table: PrimitiveTable, index: number): Vector[] {
+  const [x, y, z, ux, uy, uz, vx, vy, vz] = table.data.subarray(
+    index * STRIDE,
+    index * STRIDE + 9,
+  ) as unknown as [number, number, number, number, number, number, number, number, number];
+  return [
+    [x, y, z],
+    [x + ux, y + uy, z + uz],
+    [x + vx, y + vy, z + vz],
+  ];
+}

@@ -1,0 +1,113 @@
+import type { Reflectance, Tone } from '@fendrix/contract';
+import { bytesOfBase64 } from '../units/base64.js';
+import { drawLettering } from './lettering.js';
+
+export const ACROSS = 0;
+export const UP = 1;
+export const OUT = 2;
+export const RASTER = 3;
+
+/** A printed tone made ready for lookup: a gradient, or a picture. */
+export interface SurfaceTone {
+  /** ACROSS, UP or OUT for a gradient, RASTER for a picture. */
+  kind: number;
+  /** Gradient: first tone, second tone, red green blue; start, end, gamma. */
+  ends: Float64Array;
+  /** Picture: linear reflectance, 3 a pixel, row by row from the top left. */
+  raster: Float32Array;
+  widthPx: number;
+  heightPx: number;
+}
+
+/**
+ * @param paper reflectance where nothing is printed
+ * @param finish turns the reflectance of the print into that under a coat
+ */
+export function makeTone(
+  tone: Tone,
+  paper: readonly [number, number, number],
+  finish: (reflectance: number) => number,
+): SurfaceTone {
+  const none = { ends: new Float64Array(9), raster: new Float32Array(0), widthPx: 0, heightPx: 0 };
+  switch (tone.kind) {
+    case 'gradient': {
+      const ends = Float64Array.from([
+        ...rgbOf(tone.from).map(finish),
+        ...rgbOf(tone.to).map(finish),
+        tone.start,
+        tone.end,
+        tone.gamma,
+      ]);
+      const kind = { across: ACROSS, up: UP, out: OUT }[tone.direction];
+      return { ...none, kind, ends };
+    }
+    case 'picture': {
+      const bytes = bytesOfBase64(tone.rgbBase64);
+      const size = tone.widthPx * tone.heightPx * 3;
+      const raster = new Float32Array(size);
+      for (let i = 0; i < size; i++) raster[i] = finish(decodeSrgb((bytes[i] ?? 0) / 255));
+      return { ...none, kind: RASTER, raster, widthPx: tone.widthPx, heightPx: tone.heightPx };
+    }
+    case 'text': {
+      const { widthPx, heightPx, ink } = drawLettering(tone.lines, tone.ratio, tone.border);
+      const dark = rgbOf(tone.ink);
+      const raster = new Float32Array(widthPx * heightPx * 3);
+      for (let pixel = 0; pixel < ink.length; pixel++) {
+        const cover = ink[pixel] as number;
+        for (let c = 0; c < 3; c++) {
+          const mixed = (paper[c] as number) * (1 - cover) + (dark[c] as number) * cover;
+          raster[3 * pixel + c] = finish(mixed);
+        }
+      }
+      return { ...none, kind: RASTER, raster, widthPx, heightPx };
+    }
+  }
+}
+
+/**
+ * Reflectance at a place of the pattern.
+ * @param out 0-2 red, green, blue  @param place 0 across, 1 up, from 0 to 1
+ */
+export function toneAt(out: Float64Array, tone: SurfaceTone, place: Float64Array): void {
+  const a = place[0] as number;
+  const b = place[1] as number;
+  if (tone.kind === RASTER) {
+    bilinear(out, tone, a * tone.widthPx - 0.5, (1 - b) * tone.heightPx - 0.5);
+    return;
+  }
+  const { ends } = tone;
+  const way = tone.kind === ACROSS ? a : tone.kind === UP ? b : Math.min(1, 2 * Math.hypot(a - 0.5, b - 0.5));
+  const start = ends[6] as number;
+  const part = (way - start) / ((ends[7] as number) - start);
+  const mix = part > 0 ? Math.min(1, part) ** (ends[8] as number) : 0;
+  for (let c = 0; c < 3; c++) {
+    out[c] = (ends[c] as number) + mix * ((ends[3 + c] as number) - (ends[c] as number));
+  }
+}
+
+function bilinear(out: Float64Array, { raster, widthPx, heightPx }: SurfaceTone, x: number, y: number): void {
+  const x0 = Math.max(0, Math.min(widthPx - 1, Math.floor(x)));
+  const y0 = Math.max(0, Math.min(heightPx - 1, Math.floor(y)));
+  const x1 = Math.min(widthPx - 1, x0 + 1);
+  const y1 = Math.min(heightPx - 1, y0 + 1);
+  const fx = Math.max(0, Math.min(1, x - x0));
+  const fy = Math.max(0, Math.min(1, y - y0));
+  for (let c = 0; c < 3; c++) {
+    const top =
+      (raster[3 * (y0 * widthPx + x0) + c] as number) * (1 - fx) +
+      (raster[3 * (y0 * widthPx + x1) + c] as number) * fx;
+    const low =
+      (raster[3 * (y1 * widthPx + x0) + c] as number) * (1 - fx) +
+      (raster[3 * (y1 * widthPx + x1) + c] as number) * fx;
+    out[c] = top * (1 - fy) + low * fy;
+  }
+}
+
+/** Linear value of an sRGB value from 0 to 1. Source: IEC 61966-2-1. */
+export function decodeSrgb(value: number): number {
+  return value <= 0.04045 ? value / 12.92 : ((value + 0.055) / 1.055) ** 2.4;
+}
+
+function rgbOf(reflectance: Reflectance): readonly number[] {
+  return typeof reflectance === 'number' ? [reflectance, reflectance, reflectance] : reflectance;
+}

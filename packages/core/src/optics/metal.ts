@@ -1,0 +1,291 @@
+import type { Metal } from '@fendrix/contract';
+import { requireDomain } from '../errors.js';
+
+/** Below this GGX alpha a lobe is a clear mirror image. */
+export const CLEAR_ALPHA = 1e-3;
+
+/**
+ * Complex refractive index n + ik at 650, 550 and 450 nm, standing for linear red, green and blue.
+ * Three wavelengths are not a spectrum: colours are right to a few per cent of reflectance.
+ * Sources: silver, gold, copper, chrome, iron (for steel): Johnson and Christy 1972, 1974; aluminium: Palik 1985;
+ * brass (70/30): Querry 1985, as averaged over the sRGB primaries.
+ */
+export const METAL_INDEX: Record<Metal, { n: [number, number, number]; k: [number, number, number] }> = {
+  silver: { n: [0.05, 0.06, 0.04], k: [4.41, 3.59, 2.66] },
+  aluminium: { n: [1.47, 0.96, 0.62], k: [7.79, 6.69, 5.47] },
+  gold: { n: [0.16, 0.42, 1.38], k: [3.58, 2.47, 1.91] },
+  copper: { n: [0.23, 1.02, 1.18], k: [3.63, 2.58, 2.21] },
+  brass: { n: [0.44, 0.53, 1.09], k: [3.7, 2.77, 1.83] },
+  steel: { n: [2.88, 2.95, 2.65], k: [3.05, 2.93, 2.81] },
+  chrome: { n: [3.11, 3.18, 2.42], k: [3.34, 3.33, 3.12] },
+};
+
+export interface ConductorSplit {
+  s: number;
+  p: number;
+  mean: number;
+}
+
+/**
+ * Exact Fresnel reflectance of a bare metal in air.
+ * @param cosIncidence 0 to 1  @param n, k complex index
+ * @throws {DomainError} cosine outside of 0 to 1
+ * Source: Born and Wolf, Principles of Optics, 14.2.
+ */
+export function fresnelConductorSplit(cosIncidence: number, n: number, k: number): ConductorSplit {
+  requireDomain(cosIncidence >= 0 && cosIncidence <= 1, 'a cosine of incidence lies from 0 to 1');
+  const c2 = cosIncidence * cosIncidence;
+  const s2 = 1 - c2;
+  const t = n * n - k * k - s2;
+  const r2 = Math.sqrt(t * t + 4 * n * n * k * k);
+  const a = Math.sqrt(Math.max(0, (r2 + t) / 2));
+  const s = (r2 + c2 - 2 * cosIncidence * a) / (r2 + c2 + 2 * cosIncidence * a);
+  const p =
+    (s * (c2 * r2 + s2 * s2 - 2 * cosIncidence * a * s2)) / (c2 * r2 + s2 * s2 + 2 * cosIncidence * a * s2);
+  return { s, p, mean: (s + p) / 2 };
+}
+
+/** `fresnelConductorSplit().mean` without checks or objects, for loops. */
+export function fresnelConductor(cosIncidence: number, n: number, k: number): number {
+  const c2 = cosIncidence * cosIncidence;
+  const s2 = 1 - c2;
+  const t = n * n - k * k - s2;
+  const r2 = Math.sqrt(t * t + 4 * n * n * k * k);
+  const a = 2 * cosIncidence * Math.sqrt(Math.max(0, (r2 + t) / 2));
+  const s = (r2 + c2 - a) / (r2 + c2 + a);
+  const q = c2 * r2 + s2 * s2;
+  return (s * (1 + (q - a * s2) / (q + a * s2))) / 2;
+}
+
+/**
+ * Part of the light of a polarising film at 45 degrees to the plane of incidence that bare metal turns into the
+ * crossed direction, over what it mirrors: the glare left where film and filter are crossed.
+ * 0 straight on; grows with the phase between s and p.
+ * @returns 0 to 1; multiply by sin^2(2 a) for a film at angle a to the plane of incidence
+ * Source: amplitude reflection coefficients, Born and Wolf 14.2.
+ */
+export function crossedResidue(cosIncidence: number, n: number, k: number): number {
+  requireDomain(cosIncidence > 0 && cosIncidence <= 1, 'a cosine of incidence lies from 0 to 1');
+  const sine2 = 1 - cosIncidence * cosIncidence;
+  // Complex square root of (n + ik)^2 - sin^2.
+  const re = n * n - k * k - sine2;
+  const im = 2 * n * k;
+  const size = Math.sqrt(re * re + im * im);
+  const a = Math.sqrt(Math.max(0, (size + re) / 2));
+  const b = Math.sqrt(Math.max(0, (size - re) / 2));
+  const rs = ratio(cosIncidence - a, -b, cosIncidence + a, b);
+  const er = (n * n - k * k) * cosIncidence;
+  const ei = 2 * n * k * cosIncidence;
+  const rp = ratio(er - a, ei - b, er + a, ei + b);
+  // With the usual signs r_p = -r_s straight on, so light at 45 degrees keeps its direction where they cancel.
+  const crossed = ((rs[0] + rp[0]) ** 2 + (rs[1] + rp[1]) ** 2) / 4;
+  const whole = (rs[0] ** 2 + rs[1] ** 2 + rp[0] ** 2 + rp[1] ** 2) / 2;
+  return crossed / whole;
+}
+
+function ratio(a: number, b: number, c: number, d: number): [number, number] {
+  const size = c * c + d * d;
+  return [(a * c + b * d) / size, (b * c - a * d) / size];
+}
+
+/**
+ * The mirror lobe of bare metal or a silvered card: GGX microfacets, perhaps drawn out by a brush, and what
+ * scatters between facets as an even lobe, so that no light is lost.
+ * Limits: single wavelengths; the even lobe of a brushed surface is that of the geometric mean of its alphas.
+ * Sources: Walter et al. 2007; Heitz 2014, 2018; Kulla and Conty 2017 (light between facets).
+ */
+export interface MetalLobe {
+  /** GGX alpha along the first and the second axis of the frame. */
+  alphaX: number;
+  alphaY: number;
+  /** Complex index, red green blue; of a plain mirror n is its reflectance and k is -1. */
+  n: Float64Array;
+  k: Float64Array;
+  /** Albedo of the facets with reflectance 1, at cosine (i / ENTRIES)^2. */
+  albedo: Float64Array;
+  /** 1 - mean albedo over the hemisphere. */
+  lostMean: number;
+  /** What of the light lost between facets comes back, red green blue. */
+  between: Float64Array;
+}
+
+const ENTRIES = 64;
+const QUADRATURE = 32;
+
+/** @param index complex index, or one reflectance for all angles, each red green blue */
+export function makeMetalLobe(
+  index: { n: readonly number[]; k: readonly number[] } | { reflectance: readonly number[] },
+  alphaX: number,
+  alphaY: number,
+): MetalLobe {
+  requireDomain(alphaX >= 0 && alphaX <= 1 && alphaY >= 0 && alphaY <= 1, 'a roughness lies from 0 to 1');
+  const plain = 'reflectance' in index;
+  const lobe: MetalLobe = {
+    alphaX: Math.max(alphaX, CLEAR_ALPHA),
+    alphaY: Math.max(alphaY, CLEAR_ALPHA),
+    n: Float64Array.from(plain ? index.reflectance : index.n),
+    k: Float64Array.from(plain ? [-1, -1, -1] : index.k),
+    albedo: new Float64Array(ENTRIES + 2),
+    lostMean: 1,
+    between: new Float64Array(3),
+  };
+  tabulate(lobe);
+  for (let c = 0; c < 3; c++) {
+    const mean = meanFresnel(lobe, c);
+    lobe.between[c] = (mean * mean * (1 - lobe.lostMean)) / (1 - mean * lobe.lostMean);
+  }
+  return lobe;
+}
+
+/** Reflectance of one channel at a cosine. */
+export function lobeFresnel(lobe: MetalLobe, channel: number, cosine: number): number {
+  const k = lobe.k[channel] as number;
+  const n = lobe.n[channel] as number;
+  return k < 0 ? n : fresnelConductor(cosine, n, k);
+}
+
+/** Albedo of the facets alone with reflectance 1. */
+export function facetAlbedo(lobe: MetalLobe, cosine: number): number {
+  const at = Math.sqrt(cosine) * ENTRIES;
+  const i = at | 0;
+  const low = lobe.albedo[i] as number;
+  return low + (at - i) * ((lobe.albedo[i + 1] as number) - low);
+}
+
+/**
+ * Bidirectional reflectance and density of `sampleMetal`.
+ * @param out 0-2 reflectance, 1/sr; 3 density, 1/sr  @param o, i unit, z up, both above the surface
+ * @param share chance of the facet lobe
+ */
+export function evaluateMetal(
+  out: Float64Array,
+  lobe: MetalLobe,
+  share: number,
+  o: Float64Array,
+  i: Float64Array,
+): void {
+  const oz = o[2] as number;
+  const iz = i[2] as number;
+  let hx = (o[0] as number) + (i[0] as number);
+  let hy = (o[1] as number) + (i[1] as number);
+  let hz = oz + iz;
+  const size = 1 / Math.sqrt(hx * hx + hy * hy + hz * hz);
+  hx *= size;
+  hy *= size;
+  hz *= size;
+  const oh = Math.min(1, (o[0] as number) * hx + (o[1] as number) * hy + oz * hz);
+  const { alphaX, alphaY } = lobe;
+  const ex = hx / alphaX;
+  const ey = hy / alphaY;
+  const e = ex * ex + ey * ey + hz * hz;
+  const density = 1 / (Math.PI * alphaX * alphaY * e * e);
+  const lambdaOut = stretchedLambda(lobe, o);
+  const masking = 1 / (1 + lambdaOut + stretchedLambda(lobe, i));
+  const facets = (density * masking) / (4 * oz * iz);
+  const lost =
+    ((1 - facetAlbedo(lobe, oz)) * (1 - facetAlbedo(lobe, iz))) / (Math.PI * Math.max(1e-9, lobe.lostMean));
+  for (let c = 0; c < 3; c++) out[c] = facets * lobeFresnel(lobe, c, oh) + lost * (lobe.between[c] as number);
+  const facetPdf = density / (4 * oz * (1 + lambdaOut));
+  out[3] = share * facetPdf + (1 - share) * (iz / Math.PI);
+}
+
+/** Chance with which the facet lobe is sampled. */
+export function metalShare(lobe: MetalLobe, cosOut: number): number {
+  return Math.max(0.5, facetAlbedo(lobe, cosOut));
+}
+
+/** Samples the facet lobe. @returns whether the direction is above the surface */
+export function sampleFacets(out: Float64Array, lobe: MetalLobe, o: Float64Array, uv: Float64Array): boolean {
+  sampleStretched(half, lobe, o, uv);
+  const oh =
+    (o[0] as number) * (half[0] as number) +
+    (o[1] as number) * (half[1] as number) +
+    (o[2] as number) * (half[2] as number);
+  for (let a = 0; a < 3; a++) out[a] = 2 * oh * (half[a] as number) - (o[a] as number);
+  return (out[2] as number) > 1e-6;
+}
+
+const half = new Float64Array(3);
+
+function stretchedLambda({ alphaX, alphaY }: MetalLobe, v: Float64Array): number {
+  const x = alphaX * (v[0] as number);
+  const y = alphaY * (v[1] as number);
+  const z = v[2] as number;
+  return (Math.sqrt(1 + (x * x + y * y) / (z * z)) - 1) / 2;
+}
+
+/** Facet normals visible from `o`, for two alphas. Source: Heitz 2018. */
+function sampleStretched(result: Float64Array, lobe: MetalLobe, o: Float64Array, uv: Float64Array): void {
+  let vx = lobe.alphaX * (o[0] as number);
+  let vy = lobe.alphaY * (o[1] as number);
+  let vz = o[2] as number;
+  const size = 1 / Math.sqrt(vx * vx + vy * vy + vz * vz);
+  vx *= size;
+  vy *= size;
+  vz *= size;
+  const flat = vx * vx + vy * vy;
+  const invFlat = flat > 0 ? 1 / Math.sqrt(flat) : 0;
+  const ax = flat > 0 ? -vy * invFlat : 1;
+  const ay = flat > 0 ? vx * invFlat : 0;
+  const bx = -vz * ay;
+  const by = vz * ax;
+  const bz = vx * ay - vy * ax;
+  const r = Math.sqrt(uv[0] as number);
+  const phi = 2 * Math.PI * (uv[1] as number);
+  const p = r * Math.cos(phi);
+  const s = 0.5 * (1 + vz);
+  const q = (1 - s) * Math.sqrt(Math.max(0, 1 - p * p)) + s * r * Math.sin(phi);
+  const w = Math.sqrt(Math.max(0, 1 - p * p - q * q));
+  const hx = lobe.alphaX * (p * ax + q * bx + w * vx);
+  const hy = lobe.alphaY * (p * ay + q * by + w * vy);
+  const hz = Math.max(1e-9, q * bz + w * vz);
+  const unit = 1 / Math.sqrt(hx * hx + hy * hy + hz * hz);
+  result[0] = hx * unit;
+  result[1] = hy * unit;
+  result[2] = hz * unit;
+}
+
+/** Albedo with reflectance 1 by visible-normal sampling, averaged over the turn of the viewer. */
+function tabulate(lobe: MetalLobe): void {
+  const o = new Float64Array(3);
+  const i = new Float64Array(3);
+  const uv = new Float64Array(2);
+  const turns = lobe.alphaX === lobe.alphaY ? [0] : [0.2, 0.6, 1, 1.4];
+  for (let entry = 0; entry <= ENTRIES; entry++) {
+    const oz = Math.max(1e-4, (entry / ENTRIES) ** 2);
+    let sum = 0;
+    for (const turn of turns) {
+      o[0] = Math.sqrt(1 - oz * oz) * Math.cos(turn);
+      o[1] = Math.sqrt(1 - oz * oz) * Math.sin(turn);
+      o[2] = oz;
+      const lambdaOut = stretchedLambda(lobe, o);
+      for (let a = 0; a < QUADRATURE; a++) {
+        for (let b = 0; b < QUADRATURE; b++) {
+          uv[0] = (a + 0.5) / QUADRATURE;
+          uv[1] = (b + 0.5) / QUADRATURE;
+          if (!sampleFacets(i, lobe, o, uv)) continue;
+          sum += (1 + lambdaOut) / (1 + lambdaOut + stretchedLambda(lobe, i));
+        }
+      }
+    }
+    lobe.albedo[entry] = sum / (QUADRATURE ** 2 * turns.length);
+  }
+  lobe.albedo[ENTRIES + 1] = lobe.albedo[ENTRIES] as number;
+  const steps = 512;
+  let mean = 0;
+  for (let i2 = 0; i2 < steps; i2++) {
+    const mu = (i2 + 0.5) / steps;
+    mean += (2 * mu * facetAlbedo(lobe, mu)) / steps;
+  }
+  lobe.lostMean = 1 - mean;
+}
+
+function meanFresnel(lobe: MetalLobe, channel: number): number {
+  const steps = 128;
+  let sum = 0;
+  for (let i = 0; i < steps; i++) {
+    const mu = (i + 0.5) / steps;
+    sum += (2 * mu * lobeFresnel(lobe, channel, mu)) / steps;
+  }
+  return sum;
+}
