@@ -1,14 +1,12 @@
 import { readFileSync } from 'node:fs';
 import { type SetDocument, setDocument } from '@fendrix/contract';
 
-const files = { cordial: 'cordial.json' } as const;
+/** Names of the demo set documents, each a file beside this one. */
+export const demoNames = ['cordial', 'cordial-frost', 'mill', 'tart', 'tent'] as const;
 
-export type DemoName = keyof typeof files;
-
-/** Names of the demo set documents. */
-export const demoNames = Object.keys(files) as DemoName[];
+export type DemoName = (typeof demoNames)[number];
 
 /** A set of the made-up demo job, checked like any other document. */
 export function demoSet(name: DemoName): SetDocument {
-  return setDocument.parse(JSON.parse(readFileSync(new URL(files[name], import.meta.url), 'utf8')));
+  return setDocument.parse(JSON.parse(readFileSync(new URL(`${name}.json`, import.meta.url), 'utf8')));
 }

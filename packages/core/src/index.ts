@@ -7,10 +7,12 @@ export {
   channelLuminance,
   displayWeights,
   exposureWeights,
+  luminanceWeights,
   recordedMidToneCdSM2,
 } from './exposure/recording.js';
 export * from './exposure/series.js';
 export { encodePfm } from './formats/pfm.js';
+export { encodeRadiance } from './formats/radiance.js';
 export { aimFrame, type Frame } from './geometry/frame.js';
 export { type PrimitiveTable, STRIDE } from './geometry/primitives.js';
 export { type OutlinePiece, outlinePieces } from './geometry/products/outline.js';

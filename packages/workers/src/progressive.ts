@@ -19,6 +19,8 @@ export interface ProgressiveOptions {
   firstPass?: number;
   /** Makes it a quick picture, see `TileJob.ambient`. */
   ambient?: readonly number[];
+  /** See `TileJob.wholePaths`. */
+  wholePaths?: boolean;
   signal?: AbortSignal;
   priority?: number;
   /** Takes each tile's sums instead of the films given back, which then stay empty. */
@@ -41,7 +43,10 @@ export async function renderProgressively(
 ): Promise<Films> {
   const { width, height, samples, seed, signal, priority = 0 } = options;
   const films = createFilms(width, height, channelsOf(keyed.set).length);
-  const quick = options.ambient ? { ambient: options.ambient } : {};
+  const how = {
+    ...(options.ambient ? { ambient: options.ambient } : {}),
+    ...(options.wholePaths ? { wholePaths: true } : {}),
+  };
   const tiles = tilesOf(width, height, options.tileSize ?? 32);
   const passes = passesOf(samples, options.firstPass ?? 1);
   const total = tiles.length * passes.length;
@@ -50,7 +55,7 @@ export async function renderProgressively(
   async function renderTilePass(index: number, pass: { first: number; count: number }): Promise<void> {
     const tile = tiles[index];
     if (!tile) return;
-    const job = { width, height, tile, firstSample: pass.first, samples: pass.count, seed, ...quick };
+    const job = { width, height, tile, firstSample: pass.first, samples: pass.count, seed, ...how };
     const run = { priority: priority - pass.first, ...(signal ? { signal } : {}) };
     const sums = await pool.run(keyed, { kind: 'tile', job }, run);
     if (options.onTile) options.onTile(tile, sums, pass.count);

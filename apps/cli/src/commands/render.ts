@@ -8,7 +8,8 @@ import {
   displayWeights,
   encodePfm,
   encodePicture,
-  lightLuminance,
+  encodeRadiance,
+  luminanceWeights,
   traceKey,
 } from '@fendrix/core';
 import { renderProgressively } from '@fendrix/workers';
@@ -16,6 +17,8 @@ import { createNodePool } from '@fendrix/workers/node';
 import sharp from 'sharp';
 import { InputError, readSet, readWords, wholeNumber } from '../input.js';
 
+/** Pictures for the eye, and linear ones in absolute units. */
+const FORMATS = ['.png', '.pfm', '.hdr'];
 /** Widest and highest picture, px. */
 const MOST_PIXELS_A_SIDE = 8192;
 
@@ -30,13 +33,15 @@ export async function render(words: string[]): Promise<unknown> {
       seed: { type: 'string' },
       threads: { type: 'string' },
       light: { type: 'string' },
+      'whole-paths': { type: 'boolean' },
     },
     1,
   );
   const out = values.out ?? '';
   const format = extname(out).toLowerCase();
-  if (format !== '.png' && format !== '.pfm') throw new InputError('--out: name a .png or .pfm file');
+  if (!FORMATS.includes(format)) throw new InputError(`--out: name a ${FORMATS.join(', ')} file`);
   const samples = wholeNumber('samples', values.samples, 64, 1_000_000);
+  const wholePaths = values['whole-paths'] === true;
   const seed = wholeNumber('seed', values.seed, 1, 2 ** 31 - 1);
   const threads = wholeNumber('threads', values.threads, availableParallelism(), 256);
   const set = await readSet(positionals[0] ?? '');
@@ -50,31 +55,19 @@ export async function render(words: string[]): Promise<unknown> {
     const films =
       set.lights.length === 0
         ? createFilms(width, height, 0)
-        : await renderProgressively(pool, keyed, { width, height, samples, seed });
+        : await renderProgressively(pool, keyed, { width, height, samples, seed, wholePaths });
     const seconds = (performance.now() - start) / 1000;
     const linear = new Float32Array(width * height * 3);
-    const { weights, unit } = format === '.pfm' ? absoluteWeights(shown) : displayUnits(shown);
+    const { weights, unit } =
+      format === '.png'
+        ? { weights: displayWeights(shown), unit: 'sRGB, mid-tone at 0.18' }
+        : luminanceWeights(shown);
     developFilms(linear, films, weights);
     await writePicture(out, format, width, height, linear);
     return { out, width, height, samples, seed, threads, unit, rays: pool.rays, seconds };
   } finally {
     pool.close();
   }
-}
-
-function displayUnits(set: SetDocument) {
-  return { weights: displayWeights(set), unit: 'sRGB, mid-tone at 0.18' };
-}
-
-/** Luminance as it stands: of continuous light alone in cd/m2, with any flash in cd s/m2 over the exposure. */
-function absoluteWeights(set: SetDocument) {
-  const lights = set.lights.map((light) => ({ on: light.on, ...lightLuminance(light) }));
-  const flash = lights.some(({ on, time }) => on && time === 'flash');
-  const weights = lights.map(({ on, time, luminance }) => {
-    if (!on) return 0;
-    return flash && time === 'continuous' ? luminance * set.camera.shutterS : luminance;
-  });
-  return { weights, unit: flash ? 'cd s/m2' : 'cd/m2' };
 }
 
 async function writePicture(
@@ -85,8 +78,9 @@ async function writePicture(
   linear: Float32Array,
 ): Promise<void> {
   try {
-    if (format === '.pfm') {
-      await writeFile(out, encodePfm(width, height, linear));
+    if (format !== '.png') {
+      const encode = format === '.pfm' ? encodePfm : encodeRadiance;
+      await writeFile(out, encode(width, height, linear));
       return;
     }
     const pixels = new Uint8ClampedArray(width * height * 4);

@@ -35,6 +35,17 @@ export function displayWeights(set: SetDocument): Float64Array {
   return exposureWeights(set).map((weight) => weight * toLinear);
 }
 
+/**
+ * For each film the factors to luminance as it stands before any filter on the lens: of continuous light alone in
+ * cd/m2; with any flash on, luminance times time over the exposure, cd s/m2.
+ */
+export function luminanceWeights(set: SetDocument): { weights: Float64Array; unit: 'cd/m2' | 'cd s/m2' } {
+  const flash = set.lights.some((light) => light.on && lightLuminance(light).time === 'flash');
+  const bare = { ...set.camera, polariser: undefined, ...(flash ? {} : { shutterS: 1 }) };
+  const weights = exposureWeights({ ...set, camera: bare });
+  return { weights, unit: flash ? 'cd s/m2' : 'cd/m2' };
+}
+
 export interface ChannelLuminance {
   /** cd s/m2 and cd/m2, red green blue; a neutral surface has the luminance the light gives it. */
   flash: [number, number, number];
