@@ -1,12 +1,20 @@
 import { readFileSync } from 'node:fs';
 import { type SetDocument, setDocument } from '@fendrix/contract';
 
-/** Names of the demo set documents, each a file beside this one. */
-export const demoNames = ['cordial', 'cordial-frost', 'mill', 'tart', 'tent'] as const;
+const files = {
+  cordial: 'cordial.json',
+  'cordial-frost': 'cordial-frost.json',
+  mill: 'mill.json',
+  tart: 'tart.json',
+  tent: 'tent.json',
+} as const;
 
-export type DemoName = (typeof demoNames)[number];
+export type DemoName = keyof typeof files;
+
+/** Names of the demo set documents, each a file beside this one. */
+export const demoNames = Object.keys(files) as DemoName[];
 
 /** A set of the made-up demo job, checked like any other document. */
 export function demoSet(name: DemoName): SetDocument {
-  return setDocument.parse(JSON.parse(readFileSync(new URL(`${name}.json`, import.meta.url), 'utf8')));
+  return setDocument.parse(JSON.parse(readFileSync(new URL(files[name], import.meta.url), 'utf8')));
 }

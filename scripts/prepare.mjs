@@ -1,7 +1,7 @@
 // What the commands share: checks Node, installs what is missing, finds a browser.
 import { spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
@@ -36,6 +36,28 @@ export function ensurePackages() {
   });
   if (done.status !== 0) giveUp('the packages could not be installed; see the lines above');
   writeFileSync(stamp, lock);
+}
+
+/** Compiles the engine to WebAssembly unless its sources are as they were the last time. */
+export function ensureEngine() {
+  const folders = ['packages/core/src/engine', 'packages/core/wasm'];
+  const sum = createHash('sha256');
+  for (const folder of folders) {
+    for (const name of readdirSync(join(root, folder)).sort()) {
+      if (name !== 'engineBytes.ts') sum.update(readFileSync(join(root, folder, name)));
+    }
+  }
+  const state = sum.digest('hex');
+  const stamp = join(root, 'node_modules', '.fendrix-engine');
+  const made = existsSync(join(root, 'packages/core/src/engine/engineBytes.ts'));
+  if (made && existsSync(stamp) && readFileSync(stamp, 'utf8') === state) return;
+  process.stderr.write('Compiling the engine\n');
+  const done = spawnSync(process.execPath, ['packages/core/wasm/build.mjs'], {
+    cwd: root,
+    stdio: ['ignore', 2, 2],
+  });
+  if (done.status !== 0) giveUp('the engine could not be compiled; see the lines above');
+  writeFileSync(stamp, state);
 }
 
 /** Path of a Chromium; installed from Debian's packages when there is none. */

@@ -48,6 +48,8 @@ function securityHeaders(): Koa.Middleware {
     contentSecurityPolicy: {
       directives: {
         defaultSrc: ["'self'"],
+        // The engine is WebAssembly; scripts from elsewhere and made of text stay barred.
+        scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
         // Style tags are made at run time by the interface library.
         styleSrc: ["'self'", "'unsafe-inline'"],
         imgSrc: ["'self'", 'data:', 'blob:'],

@@ -4,7 +4,7 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { ApiError, SetList, StoredSet } from '@fendrix/contract';
-import { demoSet } from '@fendrix/demo';
+import { demoNames, demoSet } from '@fendrix/demo';
 import { pino } from 'pino';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { createApp } from '../src/app.js';
@@ -193,7 +193,7 @@ describe('database', () => {
     const second = await openDatabase(url);
     await loadDemoOnce(second);
     const rows = await second.query.all<{ n: number }>('select count(*) as n from sets');
-    expect(rows[0]?.n).toBe(1);
+    expect(rows[0]?.n).toBe(demoNames.length);
     expect(await second.query.select().from(facts)).toHaveLength(1);
     await second.close();
   });

@@ -1,15 +1,33 @@
 import { demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
+import { intersectPrimitive } from '../src/engine/intersect.js';
+import { SceneTables, STRIDE } from '../src/engine/tables.js';
 import { type Pose, standingPose } from '../src/geometry/frame.js';
-import { PrimitiveList, wallPiece } from '../src/geometry/primitives.js';
-import { buildScene, createPlainKernel, STRIDE, setRay } from '../src/index.js';
-import { intersectPrimitive } from '../src/trace/intersect.js';
+import { PrimitiveList, type PrimitiveTable, wallPiece } from '../src/geometry/primitives.js';
+import { buildScene, setRay } from '../src/index.js';
+import type { EngineCalls } from '../src/trace/engineCalls.js';
+import { packPrimitives } from '../src/trace/packScene.js';
+import { createPlainEngine } from '../src/trace/plainEngine.js';
+import { createWasmEngine } from '../src/trace/wasmEngine.js';
 import { seededRandom } from './random.js';
 
-describe('plain ray kernel', () => {
+const engines: [string, (tables: SceneTables) => EngineCalls | null][] = [
+  ['plain', createPlainEngine],
+  ['wasm', createWasmEngine],
+];
+
+describe.each(engines)('%s ray kernel', (_name, create) => {
+  function kernelOf(table: PrimitiveTable): EngineCalls {
+    const tables = new SceneTables();
+    packPrimitives(tables, table);
+    const kernel = create(tables);
+    if (!kernel) throw new Error('this machine has WebAssembly');
+    return kernel;
+  }
+
   test('finds the same hits as testing every primitive, on the demo scene', () => {
     const { table } = buildScene(demoSet('cordial'));
-    const kernel = createPlainKernel(table);
+    const kernel = kernelOf(table);
     const random = seededRandom(7);
     const ray = new Float64Array(8);
     let hits = 0;
@@ -39,7 +57,7 @@ describe('plain ray kernel', () => {
   });
 
   test('an empty scene has no hits, and rays are counted', () => {
-    const kernel = createPlainKernel(new PrimitiveList().pack());
+    const kernel = kernelOf(new PrimitiveList().pack());
     setRay(kernel.ray, [0, 0, 0], [0, 0, 1]);
     expect(kernel.closestHit()).toBe(-1);
     expect(kernel.anyHit()).toBe(false);
@@ -48,7 +66,7 @@ describe('plain ray kernel', () => {
 
   test('rays along axes and within planes find an end', () => {
     const { table } = buildScene(demoSet('cordial'));
-    const kernel = createPlainKernel(table);
+    const kernel = kernelOf(table);
     for (const direction of [
       [1, 0, 0],
       [0, -1, 0],
@@ -72,7 +90,7 @@ describe('plain ray kernel', () => {
     const list = new PrimitiveList();
     const sides = { thing: 0, front: 0, back: 0 };
     for (let i = 0; i < 100; i++) list.ball([0, 0, 1], 0.1, sides);
-    const kernel = createPlainKernel(list.pack());
+    const kernel = kernelOf(list.pack());
     setRay(kernel.ray, [0, 0, 0], [0, 0, 1]);
     expect(kernel.closestHit()).toBeGreaterThanOrEqual(0);
     expect(kernel.ray[7]).toBeCloseTo(0.9, 12);

@@ -1,8 +1,8 @@
 import type { Camera, Light, SetDocument } from '@fendrix/contract';
 import { lightColourRgb, shiftedTemperatureK } from '../colour/whitePoint.js';
+import { SUN_RADIUS_RAD } from '../engine/emitters.js';
 import { lensFigures } from '../optics/lens.js';
 import { type Channel, channelsOf, isPolarised } from '../photometry/channels.js';
-import { SUN_RADIUS_RAD } from '../photometry/emitter.js';
 import { lightLuminance } from '../photometry/output.js';
 import { radians } from '../units/angle.js';
 import { METER_K, MID_TONE } from './exposure.js';

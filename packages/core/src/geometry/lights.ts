@@ -1,12 +1,6 @@
 import type { StandingLight } from '@fendrix/contract';
-import {
-  BLACK_CLOTH,
-  type Emitter,
-  emittersOf,
-  faceShape,
-  OCTAGON_FACE,
-  ROUND,
-} from '../photometry/emitter.js';
+import { OCTAGON_FACE, ROUND } from '../engine/tables.js';
+import { BLACK_CLOTH, type Emitter, emittersOf, faceShape } from '../photometry/emitter.js';
 import type { SceneParts } from './builder.js';
 import { aimedPose, type Pose } from './frame.js';
 import { OCTAGON, type Sides, wallPiece } from './primitives.js';

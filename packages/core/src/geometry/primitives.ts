@@ -1,15 +1,7 @@
 import type { Vector } from '@fendrix/contract';
+import { BALL, CONE, FLAT, STRIDE, TRIANGLE } from '../engine/tables.js';
 import { add, cross, dot, length, scale, subtract } from '../units/vector.js';
 import { type Pose, placed, turned } from './frame.js';
-
-/** Kinds of exact primitive; each has its own layout in `PrimitiveTable.data`. */
-export const FLAT = 0;
-export const CONE = 1;
-export const BALL = 2;
-export const TRIANGLE = 3;
-
-/** Numbers kept for each primitive. */
-export const STRIDE = 20;
 
 /**
  * Exact primitives as a structure of arrays, m in the mark's frame.

@@ -1,8 +1,9 @@
 import type { Light, Product, Sheet, Vector } from '@fendrix/contract';
+import { isOnPanel, pointOnPanel } from '../engine/normals.js';
+import { BALL, CONE, FLAT, SceneTables, STRIDE } from '../engine/tables.js';
 import { SceneParts } from './builder.js';
 import { addLight } from './lights.js';
-import { isOnPanel, pointOnPanel } from './pattern.js';
-import { BALL, CONE, FLAT, type PrimitiveTable, primitiveBounds, STRIDE } from './primitives.js';
+import { type PrimitiveTable, primitiveBounds } from './primitives.js';
 import { addProduct } from './products/addProduct.js';
 import { addSheet } from './sheets.js';
 
@@ -39,25 +40,28 @@ function shapeOf(build: (parts: SceneParts) => void): Shape {
   const parts = new SceneParts();
   build(parts);
   const table = parts.list.pack();
+  const tables = new SceneTables();
+  tables.data = table.data;
+  tables.kind = Int32Array.from(table.kind);
   const pieces: Shape = [];
   const corners: Vector[] = [];
   for (let i = 0; i < table.count; i++) {
-    const piece = piecePoints(table, i);
+    const piece = piecePoints(tables, i);
     if (piece) pieces.push(piece);
     else corners.push(...trianglePoints(table, i));
   }
   return corners.length > 0 ? [...pieces, corners] : pieces;
 }
 
-function piecePoints(table: PrimitiveTable, index: number): Vector[] | null {
-  const d = table.data;
+function piecePoints(tables: SceneTables, index: number): Vector[] | null {
+  const d = tables.data;
   const o = index * STRIDE;
   const out = new Float64Array(3);
   const at = (a: number, b: number): Vector => {
-    pointOnPanel(out, table, index, a, b);
+    pointOnPanel(out, tables, index, a, b);
     return [out[0] as number, out[1] as number, out[2] as number];
   };
-  switch (table.kind[index]) {
+  switch (tables.kind[index]) {
     case FLAT: {
       const corners: [number, number][] = [
         [0, 0],
@@ -65,7 +69,7 @@ function piecePoints(table: PrimitiveTable, index: number): Vector[] | null {
         [1, 1],
         [0, 1],
       ];
-      if (corners.every(([a, b]) => isOnPanel(table, index, a, b))) return corners.map(([a, b]) => at(a, b));
+      if (corners.every(([a, b]) => isOnPanel(tables, index, a, b))) return corners.map(([a, b]) => at(a, b));
       // Round or with cut corners: from the middle out to the edge.
       const reach = (d[o + 18] as number) < 2 ? Math.SQRT2 / 2 / Math.cos(Math.PI / 8) / Math.SQRT2 : 0.5;
       return Array.from({ length: ROUND_POINTS }, (_, i) => {

@@ -1,18 +1,9 @@
 import type { AnyMaterial, Dielectric, Reflectance, Relief } from '@fendrix/contract';
+import { CLOTH, COATED, DIELECTRIC, MATTE, METAL, MIRROR, NET, TRANSLUCENT, WAX } from '../engine/tables.js';
 import { requireDomain } from '../errors.js';
 import { type Coat, coveredReflectance, makeCoat } from '../optics/coat.js';
 import { CLEAR_ALPHA, METAL_INDEX, type MetalLobe, makeMetalLobe } from '../optics/metal.js';
 import { makeTone, type SurfaceTone } from './tone.js';
-
-export const MATTE = 0;
-export const COATED = 1;
-export const DIELECTRIC = 2;
-export const MIRROR = 3;
-export const CLOTH = 4;
-export const METAL = 5;
-export const TRANSLUCENT = 6;
-export const NET = 7;
-export const WAX = 8;
 
 /** A material made ready for shading. */
 export interface Surface {

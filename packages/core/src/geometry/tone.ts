@@ -1,11 +1,7 @@
 import type { Reflectance, Tone } from '@fendrix/contract';
+import { ACROSS, OUT, RASTER, UP } from '../engine/tables.js';
 import { bytesOfBase64 } from '../units/base64.js';
 import { drawLettering } from './lettering.js';
-
-export const ACROSS = 0;
-export const UP = 1;
-export const OUT = 2;
-export const RASTER = 3;
 
 /** A printed tone made ready for lookup: a gradient, or a picture. */
 export interface SurfaceTone {
@@ -61,45 +57,6 @@ export function makeTone(
       }
       return { ...none, kind: RASTER, raster, widthPx, heightPx };
     }
-  }
-}
-
-/**
- * Reflectance at a place of the pattern.
- * @param out 0-2 red, green, blue  @param place 0 across, 1 up, from 0 to 1
- */
-export function toneAt(out: Float64Array, tone: SurfaceTone, place: Float64Array): void {
-  const a = place[0] as number;
-  const b = place[1] as number;
-  if (tone.kind === RASTER) {
-    bilinear(out, tone, a * tone.widthPx - 0.5, (1 - b) * tone.heightPx - 0.5);
-    return;
-  }
-  const { ends } = tone;
-  const way = tone.kind === ACROSS ? a : tone.kind === UP ? b : Math.min(1, 2 * Math.hypot(a - 0.5, b - 0.5));
-  const start = ends[6] as number;
-  const part = (way - start) / ((ends[7] as number) - start);
-  const mix = part > 0 ? Math.min(1, part) ** (ends[8] as number) : 0;
-  for (let c = 0; c < 3; c++) {
-    out[c] = (ends[c] as number) + mix * ((ends[3 + c] as number) - (ends[c] as number));
-  }
-}
-
-function bilinear(out: Float64Array, { raster, widthPx, heightPx }: SurfaceTone, x: number, y: number): void {
-  const x0 = Math.max(0, Math.min(widthPx - 1, Math.floor(x)));
-  const y0 = Math.max(0, Math.min(heightPx - 1, Math.floor(y)));
-  const x1 = Math.min(widthPx - 1, x0 + 1);
-  const y1 = Math.min(heightPx - 1, y0 + 1);
-  const fx = Math.max(0, Math.min(1, x - x0));
-  const fy = Math.max(0, Math.min(1, y - y0));
-  for (let c = 0; c < 3; c++) {
-    const top =
-      (raster[3 * (y0 * widthPx + x0) + c] as number) * (1 - fx) +
-      (raster[3 * (y0 * widthPx + x1) + c] as number) * fx;
-    const low =
-      (raster[3 * (y1 * widthPx + x0) + c] as number) * (1 - fx) +
-      (raster[3 * (y1 * widthPx + x1) + c] as number) * fx;
-    out[c] = top * (1 - fy) + low * fy;
   }
 }
 

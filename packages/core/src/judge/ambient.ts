@@ -1,20 +1,20 @@
 import type { Vector } from '@fendrix/contract';
+import { Sampler } from '../engine/sampler.js';
 import { castMirror, createMirrorCast, isShiny } from '../mirror/castMirror.js';
-import type { Tracing } from '../render/renderTile.js';
-import { createSampler } from '../render/sampler.js';
+import type { Tracing } from '../render/prepareTracing.js';
 import { rayThrough } from '../render/view.js';
 import { illuminanceByLight, mean } from './illuminance.js';
 
 /** Places of the picture at which bounced light is read. */
 const PLACES = 24;
-const SAMPLES_A_PLACE = 48;
+const SAMPLES_A_PLACE = 96;
 
 /**
  * Mean luminance of the bounced light round the matte surfaces in the picture, for each film at unit luminance.
  * One number for the whole picture: good enough for the tone of a quick picture, no more.
  */
 export function ambientByLight(tracing: Tracing, seed: number): number[] {
-  const sampler = createSampler(seed);
+  const sampler = new Sampler(seed);
   const direction = new Float64Array(3);
   const cast = createMirrorCast();
   const readings: number[][] = [];

@@ -1,12 +1,8 @@
 import type { Vector } from '@fendrix/contract';
+import { cosineAbove, frameRound, fromFrame } from '../engine/vectors.js';
 import { luminanceOf } from '../exposure/display.js';
-import { sampleEmitter } from '../photometry/sampleEmitter.js';
-import { frameRound } from '../render/directions.js';
-import { createPassage } from '../render/passage.js';
-import type { TraceMode } from '../render/path.js';
-import type { Tracing } from '../render/renderTile.js';
-import { createSampler } from '../render/sampler.js';
-import { setRay } from '../trace/kernel.js';
+import type { Tracing } from '../render/prepareTracing.js';
+import { setRay } from '../trace/engineCalls.js';
 
 /** Illuminance from one film at unit luminance, lx per cd/m2 (for flash lx s per cd s/m2). */
 export interface LightShare {
@@ -25,8 +21,6 @@ export interface IlluminanceOptions {
 }
 
 const BATCHES = 16;
-/** What comes by way of other things, the whole path. */
-const BOUNCED: TraceMode = { skipFirstLight: true, ambient: null, lit: null, record: null };
 
 /**
  * Illuminance at a point of the set, apart for each film.
@@ -41,60 +35,54 @@ export function illuminanceByLight(
   normal: Vector,
   { samples, seed, directOnly }: IlluminanceOptions,
 ): LightShare[] {
-  const { scene, kernel, tracer } = tracing;
-  const lights = scene.channelCount;
-  const passage = createPassage(scene, kernel);
-  const passed = new Float64Array(3);
+  const { scene, kernel } = tracing;
+  const channels = scene.channelCount;
   const perBatch = Math.max(1, Math.ceil(samples / BATCHES));
-  const sampler = createSampler(seed);
-  const sample = new Float64Array(6);
-  const films = new Float64Array(lights * 3);
-  const at = Float64Array.from(point);
-  const direct = batchTable(lights);
-  const indirect = batchTable(lights);
+  const at = Float64Array.from(normal);
   const frame = new Float64Array(6);
-  const direction = new Float64Array(3);
-  frameRound(frame, normal);
+  const local = new Float64Array(3);
+  const direct = batchTable(channels);
+  const indirect = batchTable(channels);
+  frameRound(frame, at);
+  kernel.reseed(seed);
+  kernel.setMode({});
+  kernel.point.set(point);
 
   for (let batch = 0; batch < BATCHES; batch++) {
     const directSums = direct[batch] as Float64Array;
     const indirectSums = indirect[batch] as Float64Array;
-    films.fill(0);
+    kernel.films.fill(0);
     for (let i = 0; i < perBatch; i++) {
-      sampler.start(batch, i);
-      for (const emitter of scene.emitters) {
-        sampler.next();
-        if (!sampleEmitter(sample, emitter, at, sampler.uv)) continue;
-        let cosine = 0;
-        for (let a = 0; a < 3; a++) cosine += (sample[a] as number) * (normal[a] as number);
-        if (!(cosine > 0 && (sample[5] as number) > 0)) continue;
-        if (!passage.between(passed, at, sample, sample[3] as number)) continue;
-        const through = luminanceOf(passed[0] as number, passed[1] as number, passed[2] as number);
-        const value = ((sample[5] as number) * cosine * through) / ((sample[4] as number) * perBatch);
+      kernel.startSample(batch, i);
+      scene.emitters.forEach((emitter, index) => {
+        if (!kernel.askLight(index)) return;
+        const { light } = kernel;
+        const cosine = along(light, normal);
+        if (!(cosine > 0)) return;
+        const through = luminanceOf(light[6] as number, light[7] as number, light[8] as number);
+        const value = ((light[5] as number) * cosine * through) / ((light[4] as number) * perBatch);
         directSums[emitter.channel] = (directSums[emitter.channel] as number) + value;
-      }
+      });
       if (directOnly && scene.surrounds.length === 0) continue;
-      sampler.next();
-      cosineDirection(direction, frame, normal, sampler.uv);
-      setRay(kernel.ray, at, direction);
+      kernel.next();
+      cosineAbove(local, kernel.uv);
+      fromFrame(kernel.direction, local, frame, at);
+      setRay(kernel.ray, point, kernel.direction);
       if (scene.surrounds.length > 0 && !kernel.anyHit()) {
-        for (const light of scene.surrounds) {
-          directSums[light] = (directSums[light] as number) + Math.PI / perBatch;
+        for (const channel of scene.surrounds) {
+          directSums[channel] = (directSums[channel] as number) + Math.PI / perBatch;
         }
       }
-      if (!directOnly) tracer.trace(films, sampler, at, direction, BOUNCED);
+      if (!directOnly) kernel.trace(true);
     }
-    for (let light = 0; light < lights; light++) {
-      const mean = luminanceOf(
-        films[3 * light] as number,
-        films[3 * light + 1] as number,
-        films[3 * light + 2] as number,
-      );
-      indirectSums[light] = (Math.PI * mean) / perBatch;
+    const { films } = kernel;
+    for (let channel = 0; channel < channels; channel++) {
+      const [r = 0, g = 0, b = 0] = films.subarray(3 * channel, 3 * channel + 3);
+      indirectSums[channel] = (Math.PI * luminanceOf(r, g, b)) / perBatch;
     }
   }
 
-  return Array.from({ length: lights }, (_, light) => {
+  return Array.from({ length: channels }, (_, light) => {
     const totals = direct.map(
       (row, batch) => (row[light] as number) + ((indirect[batch] as Float64Array)[light] as number),
     );
@@ -121,15 +109,10 @@ function batchTable(lights: number): Float64Array[] {
   return Array.from({ length: BATCHES }, () => new Float64Array(lights));
 }
 
-/** A direction with density cosine / pi round the normal. */
-function cosineDirection(out: Float64Array, frame: Float64Array, normal: Vector, uv: Float64Array): void {
-  const radius = Math.sqrt(uv[0] as number);
-  const phi = 2 * Math.PI * (uv[1] as number);
-  const height = Math.sqrt(Math.max(0, 1 - radius * radius));
-  for (let a = 0; a < 3; a++) {
-    out[a] =
-      radius * Math.cos(phi) * (frame[a] as number) +
-      radius * Math.sin(phi) * (frame[3 + a] as number) +
-      height * (normal[a] as number);
-  }
+function along(direction: Float64Array, normal: Vector): number {
+  return (
+    (direction[0] as number) * normal[0] +
+    (direction[1] as number) * normal[1] +
+    (direction[2] as number) * normal[2]
+  );
 }

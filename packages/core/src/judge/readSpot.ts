@@ -4,10 +4,8 @@ import { incidentExposureLxS } from '../exposure/exposure.js';
 import { type AmbientShare, ambientShare } from '../exposure/flash.js';
 import { exposureWeights, recordedMidToneCdSM2 } from '../exposure/recording.js';
 import { channelsOf } from '../photometry/channels.js';
-import type { TraceMode } from '../render/path.js';
-import type { Tracing } from '../render/renderTile.js';
-import { createSampler } from '../render/sampler.js';
-import { setRay } from '../trace/kernel.js';
+import type { Tracing } from '../render/prepareTracing.js';
+import { setRay } from '../trace/engineCalls.js';
 import { add, distance, normalise, scale, subtract } from '../units/vector.js';
 import { illuminanceByLight, type LightShare } from './illuminance.js';
 import { type LightReading, lightReadings } from './lightReadings.js';
@@ -25,7 +23,6 @@ export interface SpotTrace {
 
 /** How far from a pinned point its surface is looked for, m. */
 const PIN_REACH_M = 5e-3;
-const WHOLE_PATH: TraceMode = { skipFirstLight: false, ambient: null, lit: null, record: null };
 /** How near to the spot a ray from the lens must arrive to see it, m. */
 const SEEN_WITHIN_M = 1e-3;
 
@@ -49,7 +46,7 @@ function nearestSurface({ kernel }: Tracing, point: Vector, normal: Vector): Vec
 }
 
 function luminanceTowardsLens(
-  { kernel, tracer, view, scene }: Tracing,
+  { kernel, view, scene }: Tracing,
   point: Vector,
   samples: number,
   seed: number,
@@ -58,12 +55,16 @@ function luminanceTowardsLens(
   const direction = normalise(subtract(point, view.origin));
   setRay(kernel.ray, view.origin, direction);
   if (kernel.closestHit() < 0 || Math.abs((kernel.ray[7] as number) - away) > SEEN_WITHIN_M) return null;
-  const films = new Float64Array(scene.channelCount * 3);
-  const sampler = createSampler(seed);
+  kernel.reseed(seed);
+  kernel.setMode({});
+  kernel.films.fill(0);
+  kernel.point.set(view.origin);
+  kernel.direction.set(direction);
   for (let i = 0; i < samples; i++) {
-    sampler.start(1, i);
-    tracer.trace(films, sampler, view.origin, direction, WHOLE_PATH);
+    kernel.startSample(1, i);
+    kernel.trace(false);
   }
+  const { films } = kernel;
   return Array.from({ length: scene.channelCount }, (_, channel) => {
     const [r = 0, g = 0, b = 0] = films.subarray(3 * channel, 3 * channel + 3);
     return [r / samples, g / samples, b / samples];

@@ -1,11 +1,11 @@
+import { normalsAt } from '../engine/normals.js';
+import { lobeFresnel } from '../engine/scatter.js';
+import { DIELECTRIC, type SceneTables, SURFACE } from '../engine/tables.js';
 import { luminanceOf } from '../exposure/display.js';
-import { normalsAt } from '../geometry/normal.js';
-import type { PrimitiveTable } from '../geometry/primitives.js';
-import { DIELECTRIC, type Surface } from '../geometry/surface.js';
+import type { Surface } from '../geometry/surface.js';
 import { fresnelMean } from '../optics/fresnel.js';
-import { lobeFresnel } from '../optics/metal.js';
-import type { Tracing } from '../render/renderTile.js';
-import { setRay } from '../trace/kernel.js';
+import type { Tracing } from '../render/prepareTracing.js';
+import { setRay } from '../trace/engineCalls.js';
 
 /** Nothing was hit: beyond the set it is dark. */
 export const NOTHING = -1;
@@ -49,7 +49,7 @@ const target = new Float64Array(3);
  */
 export function castMirror(
   out: MirrorCast,
-  { scene, kernel }: Tracing,
+  { scene, tables, kernel }: Tracing,
   origin: ArrayLike<number>,
   direction: ArrayLike<number>,
 ): void {
@@ -65,7 +65,7 @@ export function castMirror(
   const primitive = kernel.closestHit();
   if (primitive < 0) return;
   for (let a = 0; a < 3; a++) g[a] = (ray[a] as number) + (ray[7] as number) * (ray[3 + a] as number);
-  const front = facesRay(table, primitive, g, ray);
+  const front = facesRay(tables, primitive, g, ray);
   let cosine = 0;
   for (let a = 0; a < 3; a++) {
     g[3 + a] = (front ? 1 : -1) * (normals[3 + a] as number);
@@ -77,7 +77,7 @@ export function castMirror(
   const surface = surfaces[out.surface];
   if (surface === undefined || !isShiny(surface)) return;
   cosine = Math.min(1, Math.max(0, cosine));
-  out.weight = mirrorWeight(surface, scene.media[surface.medium]?.index ?? 1, cosine);
+  out.weight = mirrorWeight(tables, out.surface, surface, scene.media[surface.medium]?.index ?? 1, cosine);
   for (let a = 0; a < 3; a++) {
     mirrored[a] = (ray[3 + a] as number) + 2 * cosine * (g[3 + a] as number);
   }
@@ -87,13 +87,13 @@ export function castMirror(
   if (seen < 0) return;
   for (let a = 0; a < 3; a++) target[a] = (ray[a] as number) + (ray[7] as number) * (ray[3 + a] as number);
   g.set(target, 6);
-  out.mirroredFront = facesRay(table, seen, target, ray);
+  out.mirroredFront = facesRay(tables, seen, target, ray);
   out.mirrored = table.thing[seen] as number;
 }
 
 /** Whether a ray meets the front of a primitive; leaves the normals behind in `normals`. */
-function facesRay(table: PrimitiveTable, primitive: number, point: Float64Array, ray: Float64Array): boolean {
-  normalsAt(normals, table, primitive, point);
+function facesRay(tables: SceneTables, primitive: number, point: Float64Array, ray: Float64Array): boolean {
+  normalsAt(normals, tables, primitive, point);
   return (
     (normals[0] as number) * (ray[3] as number) +
       (normals[1] as number) * (ray[4] as number) +
@@ -107,14 +107,17 @@ export function isShiny(surface: Surface): boolean {
   return surface.kind === DIELECTRIC || surface.coat !== null || surface.lobe !== null;
 }
 
-function mirrorWeight(surface: Surface, mediumIndex: number, cosine: number): number {
+function mirrorWeight(
+  tables: SceneTables,
+  index: number,
+  surface: Surface,
+  mediumIndex: number,
+  cosine: number,
+): number {
   if (surface.coat !== null) return fresnelMean(cosine, surface.coat.index);
   if (surface.kind === DIELECTRIC) return fresnelMean(cosine, mediumIndex);
-  const { lobe } = surface;
-  if (lobe === null) return 0;
-  return luminanceOf(
-    lobeFresnel(lobe, 0, cosine),
-    lobeFresnel(lobe, 1, cosine),
-    lobeFresnel(lobe, 2, cosine),
-  );
+  if (surface.lobe === null) return 0;
+  const place = index * SURFACE;
+  const fresnel = (channel: number) => lobeFresnel(tables, place, channel, cosine);
+  return luminanceOf(fresnel(0), fresnel(1), fresnel(2));
 }

@@ -1,6 +1,6 @@
 import type { Product, Vector } from '@fendrix/contract';
 import type { Thing } from '../geometry/scene.js';
-import type { Tracing } from '../render/renderTile.js';
+import type { Tracing } from '../render/prepareTracing.js';
 import { projectPoint } from '../render/view.js';
 import { normalise, subtract } from '../units/vector.js';
 import { castMirror, createMirrorCast, NO_MIRROR, NOTHING } from './castMirror.js';

@@ -1,5 +1,5 @@
 import type { Tile } from '../render/film.js';
-import type { Tracing } from '../render/renderTile.js';
+import type { Tracing } from '../render/prepareTracing.js';
 import { rayThrough, viewOfShape } from '../render/view.js';
 import { castMirror, createMirrorCast } from './castMirror.js';
 

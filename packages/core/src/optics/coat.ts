@@ -1,11 +1,17 @@
+import { fresnelMean } from '../engine/fresnel.js';
+import {
+  ALBEDO_ENTRIES,
+  mirrorInFacet,
+  sampleVisibleNormal,
+  smithLambda,
+  tableAlbedo,
+} from '../engine/microfacet.js';
 import { requireDomain } from '../errors.js';
-import { diffuseFresnelOutside, fresnelMean } from './fresnel.js';
-import { sampleVisibleNormal, smithLambda } from './microfacet.js';
+import { diffuseFresnelOutside } from './fresnel.js';
 
 /** Below this GGX alpha a coat is a clear mirror. */
 export const CLEAR_COAT_ALPHA = 1e-3;
 
-const ENTRIES = 64;
 const QUADRATURE = 24;
 
 /**
@@ -26,7 +32,7 @@ export interface Coat {
   passedMean: number;
   /** Diffuse reflectance of the coat from inside. */
   insideDiffuse: number;
-  /** Directional albedo at cosine (i/ENTRIES)^2; only used by rough coats. */
+  /** Directional albedo at cosine (i/ALBEDO_ENTRIES)^2; only used by rough coats. */
   albedo: Float64Array;
 }
 
@@ -46,7 +52,7 @@ export function makeCoat(index: number, roughness: number): Coat {
     alpha,
     passedMean: 1 - outside,
     insideDiffuse: 1 - (1 - outside) / index ** 2,
-    albedo: new Float64Array(ENTRIES + 2),
+    albedo: new Float64Array(ALBEDO_ENTRIES + 2),
   };
   if (alpha > 0) {
     tabulateAlbedo(coat);
@@ -59,10 +65,7 @@ export function makeCoat(index: number, roughness: number): Coat {
 /** Part of light from a direction that the coat itself mirrors, in all directions together. */
 export function coatAlbedo(coat: Coat, cosine: number): number {
   if (coat.alpha === 0) return fresnelMean(cosine, coat.index);
-  const at = Math.sqrt(cosine) * ENTRIES;
-  const i = at | 0;
-  const low = coat.albedo[i] as number;
-  return low + (at - i) * ((coat.albedo[i + 1] as number) - low);
+  return tableAlbedo(coat.albedo, 0, cosine);
 }
 
 /** Effective base reflectance after the bounces under the coat: rho (1 - Fi) / (1 - rho Fi). */
@@ -71,25 +74,31 @@ export function coveredReflectance(coat: Coat, reflectance: number): number {
 }
 
 function tabulateAlbedo(coat: Coat): void {
+  const { alpha, index, albedo } = coat;
   const half = new Float64Array(3);
-  for (let i = 0; i <= ENTRIES; i++) {
-    const oz = Math.max(1e-4, (i / ENTRIES) ** 2);
-    const ox = Math.sqrt(1 - oz * oz);
-    const lambdaOut = smithLambda(oz, coat.alpha);
+  const o = new Float64Array(3);
+  const i = new Float64Array(3);
+  const uv = new Float64Array(2);
+  for (let entry = 0; entry <= ALBEDO_ENTRIES; entry++) {
+    const oz = Math.max(1e-4, (entry / ALBEDO_ENTRIES) ** 2);
+    o.set([Math.sqrt(1 - oz * oz), 0, oz]);
+    const lambdaOut = smithLambda(oz, alpha);
     let sum = 0;
     for (let a = 0; a < QUADRATURE; a++) {
       for (let b = 0; b < QUADRATURE; b++) {
-        sampleVisibleNormal(half, ox, 0, oz, coat.alpha, (a + 0.5) / QUADRATURE, (b + 0.5) / QUADRATURE);
-        const outDotHalf = ox * (half[0] as number) + oz * (half[2] as number);
-        const inZ = 2 * outDotHalf * (half[2] as number) - oz;
+        uv[0] = (a + 0.5) / QUADRATURE;
+        uv[1] = (b + 0.5) / QUADRATURE;
+        sampleVisibleNormal(half, o, alpha, alpha, uv);
+        const outDotHalf = mirrorInFacet(i, half, o);
+        const inZ = i[2] as number;
         if (!(inZ > 0)) continue;
-        const fresnel = fresnelMean(Math.min(1, Math.max(0, outDotHalf)), coat.index);
-        sum += (fresnel * (1 + lambdaOut)) / (1 + lambdaOut + smithLambda(inZ, coat.alpha));
+        const fresnel = fresnelMean(Math.min(1, Math.max(0, outDotHalf)), index);
+        sum += (fresnel * (1 + lambdaOut)) / (1 + lambdaOut + smithLambda(inZ, alpha));
       }
     }
-    coat.albedo[i] = sum / QUADRATURE ** 2;
+    albedo[entry] = sum / QUADRATURE ** 2;
   }
-  coat.albedo[ENTRIES + 1] = coat.albedo[ENTRIES] as number;
+  albedo[ALBEDO_ENTRIES + 1] = albedo[ALBEDO_ENTRIES] as number;
 }
 
 function averageAlbedo(coat: Coat): number {

@@ -1,4 +1,7 @@
+import { fresnelMean } from '../engine/fresnel.js';
 import { requireDomain } from '../errors.js';
+
+export { fresnelConductor, fresnelMean } from '../engine/fresnel.js';
 
 export interface FresnelSplit {
   /** Reflectance of light polarised across the plane of incidence. */
@@ -25,16 +28,6 @@ export function fresnelSplit(cosIncidence: number, ratio: number): FresnelSplit 
   const s = ((cosIncidence - ratio * cosRefracted) / (cosIncidence + ratio * cosRefracted)) ** 2;
   const p = ((ratio * cosIncidence - cosRefracted) / (ratio * cosIncidence + cosRefracted)) ** 2;
   return { s, p, mean: (s + p) / 2 };
-}
-
-/** `fresnelSplit().mean` without checks or objects, for loops. */
-export function fresnelMean(cosIncidence: number, ratio: number): number {
-  const sineSquared = (1 - cosIncidence * cosIncidence) / (ratio * ratio);
-  if (sineSquared >= 1) return 1;
-  const cosRefracted = Math.sqrt(1 - sineSquared);
-  const s = (cosIncidence - ratio * cosRefracted) / (cosIncidence + ratio * cosRefracted);
-  const p = (ratio * cosIncidence - cosRefracted) / (ratio * cosIncidence + cosRefracted);
-  return (s * s + p * p) / 2;
 }
 
 /** Angle at which p-polarised light is not reflected, rad: atan(ratio). */

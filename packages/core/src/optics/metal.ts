@@ -1,4 +1,12 @@
 import type { Metal } from '@fendrix/contract';
+import { fresnelConductor } from '../engine/fresnel.js';
+import {
+  ALBEDO_ENTRIES,
+  mirrorInFacet,
+  sampleVisibleNormal,
+  stretchedLambda,
+  tableAlbedo,
+} from '../engine/microfacet.js';
 import { requireDomain } from '../errors.js';
 
 /** Below this GGX alpha a lobe is a clear mirror image. */
@@ -45,18 +53,6 @@ export function fresnelConductorSplit(cosIncidence: number, n: number, k: number
   return { s, p, mean: (s + p) / 2 };
 }
 
-/** `fresnelConductorSplit().mean` without checks or objects, for loops. */
-export function fresnelConductor(cosIncidence: number, n: number, k: number): number {
-  const c2 = cosIncidence * cosIncidence;
-  const s2 = 1 - c2;
-  const t = n * n - k * k - s2;
-  const r2 = Math.sqrt(t * t + 4 * n * n * k * k);
-  const a = 2 * cosIncidence * Math.sqrt(Math.max(0, (r2 + t) / 2));
-  const s = (r2 + c2 - a) / (r2 + c2 + a);
-  const q = c2 * r2 + s2 * s2;
-  return (s * (1 + (q - a * s2) / (q + a * s2))) / 2;
-}
-
 /**
  * Part of the light of a polarising film at 45 degrees to the plane of incidence that bare metal turns into the
  * crossed direction, over what it mirrors: the glare left where film and filter are crossed.
@@ -101,7 +97,7 @@ export interface MetalLobe {
   /** Complex index, red green blue; of a plain mirror n is its reflectance and k is -1. */
   n: Float64Array;
   k: Float64Array;
-  /** Albedo of the facets with reflectance 1, at cosine (i / ENTRIES)^2. */
+  /** Albedo of the facets with reflectance 1, at cosine (i / ALBEDO_ENTRIES)^2. */
   albedo: Float64Array;
   /** 1 - mean albedo over the hemisphere. */
   lostMean: number;
@@ -109,7 +105,6 @@ export interface MetalLobe {
   between: Float64Array;
 }
 
-const ENTRIES = 64;
 const QUADRATURE = 32;
 
 /** @param index complex index, or one reflectance for all angles, each red green blue */
@@ -125,7 +120,7 @@ export function makeMetalLobe(
     alphaY: Math.max(alphaY, CLEAR_ALPHA),
     n: Float64Array.from(plain ? index.reflectance : index.n),
     k: Float64Array.from(plain ? [-1, -1, -1] : index.k),
-    albedo: new Float64Array(ENTRIES + 2),
+    albedo: new Float64Array(ALBEDO_ENTRIES + 2),
     lostMean: 1,
     between: new Float64Array(3),
   };
@@ -137,112 +132,9 @@ export function makeMetalLobe(
   return lobe;
 }
 
-/** Reflectance of one channel at a cosine. */
-export function lobeFresnel(lobe: MetalLobe, channel: number, cosine: number): number {
-  const k = lobe.k[channel] as number;
-  const n = lobe.n[channel] as number;
-  return k < 0 ? n : fresnelConductor(cosine, n, k);
-}
-
 /** Albedo of the facets alone with reflectance 1. */
 export function facetAlbedo(lobe: MetalLobe, cosine: number): number {
-  const at = Math.sqrt(cosine) * ENTRIES;
-  const i = at | 0;
-  const low = lobe.albedo[i] as number;
-  return low + (at - i) * ((lobe.albedo[i + 1] as number) - low);
-}
-
-/**
- * Bidirectional reflectance and density of `sampleMetal`.
- * @param out 0-2 reflectance, 1/sr; 3 density, 1/sr  @param o, i unit, z up, both above the surface
- * @param share chance of the facet lobe
- */
-export function evaluateMetal(
-  out: Float64Array,
-  lobe: MetalLobe,
-  share: number,
-  o: Float64Array,
-  i: Float64Array,
-): void {
-  const oz = o[2] as number;
-  const iz = i[2] as number;
-  let hx = (o[0] as number) + (i[0] as number);
-  let hy = (o[1] as number) + (i[1] as number);
-  let hz = oz + iz;
-  const size = 1 / Math.sqrt(hx * hx + hy * hy + hz * hz);
-  hx *= size;
-  hy *= size;
-  hz *= size;
-  const oh = Math.min(1, (o[0] as number) * hx + (o[1] as number) * hy + oz * hz);
-  const { alphaX, alphaY } = lobe;
-  const ex = hx / alphaX;
-  const ey = hy / alphaY;
-  const e = ex * ex + ey * ey + hz * hz;
-  const density = 1 / (Math.PI * alphaX * alphaY * e * e);
-  const lambdaOut = stretchedLambda(lobe, o);
-  const masking = 1 / (1 + lambdaOut + stretchedLambda(lobe, i));
-  const facets = (density * masking) / (4 * oz * iz);
-  const lost =
-    ((1 - facetAlbedo(lobe, oz)) * (1 - facetAlbedo(lobe, iz))) / (Math.PI * Math.max(1e-9, lobe.lostMean));
-  for (let c = 0; c < 3; c++) out[c] = facets * lobeFresnel(lobe, c, oh) + lost * (lobe.between[c] as number);
-  const facetPdf = density / (4 * oz * (1 + lambdaOut));
-  out[3] = share * facetPdf + (1 - share) * (iz / Math.PI);
-}
-
-/** Chance with which the facet lobe is sampled. */
-export function metalShare(lobe: MetalLobe, cosOut: number): number {
-  return Math.max(0.5, facetAlbedo(lobe, cosOut));
-}
-
-/** Samples the facet lobe. @returns whether the direction is above the surface */
-export function sampleFacets(out: Float64Array, lobe: MetalLobe, o: Float64Array, uv: Float64Array): boolean {
-  sampleStretched(half, lobe, o, uv);
-  const oh =
-    (o[0] as number) * (half[0] as number) +
-    (o[1] as number) * (half[1] as number) +
-    (o[2] as number) * (half[2] as number);
-  for (let a = 0; a < 3; a++) out[a] = 2 * oh * (half[a] as number) - (o[a] as number);
-  return (out[2] as number) > 1e-6;
-}
-
-const half = new Float64Array(3);
-
-function stretchedLambda({ alphaX, alphaY }: MetalLobe, v: Float64Array): number {
-  const x = alphaX * (v[0] as number);
-  const y = alphaY * (v[1] as number);
-  const z = v[2] as number;
-  return (Math.sqrt(1 + (x * x + y * y) / (z * z)) - 1) / 2;
-}
-
-/** Facet normals visible from `o`, for two alphas. Source: Heitz 2018. */
-function sampleStretched(result: Float64Array, lobe: MetalLobe, o: Float64Array, uv: Float64Array): void {
-  let vx = lobe.alphaX * (o[0] as number);
-  let vy = lobe.alphaY * (o[1] as number);
-  let vz = o[2] as number;
-  const size = 1 / Math.sqrt(vx * vx + vy * vy + vz * vz);
-  vx *= size;
-  vy *= size;
-  vz *= size;
-  const flat = vx * vx + vy * vy;
-  const invFlat = flat > 0 ? 1 / Math.sqrt(flat) : 0;
-  const ax = flat > 0 ? -vy * invFlat : 1;
-  const ay = flat > 0 ? vx * invFlat : 0;
-  const bx = -vz * ay;
-  const by = vz * ax;
-  const bz = vx * ay - vy * ax;
-  const r = Math.sqrt(uv[0] as number);
-  const phi = 2 * Math.PI * (uv[1] as number);
-  const p = r * Math.cos(phi);
-  const s = 0.5 * (1 + vz);
-  const q = (1 - s) * Math.sqrt(Math.max(0, 1 - p * p)) + s * r * Math.sin(phi);
-  const w = Math.sqrt(Math.max(0, 1 - p * p - q * q));
-  const hx = lobe.alphaX * (p * ax + q * bx + w * vx);
-  const hy = lobe.alphaY * (p * ay + q * by + w * vy);
-  const hz = Math.max(1e-9, q * bz + w * vz);
-  const unit = 1 / Math.sqrt(hx * hx + hy * hy + hz * hz);
-  result[0] = hx * unit;
-  result[1] = hy * unit;
-  result[2] = hz * unit;
+  return tableAlbedo(lobe.albedo, 0, cosine);
 }
 
 /** Albedo with reflectance 1 by visible-normal sampling, averaged over the turn of the viewer. */
@@ -250,27 +142,30 @@ function tabulate(lobe: MetalLobe): void {
   const o = new Float64Array(3);
   const i = new Float64Array(3);
   const uv = new Float64Array(2);
+  const half = new Float64Array(3);
   const turns = lobe.alphaX === lobe.alphaY ? [0] : [0.2, 0.6, 1, 1.4];
-  for (let entry = 0; entry <= ENTRIES; entry++) {
-    const oz = Math.max(1e-4, (entry / ENTRIES) ** 2);
+  for (let entry = 0; entry <= ALBEDO_ENTRIES; entry++) {
+    const oz = Math.max(1e-4, (entry / ALBEDO_ENTRIES) ** 2);
     let sum = 0;
     for (const turn of turns) {
       o[0] = Math.sqrt(1 - oz * oz) * Math.cos(turn);
       o[1] = Math.sqrt(1 - oz * oz) * Math.sin(turn);
       o[2] = oz;
-      const lambdaOut = stretchedLambda(lobe, o);
+      const lambdaOut = stretchedLambda(o, lobe.alphaX, lobe.alphaY);
       for (let a = 0; a < QUADRATURE; a++) {
         for (let b = 0; b < QUADRATURE; b++) {
           uv[0] = (a + 0.5) / QUADRATURE;
           uv[1] = (b + 0.5) / QUADRATURE;
-          if (!sampleFacets(i, lobe, o, uv)) continue;
-          sum += (1 + lambdaOut) / (1 + lambdaOut + stretchedLambda(lobe, i));
+          sampleVisibleNormal(half, o, lobe.alphaX, lobe.alphaY, uv);
+          mirrorInFacet(i, half, o);
+          if (!((i[2] as number) > 1e-6)) continue;
+          sum += (1 + lambdaOut) / (1 + lambdaOut + stretchedLambda(i, lobe.alphaX, lobe.alphaY));
         }
       }
     }
     lobe.albedo[entry] = sum / (QUADRATURE ** 2 * turns.length);
   }
-  lobe.albedo[ENTRIES + 1] = lobe.albedo[ENTRIES] as number;
+  lobe.albedo[ALBEDO_ENTRIES + 1] = lobe.albedo[ALBEDO_ENTRIES] as number;
   const steps = 512;
   let mean = 0;
   for (let i2 = 0; i2 < steps; i2++) {
@@ -281,11 +176,13 @@ function tabulate(lobe: MetalLobe): void {
 }
 
 function meanFresnel(lobe: MetalLobe, channel: number): number {
+  const n = lobe.n[channel] as number;
+  const k = lobe.k[channel] as number;
   const steps = 128;
   let sum = 0;
   for (let i = 0; i < steps; i++) {
     const mu = (i + 0.5) / steps;
-    sum += (2 * mu * lobeFresnel(lobe, channel, mu)) / steps;
+    sum += (2 * mu * (k < 0 ? n : fresnelConductor(mu, n, k))) / steps;
   }
   return sum;
 }

@@ -1,48 +1,40 @@
 import type { AimedLight, LightOf, OpaqueMaterial, StandingLight } from '@fendrix/contract';
+import { overcastLuminance } from '../engine/faceLuminance.js';
+import {
+  BEAM,
+  BEAM_LOBE,
+  CELLS,
+  CENTRE,
+  CHANNEL,
+  CUTOFF_TAN,
+  EMITTER,
+  FACE,
+  FIELD_TAN,
+  FOCUS,
+  FORWARD,
+  HOT,
+  INNER,
+  LAMP,
+  OCTAGON_FACE,
+  OVERCAST,
+  PROJECTED,
+  RIGHT,
+  ROUND,
+  ROUND_CELLS,
+  SCALE,
+  SQUARE_CELLS,
+  SUN,
+  TABLE,
+  TOWARDS,
+  TUBE,
+} from '../engine/tables.js';
 import { aimFrame } from '../geometry/frame.js';
 import { radians } from '../units/angle.js';
 import { normalise } from '../units/vector.js';
 import { drawGobo, type GoboRaster } from './gobo.js';
 
-/** Shapes of emitters. */
-export const FACE = 0;
-export const ROUND = 1;
-export const OCTAGON_FACE = 2;
-export const LAMP = 3;
-export const TUBE = 4;
-export const SUN = 5;
-
-/** Special beams, see `faceLuminance`. */
-export const PLAIN_BEAM = 0;
-export const OVERCAST = 1;
-export const PROJECTED = 2;
-export const TABLE = 3;
-
-/** Kinds of grid. */
-export const NO_CELLS = 0;
-export const SQUARE_CELLS = 1;
-export const ROUND_CELLS = 2;
-
-/** Places in the data of faces (FACE, ROUND, OCTAGON_FACE) after the frame. */
-export const HALF_WIDTH = 12;
-export const HALF_HEIGHT = 13;
-export const HOT = 14;
-export const SCALE = 15;
-export const CUTOFF_TAN = 16;
-export const CELLS = 17;
-export const LOBE = 18;
-export const BEAM = 19;
-/** Inner radius over the outer one of a ROUND face. */
-export const INNER = 20;
-/** PROJECTED: distance of the sharp image, tangent of half the field. */
-export const FOCUS = 21;
-export const FIELD_TAN = 22;
-
 /** Back and sides of a softbox, and what a lamp's inside would be. */
 export const BLACK_CLOTH: OpaqueMaterial = { kind: 'matte', reflectance: 0.04 };
-
-/** Angular radius of the sun, rad. */
-export const SUN_RADIUS_RAD = radians(0.266);
 
 /** Luminous intensities on a grid of angles. */
 export interface IntensityTable {
@@ -52,25 +44,14 @@ export interface IntensityTable {
   value: Float64Array;
 }
 
-/**
- * A light as sampled. Its luminance is scaled so that the mean over the face, seen straight on, is 1 cd/m2;
- * the true luminance is a factor on the film.
- *
- * data of faces  0-2 centre, 3-5 right, 6-8 up, 9-11 forward, then the places named above
- * data of LAMP   0-2 centre, 3 radius
- * data of TUBE   0-2 centre, 3-5 unit axis, 6 half length, 7 radius
- * data of SUN    the face of its window; luminance 1 within the sun's disc, 23-25 unit direction of its light
- */
+/** A light as the engine samples it, see `EMITTER`; its drawings and tables are put beside it by `packEmitters`. */
 export interface Emitter {
-  kind: number;
   /** Film that this light adds to. */
   channel: number;
   data: Float64Array;
   gobo: GoboRaster | null;
   table: IntensityTable | null;
 }
-
-const SIZE = 26;
 
 /** Emitters of a light that stands on set; all but the second of an umbrella or window have a face of their own. */
 export function emittersOf(light: StandingLight, channel: number, sunChannel: number): Emitter[] {
@@ -87,8 +68,8 @@ export function emittersOf(light: StandingLight, channel: number, sunChannel: nu
       if (light.backShare === 0) return [front];
       const back: Emitter = { ...front, data: Float64Array.from(front.data) };
       for (let a = 0; a < 3; a++) {
-        back.data[3 + a] = -(front.data[3 + a] as number);
-        back.data[9 + a] = -(front.data[9 + a] as number);
+        back.data[RIGHT + a] = -(front.data[RIGHT + a] as number);
+        back.data[FORWARD + a] = -(front.data[FORWARD + a] as number);
       }
       back.data[SCALE] = (front.data[SCALE] as number) * light.backShare;
       return [front, back];
@@ -96,8 +77,10 @@ export function emittersOf(light: StandingLight, channel: number, sunChannel: nu
     case 'window': {
       const face = faceOf(light, channel);
       if (!light.sun) return [face];
-      const sun = { ...face, kind: SUN, channel: sunChannel, data: Float64Array.from(face.data) };
-      sun.data.set(normalise(light.sun.towards), 23);
+      const sun = { ...face, channel: sunChannel, data: Float64Array.from(face.data) };
+      sun.data[0] = SUN;
+      sun.data[CHANNEL] = sunChannel;
+      sun.data.set(normalise(light.sun.towards), TOWARDS);
       return [face, sun];
     }
     default:
@@ -126,7 +109,7 @@ export function faceOf(light: FacedLight, channel: number): Emitter {
     d[CUTOFF_TAN] = Math.tan(radians(light.grid.cutoffDeg / 2));
     d[CELLS] = light.kind === 'dish' ? ROUND_CELLS : SQUARE_CELLS;
   }
-  if ('beamDeg' in light) d[LOBE] = lobeExponent(light.beamDeg) - 1;
+  if ('beamDeg' in light) d[BEAM_LOBE] = lobeExponent(light.beamDeg) - 1;
   switch (light.kind) {
     case 'snoot':
       d[CUTOFF_TAN] = Math.tan(radians(light.cutoffDeg / 2));
@@ -211,27 +194,17 @@ export function faceShape(light: FacedLight): FaceShape {
   }
 }
 
-/** Ground seen through a window, over the horizon of an overcast sky: reflectance 0.2 under 7/9 of the zenith. */
-const GROUND = (3 * 0.2 * 7) / 9;
-
-/**
- * Luminance of an overcast sky over that of its horizon; below the horizon that of the ground.
- * @param sine of the elevation looked at
- * Source: CIE S 011 (standard overcast sky, Moon and Spencer)
- */
-export function overcastLuminance(sine: number): number {
-  return sine >= 0 ? 1 + 2 * sine : GROUND;
-}
-
 /** Exponent m of an intensity cos^m that has fallen to half at half the beam angle. */
 export function lobeExponent(beamDeg: number): number {
   return Math.log(0.5) / Math.log(Math.cos(radians(beamDeg / 2)));
 }
 
 function emitter(kind: number, channel: number, numbers: readonly number[]): Emitter {
-  const data = new Float64Array(SIZE);
-  data.set(numbers);
-  return { kind, channel, data, gobo: null, table: null };
+  const data = new Float64Array(EMITTER);
+  data[0] = kind;
+  data[CHANNEL] = channel;
+  data.set(numbers, CENTRE);
+  return { channel, data, gobo: null, table: null };
 }
 
 function intensityTable({ distribution }: LightOf<'ies'>): IntensityTable {

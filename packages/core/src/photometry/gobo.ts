@@ -66,20 +66,3 @@ function inLeaf({ x, y, angleRad, lengthM, widthM }: Leaf, px: number, py: numbe
   const across = (-s * (px - x) + c * (py - y)) / (widthM / 2);
   return along * along + across * across <= 1;
 }
-
-/** Transmittance at a place of the field, x right and y up, -1 to 1; 0 outside. */
-export function goboAt(gobo: GoboRaster, x: number, y: number): number {
-  if (!(x > -1 && x < 1 && y > -1 && y < 1)) return 0;
-  const { widthPx, heightPx, value } = gobo;
-  const u = ((x + 1) / 2) * widthPx - 0.5;
-  const v = ((1 - y) / 2) * heightPx - 0.5;
-  const x0 = Math.max(0, Math.floor(u));
-  const y0 = Math.max(0, Math.floor(v));
-  const x1 = Math.min(widthPx - 1, x0 + 1);
-  const y1 = Math.min(heightPx - 1, y0 + 1);
-  const fx = Math.max(0, u - x0);
-  const fy = Math.max(0, v - y0);
-  const top = (value[y0 * widthPx + x0] as number) * (1 - fx) + (value[y0 * widthPx + x1] as number) * fx;
-  const low = (value[y1 * widthPx + x0] as number) * (1 - fx) + (value[y1 * widthPx + x1] as number) * fx;
-  return top * (1 - fy) + low * fy;
-}

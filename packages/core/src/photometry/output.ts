@@ -1,22 +1,21 @@
 import type { Light, StandingLight } from '@fendrix/contract';
-import { intensityTimeFromGuideNumberCdS } from '../exposure/flash.js';
+import { faceLuminance } from '../engine/faceLuminance.js';
 import {
   BEAM,
   CELLS,
   CUTOFF_TAN,
-  type Emitter,
   FIELD_TAN,
-  faceOf,
-  faceShape,
   HALF_WIDTH,
   HOT,
   INNER,
-  MEAN_PROFILE,
   NO_CELLS,
   PROJECTED,
   SCALE,
-} from './emitter.js';
-import { faceLuminance } from './faceLuminance.js';
+  SceneTables,
+} from '../engine/tables.js';
+import { intensityTimeFromGuideNumberCdS } from '../exposure/flash.js';
+import { type Emitter, faceOf, faceShape, MEAN_PROFILE } from './emitter.js';
+import { packEmitters } from './packEmitters.js';
 
 export interface LightLuminance {
   /** Flash is given as luminance times time. */
@@ -110,17 +109,19 @@ function beamIntegral(face: Emitter): number {
   }
   const even: Emitter = { ...face, data: Float64Array.from(face.data) };
   const hot = face.data[HOT] as number;
-  even.data[SCALE] = (face.data[SCALE] as number) * (1 + hot * (MEAN_PROFILE[face.kind] as number));
+  even.data[SCALE] =
+    (face.data[SCALE] as number) * (1 + hot * (MEAN_PROFILE[face.data[0] as number] as number));
   even.data[HOT] = 0;
   const inner = face.data[INNER] as number;
   const x = inner > 0 ? ((1 + inner) / 2) * (face.data[HALF_WIDTH] as number) : 0;
+  const tables = alone(even);
   let sum = 0;
   for (let i = 0; i < BEAM_STEPS; i++) {
     const sine = Math.sqrt((i + 0.5) / BEAM_STEPS);
     const wz = Math.sqrt(1 - sine * sine);
     for (let j = 0; j < BEAM_STEPS; j++) {
       const phi = (2 * Math.PI * (j + 0.5)) / BEAM_STEPS;
-      sum += faceLuminance(even, x, 0, sine * Math.cos(phi), sine * Math.sin(phi), wz);
+      sum += faceLuminance(tables, 0, x, 0, sine * Math.cos(phi), sine * Math.sin(phi), wz);
     }
   }
   return (Math.PI * sum) / BEAM_STEPS ** 2;
@@ -136,6 +137,7 @@ export function onAxisLx(light: StandingLight, distanceM: number): number {
   if (light.kind === 'tube') return tubeOnAxisLx(light.lengthM, light.diameterM, distanceM);
   const face = faceOf(light, 0);
   const { halfWidth, halfHeight } = faceShape(light);
+  const tables = alone(face);
   const steps = 200;
   const patch = (4 * halfWidth * halfHeight) / steps ** 2;
   let sum = 0;
@@ -145,7 +147,7 @@ export function onAxisLx(light: StandingLight, distanceM: number): number {
       const y = 2 * halfHeight * ((j + 0.5) / steps - 0.5);
       const squared = x * x + y * y + distanceM * distanceM;
       const away = Math.sqrt(squared);
-      const value = faceLuminance(face, x, y, -x / away, -y / away, distanceM / away);
+      const value = faceLuminance(tables, 0, x, y, -x / away, -y / away, distanceM / away);
       sum += (value * distanceM * distanceM * patch) / (squared * squared);
     }
   }
@@ -159,4 +161,11 @@ function tubeOnAxisLx(lengthM: number, diameterM: number, distanceM: number): nu
   // Integral of cos^2 / r^2 along the line: (angle + sin cos) / d.
   const angle = Math.atan(half / distanceM);
   return (diameterM * (angle + reach * Math.cos(angle))) / distanceM;
+}
+
+/** Tables that hold one emitter. */
+function alone(emitter: Emitter): SceneTables {
+  const tables = new SceneTables();
+  packEmitters(tables, [emitter]);
+  return tables;
 }

@@ -1,6 +1,6 @@
 import { castMirror, createMirrorCast, isShiny } from '../mirror/castMirror.js';
 import type { Tile } from './film.js';
-import type { Tracing } from './renderTile.js';
+import type { Tracing } from './prepareTracing.js';
 import { rayThrough, viewOfShape } from './view.js';
 
 /** What the preview filter needs to know of each pixel: where its neighbours are of the same kind. */

@@ -1,5 +1,7 @@
+import type { i32 } from './portable.js';
+
 /** Copies three numbers; `set` of a typed array is a call into the engine and several times slower. */
-export function copy3(to: Float64Array, from: ArrayLike<number>): void {
+export function copy3(to: Float64Array, from: Float64Array): void {
   to[0] = from[0] as number;
   to[1] = from[1] as number;
   to[2] = from[2] as number;
@@ -11,11 +13,26 @@ export function fill3(to: Float64Array, value: number): void {
   to[2] = value;
 }
 
+export function scale3(to: Float64Array, by: number): void {
+  to[0] = (to[0] as number) * by;
+  to[1] = (to[1] as number) * by;
+  to[2] = (to[2] as number) * by;
+}
+
 export function dot3(a: Float64Array, b: Float64Array): number {
   return (
     (a[0] as number) * (b[0] as number) +
     (a[1] as number) * (b[1] as number) +
     (a[2] as number) * (b[2] as number)
+  );
+}
+
+/** Along the three numbers of a table that start at a place. */
+export function dotAt(v: Float64Array, table: Float64Array, at: i32): number {
+  return (
+    (v[0] as number) * (table[at] as number) +
+    (v[1] as number) * (table[at + 1] as number) +
+    (v[2] as number) * (table[at + 2] as number)
   );
 }
 
@@ -57,11 +74,11 @@ function keepSide(direction: Float64Array, flat: Float64Array, side: number): vo
 }
 
 /** Two axes square to a unit normal, [0..2] and [3..5], without branches near the poles (Duff et al. 2017). */
-export function frameRound(frame: Float64Array, normal: ArrayLike<number>): void {
+export function frameRound(frame: Float64Array, normal: Float64Array): void {
   const x = normal[0] as number;
   const y = normal[1] as number;
   const z = normal[2] as number;
-  const sign = z >= 0 ? 1 : -1;
+  const sign: number = z >= 0 ? 1 : -1;
   const a = -1 / (sign + z);
   const b = x * y * a;
   frame[0] = 1 + sign * x * x * a;
@@ -70,4 +87,28 @@ export function frameRound(frame: Float64Array, normal: ArrayLike<number>): void
   frame[3] = b;
   frame[4] = sign + y * y * a;
   frame[5] = -y;
+}
+
+/** A direction with density cosine / pi round z. */
+export function cosineAbove(out: Float64Array, uv: Float64Array): void {
+  const radius = Math.sqrt(uv[0] as number);
+  const phi = 2 * Math.PI * (uv[1] as number);
+  out[0] = radius * Math.cos(phi);
+  out[1] = radius * Math.sin(phi);
+  out[2] = Math.sqrt(1 - (uv[0] as number));
+}
+
+/** A direction in a frame of two axes and a normal, as one in space. */
+export function fromFrame(
+  result: Float64Array,
+  local: Float64Array,
+  frame: Float64Array,
+  normal: Float64Array,
+): void {
+  for (let a = 0; a < 3; a++) {
+    result[a] =
+      (local[0] as number) * (frame[a] as number) +
+      (local[1] as number) * (frame[3 + a] as number) +
+      (local[2] as number) * (normal[a] as number);
+  }
 }

@@ -1,15 +1,17 @@
+import { ALBEDO_ENTRIES, tableAlbedo } from './microfacet.js';
+import { real } from './portable.js';
+
 /**
  * Sheen of standing fibres: a lobe towards grazing angles, over a Lambertian cloth that gets what it leaves.
  * D(h) = (2 + 1/a) sin^(1/a) / 2 pi, V = 1 / (4 (i + o - i o)), a = 0.4.
  * Limits: one softness; colourless; single scattering.
  * Sources: Estevez and Kulla 2017 (distribution); Neubelt and Pettineo 2013 (visibility).
  */
-const INVERSE_SOFTNESS = 1 / 0.4;
-const ENTRIES = 64;
+const INVERSE_SOFTNESS = 2.5;
 
-/** Albedo of the whole lobe at cosine (i / ENTRIES)^2, and its mean over the hemisphere. */
-const albedo = new Float64Array(ENTRIES + 2);
-let albedoMean = 0;
+const albedo = new Float64Array(ALBEDO_ENTRIES + 2);
+/** Mean of `sheenAlbedo` over a hemisphere of even light. */
+const albedoMean = new Float64Array(1);
 tabulate();
 
 /** Bidirectional reflectance of the whole lobe, 1/sr. */
@@ -21,28 +23,25 @@ export function sheenLobe(cosOut: number, cosIn: number, cosHalf: number): numbe
 
 /** Part of light from a direction that the lobe sends back. */
 export function sheenAlbedo(cosine: number): number {
-  const at = Math.sqrt(cosine) * ENTRIES;
-  const i = at | 0;
-  const low = albedo[i] as number;
-  return low + (at - i) * ((albedo[i + 1] as number) - low);
+  return tableAlbedo(albedo, 0, cosine);
 }
 
-/** Mean of `sheenAlbedo` over a hemisphere of even light. */
 export function meanSheenAlbedo(): number {
-  return albedoMean;
+  return albedoMean[0] as number;
 }
 
 function tabulate(): void {
-  const steps = 96;
-  for (let entry = 0; entry <= ENTRIES; entry++) {
-    const oz = Math.max(1e-3, (entry / ENTRIES) ** 2);
+  const steps = 64;
+  for (let entry = 0; entry <= ALBEDO_ENTRIES; entry++) {
+    const root = real(entry) / ALBEDO_ENTRIES;
+    const oz = Math.max(1e-3, root * root);
     const ox = Math.sqrt(1 - oz * oz);
-    let sum = 0;
+    let sum: number = 0;
     for (let a = 0; a < steps; a++) {
-      const iz = (a + 0.5) / steps;
+      const iz = (real(a) + 0.5) / steps;
       const side = Math.sqrt(1 - iz * iz);
       for (let b = 0; b < steps; b++) {
-        const phi = (Math.PI * (b + 0.5)) / steps;
+        const phi = (Math.PI * (real(b) + 0.5)) / steps;
         const hx = ox + side * Math.cos(phi);
         const hy = side * Math.sin(phi);
         const hz = oz + iz;
@@ -52,10 +51,12 @@ function tabulate(): void {
     }
     albedo[entry] = Math.min(1, sum);
   }
-  albedo[ENTRIES + 1] = albedo[ENTRIES] as number;
+  albedo[ALBEDO_ENTRIES + 1] = albedo[ALBEDO_ENTRIES] as number;
   const means = 512;
+  let mean: number = 0;
   for (let i = 0; i < means; i++) {
-    const mu = (i + 0.5) / means;
-    albedoMean += (2 * mu * sheenAlbedo(mu)) / means;
+    const mu = (real(i) + 0.5) / means;
+    mean += (2 * mu * sheenAlbedo(mu)) / means;
   }
+  albedoMean[0] = mean;
 }

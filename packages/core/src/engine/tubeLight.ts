@@ -1,16 +1,20 @@
-/** Data of a tube: 0-2 centre, 3-5 unit axis, 6 half length, 7 radius. Its ends are dark. */
+/** Luminous tubes; `e` is a place in `d`, the table of emitters. Their ends are dark. */
+import type { i32 } from './portable.js';
+import { CENTRE, RIGHT, TUBE_HALF, TUBE_RADIUS } from './tables.js';
+import { dotAt } from './vectors.js';
 
 // Of the last point: 0 along the axis, 1 distance from it, 2-4 unit direction from axis to point.
 const stand = new Float64Array(5);
 
-function standAt(d: Float64Array, point: Float64Array): void {
-  const px = (point[0] as number) - (d[0] as number);
-  const py = (point[1] as number) - (d[1] as number);
-  const pz = (point[2] as number) - (d[2] as number);
-  const along = px * (d[3] as number) + py * (d[4] as number) + pz * (d[5] as number);
-  const ex = px - along * (d[3] as number);
-  const ey = py - along * (d[4] as number);
-  const ez = pz - along * (d[5] as number);
+function standAt(d: Float64Array, e: i32, point: Float64Array): void {
+  const px = (point[0] as number) - (d[e + CENTRE] as number);
+  const py = (point[1] as number) - (d[e + CENTRE + 1] as number);
+  const pz = (point[2] as number) - (d[e + CENTRE + 2] as number);
+  const along =
+    px * (d[e + RIGHT] as number) + py * (d[e + RIGHT + 1] as number) + pz * (d[e + RIGHT + 2] as number);
+  const ex = px - along * (d[e + RIGHT] as number);
+  const ey = py - along * (d[e + RIGHT + 1] as number);
+  const ez = pz - along * (d[e + RIGHT + 2] as number);
   const away = Math.sqrt(ex * ex + ey * ey + ez * ez);
   stand[0] = along;
   stand[1] = away;
@@ -26,12 +30,13 @@ function standAt(d: Float64Array, point: Float64Array): void {
 export function sampleTube(
   out: Float64Array,
   d: Float64Array,
+  e: i32,
   point: Float64Array,
   uv: Float64Array,
 ): boolean {
-  standAt(d, point);
-  const radius = d[7] as number;
-  const half = d[6] as number;
+  standAt(d, e, point);
+  const radius = d[e + TUBE_RADIUS] as number;
+  const half = d[e + TUBE_HALF] as number;
   const away = stand[1] as number;
   if (!(away > radius * (1 + 1e-9))) return false;
   const along = stand[0] as number;
@@ -42,18 +47,18 @@ export function sampleTube(
   const widest = Math.sqrt(1 - (radius / away) ** 2);
   const s = (2 * (uv[1] as number) - 1) * widest;
   const c = Math.sqrt(1 - s * s);
-  const ax = d[3] as number;
-  const ay = d[4] as number;
-  const az = d[5] as number;
+  const ax = d[e + RIGHT] as number;
+  const ay = d[e + RIGHT + 1] as number;
+  const az = d[e + RIGHT + 2] as number;
   const ex = stand[2] as number;
   const ey = stand[3] as number;
   const ez = stand[4] as number;
   const nx = c * ex + s * (ay * ez - az * ey);
   const ny = c * ey + s * (az * ex - ax * ez);
   const nz = c * ez + s * (ax * ey - ay * ex);
-  const x = (d[0] as number) + h * ax + radius * nx - (point[0] as number);
-  const y = (d[1] as number) + h * ay + radius * ny - (point[1] as number);
-  const z = (d[2] as number) + h * az + radius * nz - (point[2] as number);
+  const x = (d[e + CENTRE] as number) + h * ax + radius * nx - (point[0] as number);
+  const y = (d[e + CENTRE + 1] as number) + h * ay + radius * ny - (point[1] as number);
+  const z = (d[e + CENTRE + 2] as number) + h * az + radius * nz - (point[2] as number);
   const distance = Math.sqrt(x * x + y * y + z * z);
   const cosine = -(x * nx + y * ny + z * nz) / distance;
   if (!(cosine > 0)) return false;
@@ -69,26 +74,32 @@ export function sampleTube(
 /** Density per sr of a direction that hits the tube at a distance. */
 export function tubePdf(
   d: Float64Array,
+  e: i32,
   point: Float64Array,
   direction: Float64Array,
   distance: number,
 ): number {
-  standAt(d, point);
-  const radius = d[7] as number;
-  const half = d[6] as number;
+  standAt(d, e, point);
+  const radius = d[e + TUBE_RADIUS] as number;
+  const half = d[e + TUBE_HALF] as number;
   const away = stand[1] as number;
   if (!(away > radius * (1 + 1e-9))) return 0;
   const along = stand[0] as number;
   const spread = Math.atan((half - along) / away) - Math.atan((-half - along) / away);
-  const rise = dot(direction, d, 3);
+  const rise = dotAt(direction, d, e + RIGHT);
   const h = along + distance * rise;
   // Normal at the hit: what of the hit is square to the axis, over the radius.
   const ex =
-    ((stand[2] as number) * away + distance * ((direction[0] as number) - rise * (d[3] as number))) / radius;
+    ((stand[2] as number) * away + distance * ((direction[0] as number) - rise * (d[e + RIGHT] as number))) /
+    radius;
   const ey =
-    ((stand[3] as number) * away + distance * ((direction[1] as number) - rise * (d[4] as number))) / radius;
+    ((stand[3] as number) * away +
+      distance * ((direction[1] as number) - rise * (d[e + RIGHT + 1] as number))) /
+    radius;
   const ez =
-    ((stand[4] as number) * away + distance * ((direction[2] as number) - rise * (d[5] as number))) / radius;
+    ((stand[4] as number) * away +
+      distance * ((direction[2] as number) - rise * (d[e + RIGHT + 2] as number))) /
+    radius;
   const cosine = -(
     (direction[0] as number) * ex +
     (direction[1] as number) * ey +
@@ -115,15 +126,7 @@ function areaDensity(
 }
 
 /** The side shines evenly, the ends do not. */
-export function emittedByTube(d: Float64Array, point: Float64Array): number {
-  standAt(d, point);
-  return (stand[1] as number) > 0.999 * (d[7] as number) ? 1 : 0;
-}
-
-function dot(v: Float64Array, d: Float64Array, at: number): number {
-  return (
-    (v[0] as number) * (d[at] as number) +
-    (v[1] as number) * (d[at + 1] as number) +
-    (v[2] as number) * (d[at + 2] as number)
-  );
+export function emittedByTube(d: Float64Array, e: i32, point: Float64Array): number {
+  standAt(d, e, point);
+  return (stand[1] as number) > 0.999 * (d[e + TUBE_RADIUS] as number) ? 1 : 0;
 }

@@ -1,21 +1,40 @@
+/**
+ * Lights as sampled. An emitter is a place in `tables.emitters`; its luminance is scaled so that the mean over the
+ * face, seen straight on, is 1 cd/m2.
+ */
+import { faceLuminance } from './faceLuminance.js';
+import { type i32, whole32 } from './portable.js';
 import {
-  type Emitter,
+  CENTRE,
   FACE,
+  FORWARD,
   HALF_HEIGHT,
   HALF_WIDTH,
   INNER,
   LAMP,
+  LAMP_RADIUS,
   OCTAGON_FACE,
+  RIGHT,
   ROUND,
+  type SceneTables,
   SUN,
-  SUN_RADIUS_RAD,
+  TOWARDS,
   TUBE,
-} from './emitter.js';
-import { faceLuminance } from './faceLuminance.js';
-import { emittedByTube, sampleTube, tubePdf } from './sampleTube.js';
+  UPWARD,
+} from './tables.js';
+import { emittedByTube, sampleTube, tubePdf } from './tubeLight.js';
+import { dotAt } from './vectors.js';
+
+/** Angular radius of the sun, rad. */
+export const SUN_RADIUS_RAD = (0.266 * Math.PI) / 180;
+const SUN_COSINE = Math.cos(SUN_RADIUS_RAD);
+const SUN_SOLID_ANGLE = 2 * Math.PI * (1 - SUN_COSINE);
 
 /** Below this solid angle, sr, a face is sampled by area: the spherical rectangle loses its digits. */
 const SMALLEST_SPHERICAL_SR = 1e-3;
+
+/** Tangent of pi/8: area of a regular octagon over that of the square round it is twice this. */
+const OCTAGON_TAN = Math.SQRT2 - 1;
 
 /**
  * Samples a direction from a point towards a light with two numbers `uv`.
@@ -26,20 +45,16 @@ const SMALLEST_SPHERICAL_SR = 1e-3;
  */
 export function sampleEmitter(
   out: Float64Array,
-  emitter: Emitter,
+  t: SceneTables,
+  e: i32,
   point: Float64Array,
   uv: Float64Array,
 ): boolean {
-  switch (emitter.kind) {
-    case LAMP:
-      return sampleLamp(out, emitter.data, point, uv);
-    case TUBE:
-      return sampleTube(out, emitter.data, point, uv);
-    case SUN:
-      return sampleSun(out, emitter.data, point, uv);
-    default:
-      return sampleFace(out, emitter, point, uv);
-  }
+  const kind = whole32(t.emitters[e] as number);
+  if (kind === LAMP) return sampleLamp(out, t.emitters, e, point, uv);
+  if (kind === TUBE) return sampleTube(out, t.emitters, e, point, uv);
+  if (kind === SUN) return sampleSun(out, t.emitters, e, point, uv);
+  return sampleFace(out, t, e, point, uv);
 }
 
 /**
@@ -47,89 +62,81 @@ export function sampleEmitter(
  * @param distance to the hit, m
  */
 export function emitterPdf(
-  emitter: Emitter,
+  t: SceneTables,
+  e: i32,
   point: Float64Array,
   direction: Float64Array,
   distance: number,
 ): number {
-  const d = emitter.data;
-  switch (emitter.kind) {
-    case LAMP:
-      return lampPdf(d, point);
-    case TUBE:
-      return tubePdf(d, point, direction, distance);
-    case SUN:
-      return 1 / sunSolidAngle;
-    case FACE: {
-      toFace(local, d, point);
-      if (!((local[2] as number) > 0)) return 0;
-      const solidAngle = sphericalRectangle(local, d);
-      if (solidAngle >= SMALLEST_SPHERICAL_SR) return 1 / solidAngle;
-      break;
-    }
-    default:
+  const d = t.emitters;
+  const kind = whole32(d[e] as number);
+  if (kind === LAMP) return lampPdf(d, e, point);
+  if (kind === TUBE) return tubePdf(d, e, point, direction, distance);
+  if (kind === SUN) return 1 / SUN_SOLID_ANGLE;
+  if (kind === FACE) {
+    toFace(local, d, e, point);
+    if (!((local[2] as number) > 0)) return 0;
+    const solidAngle = sphericalRectangle(local, d, e);
+    if (solidAngle >= SMALLEST_SPHERICAL_SR) return 1 / solidAngle;
   }
-  const cosine = -alongForward(d, direction);
-  return cosine > 0 ? (distance * distance) / (cosine * faceArea(emitter)) : 0;
+  const cosine = -dotAt(direction, d, e + FORWARD);
+  return cosine > 0 ? (distance * distance) / (cosine * faceArea(t, e)) : 0;
 }
 
 /**
  * Relative luminance that leaves a light at a point on it against a ray direction.
  * @param direction of the ray that hit it, unit
  */
-export function emittedLuminance(emitter: Emitter, point: Float64Array, direction: Float64Array): number {
-  const d = emitter.data;
-  if (emitter.kind === LAMP) return 1;
-  if (emitter.kind === TUBE) return emittedByTube(d, point);
-  const wz = -alongForward(d, direction);
+export function emittedLuminance(
+  t: SceneTables,
+  e: i32,
+  point: Float64Array,
+  direction: Float64Array,
+): number {
+  const d = t.emitters;
+  const kind = whole32(d[e] as number);
+  if (kind === LAMP) return 1;
+  if (kind === TUBE) return emittedByTube(d, e, point);
+  const wz = -dotAt(direction, d, e + FORWARD);
   if (!(wz > 0)) return 0;
-  const dx = direction[0] as number;
-  const dy = direction[1] as number;
-  const dz = direction[2] as number;
-  if (emitter.kind === SUN) {
-    const along = -(dx * (d[23] as number) + dy * (d[24] as number) + dz * (d[25] as number));
-    return along >= Math.cos(SUN_RADIUS_RAD) ? 1 : 0;
-  }
-  const wx = -(dx * (d[3] as number) + dy * (d[4] as number) + dz * (d[5] as number));
-  const wy = -(dx * (d[6] as number) + dy * (d[7] as number) + dz * (d[8] as number));
-  toFace(local, d, point);
-  return faceLuminance(emitter, local[0] as number, local[1] as number, wx, wy, wz);
+  if (kind === SUN) return -dotAt(direction, d, e + TOWARDS) >= SUN_COSINE ? 1 : 0;
+  const wx = -dotAt(direction, d, e + RIGHT);
+  const wy = -dotAt(direction, d, e + UPWARD);
+  toFace(local, d, e, point);
+  return faceLuminance(t, e, local[0] as number, local[1] as number, wx, wy, wz);
 }
 
 /** Area that is sampled, m2. */
-function faceArea({ kind, data }: Emitter): number {
-  const area = 4 * (data[HALF_WIDTH] as number) * (data[HALF_HEIGHT] as number);
-  if (kind === ROUND) return area * (Math.PI / 4) * (1 - (data[INNER] as number) ** 2);
-  return kind === OCTAGON_FACE ? area * 2 * Math.tan(Math.PI / 8) : area;
-}
-
-function alongForward(d: Float64Array, direction: Float64Array): number {
-  return (
-    (direction[0] as number) * (d[9] as number) +
-    (direction[1] as number) * (d[10] as number) +
-    (direction[2] as number) * (d[11] as number)
-  );
+function faceArea(t: SceneTables, e: i32): number {
+  const d = t.emitters;
+  const kind = whole32(d[e] as number);
+  const area = 4 * (d[e + HALF_WIDTH] as number) * (d[e + HALF_HEIGHT] as number);
+  const inner = d[e + INNER] as number;
+  if (kind === ROUND) return area * (Math.PI / 4) * (1 - inner * inner);
+  return kind === OCTAGON_FACE ? area * 2 * OCTAGON_TAN : area;
 }
 
 const local = new Float64Array(3);
 
 /** A point in the frame of a face: right, up, forward from its centre. */
-function toFace(out: Float64Array, d: Float64Array, point: Float64Array): void {
-  const x = (point[0] as number) - (d[0] as number);
-  const y = (point[1] as number) - (d[1] as number);
-  const z = (point[2] as number) - (d[2] as number);
-  out[0] = x * (d[3] as number) + y * (d[4] as number) + z * (d[5] as number);
-  out[1] = x * (d[6] as number) + y * (d[7] as number) + z * (d[8] as number);
-  out[2] = x * (d[9] as number) + y * (d[10] as number) + z * (d[11] as number);
+function toFace(out: Float64Array, d: Float64Array, e: i32, point: Float64Array): void {
+  const x = (point[0] as number) - (d[e + CENTRE] as number);
+  const y = (point[1] as number) - (d[e + CENTRE + 1] as number);
+  const z = (point[2] as number) - (d[e + CENTRE + 2] as number);
+  out[0] = x * (d[e + RIGHT] as number) + y * (d[e + RIGHT + 1] as number) + z * (d[e + RIGHT + 2] as number);
+  out[1] =
+    x * (d[e + UPWARD] as number) + y * (d[e + UPWARD + 1] as number) + z * (d[e + UPWARD + 2] as number);
+  out[2] =
+    x * (d[e + FORWARD] as number) + y * (d[e + FORWARD + 1] as number) + z * (d[e + FORWARD + 2] as number);
 }
 
 // Constants of the last spherical rectangle: k, b0, b1, S.
 const spherical = new Float64Array(4);
 
 /** Solid angle of the face from a point in its frame, sr; leaves the constants for sampling behind. */
-function sphericalRectangle(point: Float64Array, d: Float64Array): number {
-  const halfWidth = d[12] as number;
-  const halfHeight = d[13] as number;
+function sphericalRectangle(point: Float64Array, d: Float64Array, e: i32): number {
+  const halfWidth = d[e + HALF_WIDTH] as number;
+  const halfHeight = d[e + HALF_HEIGHT] as number;
   const x0 = -halfWidth - (point[0] as number);
   const x1 = halfWidth - (point[0] as number);
   const y0 = -halfHeight - (point[1] as number);
@@ -154,9 +161,12 @@ function sphericalRectangle(point: Float64Array, d: Float64Array): number {
 }
 
 /** A place on a round or eight-sided face, from -1 to 1 each way, even over its area. */
-function placeOnFace({ kind, data }: Emitter, u: number, v: number): void {
+function placeOnFace(t: SceneTables, e: i32, u: number, v: number): void {
+  const d = t.emitters;
+  const kind = whole32(d[e] as number);
   if (kind === ROUND) {
-    const inner2 = (data[INNER] as number) ** 2;
+    const inner = d[e + INNER] as number;
+    const inner2 = inner * inner;
     const radius = Math.sqrt(inner2 + v * (1 - inner2));
     place[0] = radius * Math.cos(2 * Math.PI * u);
     place[1] = radius * Math.sin(2 * Math.PI * u);
@@ -166,7 +176,7 @@ function placeOnFace({ kind, data }: Emitter, u: number, v: number): void {
     const corner = 1 - straight;
     const cornerArea = (1 - corner / 2) * corner;
     const whole = straight + cornerArea;
-    const side = v < 0.5 ? -1 : 1;
+    const side: number = v < 0.5 ? -1 : 1;
     const rest = Math.abs(2 * v - 1) * whole;
     let row = rest;
     if (rest > straight) row = straight + 1 - Math.sqrt(Math.max(0, 1 - 2 * (rest - straight)));
@@ -180,20 +190,26 @@ function placeOnFace({ kind, data }: Emitter, u: number, v: number): void {
 
 const place = new Float64Array(2);
 
-function sampleFace(out: Float64Array, emitter: Emitter, point: Float64Array, uv: Float64Array): boolean {
-  const d = emitter.data;
+function sampleFace(
+  out: Float64Array,
+  t: SceneTables,
+  e: i32,
+  point: Float64Array,
+  uv: Float64Array,
+): boolean {
+  const d = t.emitters;
   const u = uv[0] as number;
   const v = uv[1] as number;
-  toFace(local, d, point);
+  toFace(local, d, e, point);
   const lx = local[0] as number;
   const ly = local[1] as number;
   const height = local[2] as number;
   if (!(height > 1e-9)) return false;
-  const halfWidth = d[HALF_WIDTH] as number;
-  const halfHeight = d[HALF_HEIGHT] as number;
-  const solidAngle = emitter.kind === FACE ? sphericalRectangle(local, d) : 0;
-  let x: number;
-  let y: number;
+  const halfWidth = d[e + HALF_WIDTH] as number;
+  const halfHeight = d[e + HALF_HEIGHT] as number;
+  const solidAngle: number = whole32(d[e] as number) === FACE ? sphericalRectangle(local, d, e) : 0;
+  let x: number = 0;
+  let y: number = 0;
   const bySolidAngle = solidAngle >= SMALLEST_SPHERICAL_SR;
   if (bySolidAngle) {
     const b0 = spherical[1] as number;
@@ -215,7 +231,7 @@ function sampleFace(out: Float64Array, emitter: Emitter, point: Float64Array, uv
     const h = h0 + v * (h1 - h0);
     y = h * h < 1 - 1e-12 ? (h * Math.sqrt(flat2)) / Math.sqrt(1 - h * h) : y1;
   } else {
-    placeOnFace(emitter, u, v);
+    placeOnFace(t, e, u, v);
     x = (place[0] as number) * halfWidth - lx;
     y = (place[1] as number) * halfHeight - ly;
   }
@@ -224,26 +240,37 @@ function sampleFace(out: Float64Array, emitter: Emitter, point: Float64Array, uv
   const cosine = height * inverse;
   const ex = x * inverse;
   const ey = y * inverse;
-  out[0] = ex * (d[3] as number) + ey * (d[6] as number) - cosine * (d[9] as number);
-  out[1] = ex * (d[4] as number) + ey * (d[7] as number) - cosine * (d[10] as number);
-  out[2] = ex * (d[5] as number) + ey * (d[8] as number) - cosine * (d[11] as number);
+  out[0] =
+    ex * (d[e + RIGHT] as number) + ey * (d[e + UPWARD] as number) - cosine * (d[e + FORWARD] as number);
+  out[1] =
+    ex * (d[e + RIGHT + 1] as number) +
+    ey * (d[e + UPWARD + 1] as number) -
+    cosine * (d[e + FORWARD + 1] as number);
+  out[2] =
+    ex * (d[e + RIGHT + 2] as number) +
+    ey * (d[e + UPWARD + 2] as number) -
+    cosine * (d[e + FORWARD + 2] as number);
   out[3] = distance;
-  out[4] = bySolidAngle ? 1 / solidAngle : (distance * distance) / (cosine * faceArea(emitter));
-  out[5] = faceLuminance(emitter, x + lx, y + ly, -ex, -ey, cosine);
+  out[4] = bySolidAngle ? 1 / solidAngle : (distance * distance) / (cosine * faceArea(t, e));
+  out[5] = faceLuminance(t, e, x + lx, y + ly, -ex, -ey, cosine);
   return true;
 }
 
-const sunSolidAngle = 2 * Math.PI * (1 - Math.cos(SUN_RADIUS_RAD));
-
 /** A direction within the sun's disc, if it passes through the window. */
-function sampleSun(out: Float64Array, d: Float64Array, point: Float64Array, uv: Float64Array): boolean {
-  const cosine = 1 - (uv[0] as number) * (1 - Math.cos(SUN_RADIUS_RAD));
+function sampleSun(
+  out: Float64Array,
+  d: Float64Array,
+  e: i32,
+  point: Float64Array,
+  uv: Float64Array,
+): boolean {
+  const cosine = 1 - (uv[0] as number) * (1 - SUN_COSINE);
   const sine = Math.sqrt(Math.max(0, 1 - cosine * cosine));
   const phi = 2 * Math.PI * (uv[1] as number);
-  const ax = -(d[23] as number);
-  const ay = -(d[24] as number);
-  const az = -(d[25] as number);
-  const sign = az >= 0 ? 1 : -1;
+  const ax = -(d[e + TOWARDS] as number);
+  const ay = -(d[e + TOWARDS + 1] as number);
+  const az = -(d[e + TOWARDS + 2] as number);
+  const sign: number = az >= 0 ? 1 : -1;
   const a = -1 / (sign + az);
   const b = ax * ay * a;
   const s = sine * Math.cos(phi);
@@ -251,32 +278,49 @@ function sampleSun(out: Float64Array, d: Float64Array, point: Float64Array, uv: 
   const dx = cosine * ax + s * (1 + sign * ax * ax * a) + t * b;
   const dy = cosine * ay + s * sign * b + t * (sign + ay * ay * a);
   const dz = cosine * az - s * sign * ax - t * ay;
-  const towards = -(dx * (d[9] as number) + dy * (d[10] as number) + dz * (d[11] as number));
-  toFace(local, d, point);
+  const towards = -(
+    dx * (d[e + FORWARD] as number) +
+    dy * (d[e + FORWARD + 1] as number) +
+    dz * (d[e + FORWARD + 2] as number)
+  );
+  toFace(local, d, e, point);
   const height = local[2] as number;
   if (!(towards > 1e-6 && height > 1e-9)) return false;
   const distance = height / towards;
   const x =
-    (local[0] as number) + distance * (dx * (d[3] as number) + dy * (d[4] as number) + dz * (d[5] as number));
+    (local[0] as number) +
+    distance *
+      (dx * (d[e + RIGHT] as number) + dy * (d[e + RIGHT + 1] as number) + dz * (d[e + RIGHT + 2] as number));
   const y =
-    (local[1] as number) + distance * (dx * (d[6] as number) + dy * (d[7] as number) + dz * (d[8] as number));
-  if (Math.abs(x) > (d[HALF_WIDTH] as number) || Math.abs(y) > (d[HALF_HEIGHT] as number)) return false;
+    (local[1] as number) +
+    distance *
+      (dx * (d[e + UPWARD] as number) +
+        dy * (d[e + UPWARD + 1] as number) +
+        dz * (d[e + UPWARD + 2] as number));
+  if (Math.abs(x) > (d[e + HALF_WIDTH] as number) || Math.abs(y) > (d[e + HALF_HEIGHT] as number))
+    return false;
   out[0] = dx;
   out[1] = dy;
   out[2] = dz;
   out[3] = distance;
-  out[4] = 1 / sunSolidAngle;
+  out[4] = 1 / SUN_SOLID_ANGLE;
   out[5] = 1;
   return true;
 }
 
-function sampleLamp(out: Float64Array, d: Float64Array, point: Float64Array, uv: Float64Array): boolean {
+function sampleLamp(
+  out: Float64Array,
+  d: Float64Array,
+  e: i32,
+  point: Float64Array,
+  uv: Float64Array,
+): boolean {
   const u = uv[0] as number;
   const v = uv[1] as number;
-  const cx = (d[0] as number) - (point[0] as number);
-  const cy = (d[1] as number) - (point[1] as number);
-  const cz = (d[2] as number) - (point[2] as number);
-  const radius = d[3] as number;
+  const cx = (d[e + CENTRE] as number) - (point[0] as number);
+  const cy = (d[e + CENTRE + 1] as number) - (point[1] as number);
+  const cz = (d[e + CENTRE + 2] as number) - (point[2] as number);
+  const radius = d[e + LAMP_RADIUS] as number;
   const squared = cx * cx + cy * cy + cz * cz;
   const sine2 = (radius * radius) / squared;
   if (!(sine2 < 1)) return false;
@@ -289,7 +333,7 @@ function sampleLamp(out: Float64Array, d: Float64Array, point: Float64Array, uv:
   const ay = cy / centre;
   const az = cz / centre;
   // Orthonormal frame round the axis, without branches near the poles (Duff et al. 2017).
-  const sign = az >= 0 ? 1 : -1;
+  const sign: number = az >= 0 ? 1 : -1;
   const a = -1 / (sign + az);
   const b = ax * ay * a;
   const s = sine * Math.cos(phi);
@@ -308,11 +352,11 @@ function sampleLamp(out: Float64Array, d: Float64Array, point: Float64Array, uv:
   return true;
 }
 
-function lampPdf(d: Float64Array, point: Float64Array): number {
-  const cx = (d[0] as number) - (point[0] as number);
-  const cy = (d[1] as number) - (point[1] as number);
-  const cz = (d[2] as number) - (point[2] as number);
-  const radius = d[3] as number;
+function lampPdf(d: Float64Array, e: i32, point: Float64Array): number {
+  const cx = (d[e + CENTRE] as number) - (point[0] as number);
+  const cy = (d[e + CENTRE + 1] as number) - (point[1] as number);
+  const cz = (d[e + CENTRE + 2] as number) - (point[2] as number);
+  const radius = d[e + LAMP_RADIUS] as number;
   const sine2 = (radius * radius) / (cx * cx + cy * cy + cz * cz);
   if (!(sine2 < 1)) return 0;
   return (1 + Math.sqrt(1 - sine2)) / (2 * Math.PI * sine2);

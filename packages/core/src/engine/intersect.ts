@@ -1,4 +1,5 @@
-import { BALL, CONE, FLAT } from '../geometry/primitives.js';
+import type { i32 } from './portable.js';
+import { BALL, CONE, FLAT } from './tables.js';
 
 /**
  * Tests a ray against one exact primitive, both sides.
@@ -8,7 +9,7 @@ import { BALL, CONE, FLAT } from '../geometry/primitives.js';
  * Everything goes by arrays: numbers passed one by one would be boxed at every call.
  * Source: docs/physics/geometry.md
  */
-export function intersectPrimitive(kind: number, d: Float64Array, o: number, ray: Float64Array): boolean {
+export function intersectPrimitive(kind: i32, d: Float64Array, o: i32, ray: Float64Array): boolean {
   if (kind === FLAT) return flat(d, o, ray);
   if (kind === CONE) return cone(d, o, ray);
   if (kind === BALL) return ball(d, o, ray);
@@ -16,7 +17,7 @@ export function intersectPrimitive(kind: number, d: Float64Array, o: number, ray
 }
 
 // Reads are asserted: the table has STRIDE numbers for each primitive.
-function flat(d: Float64Array, o: number, ray: Float64Array): boolean {
+function flat(d: Float64Array, o: i32, ray: Float64Array): boolean {
   const dx = ray[3] as number;
   const dy = ray[4] as number;
   const dz = ray[5] as number;
@@ -46,7 +47,7 @@ function flat(d: Float64Array, o: number, ray: Float64Array): boolean {
   return true;
 }
 
-function ball(d: Float64Array, o: number, ray: Float64Array): boolean {
+function ball(d: Float64Array, o: i32, ray: Float64Array): boolean {
   const dx = ray[3] as number;
   const dy = ray[4] as number;
   const dz = ray[5] as number;
@@ -63,8 +64,8 @@ function ball(d: Float64Array, o: number, ray: Float64Array): boolean {
   const under = radius * radius - (cx * cx + cy * cy + cz * cz);
   if (!(under >= 0)) return false;
   const half = Math.sqrt(under);
-  for (let side = -1; side <= 1; side += 2) {
-    const t = along + side * half;
+  for (let side = 0; side < 2; side++) {
+    const t = side === 0 ? along - half : along + half;
     if (!(t > tMin && t < tMax)) continue;
     const x = t * dx - px;
     const y = t * dy - py;
@@ -82,7 +83,7 @@ function ball(d: Float64Array, o: number, ray: Float64Array): boolean {
 }
 
 /** Distance from the axis = r0 + k h between two heights along any axis, perhaps only an arc of it. */
-function cone(d: Float64Array, o: number, ray: Float64Array): boolean {
+function cone(d: Float64Array, o: i32, ray: Float64Array): boolean {
   const ax = d[o + 3] as number;
   const ay = d[o + 4] as number;
   const az = d[o + 5] as number;
@@ -107,7 +108,7 @@ function cone(d: Float64Array, o: number, ray: Float64Array): boolean {
   const k = d[o + 8] as number;
   // Start from the point nearest to the axis: keeps the quadratic well conditioned from far away.
   const across = ex * ex + ey * ey + ez * ez;
-  const shift = across > 1e-4 ? -(px * ex + py * ey + pz * ez) / across : 0;
+  const shift: number = across > 1e-4 ? -(px * ex + py * ey + pz * ez) / across : 0;
   const x = px + shift * ex;
   const y = py + shift * ey;
   const z = pz + shift * ez;
@@ -115,8 +116,8 @@ function cone(d: Float64Array, o: number, ray: Float64Array): boolean {
   const a = across - k * k * rise * rise;
   const b = x * ex + y * ey + z * ez - k * rise * radius;
   const c = x * x + y * y + z * z - radius * radius;
-  let near: number;
-  let far: number;
+  let near: number = 0;
+  let far: number = 0;
   if (a > 1e-12 || a < -1e-12) {
     const under = b * b - a * c;
     if (!(under >= 0)) return false;
@@ -148,7 +149,7 @@ function cone(d: Float64Array, o: number, ray: Float64Array): boolean {
   return false;
 }
 
-function inArc(d: Float64Array, o: number, x: number, y: number, z: number): boolean {
+function inArc(d: Float64Array, o: i32, x: number, y: number, z: number): boolean {
   const least = d[o + 16] as number;
   if (least < -1) return true;
   return (
@@ -158,7 +159,7 @@ function inArc(d: Float64Array, o: number, x: number, y: number, z: number): boo
 }
 
 /** Source: Moller and Trumbore 1997. */
-function triangle(d: Float64Array, o: number, ray: Float64Array): boolean {
+function triangle(d: Float64Array, o: i32, ray: Float64Array): boolean {
   const dx = ray[3] as number;
   const dy = ray[4] as number;
   const dz = ray[5] as number;

@@ -1,0 +1,59 @@
+import { sampleEmitter } from './emitters.js';
+import { PatchGatherer } from './gather.js';
+import { Kernel } from './kernel.js';
+import { Passage } from './passage.js';
+import { PathTracer } from './path.js';
+import type { i32 } from './portable.js';
+import { Sampler } from './sampler.js';
+import { EMITTER, type SceneTables } from './tables.js';
+import { TileRenderer } from './tile.js';
+
+/** A scene made ready for tracing: the parts of the engine tied together. */
+export class Engine {
+  tables: SceneTables;
+  kernel: Kernel;
+  sampler: Sampler;
+  tracer: PathTracer;
+  tiles: TileRenderer;
+  passage: Passage;
+  /** Result of `askLight`: 0-2 direction, 3 distance, 4 density, 5 luminance, 6-8 part that passes. */
+  light: Float64Array = new Float64Array(9);
+  /** Where a question starts and in which direction. */
+  point: Float64Array = new Float64Array(3);
+  direction: Float64Array = new Float64Array(3);
+
+  constructor(tables: SceneTables, seed: i32) {
+    const kernel = new Kernel(tables);
+    const sampler = new Sampler(seed);
+    const tracer = new PathTracer(tables, kernel, sampler);
+    this.tables = tables;
+    this.kernel = kernel;
+    this.sampler = sampler;
+    this.tracer = tracer;
+    this.tiles = new TileRenderer(tracer, sampler);
+    this.passage = new Passage(tables, kernel);
+  }
+
+  createGatherer(rays: i32): PatchGatherer {
+    return new PatchGatherer(this.tables, this.kernel, this.tracer, this.sampler, rays);
+  }
+
+  /** Adds what arrives at `point` against `direction` to the tracer's films. */
+  trace(scattered: boolean): void {
+    this.tracer.trace(this.point, this.direction, scattered);
+  }
+
+  /**
+   * Samples one light from `point`, by the sampler's next two numbers.
+   * @returns false where it cannot shine here or nothing passes
+   */
+  askLight(index: i32): boolean {
+    const light = this.light;
+    this.sampler.next();
+    if (!sampleEmitter(light, this.tables, index * EMITTER, this.point, this.sampler.uv)) return false;
+    if (!((light[5] as number) > 0)) return false;
+    if (!this.passage.between(this.point, light, light[3] as number)) return false;
+    for (let c = 0; c < 3; c++) light[6 + c] = this.passage.passed[c] as number;
+    return true;
+  }
+}

@@ -1,0 +1,140 @@
+import { sampleEmitter } from './emitters.js';
+import type { Kernel } from './kernel.js';
+import { isOnPanel, normalsAt, pointOnPanel } from './normals.js';
+import { Passage } from './passage.js';
+import type { PathTracer } from './path.js';
+import { divide32, type i32, real, whole32 } from './portable.js';
+import type { Sampler } from './sampler.js';
+import {
+  CHANNEL,
+  EMITTER,
+  PANEL,
+  PANEL_ACROSS,
+  PANEL_FIRST,
+  PANEL_SIDE,
+  PANEL_UP,
+  type SceneTables,
+} from './tables.js';
+import { cosineAbove, dot3, frameRound, fromFrame } from './vectors.js';
+
+/** Traces the rays of patches of lit sheets. */
+export class PatchGatherer {
+  /** Irradiance of the patch last gathered, from lamps and by way of things that are no lit sheets. */
+  direct: Float64Array;
+  /** 2 a ray: patch met, and the patch behind it where light shines through; -1 for none. */
+  met: Int32Array;
+  /** 6 a ray: what the irradiance of the two counts, red green blue. */
+  factor: Float64Array;
+  private t: SceneTables;
+  private kernel: Kernel;
+  private tracer: PathTracer;
+  private sampler: Sampler;
+  private passage: Passage;
+  private rays: i32;
+  private point: Float64Array = new Float64Array(3);
+  private normals: Float64Array = new Float64Array(6);
+  private normal: Float64Array = new Float64Array(3);
+  private frame: Float64Array = new Float64Array(6);
+  private local: Float64Array = new Float64Array(3);
+  private direction: Float64Array = new Float64Array(3);
+  private light: Float64Array = new Float64Array(6);
+
+  constructor(t: SceneTables, kernel: Kernel, tracer: PathTracer, sampler: Sampler, rays: i32) {
+    this.t = t;
+    this.kernel = kernel;
+    this.tracer = tracer;
+    this.sampler = sampler;
+    this.rays = rays;
+    this.passage = new Passage(t, kernel);
+    this.direct = new Float64Array(t.channelCount * 3);
+    this.met = new Int32Array(rays * 2);
+    this.factor = new Float64Array(rays * 6);
+  }
+
+  /**
+   * One patch of a panel: each ray starts at its own place of it, asks every lamp, and goes on by the cosine law
+   * until it meets a lit sheet.
+   */
+  gather(panel: i32, cell: i32): void {
+    const t = this.t;
+    const p = t.panels;
+    const o = panel * PANEL;
+    const primitive = whole32(p[o] as number);
+    const across = whole32(p[o + PANEL_ACROSS] as number);
+    const up = whole32(p[o + PANEL_UP] as number);
+    const patch = whole32(p[o + PANEL_FIRST] as number) + cell;
+    const sign: number = (p[o + PANEL_SIDE] as number) > 0 ? -1 : 1;
+    const row = divide32(cell, across);
+    const column = cell - row * across;
+    const sampler = this.sampler;
+    const tracer = this.tracer;
+    const films = tracer.films;
+    films.fill(0);
+    this.direct.fill(0);
+    this.met.fill(-1);
+    this.factor.fill(0);
+    let taken: number = 0;
+    for (let ray = 0; ray < this.rays; ray++) {
+      sampler.start(patch, ray);
+      sampler.next();
+      const a = (real(column) + (sampler.uv[0] as number)) / real(across);
+      const b = (real(row) + (sampler.uv[1] as number)) / real(up);
+      if (!isOnPanel(t, primitive, a, b)) continue;
+      taken += 1;
+      pointOnPanel(this.point, t, primitive, a, b);
+      normalsAt(this.normals, t, primitive, this.point);
+      for (let k = 0; k < 3; k++) this.normal[k] = sign * (this.normals[k] as number);
+      frameRound(this.frame, this.normal);
+      this.askLamps();
+      sampler.next();
+      cosineAbove(this.local, sampler.uv);
+      fromFrame(this.direction, this.local, this.frame, this.normal);
+      this.askSurround();
+      tracer.metPatch = -1;
+      tracer.metOther = -1;
+      tracer.trace(this.point, this.direction, true);
+      this.met[2 * ray] = tracer.metPatch;
+      this.met[2 * ray + 1] = tracer.metOther;
+      if (tracer.metPatch < 0) continue;
+      for (let k = 0; k < 6; k++) this.factor[6 * ray + k] = Math.PI * (tracer.metFactor[k] as number);
+    }
+    if (taken === 0) return;
+    for (let c = 0; c < films.length; c++) {
+      this.direct[c] = ((this.direct[c] as number) + Math.PI * (films[c] as number)) / taken;
+    }
+    for (let k = 0; k < this.factor.length; k++) this.factor[k] = (this.factor[k] as number) / taken;
+  }
+
+  /** Light from beyond everything, where the ray meets nothing: paths leave out what they meet at once. */
+  private askSurround(): void {
+    const surrounds = this.t.surrounds;
+    if (surrounds.length === 0) return;
+    this.kernel.setRay(this.point, this.direction, Infinity);
+    if (this.kernel.anyHit()) return;
+    for (let i = 0; i < surrounds.length; i++) {
+      for (let c = 0; c < 3; c++) {
+        const k = 3 * (surrounds[i] as i32) + c;
+        this.direct[k] = (this.direct[k] as number) + Math.PI;
+      }
+    }
+  }
+
+  private askLamps(): void {
+    const t = this.t;
+    const light = this.light;
+    for (let index = 0; index < t.emitterCount; index++) {
+      const e = index * EMITTER;
+      this.sampler.next();
+      if (!sampleEmitter(light, t, e, this.point, this.sampler.uv)) continue;
+      const cosine = dot3(light, this.normal);
+      if (!(cosine > 0 && (light[5] as number) > 0)) continue;
+      if (!this.passage.between(this.point, light, light[3] as number)) continue;
+      const value = ((light[5] as number) * cosine) / (light[4] as number);
+      const channel = whole32(t.emitters[e + CHANNEL] as number);
+      for (let c = 0; c < 3; c++) {
+        const k = 3 * channel + c;
+        this.direct[k] = (this.direct[k] as number) + value * (this.passage.passed[c] as number);
+      }
+    }
+  }
+}

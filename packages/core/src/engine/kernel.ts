@@ -1,0 +1,161 @@
+import { intersectPrimitive } from './intersect.js';
+import type { i32 } from './portable.js';
+import { type SceneTables, STRIDE } from './tables.js';
+
+/** Rays start this far from the surface they leave, m: thinner than the 0.1 mm of a label. */
+export const RAY_START_M = 1e-6;
+
+/** Deepest tree the kernel walks; a balanced tree of a million primitives needs 20. */
+const STACK = 128;
+
+/**
+ * The ray kernel: what every picture, map and reading asks of the geometry. A ray is written to `ray`, then asked
+ * about. Plain and readable; the WebAssembly build puts a kernel with four boxes at a time in its place.
+ */
+export class Kernel {
+  /** The ray to ask about: 0-2 origin m, 3-5 unit direction, 6 nearest and 7 farthest distance, m. */
+  ray: Float64Array = new Float64Array(8);
+  /** One number: rays traced since the kernel was made. */
+  rays: Float64Array = new Float64Array(1);
+  private tables: SceneTables;
+  private stack: Int32Array = new Int32Array(STACK);
+  private entries: Float64Array = new Float64Array(STACK);
+
+  constructor(tables: SceneTables) {
+    this.tables = tables;
+  }
+
+  /** Writes a ray from a point, from just off its surface to a distance. */
+  setRay(origin: Float64Array, direction: Float64Array, farthest: number): void {
+    const ray = this.ray;
+    ray[0] = origin[0] as number;
+    ray[1] = origin[1] as number;
+    ray[2] = origin[2] as number;
+    ray[3] = direction[0] as number;
+    ray[4] = direction[1] as number;
+    ray[5] = direction[2] as number;
+    ray[6] = RAY_START_M;
+    ray[7] = farthest;
+  }
+
+  /**
+   * Nearest primitive between the two distances.
+   * @returns its index, with its distance written to `ray[7]`; -1 for none
+   */
+  closestHit(): i32 {
+    return this.walk(false);
+  }
+
+  /** Whether anything at all stands between the two distances; `ray[7]` is then undefined. */
+  anyHit(): boolean {
+    return this.walk(true) >= 0;
+  }
+
+  /** The nearest hit, or the first found when any will do; -1 for none. */
+  private walk(any: boolean): i32 {
+    this.rays[0] = (this.rays[0] as number) + 1;
+    const t = this.tables;
+    if (t.count === 0) return -1;
+    const boxes = t.boxes;
+    const children = t.children;
+    const leaves = t.leaves;
+    const order = t.order;
+    const kind = t.kind;
+    const data = t.data;
+    const ray = this.ray;
+    const stack = this.stack;
+    const entries = this.entries;
+    const ox = ray[0] as number;
+    const oy = ray[1] as number;
+    const oz = ray[2] as number;
+    const ix = 1 / (ray[3] as number);
+    const iy = 1 / (ray[4] as number);
+    const iz = 1 / (ray[5] as number);
+    const tMin = ray[6] as number;
+    let nearest = ray[7] as number;
+    // Offsets of the near and far planes of a box, by the ray's sign.
+    const nearX = ix < 0 ? 3 : 0;
+    const nearY = iy < 0 ? 4 : 1;
+    const nearZ = iz < 0 ? 5 : 2;
+    const farX = 3 - nearX;
+    const farY = 5 - nearY;
+    const farZ = 7 - nearZ;
+    let hit: i32 = -1;
+    let top: i32 = 0;
+    let node: i32 = 0;
+    for (;;) {
+      let next: i32 = -1;
+      let found = false;
+      if (node >= 0) {
+        // A zero direction on a box plane gives NaN, which fails no test: the box is then entered.
+        const a = node * 12;
+        let enterA = tMin;
+        let leaveA = nearest;
+        const ax0 = ((boxes[a + nearX] as number) - ox) * ix;
+        const ax1 = ((boxes[a + farX] as number) - ox) * ix;
+        const ay0 = ((boxes[a + nearY] as number) - oy) * iy;
+        const ay1 = ((boxes[a + farY] as number) - oy) * iy;
+        const az0 = ((boxes[a + nearZ] as number) - oz) * iz;
+        const az1 = ((boxes[a + farZ] as number) - oz) * iz;
+        if (ax0 > enterA) enterA = ax0;
+        if (ay0 > enterA) enterA = ay0;
+        if (az0 > enterA) enterA = az0;
+        if (ax1 < leaveA) leaveA = ax1;
+        if (ay1 < leaveA) leaveA = ay1;
+        if (az1 < leaveA) leaveA = az1;
+        const b = a + 6;
+        let enterB = tMin;
+        let leaveB = nearest;
+        const bx0 = ((boxes[b + nearX] as number) - ox) * ix;
+        const bx1 = ((boxes[b + farX] as number) - ox) * ix;
+        const by0 = ((boxes[b + nearY] as number) - oy) * iy;
+        const by1 = ((boxes[b + farY] as number) - oy) * iy;
+        const bz0 = ((boxes[b + nearZ] as number) - oz) * iz;
+        const bz1 = ((boxes[b + farZ] as number) - oz) * iz;
+        if (bx0 > enterB) enterB = bx0;
+        if (by0 > enterB) enterB = by0;
+        if (bz0 > enterB) enterB = bz0;
+        if (bx1 < leaveB) leaveB = bx1;
+        if (by1 < leaveB) leaveB = by1;
+        if (bz1 < leaveB) leaveB = bz1;
+        const first = children[2 * node] as i32;
+        const second = children[2 * node + 1] as i32;
+        if (enterA <= leaveA) {
+          found = true;
+          next = first;
+          if (enterB <= leaveB) {
+            const nearA = enterA <= enterB;
+            entries[top] = nearA ? enterB : enterA;
+            stack[top] = nearA ? second : first;
+            top++;
+            next = nearA ? first : second;
+          }
+        } else if (enterB <= leaveB) {
+          found = true;
+          next = second;
+        }
+      } else {
+        const leaf = -2 - 2 * node;
+        const start = leaves[leaf] as i32;
+        const end = start + (leaves[leaf + 1] as i32);
+        for (let i = start; i < end; i++) {
+          const primitive = order[i] as i32;
+          if (intersectPrimitive(kind[primitive] as i32, data, primitive * STRIDE, ray)) {
+            if (any) return primitive;
+            hit = primitive;
+            nearest = ray[7] as number;
+          }
+        }
+      }
+      if (found) {
+        node = next;
+        continue;
+      }
+      do top--;
+      while (top >= 0 && (entries[top] as number) > nearest);
+      if (top < 0) break;
+      node = stack[top] as i32;
+    }
+    return hit;
+  }
+}

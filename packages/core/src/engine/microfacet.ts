@@ -1,0 +1,90 @@
+/**
+ * GGX microfacets with height-correlated Smith masking, in the local frame of the surface (z = normal), for one
+ * roughness or two. Single scattering only.
+ * Sources: Walter et al. 2007; Heitz 2014 (masking), 2018 (visible normals).
+ */
+import { type i32, real, whole32 } from './portable.js';
+
+/** Steps of an albedo table: entry i is at cosine (i / ENTRIES)^2, one more closes it. */
+export const ALBEDO_ENTRIES = 64;
+
+/** Density of facets facing the half vector with cosine `cosHalf`. */
+export function ggxDensity(cosHalf: number, alpha: number): number {
+  const a2 = alpha * alpha;
+  const k = cosHalf * cosHalf * (a2 - 1) + 1;
+  return a2 / (Math.PI * k * k);
+}
+
+/** Smith's Lambda of a direction with cosine `cosine` to the normal. */
+export function smithLambda(cosine: number, alpha: number): number {
+  const c2 = cosine * cosine;
+  return (Math.sqrt(1 + (alpha * alpha * (1 - c2)) / c2) - 1) / 2;
+}
+
+/** The same for two roughnesses. */
+export function stretchedLambda(v: Float64Array, alphaX: number, alphaY: number): number {
+  const x = alphaX * (v[0] as number);
+  const y = alphaY * (v[1] as number);
+  const z = v[2] as number;
+  return (Math.sqrt(1 + (x * x + y * y) / (z * z)) - 1) / 2;
+}
+
+/** Density of the facet normals visible from a direction: D G1 max(0, o.h) / o.z, per solid angle of h. */
+export function visibleNormalPdf(cosOut: number, cosHalf: number, outDotHalf: number, alpha: number): number {
+  return (ggxDensity(cosHalf, alpha) * outDotHalf) / (cosOut * (1 + smithLambda(cosOut, alpha)));
+}
+
+/** Samples a facet normal visible from `o`, unit and above the surface. @param half 0-2 */
+export function sampleVisibleNormal(
+  half: Float64Array,
+  o: Float64Array,
+  alphaX: number,
+  alphaY: number,
+  uv: Float64Array,
+): void {
+  let vx = alphaX * (o[0] as number);
+  let vy = alphaY * (o[1] as number);
+  let vz = o[2] as number;
+  const size = 1 / Math.sqrt(vx * vx + vy * vy + vz * vz);
+  vx *= size;
+  vy *= size;
+  vz *= size;
+  const flat = vx * vx + vy * vy;
+  const invFlat: number = flat > 0 ? 1 / Math.sqrt(flat) : 0;
+  const ax: number = flat > 0 ? -vy * invFlat : 1;
+  const ay: number = flat > 0 ? vx * invFlat : 0;
+  const bx = -vz * ay;
+  const by = vz * ax;
+  const bz = vx * ay - vy * ax;
+  const r = Math.sqrt(uv[0] as number);
+  const phi = 2 * Math.PI * (uv[1] as number);
+  const p = r * Math.cos(phi);
+  const s = 0.5 * (1 + vz);
+  const q = (1 - s) * Math.sqrt(Math.max(0, 1 - p * p)) + s * r * Math.sin(phi);
+  const w = Math.sqrt(Math.max(0, 1 - p * p - q * q));
+  const hx = alphaX * (p * ax + q * bx + w * vx);
+  const hy = alphaY * (p * ay + q * by + w * vy);
+  const hz = Math.max(1e-9, q * bz + w * vz);
+  const unit = 1 / Math.sqrt(hx * hx + hy * hy + hz * hz);
+  half[0] = hx * unit;
+  half[1] = hy * unit;
+  half[2] = hz * unit;
+}
+
+/** `direction` of light that a facet mirrors to `o`. */
+export function mirrorInFacet(direction: Float64Array, half: Float64Array, o: Float64Array): number {
+  const oh =
+    (o[0] as number) * (half[0] as number) +
+    (o[1] as number) * (half[1] as number) +
+    (o[2] as number) * (half[2] as number);
+  for (let a = 0; a < 3; a++) direction[a] = 2 * oh * (half[a] as number) - (o[a] as number);
+  return oh;
+}
+
+/** Value of an albedo table that starts at a place, at a cosine. */
+export function tableAlbedo(table: Float64Array, at: i32, cosine: number): number {
+  const place = Math.sqrt(cosine) * ALBEDO_ENTRIES;
+  const i = whole32(place);
+  const low = table[at + i] as number;
+  return low + (place - real(i)) * ((table[at + i + 1] as number) - low);
+}

@@ -1,0 +1,65 @@
+import { type Kernel, RAY_START_M } from './kernel.js';
+import { type i32, whole32 } from './portable.js';
+import { netOpenness } from './print.js';
+import { KIND, NET, type SceneTables, STRAIGHT, SURFACE } from './tables.js';
+import { copy3, fill3 } from './vectors.js';
+
+/** More sheets than this in a row stop the light. */
+const MOST_SHEETS = 32;
+
+/** What gets through between two points: blocked or not, or weakened by nets and thin frost on the way. */
+export class Passage {
+  /** Part that passes, red green blue, of the last question. */
+  passed: Float64Array = new Float64Array(3);
+  private tables: SceneTables;
+  private kernel: Kernel;
+  private at: Float64Array = new Float64Array(3);
+
+  constructor(tables: SceneTables, kernel: Kernel) {
+    this.tables = tables;
+    this.kernel = kernel;
+  }
+
+  /** @returns whether any light passes */
+  between(point: Float64Array, direction: Float64Array, distance: number): boolean {
+    const kernel = this.kernel;
+    const passed = this.passed;
+    fill3(passed, 1);
+    if (this.tables.seeThrough === 0) {
+      kernel.setRay(point, direction, distance - 2 * RAY_START_M);
+      return !kernel.anyHit();
+    }
+    const t = this.tables;
+    const s = t.surfaces;
+    const at = this.at;
+    copy3(at, point);
+    let left = distance;
+    for (let i = 0; i < MOST_SHEETS; i++) {
+      kernel.setRay(at, direction, left - 2 * RAY_START_M);
+      const primitive: i32 = kernel.closestHit();
+      if (primitive < 0) return true;
+      // What lets light through straight is the same on both sides.
+      const surface = t.front[primitive] as i32;
+      if (!letsThroughStraight(t, surface)) return false;
+      const step = kernel.ray[7] as number;
+      for (let a = 0; a < 3; a++) at[a] = (at[a] as number) + step * (direction[a] as number);
+      left -= step;
+      const o = surface * SURFACE;
+      if (whole32(s[o + KIND] as number) === NET) {
+        const open = netOpenness(t, surface, primitive, at);
+        for (let c = 0; c < 3; c++) passed[c] = (passed[c] as number) * open;
+      } else {
+        for (let c = 0; c < 3; c++) passed[c] = (passed[c] as number) * (s[o + STRAIGHT + c] as number);
+      }
+      if (!((passed[0] as number) + (passed[1] as number) + (passed[2] as number) > 1e-9)) return false;
+    }
+    return false;
+  }
+}
+
+/** Whether light can pass a surface without being turned. */
+export function letsThroughStraight(t: SceneTables, surface: i32): boolean {
+  const s = t.surfaces;
+  const o = surface * SURFACE + STRAIGHT;
+  return (s[o] as number) + (s[o + 1] as number) + (s[o + 2] as number) > 0;
+}

@@ -1,0 +1,771 @@
+import { emittedLuminance, emitterPdf, sampleEmitter } from './emitters.js';
+import { fresnelMean } from './fresnel.js';
+import type { Kernel } from './kernel.js';
+import { letsThroughStraight, Passage } from './passage.js';
+import { floor32, highestBit, type i32, real, whole32 } from './portable.js';
+import { netOpenness, surfaceColour } from './print.js';
+import type { Sampler } from './sampler.js';
+import {
+  BASE_PART,
+  baseAlbedo,
+  coatAlbedo,
+  evaluateBase,
+  evaluateScatter,
+  lobeFresnel,
+  mirrorShareOf,
+  PDF,
+  sampleCoat,
+  sampleScatter,
+} from './scatter.js';
+import { irradianceAt, patchAt, SheetSampler } from './sheets.js';
+import { SurfaceHit } from './surfaceHit.js';
+import {
+  ALPHA_Y,
+  CHANNEL,
+  COAT_ALPHA,
+  COAT_INDEX,
+  COAT_PASSED,
+  COATED,
+  DIELECTRIC,
+  EMITTER,
+  LOBE,
+  MEDIUM,
+  MEDIUM_STRIDE,
+  METAL,
+  MIRROR,
+  NET,
+  PANEL,
+  PANEL_FIRST,
+  PANEL_OTHER,
+  PANEL_SIDE,
+  type SceneTables,
+  SPREAD,
+  STRAIGHT,
+  SUN,
+  SURFACE,
+  TRANSLUCENT,
+  WAX,
+} from './tables.js';
+import {
+  copy3,
+  cosineAbove,
+  dot3,
+  fill3,
+  fromFrame,
+  mirrorDirection,
+  refractDirection,
+  scale3,
+} from './vectors.js';
+import { WaxWalk } from './waxWalk.js';
+
+/** From this bounce on one light, picked at random, is asked instead of all of them. */
+const ONE_LIGHT_FROM = 2;
+/** From this bounce on paths end at random (Russian roulette), which keeps the mean. */
+const ROULETTE_FROM = 3;
+/** Even a path that loses nothing goes on with this chance only, so that it ends. */
+const MOST_SURVIVAL = 0.95;
+/** What is seen in a mirror lobe narrower than this GGX alpha is traced, not taken from lit sheets. */
+const SHARP_ALPHA = 0.15;
+
+/**
+ * Path tracer with light sampling and multiple importance sampling (balance heuristic), nested dielectrics by
+ * priority, thin sheets, lit sheets, and a split into mirror and rest at the first surface. It adds to
+ * `films[3 channel + colour]` the luminance, for each film at unit luminance, that arrives at a point against a
+ * direction. Separable by light. Without lit sheets and ambient it is unbiased.
+ * Limits: no dispersion; polarisation as kept or lost, no phase; no light sampling through glass (light finds its
+ * way by chance).
+ * Sources: Kajiya 1986; Veach 1997 ch. 9; Schmidt and Budge 2002 (nested dielectrics); docs/physics/render.md
+ */
+export class PathTracer {
+  films: Float64Array;
+  /**
+   * Quick picture: paths end at the first matte surface, where this luminance from all round, for each film, stands
+   * for all light that has bounced; biased, for the preview only.
+   */
+  ambient: Float64Array;
+  quick: boolean = false;
+  /** Whether paths end on lit sheets once they have scattered. */
+  useSheets: boolean = false;
+  /**
+   * Instead of ending with the light of a lit sheet, write down where the path met it: patches of both its sides
+   * (-1 for none) and what their irradiance counts, red green blue each.
+   */
+  recording: boolean = false;
+  metPatch: i32 = -1;
+  metOther: i32 = -1;
+  metFactor: Float64Array = new Float64Array(6);
+
+  private t: SceneTables;
+  private kernel: Kernel;
+  private sampler: Sampler;
+  private passage: Passage;
+  private wax: WaxWalk;
+  private sheets: SheetSampler;
+  private splits: boolean = false;
+
+  // State of one path: the next ray and its throughput.
+  private hit: SurfaceHit = new SurfaceHit();
+  private origin: Float64Array = new Float64Array(3);
+  private direction: Float64Array = new Float64Array(3);
+  private weight: Float64Array = new Float64Array(3);
+  private out: Float64Array = new Float64Array(3);
+  private into: Float64Array = new Float64Array(3);
+  /** Where the direction was last chosen, and with what density per sr; 0 where light sampling had no part. */
+  private chosenAt: Float64Array = new Float64Array(3);
+  private lastPdf: number = 0;
+  /** A bit for each medium the path is in, the highest fills the space. */
+  private inside: i32 = 0;
+  private bounce: i32 = 0;
+  /** Until the path has met what takes polarisation away; while all it met were mirrors and glass. */
+  private kept: boolean = true;
+  private sharp: boolean = true;
+  /** Whether the bright panels were asked where the direction was last chosen. */
+  private sheetsAsked: boolean = false;
+  /** The mirrored ray of the first surface, waiting for its turn; throughput 0 where there is none. */
+  private branchOrigin: Float64Array = new Float64Array(3);
+  private branchDirection: Float64Array = new Float64Array(3);
+  private branchWeight: Float64Array = new Float64Array(3);
+  private branchInside: i32 = 0;
+  // Scratch of the steps.
+  private light: Float64Array = new Float64Array(6);
+  private scatter: Float64Array = new Float64Array(7);
+  private irradiance: Float64Array;
+  private sheetAlbedo: Float64Array = new Float64Array(3);
+  private spread: Float64Array = new Float64Array(3);
+  private keptWeight: Float64Array = new Float64Array(3);
+
+  constructor(t: SceneTables, kernel: Kernel, sampler: Sampler) {
+    const size = 3 * t.channelCount;
+    this.t = t;
+    this.kernel = kernel;
+    this.sampler = sampler;
+    this.films = new Float64Array(size);
+    this.ambient = new Float64Array(t.channelCount);
+    this.irradiance = new Float64Array(size);
+    this.passage = new Passage(t, kernel);
+    this.wax = new WaxWalk(t, kernel);
+    this.sheets = new SheetSampler(t);
+    for (let channel = 0; channel < t.channelCount; channel++) {
+      if ((t.keptChannel[channel] as i32) !== channel) this.splits = true;
+    }
+  }
+
+  /** Takes note of lit sheets that have been put into the tables. */
+  renewSheets(): void {
+    this.sheets = new SheetSampler(this.t);
+  }
+
+  /** @param scattered start on a matte surface: light that is hit at once is left out, it was counted by other means */
+  trace(origin: Float64Array, direction: Float64Array, scattered: boolean): void {
+    copy3(this.origin, origin);
+    copy3(this.direction, direction);
+    fill3(this.weight, 1);
+    this.lastPdf = 0;
+    this.sheetsAsked = false;
+    this.inside = 0;
+    this.bounce = scattered ? 1 : 0;
+    this.kept = !scattered;
+    this.sharp = !scattered;
+    fill3(this.branchWeight, 0);
+    this.follow(!scattered, scattered);
+    const b = this.branchWeight;
+    if (b[0] === 0 && b[1] === 0 && b[2] === 0) return;
+    copy3(this.origin, this.branchOrigin);
+    copy3(this.direction, this.branchDirection);
+    copy3(this.weight, b);
+    this.lastPdf = 0;
+    this.sheetsAsked = false;
+    this.inside = this.branchInside;
+    this.bounce = 1;
+    this.kept = true;
+    this.sharp = true;
+    this.follow(false, false);
+  }
+
+  private follow(mayBranch: boolean, skipFirstLight: boolean): void {
+    const t = this.t;
+    const kernel = this.kernel;
+    const hit = this.hit;
+    const point = hit.point;
+    let skipLight = skipFirstLight;
+    let branchesLeft = mayBranch;
+    for (;;) {
+      kernel.setRay(this.origin, this.direction, Infinity);
+      const primitive: i32 = kernel.closestHit();
+      if (primitive < 0) {
+        if (skipLight) return;
+        for (let s = 0; s < t.surrounds.length; s++) this.addToFilm(t.surrounds[s] as i32, 1);
+        return;
+      }
+      const distance = kernel.ray[7] as number;
+      if (this.inside !== 0) this.absorb(distance);
+      for (let a = 0; a < 3; a++) {
+        point[a] = (this.origin[a] as number) + distance * (this.direction[a] as number);
+      }
+      hit.meet(t, primitive, this.direction);
+      const emitter: i32 = hit.fromFront ? (t.emitterOf[primitive] as i32) : -1;
+      if (emitter >= 0) {
+        if (!skipLight) this.meetLight(emitter);
+        return;
+      }
+      if (t.seeThrough !== 0 && letsThroughStraight(t, hit.surface) && this.goesStraight()) continue;
+      if (this.useSheets && !this.sharp && this.meetLitSheet()) return;
+      skipLight = false;
+      const branches = branchesLeft && this.bounce === 0;
+      branchesLeft = false;
+      let goesOn = true;
+      if (hit.kind === DIELECTRIC) {
+        if (this.passesUnseen()) {
+          branchesLeft = branches;
+          continue;
+        }
+        this.throughGlass(branches);
+      } else if (hit.kind === MIRROR) this.mirrorOn();
+      else if (this.quick) goesOn = this.scatterQuickly(branches);
+      else if (hit.kind === WAX) goesOn = this.throughWax(branches);
+      else goesOn = this.scatterOn(branches);
+      if (!goesOn) return;
+      copy3(this.origin, point);
+      this.bounce = this.bounce + 1;
+      if (!this.survives()) return;
+    }
+  }
+
+  /** A light was hit: its share by multiple importance sampling. */
+  private meetLight(emitter: i32): void {
+    const t = this.t;
+    const e = emitter * EMITTER;
+    let share = emittedLuminance(t, e, this.hit.point, this.direction);
+    const channel = whole32(t.emitters[e + CHANNEL] as number);
+    if (this.lastPdf > 0) {
+      if (share > 0) {
+        const asked = this.bounce > ONE_LIGHT_FROM ? real(t.emitterCount) : 1;
+        const rival = emitterPdf(t, e, this.chosenAt, this.direction, this.distanceFromChoice()) / asked;
+        share *= this.lastPdf / (this.lastPdf + rival);
+      }
+      this.addToFilm(channel, share);
+      return;
+    }
+    this.addToFilm(channel, share);
+    // The sun behind a window is met by mirrors and glass alone: all else finds it by light sampling.
+    if (emitter + 1 >= t.emitterCount) return;
+    const sun = e + EMITTER;
+    if (whole32(t.emitters[sun] as number) !== SUN) return;
+    const sunlit = emittedLuminance(t, sun, this.hit.point, this.direction);
+    this.addToFilm(whole32(t.emitters[sun + CHANNEL] as number), sunlit);
+  }
+
+  private distanceFromChoice(): number {
+    let squared: number = 0;
+    for (let a = 0; a < 3; a++) {
+      const d = (this.hit.point[a] as number) - (this.chosenAt[a] as number);
+      squared += d * d;
+    }
+    return Math.sqrt(squared);
+  }
+
+  /** Ends a scattered path on a lit sheet, or writes it down. @returns false where there is no lit sheet */
+  private meetLitSheet(): boolean {
+    const t = this.t;
+    const hit = this.hit;
+    const panel = t.panelAt[2 * hit.primitive + (hit.fromFront ? 0 : 1)] as i32;
+    if (panel < 0) return false;
+    const kept = baseAlbedo(t, hit.place, hit.cosOut) / Math.PI;
+    if (this.recording) {
+      const other = whole32(t.panels[panel * PANEL + PANEL_OTHER] as number);
+      const first = whole32(t.panels[panel * PANEL + PANEL_FIRST] as number);
+      this.metPatch = first + patchAt(t, panel, hit.point);
+      this.metOther = -1;
+      if (other >= 0) {
+        const otherFirst = whole32(t.panels[other * PANEL + PANEL_FIRST] as number);
+        this.metOther = otherFirst + patchAt(t, other, hit.point);
+      }
+      for (let c = 0; c < 3; c++) {
+        const w = this.weight[c] as number;
+        this.metFactor[c] = w * (hit.albedo[c] as number) * kept;
+        this.metFactor[3 + c] = (w * (t.surfaces[hit.place + SPREAD + c] as number)) / Math.PI;
+      }
+      return true;
+    }
+    let share: number = 1;
+    if (this.sheetsAsked && this.lastPdf > 0) {
+      const rival = this.sheets.pdf(panel, hit.point, this.direction, this.distanceFromChoice());
+      share = this.lastPdf / (this.lastPdf + rival);
+    }
+    this.addSheetLight(panel, hit.place, hit.point, hit.albedo, share * kept, share / Math.PI);
+    return true;
+  }
+
+  /**
+   * Adds the light of a lit sheet at a point of it, times the weight of the path.
+   * @param place of its surface  @param back, through factors of the irradiance on this side and on the other
+   */
+  private addSheetLight(
+    panel: i32,
+    place: i32,
+    point: Float64Array,
+    colour: Float64Array,
+    back: number,
+    through: number,
+  ): void {
+    const t = this.t;
+    irradianceAt(this.irradiance, t, panel, point);
+    this.addIrradiance(colour, back);
+    const other = whole32(t.panels[panel * PANEL + PANEL_OTHER] as number);
+    if (other < 0 || whole32(t.surfaces[place] as number) !== TRANSLUCENT) return;
+    irradianceAt(this.irradiance, t, other, point);
+    for (let c = 0; c < 3; c++) this.spread[c] = t.surfaces[place + SPREAD + c] as number;
+    this.addIrradiance(this.spread, through);
+  }
+
+  private addIrradiance(colour: Float64Array, factor: number): void {
+    const films = this.films;
+    const count = this.t.channelCount;
+    for (let channel = 0; channel < count; channel++) {
+      for (let c = 0; c < 3; c++) {
+        const i = 3 * channel + c;
+        const added =
+          factor * (this.weight[c] as number) * (colour[c] as number) * (this.irradiance[i] as number);
+        films[i] = (films[i] as number) + added;
+      }
+    }
+  }
+
+  /** Nets and thin frost: some light passes as if nothing were there. */
+  private goesStraight(): boolean {
+    const s = this.t.surfaces;
+    const hit = this.hit;
+    const weight = this.weight;
+    const o = hit.place;
+    const net = hit.kind === NET;
+    const open: number = net ? netOpenness(this.t, hit.surface, hit.primitive, hit.point) : 0;
+    const even = s[o + STRAIGHT] as number;
+    const closed: number = net && even < 1 ? (1 - open) / (1 - even) : 1;
+    let through: number = 0;
+    let rest: number = 0;
+    for (let c = 0; c < 3; c++) {
+      through += net ? open : (s[o + STRAIGHT + c] as number);
+      if (net) hit.albedo[c] = (hit.albedo[c] as number) * closed;
+      rest += (hit.albedo[c] as number) + (s[o + SPREAD + c] as number);
+    }
+    const chance = through / (through + rest);
+    if (!(chance > 0)) return false;
+    this.sampler.next();
+    if ((this.sampler.uv[0] as number) >= chance) {
+      scale3(weight, 1 / (1 - chance));
+      return false;
+    }
+    for (let c = 0; c < 3; c++) {
+      weight[c] = ((weight[c] as number) * (net ? open : (s[o + STRAIGHT + c] as number))) / chance;
+    }
+    copy3(this.origin, hit.point);
+    return true;
+  }
+
+  /** Beer-Lambert over the last stretch. */
+  private absorb(distance: number): void {
+    const m = highestBit(this.inside) * MEDIUM_STRIDE + 1;
+    for (let a = 0; a < 3; a++) {
+      this.weight[a] = (this.weight[a] as number) * Math.exp(-(this.t.media[m + a] as number) * distance);
+    }
+  }
+
+  /** Media inside of after crossing the boundary met. */
+  private beyond(): i32 {
+    const bit = 1 << whole32(this.t.surfaces[this.hit.place + MEDIUM] as number);
+    return this.hit.fromFront ? this.inside | bit : this.inside & ~bit;
+  }
+
+  /** A boundary within a medium of higher priority: light goes on as if nothing were there. */
+  private passesUnseen(): boolean {
+    const beyond = this.beyond();
+    if (highestBit(this.inside) !== highestBit(beyond)) return false;
+    this.inside = beyond;
+    copy3(this.origin, this.hit.point);
+    return true;
+  }
+
+  private throughGlass(branches: boolean): void {
+    const hit = this.hit;
+    const beyond = this.beyond();
+    const ratio = this.indexIn(beyond) / this.indexIn(this.inside);
+    const reflected = fresnelMean(hit.cosOut, ratio);
+    let mirrors = reflected >= 1;
+    if (branches && !mirrors) {
+      mirrorDirection(this.branchDirection, this.direction, hit.normal, hit.flat);
+      this.keepBranch(reflected);
+    } else if (!mirrors) {
+      this.sampler.next();
+      mirrors = (this.sampler.uv[0] as number) < reflected;
+    }
+    this.lastPdf = 0;
+    if (mirrors) {
+      mirrorDirection(this.direction, this.direction, hit.normal, hit.flat);
+      return;
+    }
+    refractDirection(this.direction, hit.normal, hit.flat, hit.cosOut, 1 / ratio);
+    // Luminance over the squared index is kept across a boundary.
+    const passed: number = branches ? 1 - reflected : 1;
+    scale3(this.weight, passed / (ratio * ratio));
+    this.inside = beyond;
+  }
+
+  /** Index of what fills the space within a set of media. */
+  private indexIn(media: i32): number {
+    return media === 0 ? 1 : (this.t.media[highestBit(media) * MEDIUM_STRIDE] as number);
+  }
+
+  private mirrorOn(): void {
+    const hit = this.hit;
+    for (let c = 0; c < 3; c++) {
+      this.weight[c] = (this.weight[c] as number) * lobeFresnel(this.t, hit.place, c, hit.cosOut);
+    }
+    mirrorDirection(this.direction, this.direction, hit.normal, hit.flat);
+    this.lastPdf = 0;
+  }
+
+  /** Sets the mirrored part of the first surface aside; its direction is written already. */
+  private keepBranch(reflected: number): void {
+    copy3(this.branchOrigin, this.hit.point);
+    copy3(this.branchWeight, this.weight);
+    scale3(this.branchWeight, reflected);
+    this.branchInside = this.inside;
+  }
+
+  /**
+   * The clear coat of a surface: mirrored apart at the first surface, by chance later.
+   * @returns whether the path goes on in the mirror direction
+   */
+  private clearCoatMirrors(share: number, branches: boolean): boolean {
+    const hit = this.hit;
+    const reflected = fresnelMean(hit.cosOut, this.t.surfaces[hit.place + COAT_INDEX] as number);
+    if (branches) {
+      mirrorDirection(this.branchDirection, this.direction, hit.normal, hit.flat);
+      this.keepBranch(reflected);
+      return false;
+    }
+    this.sampler.next();
+    const coat = (this.sampler.uv[0] as number) < share;
+    scale3(this.weight, coat ? reflected / share : 1 / (1 - share));
+    if (!coat) return false;
+    mirrorDirection(this.direction, this.direction, hit.normal, hit.flat);
+    this.lastPdf = 0;
+    return true;
+  }
+
+  /** All that scatters: asks the lights, then goes on in a sampled direction. */
+  private scatterOn(branches: boolean): boolean {
+    const t = this.t;
+    const hit = this.hit;
+    const sampler = this.sampler;
+    const weight = this.weight;
+    let share = mirrorShareOf(t, hit.place, hit.albedo, hit.cosOut);
+    if (hit.kind === COATED && (t.surfaces[hit.place + COAT_ALPHA] as number) === 0) {
+      if (this.clearCoatMirrors(share, branches)) return true;
+      // The clear coat's choice is made: what is left scatters from the base alone.
+      share = 0;
+    }
+    hit.lookOut(t, this.direction, this.out);
+    copy3(this.chosenAt, hit.point);
+    this.askLights(share, true);
+    this.askSheets(share);
+
+    let choice: number = 1;
+    let split: number = 0;
+    if (share > 0 || hit.kind === TRANSLUCENT || this.splits) {
+      sampler.next();
+      choice = sampler.uv[0] as number;
+      split = sampler.uv[1] as number;
+    }
+    sampler.next();
+    if (!sampleScatter(this.into, t, hit.place, hit.albedo, share, this.out, choice, sampler.uv))
+      return false;
+    evaluateScatter(this.scatter, t, hit.place, hit.albedo, share, this.out, this.into);
+    const pdf = this.scatter[PDF] as number;
+    if (!(pdf > 0)) return false;
+    this.lastPdf = pdf;
+    const cosIn = this.into[2] as number;
+    const gain = Math.abs(cosIn) / pdf;
+    if (this.splits && this.kept) this.losePolarisation(split);
+    for (let a = 0; a < 3; a++) weight[a] = (weight[a] as number) * (this.scatter[a] as number) * gain;
+    fromFrame(this.direction, this.into, hit.frame, hit.normal);
+    if (choice >= share || !this.isSharp()) this.sharp = false;
+    return dot3(this.direction, hit.flat) > 0 === cosIn > 0;
+  }
+
+  /** Whether the mirror lobe here is so narrow that it shows things sharply. */
+  private isSharp(): boolean {
+    const s = this.t.surfaces;
+    const o = this.hit.place;
+    if ((s[o + COAT_INDEX] as number) !== 0) return (s[o + COAT_ALPHA] as number) < SHARP_ALPHA;
+    return (s[o + LOBE] as number) > 0 && (s[o + ALPHA_Y] as number) < SHARP_ALPHA;
+  }
+
+  /** Whether the direction sampled carries what has kept its polarisation, by chance in the right proportion. */
+  private losePolarisation(split: number): void {
+    const s = this.scatter;
+    const all = (s[0] as number) + (s[1] as number) + (s[2] as number);
+    const base = (s[BASE_PART] as number) + (s[BASE_PART + 1] as number) + (s[BASE_PART + 2] as number);
+    const lost = split * all < base;
+    for (let c = 0; c < 3; c++) {
+      const part = lost ? (s[BASE_PART + c] as number) : (s[c] as number) - (s[BASE_PART + c] as number);
+      s[c] = (part * all) / (lost ? base : all - base);
+    }
+    if (lost) this.kept = false;
+  }
+
+  /** Wax and food: the skin mirrors, the rest walks inside and comes out nearby. */
+  private throughWax(branches: boolean): boolean {
+    const t = this.t;
+    const hit = this.hit;
+    const sampler = this.sampler;
+    const place = hit.place;
+    const clear = (t.surfaces[place + COAT_ALPHA] as number) === 0;
+    const share = Math.max(0.1, Math.min(0.9, mirrorShareOf(t, place, hit.albedo, hit.cosOut)));
+    if (clear) {
+      if (this.clearCoatMirrors(share, branches)) return true;
+      scale3(this.weight, 1 - coatAlbedo(t, place, hit.cosOut));
+    } else {
+      hit.lookOut(t, this.direction, this.out);
+      copy3(this.chosenAt, hit.point);
+      this.askLights(1, true);
+      sampler.next();
+      if ((sampler.uv[0] as number) < share) {
+        sampler.next();
+        const mirrored = sampleCoat(this.into, t, place, this.out, sampler.uv) / share;
+        if (!(mirrored > 0)) return false;
+        evaluateScatter(this.scatter, t, place, hit.albedo, 1, this.out, this.into);
+        this.lastPdf = this.scatter[PDF] as number;
+        this.sheetsAsked = false;
+        scale3(this.weight, mirrored);
+        fromFrame(this.direction, this.into, hit.frame, hit.normal);
+        if (!this.isSharp()) this.sharp = false;
+        return dot3(this.direction, hit.flat) > 0;
+      }
+      scale3(this.weight, (1 - coatAlbedo(t, place, hit.cosOut)) / (1 - share));
+    }
+    this.kept = false;
+    this.sharp = false;
+    if (!this.wax.walk(hit, this.weight, sampler)) return false;
+    // Out again, as from a matte surface under its skin.
+    copy3(this.chosenAt, hit.point);
+    this.askLightsAtExit();
+    sampler.next();
+    cosineAbove(this.into, sampler.uv);
+    const cosIn = this.into[2] as number;
+    this.lastPdf = cosIn / Math.PI;
+    this.sheetsAsked = false;
+    scale3(this.weight, this.leaves(cosIn));
+    fromFrame(this.direction, this.into, hit.frame, hit.normal);
+    return dot3(this.direction, hit.flat) > 0;
+  }
+
+  /** What of light from inside leaves wax towards a direction, over that of an even exit. */
+  private leaves(cosIn: number): number {
+    const passed = this.t.surfaces[this.hit.place + COAT_PASSED] as number;
+    return (1 - coatAlbedo(this.t, this.hit.place, cosIn)) / passed;
+  }
+
+  /** First of the lights asked here; the last is this or, for the first surfaces, the end of the list. */
+  private firstLight(): i32 {
+    const count = this.t.emitterCount;
+    if (this.bounce < ONE_LIGHT_FROM || count < 2) return 0;
+    this.sampler.next();
+    const first = floor32((this.sampler.uv[0] as number) * real(count));
+    return first < count ? first : count - 1;
+  }
+
+  private lightsFrom(first: i32): i32 {
+    const count = this.t.emitterCount;
+    return this.bounce < ONE_LIGHT_FROM || count < 2 ? count : first + 1;
+  }
+
+  /** Over how many lights one question is shared. */
+  private shared(): number {
+    return this.bounce < ONE_LIGHT_FROM ? 1 : real(this.t.emitterCount);
+  }
+
+  /** Asks the lights where light leaves wax. */
+  private askLightsAtExit(): void {
+    const t = this.t;
+    const hit = this.hit;
+    const films = this.films;
+    const asked = this.shared();
+    const first = this.firstLight();
+    const last = this.lightsFrom(first);
+    for (let index = first; index < last; index++) {
+      const e = index * EMITTER;
+      this.sampler.next();
+      if (!sampleEmitter(this.light, t, e, hit.point, this.sampler.uv)) continue;
+      const luminance = this.light[5] as number;
+      const cosIn = dot3(this.light, hit.normal);
+      if (!(luminance > 0 && cosIn > 0 && dot3(this.light, hit.flat) > 0)) continue;
+      if (!this.passage.between(hit.point, this.light, this.light[3] as number)) continue;
+      const value =
+        (luminance * cosIn * this.leaves(cosIn)) /
+        Math.PI /
+        ((this.light[4] as number) / asked + cosIn / Math.PI);
+      const channel = whole32(t.emitters[e + CHANNEL] as number);
+      for (let c = 0; c < 3; c++) {
+        const i = 3 * channel + c;
+        films[i] =
+          (films[i] as number) + (this.weight[c] as number) * (this.passage.passed[c] as number) * value;
+      }
+    }
+  }
+
+  /** All surfaces of a quick picture: the base ends the path, the mirror lobe goes on. */
+  private scatterQuickly(branches: boolean): boolean {
+    const t = this.t;
+    const hit = this.hit;
+    const sampler = this.sampler;
+    const place = hit.place;
+    hit.lookOut(t, this.direction, this.out);
+    copy3(this.chosenAt, hit.point);
+    if ((t.surfaces[place + COAT_INDEX] as number) !== 0) {
+      sampler.next();
+      const mirrored = sampleCoat(this.into, t, place, this.out, sampler.uv);
+      fromFrame(this.branchDirection, this.into, hit.frame, hit.normal);
+      const outwards = dot3(this.branchDirection, hit.flat) > 0;
+      if (branches) {
+        if (outwards) this.keepBranch(mirrored);
+      } else {
+        const share = mirrorShareOf(t, place, hit.albedo, hit.cosOut);
+        sampler.next();
+        const takesCoat = (sampler.uv[0] as number) < share;
+        scale3(this.weight, takesCoat ? mirrored / share : 1 / (1 - share));
+        if (takesCoat) {
+          copy3(this.direction, this.branchDirection);
+          this.lastPdf = 0;
+          return outwards;
+        }
+      }
+    } else if (hit.kind === METAL) {
+      sampler.next();
+      if (!sampleScatter(this.into, t, place, hit.albedo, 1, this.out, 0, sampler.uv)) return false;
+      evaluateScatter(this.scatter, t, place, hit.albedo, 1, this.out, this.into);
+      const gain = (this.into[2] as number) / (this.scatter[PDF] as number);
+      for (let c = 0; c < 3; c++) {
+        this.weight[c] = (this.weight[c] as number) * (this.scatter[c] as number) * gain;
+      }
+      fromFrame(this.direction, this.into, hit.frame, hit.normal);
+      this.lastPdf = 0;
+      return dot3(this.direction, hit.flat) > 0;
+    }
+    this.askLights(0, false);
+    const kept = baseAlbedo(t, place, hit.cosOut);
+    for (let channel = 0; channel < t.channelCount; channel++) {
+      for (let c = 0; c < 3; c++) {
+        const colour = (hit.albedo[c] as number) * kept + (t.surfaces[place + SPREAD + c] as number);
+        const i = 3 * channel + c;
+        const added = (this.weight[c] as number) * colour * (this.ambient[channel] as number);
+        this.films[i] = (this.films[i] as number) + added;
+      }
+    }
+    return false;
+  }
+
+  /** @param joined with scattering by the balance heuristic; otherwise the base alone, by light sampling alone */
+  private askLights(share: number, joined: boolean): void {
+    const t = this.t;
+    const hit = this.hit;
+    const light = this.light;
+    const asked = this.shared();
+    const first = this.firstLight();
+    const last = this.lightsFrom(first);
+    for (let index = first; index < last; index++) {
+      const e = index * EMITTER;
+      this.sampler.next();
+      if (!sampleEmitter(light, t, e, hit.point, this.sampler.uv)) continue;
+      if (!((light[5] as number) > 0 && this.canSee())) continue;
+      if (joined) evaluateScatter(this.scatter, t, hit.place, hit.albedo, share, this.out, this.into);
+      else evaluateBase(this.scatter, t, hit.place, hit.albedo, this.out, this.into);
+      if (!this.passage.between(hit.point, light, light[3] as number)) continue;
+      const rival: number = joined ? (this.scatter[PDF] as number) : 0;
+      const value =
+        ((light[5] as number) * Math.abs(this.into[2] as number)) / ((light[4] as number) / asked + rival);
+      this.addScattered(whole32(t.emitters[e + CHANNEL] as number), value, joined);
+    }
+  }
+
+  /** Whether the direction in `light` lies on a side the surface scatters to; writes it to `into`. */
+  private canSee(): boolean {
+    const hit = this.hit;
+    const cosIn = dot3(this.light, hit.normal);
+    const side = dot3(this.light, hit.flat);
+    if (!(cosIn > 0 && side > 0) && !(hit.kind === TRANSLUCENT && cosIn < 0 && side < 0)) return false;
+    this.into[0] = hit.along(this.light, 0);
+    this.into[1] = hit.along(this.light, 3);
+    this.into[2] = cosIn;
+    return true;
+  }
+
+  /** Adds what is scattered of a light, apart by polarisation where the light has a film on. */
+  private addScattered(channel: i32, value: number, joined: boolean): void {
+    const films = this.films;
+    const keptChannel = this.t.keptChannel[channel] as i32;
+    const apart = joined && keptChannel !== channel && this.kept;
+    for (let c = 0; c < 3; c++) {
+      const factor = (this.weight[c] as number) * (this.passage.passed[c] as number) * value;
+      const all = this.scatter[c] as number;
+      const base: number = apart ? (this.scatter[BASE_PART + c] as number) : all;
+      const i = 3 * channel + c;
+      films[i] = (films[i] as number) + factor * base;
+      if (apart) films[3 * keptChannel + c] = (films[3 * keptChannel + c] as number) + factor * (all - base);
+    }
+  }
+
+  /** Samples a bright place of the lit sheets, joined with scattering by the balance heuristic. */
+  private askSheets(share: number): void {
+    this.sheetsAsked = false;
+    const t = this.t;
+    const hit = this.hit;
+    const light = this.light;
+    const sheets = this.sheets;
+    if (!this.useSheets || this.recording || t.brightPanel.length === 0 || this.isSharp()) return;
+    if (!sheets.look(hit.point)) return;
+    this.sheetsAsked = true;
+    this.sampler.next();
+    const choice = this.sampler.uv[0] as number;
+    this.sampler.next();
+    const panel = sheets.sample(light, choice, this.sampler.uv);
+    if (panel < 0 || !this.canSee()) return;
+    if (!this.passage.between(hit.point, light, light[3] as number)) return;
+    evaluateScatter(this.scatter, t, hit.place, hit.albedo, share, this.out, this.into);
+    const value = Math.abs(this.into[2] as number) / ((light[4] as number) + (this.scatter[PDF] as number));
+    const primitive = whole32(t.panels[panel * PANEL] as number);
+    const side = (t.panels[panel * PANEL + PANEL_SIDE] as number) > 0 ? t.back : t.front;
+    const surface = side[primitive] as i32;
+    surfaceColour(this.sheetAlbedo, t, surface, primitive, sheets.target);
+    copy3(this.keptWeight, this.weight);
+    for (let c = 0; c < 3; c++) {
+      const passed = (this.scatter[c] as number) * (this.passage.passed[c] as number);
+      this.weight[c] = (this.weight[c] as number) * passed * value;
+    }
+    const place = surface * SURFACE;
+    const back = baseAlbedo(t, place, sheets.cosine) / Math.PI;
+    this.addSheetLight(panel, place, sheets.target, this.sheetAlbedo, back, 1 / Math.PI);
+    copy3(this.weight, this.keptWeight);
+  }
+
+  /** Russian roulette by what is left of the path. */
+  private survives(): boolean {
+    const w = this.weight;
+    const most = Math.max(w[0] as number, Math.max(w[1] as number, w[2] as number));
+    if (!(most > 0)) return false;
+    if (this.bounce < ROULETTE_FROM) return true;
+    const survival = Math.min(MOST_SURVIVAL, most);
+    this.sampler.next();
+    if ((this.sampler.uv[0] as number) >= survival) return false;
+    scale3(w, 1 / survival);
+    return true;
+  }
+
+  private addToFilm(channel: i32, share: number): void {
+    const film = this.kept ? (this.t.keptChannel[channel] as i32) : channel;
+    for (let a = 0; a < 3; a++) {
+      const i = 3 * film + a;
+      this.films[i] = (this.films[i] as number) + share * (this.weight[a] as number);
+    }
+  }
+}

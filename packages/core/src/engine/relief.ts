@@ -1,0 +1,90 @@
+import { floor32, type i32, mul32, real } from './portable.js';
+import { dot3, scale3 } from './vectors.js';
+
+const RIPPLES = 1;
+const CRUMB = 2;
+const WEAVE = 3;
+
+const slope = new Float64Array(3);
+
+/**
+ * Turns a shading normal by a small relief, in place. The relief is a height over the surface that depends on the
+ * place in space; only its slope counts, so the outline and shadows within it are not changed.
+ * @param kind 1 ripples, 2 crumb, 3 weave, 4 crumple  @param normal unit  @param point m
+ */
+export function applyRelief(
+  normal: Float64Array,
+  kind: i32,
+  depthM: number,
+  sizeM: number,
+  point: Float64Array,
+): void {
+  const turn = (2 * Math.PI) / sizeM;
+  const x = (point[0] as number) * turn;
+  const y = (point[1] as number) * turn;
+  const z = (point[2] as number) * turn;
+  // Slope of half the depth times a wave of height -1 to 1.
+  const steep = (depthM / 2) * turn;
+  if (kind === RIPPLES) ripples(x, y);
+  else if (kind === CRUMB) waves(x, y, z, 1);
+  else if (kind === WEAVE) {
+    slope[0] = 0.5 * Math.cos(x) * Math.cos(2 * y);
+    slope[1] = 0.5 * Math.cos(y) * Math.cos(2 * x);
+    slope[2] = 0.5 * Math.cos(z);
+  } else crumple(x, y, z);
+  const along = dot3(slope, normal);
+  for (let a = 0; a < 3; a++) {
+    normal[a] = (normal[a] as number) - steep * ((slope[a] as number) - along * (normal[a] as number));
+  }
+  scale3(normal, 1 / Math.sqrt(dot3(normal, normal)));
+}
+
+/** Three crossing wave trains on water. */
+function ripples(x: number, y: number): void {
+  slope[0] = 0;
+  slope[1] = 0;
+  slope[2] = 0;
+  for (let i = 0; i < 3; i++) {
+    const angle = 0.4 + 2.1 * real(i);
+    const c = Math.cos(angle);
+    const s = Math.sin(angle);
+    const wave = Math.cos((x * c + y * s) * (1 + 0.31 * real(i)) + 1.7 * real(i)) / 3;
+    slope[0] = (slope[0] as number) + c * wave;
+    slope[1] = (slope[1] as number) + s * wave;
+  }
+}
+
+/** A sum of waves in scattered directions: a smooth field without a grain. */
+function waves(x: number, y: number, z: number, gain: number): void {
+  slope[0] = 0;
+  slope[1] = 0;
+  slope[2] = 0;
+  for (let i = 0; i < 6; i++) {
+    const azimuth = 2.399963 * real(i) + 0.5;
+    const height = 1 - (2 * real(i) + 1) / 6;
+    const flat = Math.sqrt(1 - height * height);
+    const cx = flat * Math.cos(azimuth);
+    const cy = flat * Math.sin(azimuth);
+    const rate = 0.7 + 0.17 * real(i);
+    const wave = (gain * Math.cos((x * cx + y * cy + z * height) * rate + 2.1 * real(i))) / 2.4;
+    slope[0] = (slope[0] as number) + cx * wave;
+    slope[1] = (slope[1] as number) + cy * wave;
+    slope[2] = (slope[2] as number) + height * wave;
+  }
+}
+
+/** Flat facets with creases between: the slope of each cell of space is one constant. */
+function crumple(x: number, y: number, z: number): void {
+  const scale = 1 / (2 * Math.PI);
+  const bend = 0.35;
+  waves(x, y, z, 1.5);
+  const cx = floor32(x * scale + bend * (slope[1] as number));
+  const cy = floor32(y * scale + bend * (slope[2] as number));
+  const cz = floor32(z * scale + bend * (slope[0] as number));
+  let h = mul32(cx, 668265261) ^ mul32(cy, 374761393) ^ mul32(cz, -1640531535);
+  for (let a = 0; a < 3; a++) {
+    h = mul32(h ^ (h >>> 15), 739982445);
+    h = h ^ (h >>> 13);
+    slope[a] = real((h >>> 8) & 0xffff) / 32768 - 1;
+  }
+}

@@ -1,0 +1,103 @@
+import { type i32, mul32, unsigned } from './portable.js';
+
+/** Second Sobol dimension of each byte of an index, four tables of 256; and bytes with their bits reversed. */
+const sobolBytes = new Int32Array(1024);
+const reversedBytes = new Int32Array(256);
+fillTables();
+
+/**
+ * Owen-scrambled Sobol points, two dimensions at a time, each pair with its own shuffle and scramble.
+ * Deterministic in pixel, sample and seed, so that the split of work over workers changes nothing.
+ * Sources: Burley 2020 (hash-based Owen scrambling); Laine and Karras 2011; Sobol 1967.
+ */
+export class Sampler {
+  /** Two numbers from 0 up to but not including 1. */
+  uv: Float64Array = new Float64Array(2);
+  private begin: i32 = 0;
+  private pixelKey: i32 = 0;
+  private index: i32 = 0;
+  private dimension: i32 = 0;
+
+  constructor(seed: i32) {
+    this.reseed(seed);
+  }
+
+  reseed(seed: i32): void {
+    this.begin = hash(seed ^ 0x51633e2d);
+  }
+
+  /** Starts the sequence of one sample of one pixel. */
+  start(pixel: i32, sample: i32): void {
+    this.pixelKey = hash(this.begin ^ pixel);
+    this.index = reverse(sample);
+    this.dimension = 0;
+  }
+
+  /** Moves to the next pair of dimensions; read `uv` after it. */
+  next(): void {
+    this.dimension = this.dimension + 1;
+    const key = hash(this.pixelKey ^ mul32(this.dimension, -1640531527));
+    const shuffled = reverse(scramble(this.index, key));
+    const first = reverse(scramble(shuffled, hash(key ^ 0x68bc21eb)));
+    const second = reverse(scramble(reverse(sobolSecond(shuffled)), hash(key ^ 0x02e5be93)));
+    this.uv[0] = unsigned(first) * 2.3283064365386963e-10;
+    this.uv[1] = unsigned(second) * 2.3283064365386963e-10;
+  }
+}
+
+/** 32-bit mixing function with low bias (Wellons' search). */
+function hash(x: i32): i32 {
+  let h = x ^ (x >>> 16);
+  h = mul32(h, 0x7feb352d);
+  h = h ^ (h >>> 15);
+  h = mul32(h, -2073254261);
+  return h ^ (h >>> 16);
+}
+
+/** Laine-Karras permutation: Owen scrambling of bit-reversed numbers. */
+function scramble(x: i32, key: i32): i32 {
+  let v = (x + key) | 0;
+  v = v ^ mul32(v, 0x6c50b47c);
+  v = v ^ mul32(v, -1204871598);
+  v = v ^ mul32(v, -944773576);
+  v = v ^ mul32(v, -1927088410);
+  return v;
+}
+
+function reverse(x: i32): i32 {
+  return (
+    ((reversedBytes[x & 255] as i32) << 24) |
+    ((reversedBytes[(x >>> 8) & 255] as i32) << 16) |
+    ((reversedBytes[(x >>> 16) & 255] as i32) << 8) |
+    (reversedBytes[(x >>> 24) & 255] as i32)
+  );
+}
+
+/** Second Sobol dimension of an index. */
+function sobolSecond(index: i32): i32 {
+  return (
+    (sobolBytes[index & 255] as i32) ^
+    (sobolBytes[256 + ((index >>> 8) & 255)] as i32) ^
+    (sobolBytes[512 + ((index >>> 16) & 255)] as i32) ^
+    (sobolBytes[768 + ((index >>> 24) & 255)] as i32)
+  );
+}
+
+function fillTables(): void {
+  const directions = new Int32Array(32);
+  let direction: i32 = 1 << 31;
+  for (let bit = 0; bit < 32; bit++) {
+    directions[bit] = direction;
+    direction = direction ^ (direction >>> 1);
+  }
+  for (let byte = 0; byte < 256; byte++) {
+    for (let bit = 0; bit < 8; bit++) {
+      if (((byte >> bit) & 1) === 0) continue;
+      reversedBytes[byte] = (reversedBytes[byte] as i32) | (128 >> bit);
+      for (let table = 0; table < 4; table++) {
+        const at = 256 * table + byte;
+        sobolBytes[at] = (sobolBytes[at] as i32) ^ (directions[8 * table + bit] as i32);
+      }
+    }
+  }
+}

@@ -1,0 +1,222 @@
+/**
+ * Lit sheets: every matte or translucent sheet, board, backdrop, bench and wall keeps the light that falls on it on
+ * a grid of patches, for each film. Paths end there once they have scattered, and bright patches are sampled like
+ * lamps. What the lens sees itself, directly or in mirrors and glass, is never taken from the grid.
+ */
+import { isOnPanel, normalsAt, placeOnPanel, pointOnPanel } from './normals.js';
+import { divide32, floor32, type i32, real, whole32 } from './portable.js';
+import {
+  CONE,
+  FLAT,
+  PANEL,
+  PANEL_ACROSS,
+  PANEL_AREA,
+  PANEL_FIRST,
+  PANEL_SIDE,
+  PANEL_UP,
+  type SceneTables,
+  STRIDE,
+} from './tables.js';
+import { copy3, dot3, scale3 } from './vectors.js';
+
+const place = new Float64Array(2);
+
+function within(i: i32, count: i32): i32 {
+  return i < 0 ? 0 : i >= count ? count - 1 : i;
+}
+
+/** Patch of a panel, from its first, that a point lies in. */
+export function patchAt(t: SceneTables, panel: i32, point: Float64Array): i32 {
+  const p = t.panels;
+  const o = panel * PANEL;
+  const across = whole32(p[o + PANEL_ACROSS] as number);
+  const up = whole32(p[o + PANEL_UP] as number);
+  placeOnPanel(place, t, whole32(p[o] as number), point);
+  const i = within(floor32((place[0] as number) * real(across)), across);
+  const j = within(floor32((place[1] as number) * real(up)), up);
+  return j * across + i;
+}
+
+/**
+ * Irradiance of all films at a point of a panel, bilinear between the patches' middles.
+ * @param out [channel * 3 + colour]
+ */
+export function irradianceAt(out: Float64Array, t: SceneTables, panel: i32, point: Float64Array): void {
+  const p = t.panels;
+  const o = panel * PANEL;
+  const across = whole32(p[o + PANEL_ACROSS] as number);
+  const up = whole32(p[o + PANEL_UP] as number);
+  const first = whole32(p[o + PANEL_FIRST] as number);
+  placeOnPanel(place, t, whole32(p[o] as number), point);
+  const x = Math.max(0, Math.min(real(across - 1), (place[0] as number) * real(across) - 0.5));
+  const y = Math.max(0, Math.min(real(up - 1), (place[1] as number) * real(up) - 0.5));
+  const i0 = floor32(x);
+  const j0 = floor32(y);
+  const i1 = within(i0 + 1, across);
+  const j1 = within(j0 + 1, up);
+  const fx = x - real(i0);
+  const fy = y - real(j0);
+  const size = t.channelCount * 3;
+  const e = t.irradiance;
+  const p00 = (first + j0 * across + i0) * size;
+  const p10 = (first + j0 * across + i1) * size;
+  const p01 = (first + j1 * across + i0) * size;
+  const p11 = (first + j1 * across + i1) * size;
+  const w00 = (1 - fx) * (1 - fy);
+  const w10 = fx * (1 - fy);
+  const w01 = (1 - fx) * fy;
+  const w11 = fx * fy;
+  for (let c = 0; c < size; c++) {
+    out[c] =
+      w00 * (e[p00 + c] as number) +
+      w10 * (e[p10 + c] as number) +
+      w01 * (e[p01 + c] as number) +
+      w11 * (e[p11 + c] as number);
+  }
+}
+
+const normals = new Float64Array(6);
+
+/** Samples a place on a bright panel from a point, and knows the density of having done so. */
+export class SheetSampler {
+  /** Point sampled last, and the cosine there towards the point looked from. */
+  target: Float64Array = new Float64Array(3);
+  cosine: number = 1;
+  private tables: SceneTables;
+  private chance: Float64Array;
+  private from: Float64Array = new Float64Array(3);
+  private total: number = 0;
+
+  constructor(tables: SceneTables) {
+    this.tables = tables;
+    this.chance = new Float64Array(tables.brightPanel.length);
+  }
+
+  /** Makes ready for a point; false where no bright panel can be seen from there. */
+  look(point: Float64Array): boolean {
+    const t = this.tables;
+    const chance = this.chance;
+    let total: number = 0;
+    copy3(this.from, point);
+    const count = t.brightPanel.length;
+    for (let i = 0; i < count; i++) {
+      const dx = (t.bright[5 * i + 1] as number) - (point[0] as number);
+      const dy = (t.bright[5 * i + 2] as number) - (point[1] as number);
+      const dz = (t.bright[5 * i + 3] as number) - (point[2] as number);
+      let weight =
+        (t.bright[5 * i] as number) / (dx * dx + dy * dy + dz * dz + (t.bright[5 * i + 4] as number));
+      const panel = (t.brightPanel[i] as i32) * PANEL;
+      const primitive = whole32(t.panels[panel] as number);
+      if ((t.kind[primitive] as i32) === FLAT) {
+        const o = primitive * STRIDE;
+        const d = t.data;
+        const towards = dx * (d[o + 9] as number) + dy * (d[o + 10] as number) + dz * (d[o + 11] as number);
+        const back = (t.panels[panel + PANEL_SIDE] as number) > 0;
+        if ((back ? -towards : towards) >= 0) weight = 0;
+      }
+      chance[i] = weight;
+      total += weight;
+    }
+    this.total = total;
+    return total > 0;
+  }
+
+  /**
+   * @param choice, uv three numbers from 0 to 1
+   * @param out 0-2 direction, 3 distance m, 4 density per sr
+   * @returns the panel, or -1 when the place sampled cannot shine here
+   */
+  sample(out: Float64Array, choice: number, uv: Float64Array): i32 {
+    const t = this.tables;
+    const count = t.brightPanel.length;
+    let left = choice * this.total;
+    let i: i32 = 0;
+    while (i < count - 1 && left >= (this.chance[i] as number)) {
+      left -= this.chance[i] as number;
+      i++;
+    }
+    const panelIndex = t.brightPanel[i] as i32;
+    const panel = panelIndex * PANEL;
+    const across = whole32(t.panels[panel + PANEL_ACROSS] as number);
+    const up = whole32(t.panels[panel + PANEL_UP] as number);
+    const first = whole32(t.panels[panel + PANEL_FIRST] as number);
+    const primitive = whole32(t.panels[panel] as number);
+    const u = uv[0] as number;
+    // The patch by bisection of the running sum.
+    let low: i32 = 0;
+    let high: i32 = across * up - 1;
+    while (low < high) {
+      const middle = divide32(low + high, 2);
+      if ((t.cumulative[first + middle] as number) > u) high = middle;
+      else low = middle + 1;
+    }
+    const before = this.runningBefore(first, low);
+    const share = (t.cumulative[first + low] as number) - before;
+    const row = divide32(low, across);
+    const a = (real(low - row * across) + (u - before) / share) / real(across);
+    const b = (real(row) + (uv[1] as number)) / real(up);
+    if (!isOnPanel(t, primitive, a, b)) return -1;
+    pointOnPanel(this.target, t, primitive, a, b);
+    for (let k = 0; k < 3; k++) out[k] = (this.target[k] as number) - (this.from[k] as number);
+    const distance = Math.sqrt(dot3(out, out));
+    if (!(distance > 1e-6)) return -1;
+    scale3(out, 1 / distance);
+    out[3] = distance;
+    const density = this.density(i, panel, share, b, out, distance);
+    out[4] = density;
+    return density > 0 ? panelIndex : -1;
+  }
+
+  /** Density per sr, from the point made ready, of a direction that hits a panel at a point and distance. */
+  pdf(panelIndex: i32, at: Float64Array, direction: Float64Array, distance: number): number {
+    const t = this.tables;
+    const i = t.brightPlace[panelIndex] as i32;
+    if (i < 0) return 0;
+    const panel = panelIndex * PANEL;
+    const first = whole32(t.panels[panel + PANEL_FIRST] as number);
+    const patch = patchAt(t, panelIndex, at);
+    const b = place[1] as number;
+    const share = (t.cumulative[first + patch] as number) - this.runningBefore(first, patch);
+    copy3(this.target, at);
+    return this.density(i, panel, share, b, direction, distance);
+  }
+
+  private runningBefore(first: i32, patch: i32): number {
+    return patch === 0 ? 0 : (this.tables.cumulative[first + patch - 1] as number);
+  }
+
+  /** Chance of the panel and patch over the patch's area there, turned to solid angle. */
+  private density(
+    i: i32,
+    panel: i32,
+    share: number,
+    b: number,
+    direction: Float64Array,
+    distance: number,
+  ): number {
+    const t = this.tables;
+    const primitive = whole32(t.panels[panel] as number);
+    normalsAt(normals, t, primitive, this.target);
+    const facing =
+      (normals[0] as number) * (direction[0] as number) +
+      (normals[1] as number) * (direction[1] as number) +
+      (normals[2] as number) * (direction[2] as number);
+    const cosine = (t.panels[panel + PANEL_SIDE] as number) > 0 ? facing : -facing;
+    if (!(cosine > 1e-6)) return 0;
+    this.cosine = Math.min(1, cosine);
+    const patches = (t.panels[panel + PANEL_ACROSS] as number) * (t.panels[panel + PANEL_UP] as number);
+    const perArea = ((this.chance[i] as number) / this.total) * share * patches;
+    const area = (t.panels[panel + PANEL_AREA] as number) * narrowing(t, primitive, b);
+    return (perArea * distance * distance) / (cosine * area);
+  }
+}
+
+/** Area of a stretch of a cone at a height over that at its middle. */
+function narrowing(t: SceneTables, primitive: i32, b: number): number {
+  if ((t.kind[primitive] as i32) !== CONE) return 1;
+  const d = t.data;
+  const o = primitive * STRIDE;
+  const slope = (d[o + 8] as number) * (d[o + 6] as number);
+  const foot = d[o + 7] as number;
+  return (foot + b * slope) / (foot + slope / 2);
+}

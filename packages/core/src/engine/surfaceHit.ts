@@ -1,0 +1,145 @@
+import { normalsAt } from './normals.js';
+import { type i32, whole32 } from './portable.js';
+import { surfaceColour } from './print.js';
+import { applyRelief } from './relief.js';
+import {
+  ALPHA_X,
+  ALPHA_Y,
+  BRUSH_UP,
+  CONE,
+  FLAT,
+  KIND,
+  METAL,
+  RELIEF,
+  RELIEF_DEPTH,
+  RELIEF_SIZE,
+  type SceneTables,
+  STRIDE,
+  SURFACE,
+} from './tables.js';
+import { copy3, dot3, frameRound } from './vectors.js';
+
+const normals = new Float64Array(6);
+
+/** The surface a path has met. */
+export class SurfaceHit {
+  /** Where, its own normal and its shading normal, both towards the path; colour of its base. */
+  point: Float64Array = new Float64Array(3);
+  flat: Float64Array = new Float64Array(3);
+  normal: Float64Array = new Float64Array(3);
+  albedo: Float64Array = new Float64Array(3);
+  /** Two axes across the shading normal, the first along any brush marks. */
+  frame: Float64Array = new Float64Array(6);
+  primitive: i32 = -1;
+  fromFront: boolean = true;
+  /** Index of the surface, its place in `tables.surfaces` and kind. */
+  surface: i32 = 0;
+  place: i32 = 0;
+  kind: i32 = 0;
+  /** Cosine towards the viewer. */
+  cosOut: number = 1;
+
+  /**
+   * Fills itself in for the surface that a ray has met at `point`. A shading normal that faces away from the path
+   * is not used.
+   */
+  meet(tables: SceneTables, primitive: i32, direction: Float64Array): void {
+    normalsAt(normals, tables, primitive, this.point);
+    const facing =
+      (normals[0] as number) * (direction[0] as number) +
+      (normals[1] as number) * (direction[1] as number) +
+      (normals[2] as number) * (direction[2] as number);
+    this.fromFront = facing < 0;
+    const sign: number = this.fromFront ? 1 : -1;
+    this.primitive = primitive;
+    const sides = this.fromFront ? tables.front : tables.back;
+    this.surface = sides[primitive] as i32;
+    this.place = this.surface * SURFACE;
+    const s = tables.surfaces;
+    this.kind = whole32(s[this.place + KIND] as number);
+    for (let a = 0; a < 3; a++) {
+      this.flat[a] = sign * (normals[a] as number);
+      this.normal[a] = sign * (normals[3 + a] as number);
+    }
+    const relief = whole32(s[this.place + RELIEF] as number);
+    if (relief > 0) {
+      const depth = s[this.place + RELIEF_DEPTH] as number;
+      applyRelief(this.normal, relief, depth, s[this.place + RELIEF_SIZE] as number, this.point);
+    }
+    let cosine = -dot3(this.normal, direction);
+    if (!(cosine > 1e-6)) {
+      copy3(this.normal, this.flat);
+      cosine = Math.abs(facing);
+    }
+    this.cosOut = Math.min(1, Math.max(1e-6, cosine));
+    surfaceColour(this.albedo, tables, this.surface, primitive, this.point);
+  }
+
+  /** Axes across the shading normal; along the brush marks of a brushed metal. Also the viewer in that frame. */
+  lookOut(tables: SceneTables, direction: Float64Array, out: Float64Array): void {
+    const s = tables.surfaces;
+    const brushed =
+      this.kind === METAL && (s[this.place + ALPHA_X] as number) !== (s[this.place + ALPHA_Y] as number);
+    if (brushed) {
+      const up = (s[this.place + BRUSH_UP] as number) > 0;
+      brushFrame(this.frame, tables, this.primitive, this.normal, up);
+    } else frameRound(this.frame, this.normal);
+    out[0] = -this.along(direction, 0);
+    out[1] = -this.along(direction, 3);
+    out[2] = this.cosOut;
+  }
+
+  /** Component of a direction along an axis of the frame: 0 or 3. */
+  along(v: Float64Array, axis: i32): number {
+    const f = this.frame;
+    return (
+      (v[0] as number) * (f[axis] as number) +
+      (v[1] as number) * (f[axis + 1] as number) +
+      (v[2] as number) * (f[axis + 2] as number)
+    );
+  }
+}
+
+function brushFrame(
+  frame: Float64Array,
+  tables: SceneTables,
+  primitive: i32,
+  normal: Float64Array,
+  up: boolean,
+): void {
+  const d = tables.data;
+  const o = primitive * STRIDE;
+  const kind = tables.kind[primitive] as i32;
+  let ax: number = 0;
+  let ay: number = 0;
+  let az: number = 1;
+  if (kind === CONE || kind === FLAT) {
+    // Round the axis of a turned body; across a flat one, square to its second edge.
+    const at = kind === CONE ? o + 3 : o + 6;
+    ax = d[at] as number;
+    ay = d[at + 1] as number;
+    az = d[at + 2] as number;
+  }
+  const nx = normal[0] as number;
+  const ny = normal[1] as number;
+  const nz = normal[2] as number;
+  let tx = ay * nz - az * ny;
+  let ty = az * nx - ax * nz;
+  let tz = ax * ny - ay * nx;
+  const size = Math.sqrt(tx * tx + ty * ty + tz * tz);
+  if (!(size > 1e-9)) {
+    frameRound(frame, normal);
+    return;
+  }
+  tx /= size;
+  ty /= size;
+  tz /= size;
+  const first = up ? 3 : 0;
+  const second = 3 - first;
+  frame[first] = tx;
+  frame[first + 1] = ty;
+  frame[first + 2] = tz;
+  frame[second] = ny * tz - nz * ty;
+  frame[second + 1] = nz * tx - nx * tz;
+  frame[second + 2] = nx * ty - ny * tx;
+}

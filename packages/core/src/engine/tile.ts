@@ -1,0 +1,71 @@
+import type { PathTracer } from './path.js';
+import { type i32, real } from './portable.js';
+import type { Sampler } from './sampler.js';
+import { dot3, scale3 } from './vectors.js';
+
+/** Numbers of a view: 0-2 origin, 3-5 right, 6-8 up, 9-11 forward, 12 half width, 13 half height, 14 pupil, 15 focus. */
+export const VIEW = 16;
+
+/** Unit direction of the ray through a picture point, 0 to 1 right and down. @param out 0-2 direction */
+export function viewRay(out: Float64Array, view: Float64Array, across: number, down: number): void {
+  const a = (2 * across - 1) * (view[12] as number);
+  const b = (1 - 2 * down) * (view[13] as number);
+  const inverse = 1 / Math.sqrt(1 + a * a + b * b);
+  for (let i = 0; i < 3; i++) {
+    out[i] = inverse * ((view[9 + i] as number) + a * (view[3 + i] as number) + b * (view[6 + i] as number));
+  }
+}
+
+/** Renders tiles of a picture: box filter over the pixel, pinhole or entrance pupil. */
+export class TileRenderer {
+  view: Float64Array = new Float64Array(VIEW);
+  private tracer: PathTracer;
+  private sampler: Sampler;
+  private origin: Float64Array = new Float64Array(3);
+  private direction: Float64Array = new Float64Array(3);
+
+  constructor(tracer: PathTracer, sampler: Sampler) {
+    this.tracer = tracer;
+    this.sampler = sampler;
+  }
+
+  /** Adds samples of one pixel to the tracer's films. */
+  renderPixel(px: i32, py: i32, width: i32, height: i32, firstSample: i32, samples: i32): void {
+    const sampler = this.sampler;
+    const view = this.view;
+    const tracer = this.tracer;
+    tracer.films.fill(0);
+    for (let i = 0; i < samples; i++) {
+      sampler.start(py * width + px, firstSample + i);
+      sampler.next();
+      const across = (real(px) + (sampler.uv[0] as number)) / real(width);
+      const down = (real(py) + (sampler.uv[1] as number)) / real(height);
+      viewRay(this.direction, view, across, down);
+      for (let a = 0; a < 3; a++) this.origin[a] = view[a] as number;
+      if ((view[14] as number) > 0) {
+        sampler.next();
+        this.throughPupil();
+      }
+      tracer.trace(this.origin, this.direction, false);
+    }
+  }
+
+  /** Moves a ray to a place of the entrance pupil so that it still meets its point of the plane in focus. */
+  private throughPupil(): void {
+    const view = this.view;
+    const direction = this.direction;
+    const radius = (view[14] as number) * Math.sqrt(this.sampler.uv[0] as number);
+    const phi = 2 * Math.PI * (this.sampler.uv[1] as number);
+    const across = radius * Math.cos(phi);
+    const up = radius * Math.sin(phi);
+    let along: number = 0;
+    for (let a = 0; a < 3; a++) along += (direction[a] as number) * (view[9 + a] as number);
+    const reach = (view[15] as number) / along;
+    for (let a = 0; a < 3; a++) {
+      const shift = across * (view[3 + a] as number) + up * (view[6 + a] as number);
+      this.origin[a] = (view[a] as number) + shift;
+      direction[a] = reach * (direction[a] as number) - shift;
+    }
+    scale3(direction, 1 / Math.sqrt(dot3(direction, direction)));
+  }
+}

@@ -1,0 +1,112 @@
+import type { Kernel } from './kernel.js';
+import { normalsAt } from './normals.js';
+import type { i32 } from './portable.js';
+import type { Sampler } from './sampler.js';
+import type { SurfaceHit } from './surfaceHit.js';
+import { COAT_INSIDE, SCATTER_PER_M, type SceneTables, SINGLE } from './tables.js';
+import { copy3, cosineAbove, dot3, frameRound, fromFrame, scale3 } from './vectors.js';
+
+/** Steps after which a walk ends at random. */
+const FREE_STEPS = 16;
+/** A walk that has not come out by then has lost its way; at albedo 0.999 that is one in a million. */
+const MOST_STEPS = 4096;
+
+/**
+ * A random walk inside a body that scatters light evenly to all sides, from a point on it inwards.
+ * At the boundary light is mirrored back with the coat's mean reflectance from inside, or leaves.
+ * Limits: one mean free path for all colours; the boundary mirrors evenly, not by angle.
+ * Source: Monte Carlo random walk, Jensen et al. 2001 sec. 2; docs/physics/surfaces.md
+ */
+export class WaxWalk {
+  private tables: SceneTables;
+  private kernel: Kernel;
+  private at: Float64Array = new Float64Array(3);
+  private going: Float64Array = new Float64Array(3);
+  private inwards: Float64Array = new Float64Array(3);
+  private local: Float64Array = new Float64Array(3);
+  private normals: Float64Array = new Float64Array(6);
+
+  constructor(tables: SceneTables, kernel: Kernel) {
+    this.tables = tables;
+    this.kernel = kernel;
+  }
+
+  /**
+   * Starts at `hit.point`; on return `point`, `flat`, `normal` and `frame` are those of the place where light leaves.
+   * @param weight throughput, lowered on the way
+   * @returns false where it does not leave
+   */
+  walk(hit: SurfaceHit, weight: Float64Array, sampler: Sampler): boolean {
+    const t = this.tables;
+    const s = t.surfaces;
+    const kernel = this.kernel;
+    const at = this.at;
+    const going = this.going;
+    const normals = this.normals;
+    const surface = hit.surface;
+    const o = hit.place;
+    const inside = s[o + COAT_INSIDE] as number;
+    const perM = s[o + SCATTER_PER_M] as number;
+    copy3(at, hit.point);
+    for (let a = 0; a < 3; a++) this.inwards[a] = -(hit.flat[a] as number);
+    this.startInwards(hit, sampler);
+    for (let step = 0; step < MOST_STEPS; step++) {
+      sampler.next();
+      const reach = -Math.log(1 - (sampler.uv[0] as number)) / perM;
+      const mirrorChoice = sampler.uv[1] as number;
+      kernel.setRay(at, going, reach);
+      const primitive: i32 = kernel.closestHit();
+      if (primitive >= 0) {
+        const distance = kernel.ray[7] as number;
+        for (let a = 0; a < 3; a++) at[a] = (at[a] as number) + distance * (going[a] as number);
+        normalsAt(normals, t, primitive, at);
+        const along = dot3(normals, going);
+        // Something stuck on the body from outside, or another body in it: light ends there.
+        if ((t.front[primitive] as i32) !== surface || along < 0) return false;
+        if (mirrorChoice >= inside) {
+          copy3(hit.point, at);
+          copy3(hit.flat, normals);
+          for (let a = 0; a < 3; a++) hit.normal[a] = normals[3 + a] as number;
+          frameRound(hit.frame, hit.normal);
+          return true;
+        }
+        for (let a = 0; a < 3; a++) this.inwards[a] = -(normals[a] as number);
+        this.startInwards(hit, sampler);
+        continue;
+      }
+      for (let a = 0; a < 3; a++) {
+        at[a] = (at[a] as number) + reach * (going[a] as number);
+        weight[a] = (weight[a] as number) * (s[o + SINGLE + a] as number);
+      }
+      if (step > FREE_STEPS && !survives(weight, sampler)) return false;
+      this.turnAnywhere(sampler);
+    }
+    return false;
+  }
+
+  private startInwards(hit: SurfaceHit, sampler: Sampler): void {
+    frameRound(hit.frame, this.inwards);
+    sampler.next();
+    cosineAbove(this.local, sampler.uv);
+    fromFrame(this.going, this.local, hit.frame, this.inwards);
+  }
+
+  private turnAnywhere(sampler: Sampler): void {
+    sampler.next();
+    const z = 1 - 2 * (sampler.uv[0] as number);
+    const r = Math.sqrt(Math.max(0, 1 - z * z));
+    const phi = 2 * Math.PI * (sampler.uv[1] as number);
+    this.going[0] = r * Math.cos(phi);
+    this.going[1] = r * Math.sin(phi);
+    this.going[2] = z;
+  }
+}
+
+function survives(weight: Float64Array, sampler: Sampler): boolean {
+  const most = Math.max(weight[0] as number, Math.max(weight[1] as number, weight[2] as number));
+  const chance = Math.min(0.99, most);
+  sampler.next();
+  if (!((sampler.uv[0] as number) < chance)) return false;
+  scale3(weight, 1 / chance);
+  return true;
+}

@@ -1,0 +1,64 @@
+import {
+  ANGLES,
+  EMITTER,
+  GOBO,
+  GOBO_HEIGHT,
+  GOBO_WIDTH,
+  HORIZONTALS,
+  type SceneTables,
+  VERTICALS,
+} from '../engine/tables.js';
+import type { Emitter } from './emitter.js';
+
+/** Puts emitters into the tables of the engine, with their gobos and tables of intensities. */
+export function packEmitters(tables: SceneTables, emitters: readonly Emitter[]): void {
+  const data = new Float64Array(emitters.length * EMITTER);
+  const rasters: Float32Array[] = [];
+  const angles: Float64Array[] = [];
+  let rasterPlace = 0;
+  let anglePlace = 0;
+  emitters.forEach((emitter, index) => {
+    const e = index * EMITTER;
+    data.set(emitter.data, e);
+    if (emitter.gobo) {
+      const { widthPx, heightPx, value } = emitter.gobo;
+      data[e + GOBO] = rasterPlace;
+      data[e + GOBO_WIDTH] = widthPx;
+      data[e + GOBO_HEIGHT] = heightPx;
+      rasters.push(value);
+      rasterPlace += value.length;
+    }
+    if (emitter.table) {
+      const { verticalRad, horizontalRad, value } = emitter.table;
+      data[e + ANGLES] = anglePlace;
+      data[e + VERTICALS] = verticalRad.length;
+      data[e + HORIZONTALS] = horizontalRad.length;
+      angles.push(verticalRad, horizontalRad, value);
+      anglePlace += verticalRad.length + horizontalRad.length + value.length;
+    }
+  });
+  tables.emitterCount = emitters.length;
+  tables.emitters = data;
+  tables.rasters = joined32(rasters, rasterPlace);
+  tables.angles = joined64(angles, anglePlace);
+}
+
+export function joined32(parts: readonly Float32Array[], length: number): Float32Array {
+  const whole = new Float32Array(length);
+  let at = 0;
+  for (const part of parts) {
+    whole.set(part, at);
+    at += part.length;
+  }
+  return whole;
+}
+
+export function joined64(parts: readonly Float64Array[], length: number): Float64Array {
+  const whole = new Float64Array(length);
+  let at = 0;
+  for (const part of parts) {
+    whole.set(part, at);
+    at += part.length;
+  }
+  return whole;
+}

@@ -1,0 +1,80 @@
+/**
+ * The engine as the rest of the core sees it: numbers to write and read, and calls. Narrow on purpose, so that the
+ * plain engine and the WebAssembly one are the same from outside. Arrays may be views of the engine's memory: read
+ * and write them, do not keep copies of the references over `gather` or `renewSheets`.
+ */
+export interface EngineCalls {
+  /** Which engine this is, for reports. */
+  readonly name: 'plain' | 'wasm';
+  /** The ray to ask about: 0-2 origin m, 3-5 unit direction, 6 nearest and 7 farthest distance, m. */
+  readonly ray: Float64Array;
+  /** One number: rays traced since the engine was made. */
+  readonly rays: Float64Array;
+  /** Where traced light is added: [channel * 3 + colour]. */
+  readonly films: Float64Array;
+  /** Luminance for each film that stands for bounced light in quick pictures. */
+  readonly ambient: Float64Array;
+  /** Where `trace` and `askLight` start, and the direction of `trace`. */
+  readonly point: Float64Array;
+  readonly direction: Float64Array;
+  /** Answer of `askLight`: 0-2 direction, 3 distance m, 4 density per sr, 5 luminance, 6-8 part that passes. */
+  readonly light: Float64Array;
+  /** The sampler's last two numbers. */
+  readonly uv: Float64Array;
+  /** The camera, see `VIEW`. */
+  readonly view: Float64Array;
+
+  /** Index of the nearest primitive, its distance written to `ray[7]`; -1 for none. */
+  closestHit(): number;
+  /** Whether anything at all stands between the two distances; `ray[7]` is then undefined. */
+  anyHit(): boolean;
+  /** Sampler: another seed, the sequence of one sample of one pixel, its next two numbers. */
+  reseed(seed: number): void;
+  startSample(pixel: number, sample: number): void;
+  next(): void;
+  /** @param quick paths end at the first matte surface  @param sheets at lit sheets  @param recording for baking */
+  setMode(mode: { quick?: boolean; sheets?: boolean; recording?: boolean }): void;
+  /** Adds to `films` what arrives at `point` against `direction`; see `PathTracer.trace`. */
+  trace(scattered: boolean): void;
+  /** Samples one light from `point`; false where nothing arrives. */
+  askLight(index: number): boolean;
+  /** Sets `films` to the sums of the samples of one pixel. */
+  renderPixel(
+    px: number,
+    py: number,
+    width: number,
+    height: number,
+    firstSample: number,
+    samples: number,
+  ): void;
+  /** Gathers patches of lit sheets with so many rays each. */
+  gather(rays: number): GatherCalls;
+  /** Puts changed lit sheets of the tables to use. */
+  renewSheets(): void;
+}
+
+export interface GatherCalls {
+  /** See `PatchGatherer`. */
+  readonly direct: Float64Array;
+  readonly met: Int32Array;
+  readonly factor: Float64Array;
+  gather(panel: number, cell: number): void;
+}
+
+/** Writes a ray from a point, from just off its surface to any distance. */
+export function setRay(
+  ray: Float64Array,
+  origin: ArrayLike<number>,
+  direction: ArrayLike<number>,
+  farthest = Number.POSITIVE_INFINITY,
+): void {
+  for (let a = 0; a < 3; a++) {
+    ray[a] = origin[a] as number;
+    ray[3 + a] = direction[a] as number;
+  }
+  ray[6] = RAY_START_M;
+  ray[7] = farthest;
+}
+
+/** Rays start this far from the surface they leave, m: thinner than the 0.1 mm of a label. */
+export const RAY_START_M = 1e-6;

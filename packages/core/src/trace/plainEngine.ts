@@ -1,0 +1,37 @@
+import { Engine } from '../engine/engine.js';
+import type { SceneTables } from '../engine/tables.js';
+import type { EngineCalls } from './engineCalls.js';
+
+/** The engine as it is written, in JavaScript: the reference, and the fallback where WebAssembly is missing. */
+export function createPlainEngine(tables: SceneTables): EngineCalls {
+  const engine = new Engine(tables, 1);
+  const { kernel, sampler, tracer, tiles } = engine;
+  return {
+    name: 'plain',
+    ray: kernel.ray,
+    rays: kernel.rays,
+    films: tracer.films,
+    ambient: tracer.ambient,
+    point: engine.point,
+    direction: engine.direction,
+    light: engine.light,
+    uv: sampler.uv,
+    view: tiles.view,
+    closestHit: () => kernel.closestHit(),
+    anyHit: () => kernel.anyHit(),
+    reseed: (seed) => sampler.reseed(seed),
+    startSample: (pixel, sample) => sampler.start(pixel, sample),
+    next: () => sampler.next(),
+    setMode: ({ quick = false, sheets = false, recording = false }) => {
+      tracer.quick = quick;
+      tracer.useSheets = sheets;
+      tracer.recording = recording;
+    },
+    trace: (scattered) => engine.trace(scattered),
+    askLight: (index) => engine.askLight(index),
+    renderPixel: (px, py, width, height, first, samples) =>
+      tiles.renderPixel(px, py, width, height, first, samples),
+    gather: (rays) => engine.createGatherer(rays),
+    renewSheets: () => tracer.renewSheets(),
+  };
+}

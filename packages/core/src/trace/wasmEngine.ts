@@ -1,0 +1,183 @@
+import { ENGINE_BYTES } from '../engine/engineBytes.js';
+import type { SceneTables } from '../engine/tables.js';
+import { bytesOfBase64 } from '../units/base64.js';
+import type { EngineCalls, GatherCalls } from './engineCalls.js';
+
+/** What is used of WebAssembly; the core knows no browser and no Node. */
+declare const WebAssembly:
+  | {
+      Module: new (bytes: Uint8Array) => object;
+      Instance: new (module: object, imports: object) => { exports: object };
+    }
+  | undefined;
+
+/** What packages/core/wasm/entry.ts exports. */
+interface Exports {
+  memory: { buffer: ArrayBuffer };
+  sizeTable(table: number, length: number): number;
+  setCounts(count: number, surfaces: number, emitters: number, channels: number, seeThrough: number): void;
+  start(seed: number): void;
+  place(part: number): number;
+  closestHit(): number;
+  anyHit(): number;
+  reseed(seed: number): void;
+  startSample(pixel: number, sample: number): void;
+  next(): void;
+  setMode(quick: number, sheets: number, recording: number): void;
+  renewSheets(): void;
+  trace(scattered: number): void;
+  askLight(index: number): number;
+  renderPixel(px: number, py: number, width: number, height: number, first: number, samples: number): void;
+  beginGather(rays: number): void;
+  gatherPlace(part: number): number;
+  gather(panel: number, cell: number): void;
+}
+
+type Numbers = Float64Array | Int32Array | Float32Array;
+type TableName = { [K in keyof SceneTables]: SceneTables[K] extends Numbers ? K : never }[keyof SceneTables];
+
+/** Tables in the order of `sizeTable`. */
+const TABLES: readonly TableName[] = [
+  'data',
+  'surfaces',
+  'albedos',
+  'media',
+  'emitters',
+  'angles',
+  'boxes',
+  'panels',
+  'irradiance',
+  'bright',
+  'cumulative',
+  'kind',
+  'front',
+  'back',
+  'emitterOf',
+  'keptChannel',
+  'surrounds',
+  'children',
+  'leaves',
+  'order',
+  'panelAt',
+  'brightPanel',
+  'brightPlace',
+  'tones',
+  'rasters',
+];
+const SHEET_TABLES: readonly TableName[] = [
+  'panels',
+  'irradiance',
+  'bright',
+  'cumulative',
+  'panelAt',
+  'brightPanel',
+  'brightPlace',
+];
+
+let compiled: object | null | undefined;
+
+/** The module, compiled once a thread; null where WebAssembly or its 128-bit numbers are missing. */
+function engineModule(): object | null {
+  if (compiled === undefined) {
+    try {
+      compiled =
+        typeof WebAssembly === 'undefined' ? null : new WebAssembly.Module(bytesOfBase64(ENGINE_BYTES));
+    } catch {
+      compiled = null;
+    }
+  }
+  return compiled;
+}
+
+/** The engine in WebAssembly, with a copy of the tables in its own memory; null where it cannot run. */
+export function createWasmEngine(tables: SceneTables): EngineCalls | null {
+  const module = engineModule();
+  if (module === null || typeof WebAssembly === 'undefined') return null;
+  const imports = { env: { abort: () => {} } };
+  const wasm = new WebAssembly.Instance(module, imports).exports as Exports;
+  for (const name of TABLES) copyTable(name);
+  const { count, surfaceCount, emitterCount, channelCount, seeThrough } = tables;
+  wasm.setCounts(count, surfaceCount, emitterCount, channelCount, seeThrough);
+  wasm.start(1);
+
+  function copyTable(name: TableName): void {
+    const from = tables[name];
+    const at = wasm.sizeTable(TABLES.indexOf(name), from.length);
+    const Kind = from.constructor as new (buffer: ArrayBuffer, at: number, length: number) => Numbers;
+    new Kind(wasm.memory.buffer, at, from.length).set(from);
+  }
+
+  /** A view of the memory that is made anew when the memory has grown. */
+  function view(at: number, length: number): () => Float64Array {
+    let made = new Float64Array(wasm.memory.buffer, at, length);
+    return () => {
+      if (made.buffer !== wasm.memory.buffer) made = new Float64Array(wasm.memory.buffer, at, length);
+      return made;
+    };
+  }
+  const sizes = [8, 1, 3 * channelCount, channelCount, 3, 3, 9, 2, 16];
+  const [ray, rays, films, ambient, point, direction, light, uv, camera] = sizes.map((size, part) =>
+    view(wasm.place(part), size),
+  ) as [Get, Get, Get, Get, Get, Get, Get, Get, Get];
+
+  return {
+    name: 'wasm',
+    get ray() {
+      return ray();
+    },
+    get rays() {
+      return rays();
+    },
+    get films() {
+      return films();
+    },
+    get ambient() {
+      return ambient();
+    },
+    get point() {
+      return point();
+    },
+    get direction() {
+      return direction();
+    },
+    get light() {
+      return light();
+    },
+    get uv() {
+      return uv();
+    },
+    get view() {
+      return camera();
+    },
+    closestHit: () => wasm.closestHit(),
+    anyHit: () => wasm.anyHit() !== 0,
+    reseed: (seed) => wasm.reseed(seed),
+    startSample: (pixel, sample) => wasm.startSample(pixel, sample),
+    next: () => wasm.next(),
+    setMode: ({ quick, sheets, recording }) => wasm.setMode(quick ? 1 : 0, sheets ? 1 : 0, recording ? 1 : 0),
+    trace: (scattered) => wasm.trace(scattered ? 1 : 0),
+    askLight: (index) => wasm.askLight(index) !== 0,
+    renderPixel: (px, py, width, height, first, samples) =>
+      wasm.renderPixel(px, py, width, height, first, samples),
+    gather(count) {
+      wasm.beginGather(count);
+      return gatherCalls(count);
+    },
+    renewSheets() {
+      for (const name of SHEET_TABLES) copyTable(name);
+      wasm.renewSheets();
+    },
+  };
+
+  function gatherCalls(count: number): GatherCalls {
+    const { buffer } = wasm.memory;
+    return {
+      direct: new Float64Array(buffer, wasm.gatherPlace(0), 3 * channelCount),
+      met: new Int32Array(buffer, wasm.gatherPlace(1), 2 * count),
+      factor: new Float64Array(buffer, wasm.gatherPlace(2), 6 * count),
+      gather: (panel, cell) => wasm.gather(panel, cell),
+    };
+  }
+}
+
+type Get = () => Float64Array;

@@ -1,0 +1,171 @@
+/** The engine as a WebAssembly module: one scene an instance. Compiled by AssemblyScript only. */
+import { Engine } from '../src/engine/engine';
+import type { PatchGatherer } from '../src/engine/gather';
+import { SceneTables } from '../src/engine/tables';
+
+const tables = new SceneTables();
+let engine: Engine | null = null;
+let gatherer: PatchGatherer | null = null;
+
+/** Gives a table its size; returns where its numbers start. The order is that of `TABLES` in loadEngine.ts. */
+export function sizeTable(table: i32, length: i32): usize {
+  switch (table) {
+    case 0:
+      return doubles((tables.data = new Float64Array(length)));
+    case 1:
+      return doubles((tables.surfaces = new Float64Array(length)));
+    case 2:
+      return doubles((tables.albedos = new Float64Array(length)));
+    case 3:
+      return doubles((tables.media = new Float64Array(length)));
+    case 4:
+      return doubles((tables.emitters = new Float64Array(length)));
+    case 5:
+      return doubles((tables.angles = new Float64Array(length)));
+    case 6:
+      return doubles((tables.boxes = new Float64Array(length)));
+    case 7:
+      return doubles((tables.panels = new Float64Array(length)));
+    case 8:
+      return doubles((tables.irradiance = new Float64Array(length)));
+    case 9:
+      return doubles((tables.bright = new Float64Array(length)));
+    case 10:
+      return doubles((tables.cumulative = new Float64Array(length)));
+    case 11:
+      return whole((tables.kind = new Int32Array(length)));
+    case 12:
+      return whole((tables.front = new Int32Array(length)));
+    case 13:
+      return whole((tables.back = new Int32Array(length)));
+    case 14:
+      return whole((tables.emitterOf = new Int32Array(length)));
+    case 15:
+      return whole((tables.keptChannel = new Int32Array(length)));
+    case 16:
+      return whole((tables.surrounds = new Int32Array(length)));
+    case 17:
+      return whole((tables.children = new Int32Array(length)));
+    case 18:
+      return whole((tables.leaves = new Int32Array(length)));
+    case 19:
+      return whole((tables.order = new Int32Array(length)));
+    case 20:
+      return whole((tables.panelAt = new Int32Array(length)));
+    case 21:
+      return whole((tables.brightPanel = new Int32Array(length)));
+    case 22:
+      return whole((tables.brightPlace = new Int32Array(length)));
+    case 23:
+      return singles((tables.tones = new Float32Array(length)));
+    default:
+      return singles((tables.rasters = new Float32Array(length)));
+  }
+}
+
+function doubles(array: Float64Array): usize {
+  return array.dataStart;
+}
+
+function singles(array: Float32Array): usize {
+  return array.dataStart;
+}
+
+function whole(array: Int32Array): usize {
+  return array.dataStart;
+}
+
+export function setCounts(count: i32, surfaces: i32, emitters: i32, channels: i32, seeThrough: i32): void {
+  tables.count = count;
+  tables.surfaceCount = surfaces;
+  tables.emitterCount = emitters;
+  tables.channelCount = channels;
+  tables.seeThrough = seeThrough;
+}
+
+/** Call once, after the tables are filled. */
+export function start(seed: i32): void {
+  engine = new Engine(tables, seed);
+}
+
+/** Where the numbers of a part start: 0 ray, 1 rays, 2 films, 3 ambient, 4 point, 5 direction, 6 light, 7 uv, 8 view. */
+export function place(part: i32): usize {
+  const e = engine!;
+  switch (part) {
+    case 0:
+      return doubles(e.kernel.ray);
+    case 1:
+      return doubles(e.kernel.rays);
+    case 2:
+      return doubles(e.tracer.films);
+    case 3:
+      return doubles(e.tracer.ambient);
+    case 4:
+      return doubles(e.point);
+    case 5:
+      return doubles(e.direction);
+    case 6:
+      return doubles(e.light);
+    case 7:
+      return doubles(e.sampler.uv);
+    default:
+      return doubles(e.tiles.view);
+  }
+}
+
+export function closestHit(): i32 {
+  return engine!.kernel.closestHit();
+}
+
+export function anyHit(): i32 {
+  return engine!.kernel.anyHit() ? 1 : 0;
+}
+
+export function reseed(seed: i32): void {
+  engine!.sampler.reseed(seed);
+}
+
+export function startSample(pixel: i32, sample: i32): void {
+  engine!.sampler.start(pixel, sample);
+}
+
+export function next(): void {
+  engine!.sampler.next();
+}
+
+export function setMode(quick: i32, sheets: i32, recording: i32): void {
+  const tracer = engine!.tracer;
+  tracer.quick = quick != 0;
+  tracer.useSheets = sheets != 0;
+  tracer.recording = recording != 0;
+}
+
+export function renewSheets(): void {
+  engine!.tracer.renewSheets();
+}
+
+export function trace(scattered: i32): void {
+  engine!.trace(scattered != 0);
+}
+
+export function askLight(index: i32): i32 {
+  return engine!.askLight(index) ? 1 : 0;
+}
+
+export function renderPixel(px: i32, py: i32, width: i32, height: i32, first: i32, samples: i32): void {
+  engine!.tiles.renderPixel(px, py, width, height, first, samples);
+}
+
+export function beginGather(rays: i32): void {
+  gatherer = engine!.createGatherer(rays);
+}
+
+/** Where the gatherer's numbers start: 0 direct, 1 met, 2 factor. */
+export function gatherPlace(part: i32): usize {
+  const g = gatherer!;
+  return part === 0 ? doubles(g.direct) : part === 1 ? whole(g.met) : doubles(g.factor);
+}
+
+export function gather(panel: i32, cell: i32): void {
+  gatherer!.gather(panel, cell);
+}
