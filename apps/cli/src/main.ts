@@ -12,10 +12,11 @@ const commands: Record<string, { usage: string; run(words: string[]): unknown }>
   measure: { usage: 'measure SET.json [--samples N --seed S]', run: measure },
   probe: { usage: 'probe SET.json --point x,y,z --normal x,y,z [--direct --samples N --seed S]', run: probe },
   render: {
-    usage: 'render SET.json --out F.png|F.pfm [--size WxH --samples N --seed S --threads T --light TAG]',
+    usage:
+      'render SET.json --out F.png|F.pfm|F.hdr [--size WxH --samples N --seed S --threads T --light TAG]',
     run: render,
   },
-  bench: { usage: 'bench [--threads T]', run: bench },
+  bench: { usage: 'bench [--threads T --scene NAME --reference N --kernel]', run: bench },
 };
 
 const usage = `usage: fendrix COMMAND\n${Object.values(commands)

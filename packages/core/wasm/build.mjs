@@ -1,6 +1,6 @@
 /**
  * Compiles the engine to WebAssembly and writes it as a module of text, which browsers and Node load alike.
- * The same sources as the plain engine; `portable` and `kernel` are replaced by those of this folder.
+ * The same sources as the plain engine; `portable`, `kernel` and `blend` are replaced by those of this folder.
  */
 import { readFile, writeFile } from 'node:fs/promises';
 import { basename, dirname, join } from 'node:path';
@@ -9,7 +9,7 @@ import asc from 'assemblyscript/asc';
 
 const here = dirname(fileURLToPath(import.meta.url));
 const target = join(here, '../src/engine/engineBytes.ts');
-const replaced = new Set(['portable.ts', 'kernel.ts']);
+const replaced = new Set(['portable.ts', 'kernel.ts', 'blend.ts']);
 const flags = ['--runtime', 'stub', '-O3', '--noAssert', '--enable', 'simd', '--uncheckedBehavior', 'always'];
 
 let bytes = null;

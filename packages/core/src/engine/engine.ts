@@ -3,9 +3,10 @@ import { PatchGatherer } from './gather.js';
 import { Kernel } from './kernel.js';
 import { Passage } from './passage.js';
 import { PathTracer } from './path.js';
-import type { i32 } from './portable.js';
+import { type i32, whole32 } from './portable.js';
 import { Sampler } from './sampler.js';
-import { EMITTER, type SceneTables } from './tables.js';
+import { prepareSheen } from './sheen.js';
+import { CLOTH, EMITTER, type SceneTables, SURFACE } from './tables.js';
 import { TileRenderer } from './tile.js';
 
 /** A scene made ready for tracing: the parts of the engine tied together. */
@@ -32,6 +33,9 @@ export class Engine {
     this.tracer = tracer;
     this.tiles = new TileRenderer(tracer, sampler);
     this.passage = new Passage(tables, kernel);
+    for (let i = 0; i < tables.surfaceCount; i++) {
+      if (whole32(tables.surfaces[i * SURFACE] as number) === CLOTH) prepareSheen();
+    }
   }
 
   createGatherer(rays: i32): PatchGatherer {

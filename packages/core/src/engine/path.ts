@@ -1,3 +1,4 @@
+import { addColoured } from './blend.js';
 import { emittedLuminance, emitterPdf, sampleEmitter } from './emitters.js';
 import { fresnelMean } from './fresnel.js';
 import type { Kernel } from './kernel.js';
@@ -68,7 +69,7 @@ const MOST_SURVIVAL = 0.95;
 const SHARP_ALPHA = 0.15;
 
 /**
- * Path tracer with light sampling and multiple importance sampling (balance heuristic), nested dielectrics by
+ * Path tracer with light sampling and multiple importance sampling (power heuristic), nested dielectrics by
  * priority, thin sheets, lit sheets, and a split into mirror and rest at the first surface. It adds to
  * `films[3 channel + colour]` the luminance, for each film at unit luminance, that arrives at a point against a
  * direction. Separable by light. Without lit sheets and ambient it is unbiased.
@@ -132,6 +133,7 @@ export class PathTracer {
   private irradiance: Float64Array;
   private sheetAlbedo: Float64Array = new Float64Array(3);
   private spread: Float64Array = new Float64Array(3);
+  private sheetFactor: Float64Array = new Float64Array(3);
   private keptWeight: Float64Array = new Float64Array(3);
 
   constructor(t: SceneTables, kernel: Kernel, sampler: Sampler) {
@@ -241,7 +243,7 @@ export class PathTracer {
       if (share > 0) {
         const asked = this.bounce > ONE_LIGHT_FROM ? real(t.emitterCount) : 1;
         const rival = emitterPdf(t, e, this.chosenAt, this.direction, this.distanceFromChoice()) / asked;
-        share *= this.lastPdf / (this.lastPdf + rival);
+        share *= powerShare(this.lastPdf, rival);
       }
       this.addToFilm(channel, share);
       return;
@@ -319,16 +321,10 @@ export class PathTracer {
   }
 
   private addIrradiance(colour: Float64Array, factor: number): void {
-    const films = this.films;
-    const count = this.t.channelCount;
-    for (let channel = 0; channel < count; channel++) {
-      for (let c = 0; c < 3; c++) {
-        const i = 3 * channel + c;
-        const added =
-          factor * (this.weight[c] as number) * (colour[c] as number) * (this.irradiance[i] as number);
-        films[i] = (films[i] as number) + added;
-      }
+    for (let c = 0; c < 3; c++) {
+      this.sheetFactor[c] = factor * (this.weight[c] as number) * (colour[c] as number);
     }
+    addColoured(this.films, this.irradiance, this.sheetFactor, this.t.channelCount);
   }
 
   /** Nets and thin frost: some light passes as if nothing were there. */
@@ -601,10 +597,9 @@ export class PathTracer {
       const cosIn = dot3(this.light, hit.normal);
       if (!(luminance > 0 && cosIn > 0 && dot3(this.light, hit.flat) > 0)) continue;
       if (!this.passage.between(hit.point, this.light, this.light[3] as number)) continue;
-      const value =
-        (luminance * cosIn * this.leaves(cosIn)) /
-        Math.PI /
-        ((this.light[4] as number) / asked + cosIn / Math.PI);
+      const density = (this.light[4] as number) / asked;
+      const even = cosIn / Math.PI;
+      const value = (luminance * even * this.leaves(cosIn) * powerShare(density, even)) / density;
       const channel = whole32(t.emitters[e + CHANNEL] as number);
       for (let c = 0; c < 3; c++) {
         const i = 3 * channel + c;
@@ -665,7 +660,7 @@ export class PathTracer {
     return false;
   }
 
-  /** @param joined with scattering by the balance heuristic; otherwise the base alone, by light sampling alone */
+  /** @param joined with scattering by the power heuristic; otherwise the base alone, by light sampling alone */
   private askLights(share: number, joined: boolean): void {
     const t = this.t;
     const hit = this.hit;
@@ -682,8 +677,9 @@ export class PathTracer {
       else evaluateBase(this.scatter, t, hit.place, hit.albedo, this.out, this.into);
       if (!this.passage.between(hit.point, light, light[3] as number)) continue;
       const rival: number = joined ? (this.scatter[PDF] as number) : 0;
+      const density = (light[4] as number) / asked;
       const value =
-        ((light[5] as number) * Math.abs(this.into[2] as number)) / ((light[4] as number) / asked + rival);
+        ((light[5] as number) * Math.abs(this.into[2] as number) * powerShare(density, rival)) / density;
       this.addScattered(whole32(t.emitters[e + CHANNEL] as number), value, joined);
     }
   }
@@ -715,7 +711,7 @@ export class PathTracer {
     }
   }
 
-  /** Samples a bright place of the lit sheets, joined with scattering by the balance heuristic. */
+  /** Samples a bright place of the lit sheets, joined with scattering by the power heuristic. */
   private askSheets(share: number): void {
     this.sheetsAsked = false;
     const t = this.t;
@@ -732,7 +728,9 @@ export class PathTracer {
     if (panel < 0 || !this.canSee()) return;
     if (!this.passage.between(hit.point, light, light[3] as number)) return;
     evaluateScatter(this.scatter, t, hit.place, hit.albedo, share, this.out, this.into);
-    const value = Math.abs(this.into[2] as number) / ((light[4] as number) + (this.scatter[PDF] as number));
+    const density = light[4] as number;
+    const cosIn = Math.abs(this.into[2] as number);
+    const value = cosIn / (density + (this.scatter[PDF] as number));
     const primitive = whole32(t.panels[panel * PANEL] as number);
     const side = (t.panels[panel * PANEL + PANEL_SIDE] as number) > 0 ? t.back : t.front;
     const surface = side[primitive] as i32;
@@ -768,4 +766,14 @@ export class PathTracer {
       this.films[i] = (this.films[i] as number) + share * (this.weight[a] as number);
     }
   }
+}
+
+/**
+ * Share of one way of sampling where another could have found the same, by the power heuristic with exponent 2: it
+ * trusts the denser way more than the balance heuristic does, which pays where a large light fills much of the view.
+ * Source: Veach 1997 sec. 9.2.4
+ */
+function powerShare(own: number, rival: number): number {
+  const r = rival / own;
+  return 1 / (1 + r * r);
 }

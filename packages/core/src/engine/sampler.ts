@@ -1,9 +1,8 @@
 import { type i32, mul32, unsigned } from './portable.js';
 
-/** Second Sobol dimension of each byte of an index, four tables of 256; and bytes with their bits reversed. */
+/** Second Sobol dimension of each byte of an index, with its bits reversed; four tables of 256. */
 const sobolBytes = new Int32Array(1024);
-const reversedBytes = new Int32Array(256);
-fillTables();
+fillTable();
 
 /**
  * Owen-scrambled Sobol points, two dimensions at a time, each pair with its own shuffle and scramble.
@@ -39,7 +38,7 @@ export class Sampler {
     const key = hash(this.pixelKey ^ mul32(this.dimension, -1640531527));
     const shuffled = reverse(scramble(this.index, key));
     const first = reverse(scramble(shuffled, hash(key ^ 0x68bc21eb)));
-    const second = reverse(scramble(reverse(sobolSecond(shuffled)), hash(key ^ 0x02e5be93)));
+    const second = reverse(scramble(reversedSobolSecond(shuffled), hash(key ^ 0x02e5be93)));
     this.uv[0] = unsigned(first) * 2.3283064365386963e-10;
     this.uv[1] = unsigned(second) * 2.3283064365386963e-10;
   }
@@ -64,17 +63,17 @@ function scramble(x: i32, key: i32): i32 {
   return v;
 }
 
+/** The same bits from last to first. */
 function reverse(x: i32): i32 {
-  return (
-    ((reversedBytes[x & 255] as i32) << 24) |
-    ((reversedBytes[(x >>> 8) & 255] as i32) << 16) |
-    ((reversedBytes[(x >>> 16) & 255] as i32) << 8) |
-    (reversedBytes[(x >>> 24) & 255] as i32)
-  );
+  let v = ((x >>> 1) & 0x55555555) | ((x & 0x55555555) << 1);
+  v = ((v >>> 2) & 0x33333333) | ((v & 0x33333333) << 2);
+  v = ((v >>> 4) & 0x0f0f0f0f) | ((v & 0x0f0f0f0f) << 4);
+  v = ((v >>> 8) & 0x00ff00ff) | ((v & 0x00ff00ff) << 8);
+  return (v >>> 16) | (v << 16);
 }
 
-/** Second Sobol dimension of an index. */
-function sobolSecond(index: i32): i32 {
+/** Second Sobol dimension of an index, its bits reversed. */
+function reversedSobolSecond(index: i32): i32 {
   return (
     (sobolBytes[index & 255] as i32) ^
     (sobolBytes[256 + ((index >>> 8) & 255)] as i32) ^
@@ -83,21 +82,15 @@ function sobolSecond(index: i32): i32 {
   );
 }
 
-function fillTables(): void {
-  const directions = new Int32Array(32);
+function fillTable(): void {
   let direction: i32 = 1 << 31;
   for (let bit = 0; bit < 32; bit++) {
-    directions[bit] = direction;
-    direction = direction ^ (direction >>> 1);
-  }
-  for (let byte = 0; byte < 256; byte++) {
-    for (let bit = 0; bit < 8; bit++) {
-      if (((byte >> bit) & 1) === 0) continue;
-      reversedBytes[byte] = (reversedBytes[byte] as i32) | (128 >> bit);
-      for (let table = 0; table < 4; table++) {
-        const at = 256 * table + byte;
-        sobolBytes[at] = (sobolBytes[at] as i32) ^ (directions[8 * table + bit] as i32);
-      }
+    const mirrored = reverse(direction);
+    const table: i32 = 256 * (bit >> 3);
+    for (let byte = 0; byte < 256; byte++) {
+      if (((byte >> (bit & 7)) & 1) === 0) continue;
+      sobolBytes[table + byte] = (sobolBytes[table + byte] as i32) ^ mirrored;
     }
+    direction = direction ^ (direction >>> 1);
   }
 }

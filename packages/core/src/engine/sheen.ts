@@ -12,7 +12,6 @@ const INVERSE_SOFTNESS = 2.5;
 const albedo = new Float64Array(ALBEDO_ENTRIES + 2);
 /** Mean of `sheenAlbedo` over a hemisphere of even light. */
 const albedoMean = new Float64Array(1);
-tabulate();
 
 /** Bidirectional reflectance of the whole lobe, 1/sr. */
 export function sheenLobe(cosOut: number, cosIn: number, cosHalf: number): number {
@@ -30,7 +29,9 @@ export function meanSheenAlbedo(): number {
   return albedoMean[0] as number;
 }
 
-function tabulate(): void {
+/** Fills the tables, the first time; before any other question about sheen. */
+export function prepareSheen(): void {
+  if ((albedoMean[0] as number) > 0) return;
   const steps = 64;
   for (let entry = 0; entry <= ALBEDO_ENTRIES; entry++) {
     const root = real(entry) / ALBEDO_ENTRIES;

@@ -3,6 +3,7 @@
  * a grid of patches, for each film. Paths end there once they have scattered, and bright patches are sampled like
  * lamps. What the lens sees itself, directly or in mirrors and glass, is never taken from the grid.
  */
+import { blendFour } from './blend.js';
 import { isOnPanel, normalsAt, placeOnPanel, pointOnPanel } from './normals.js';
 import { divide32, floor32, type i32, real, whole32 } from './portable.js';
 import {
@@ -57,24 +58,19 @@ export function irradianceAt(out: Float64Array, t: SceneTables, panel: i32, poin
   const fx = x - real(i0);
   const fy = y - real(j0);
   const size = t.channelCount * 3;
-  const e = t.irradiance;
-  const p00 = (first + j0 * across + i0) * size;
-  const p10 = (first + j0 * across + i1) * size;
-  const p01 = (first + j1 * across + i0) * size;
-  const p11 = (first + j1 * across + i1) * size;
-  const w00 = (1 - fx) * (1 - fy);
-  const w10 = fx * (1 - fy);
-  const w01 = (1 - fx) * fy;
-  const w11 = fx * fy;
-  for (let c = 0; c < size; c++) {
-    out[c] =
-      w00 * (e[p00 + c] as number) +
-      w10 * (e[p10 + c] as number) +
-      w01 * (e[p01 + c] as number) +
-      w11 * (e[p11 + c] as number);
-  }
+  places[0] = (first + j0 * across + i0) * size;
+  places[1] = (first + j0 * across + i1) * size;
+  places[2] = (first + j1 * across + i0) * size;
+  places[3] = (first + j1 * across + i1) * size;
+  shares[0] = (1 - fx) * (1 - fy);
+  shares[1] = fx * (1 - fy);
+  shares[2] = (1 - fx) * fy;
+  shares[3] = fx * fy;
+  blendFour(out, t.irradiance, places, shares, size);
 }
 
+const places = new Int32Array(4);
+const shares = new Float64Array(4);
 const normals = new Float64Array(6);
 
 /** Samples a place on a bright panel from a point, and knows the density of having done so. */

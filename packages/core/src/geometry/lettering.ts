@@ -58,11 +58,25 @@ export interface Lettering {
   ink: Float32Array;
 }
 
+/** Letterings drawn before: the same label is asked for at every change of the set. */
+const drawn = new Map<string, Lettering>();
+const MOST_KEPT = 32;
+
 /**
  * Lines of capitals, digits and a few signs, centred and as large as fits; other signs are left blank.
  * @param ratio width over height of the patch  @param border empty edge, part of the smaller side
  */
 export function drawLettering(lines: readonly string[], ratio: number, border: number): Lettering {
+  const key = JSON.stringify([lines, ratio, border]);
+  const known = drawn.get(key);
+  if (known) return known;
+  const made = draw(lines, ratio, border);
+  if (drawn.size >= MOST_KEPT) drawn.clear();
+  drawn.set(key, made);
+  return made;
+}
+
+function draw(lines: readonly string[], ratio: number, border: number): Lettering {
   const widthPx = Math.max(16, Math.round(ratio >= 1 ? LONG_SIDE : LONG_SIDE * ratio));
   const heightPx = Math.max(16, Math.round(ratio >= 1 ? LONG_SIDE / ratio : LONG_SIDE));
   const ink = new Float32Array(widthPx * heightPx);

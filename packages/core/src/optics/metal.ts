@@ -107,6 +107,8 @@ export interface MetalLobe {
 
 const QUADRATURE = 32;
 
+const made = new Map<string, MetalLobe>();
+
 /** @param index complex index, or one reflectance for all angles, each red green blue */
 export function makeMetalLobe(
   index: { n: readonly number[]; k: readonly number[] } | { reflectance: readonly number[] },
@@ -114,6 +116,9 @@ export function makeMetalLobe(
   alphaY: number,
 ): MetalLobe {
   requireDomain(alphaX >= 0 && alphaX <= 1 && alphaY >= 0 && alphaY <= 1, 'a roughness lies from 0 to 1');
+  const key = JSON.stringify([index, alphaX, alphaY]);
+  const known = made.get(key);
+  if (known) return known;
   const plain = 'reflectance' in index;
   const lobe: MetalLobe = {
     alphaX: Math.max(alphaX, CLEAR_ALPHA),
@@ -129,6 +134,7 @@ export function makeMetalLobe(
     const mean = meanFresnel(lobe, c);
     lobe.between[c] = (mean * mean * (1 - lobe.lostMean)) / (1 - mean * lobe.lostMean);
   }
+  made.set(key, lobe);
   return lobe;
 }
 

@@ -12,8 +12,9 @@ export interface BakeOptions {
 
 /** Rays a patch for a whole picture: more change demo pictures by less than 1 % (docs/physics/render.md). */
 export const BAKE_RAYS = 48;
-/** Rounds of light between the sheets; what is left then is below 0.1 % even at a reflectance of 0.85. */
-const ROUNDS = 48;
+/** Light goes to and fro until no patch gains more than this part in a round, or for so many rounds. */
+const SETTLED = 1e-4;
+const MOST_ROUNDS = 200;
 
 /** Light gathered by a range of patches, and where their rays met other patches. */
 export interface Gathered {
@@ -65,7 +66,7 @@ export function gatherPatches(
 }
 
 /**
- * Second half: light goes to and fro between the patches until it is spent (Jacobi iteration of the radiosity
+ * Second half: light goes to and fro between the patches until it is spent (Gauss-Seidel iteration of the radiosity
  * equation with the rays' own meetings as form factors). Writes the light into the tables.
  * @param parts of all patches, from `gatherPatches`
  */
@@ -73,12 +74,11 @@ export function solveSheets(tables: SceneTables, layout: SheetLayout, parts: rea
   const size = tables.channelCount * 3;
   const direct = new Float64Array(layout.patches * size);
   for (const part of parts) direct.set(part.direct, part.first * size);
-  let now = Float64Array.from(direct);
-  let next = new Float64Array(direct.length);
-  for (let round = 0; round < ROUNDS; round++) {
-    next.set(direct);
-    for (const part of parts) sendLight(next, now, part, size);
-    [now, next] = [next, now];
+  const now = Float64Array.from(direct);
+  for (let round = 0; round < MOST_ROUNDS; round++) {
+    let change = 0;
+    for (const part of parts) change = Math.max(change, sendLight(now, direct, part, size));
+    if (change < SETTLED) break;
   }
   packSheets(tables, layout);
   tables.irradiance = now;
@@ -86,10 +86,14 @@ export function solveSheets(tables: SceneTables, layout: SheetLayout, parts: rea
   tables.lit = 1;
 }
 
-function sendLight(to: Float64Array, from: Float64Array, part: Gathered, size: number): void {
+/** One round, each patch in turn with the newest light of the others. @returns the largest relative change */
+function sendLight(light: Float64Array, direct: Float64Array, part: Gathered, size: number): number {
   const { first, count, rays, met, factor } = part;
+  const sum = new Float64Array(size);
+  let change = 0;
   for (let patch = 0; patch < count; patch++) {
     const here = (first + patch) * size;
+    for (let c = 0; c < size; c++) sum[c] = direct[here + c] as number;
     for (let i = 2 * patch * rays; i < 2 * (patch + 1) * rays; i++) {
       const source = met[i] as number;
       if (source < 0) continue;
@@ -98,12 +102,18 @@ function sendLight(to: Float64Array, from: Float64Array, part: Gathered, size: n
       const b = factor[3 * i + 2] as number;
       const start = source * size;
       for (let c = 0; c < size; c += 3) {
-        to[here + c] = (to[here + c] as number) + r * (from[start + c] as number);
-        to[here + c + 1] = (to[here + c + 1] as number) + g * (from[start + c + 1] as number);
-        to[here + c + 2] = (to[here + c + 2] as number) + b * (from[start + c + 2] as number);
+        sum[c] = (sum[c] as number) + r * (light[start + c] as number);
+        sum[c + 1] = (sum[c + 1] as number) + g * (light[start + c + 1] as number);
+        sum[c + 2] = (sum[c + 2] as number) + b * (light[start + c + 2] as number);
       }
     }
+    for (let c = 0; c < size; c++) {
+      const next = sum[c] as number;
+      if (next > 0) change = Math.max(change, 1 - (light[here + c] as number) / next);
+      light[here + c] = next;
+    }
   }
+  return change;
 }
 
 /** What leaves each patch to its side. */

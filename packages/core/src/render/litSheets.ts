@@ -122,7 +122,7 @@ function extentOf(tables: SceneTables, primitive: number): { width: number; heig
 }
 
 /** Patches this many times as bright as the mean are worth sampling. */
-const BRIGHT = 3;
+const BRIGHT = 6;
 
 /**
  * Finds the panels that hold patches much brighter than the mean, over all films together, each film taken relative
@@ -139,9 +139,9 @@ export function packBrightPanels(tables: SceneTables, layout: SheetLayout, radio
   const brightPlace = new Int32Array(panels.length).fill(-1);
   panels.forEach((panel, index) => {
     const n = panel.across * panel.up;
-    const own = brightness.subarray(panel.first, panel.first + n);
+    const own = brightness.subarray(panel.first, panel.first + n).map((b) => Math.max(0, b - channels));
     const sum = own.reduce((a, b) => a + b, 0);
-    if (!(Math.max(...own) > BRIGHT * channels)) return;
+    if (!(Math.max(...own) > (BRIGHT - 1) * channels)) return;
     brightPlace[index] = chosen.length;
     chosen.push(index);
     numbers.push((sum * panel.areaM2) / n, ...middleAndReach(tables, panel.primitive));

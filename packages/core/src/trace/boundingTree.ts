@@ -16,10 +16,10 @@ export interface BoundingTree {
 }
 
 const BINS = 12;
-const LEAF_SIZE = 2;
+const LEAF_SIZE = 4;
 const MOST_IN_LEAF = 16;
 /** Cost of visiting a node over that of testing a primitive. */
-const NODE_COST = 0.7;
+const NODE_COST = 1;
 
 /** Builds the tree by the surface-area heuristic over binned centroids. Source: Wald 2007. */
 export function buildBoundingTree(table: PrimitiveTable): BoundingTree {
@@ -73,7 +73,7 @@ const centroid = (boxes: Float64Array, primitive: number, axis: number): number 
   ((boxes[primitive * 6 + axis] as number) + (boxes[primitive * 6 + axis + 3] as number)) / 2;
 
 function enclose(boxes: Float64Array, order: Int32Array, from: number, to: number): number[] {
-  const box = [Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity];
+  const box = [...EMPTY];
   for (let i = from; i < to; i++) grow(box, boxes, order[i] as number);
   return box;
 }
@@ -115,14 +115,7 @@ function bestCut(boxes: Float64Array, order: Int32Array, from: number, to: numbe
       high = Math.max(high, c);
     }
     if (!(high - low > 1e-9)) continue;
-    const binBoxes = Array.from({ length: BINS }, () => [
-      Infinity,
-      Infinity,
-      Infinity,
-      -Infinity,
-      -Infinity,
-      -Infinity,
-    ]);
+    const binBoxes = Array.from({ length: BINS }, () => [...EMPTY]);
     const binCounts = new Array<number>(BINS).fill(0);
     for (let i = from; i < to; i++) {
       const primitive = order[i] as number;
@@ -131,11 +124,23 @@ function bestCut(boxes: Float64Array, order: Int32Array, from: number, to: numbe
       grow(binBoxes[bin] as number[], boxes, primitive);
       binCounts[bin] = (binCounts[bin] as number) + 1;
     }
+    // What lies right of each cut, from the last bin backwards; then what lies left of it, forwards.
+    const rightCosts = new Array<number>(BINS).fill(0);
+    const right = [...EMPTY];
+    let rightCount = 0;
+    for (let bin = BINS - 1; bin > 0; bin--) {
+      growBy(right, binBoxes[bin] as number[]);
+      rightCount += binCounts[bin] as number;
+      rightCosts[bin] = rightCount === 0 ? -1 : rightCount * area(right);
+    }
+    const left = [...EMPTY];
+    let leftCount = 0;
     for (let cut = 1; cut < BINS; cut++) {
-      const left = mergeBins(binBoxes, binCounts, 0, cut);
-      const right = mergeBins(binBoxes, binCounts, cut, BINS);
-      if (left.count === 0 || right.count === 0) continue;
-      const cost = NODE_COST + (left.cost + right.cost) / wholeArea;
+      growBy(left, binBoxes[cut - 1] as number[]);
+      leftCount += binCounts[cut - 1] as number;
+      const rightCost = rightCosts[cut] as number;
+      if (leftCount === 0 || rightCost < 0) continue;
+      const cost = NODE_COST + (leftCount * area(left) + rightCost) / wholeArea;
       if (cost < least) {
         least = cost;
         best = { axis, at: low + ((high - low) * cut) / BINS };
@@ -145,24 +150,13 @@ function bestCut(boxes: Float64Array, order: Int32Array, from: number, to: numbe
   return best;
 }
 
-function mergeBins(
-  binBoxes: number[][],
-  counts: number[],
-  from: number,
-  to: number,
-): { count: number; cost: number } {
-  const box = [Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity];
-  let count = 0;
-  for (let bin = from; bin < to; bin++) {
-    if (counts[bin] === 0) continue;
-    count += counts[bin] as number;
-    const other = binBoxes[bin] as number[];
-    for (let a = 0; a < 3; a++) {
-      box[a] = Math.min(box[a] as number, other[a] as number);
-      box[a + 3] = Math.max(box[a + 3] as number, other[a + 3] as number);
-    }
+const EMPTY = [Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity];
+
+function growBy(box: number[], other: readonly number[]): void {
+  for (let a = 0; a < 3; a++) {
+    box[a] = Math.min(box[a] as number, other[a] as number);
+    box[a + 3] = Math.max(box[a + 3] as number, other[a + 3] as number);
   }
-  return { count, cost: count === 0 ? 0 : count * area(box) };
 }
 
 function partition(boxes: Float64Array, order: Int32Array, from: number, to: number, cut: Cut): number {

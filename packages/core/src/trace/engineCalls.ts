@@ -49,6 +49,8 @@ export interface EngineCalls {
   ): void;
   /** Gathers patches of lit sheets with so many rays each. */
   gather(rays: number): GatherCalls;
+  /** Memory that the engine and its tables take, bytes. */
+  memoryBytes(): number;
   /** Puts changed lit sheets of the tables to use. */
   renewSheets(): void;
 }

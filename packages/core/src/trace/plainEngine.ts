@@ -32,6 +32,11 @@ export function createPlainEngine(tables: SceneTables): EngineCalls {
     renderPixel: (px, py, width, height, first, samples) =>
       tiles.renderPixel(px, py, width, height, first, samples),
     gather: (rays) => engine.createGatherer(rays),
+    memoryBytes: () =>
+      Object.values(tables).reduce(
+        (sum: number, table) => sum + (ArrayBuffer.isView(table) ? table.byteLength : 0),
+        0,
+      ),
     renewSheets: () => tracer.renewSheets(),
   };
 }

@@ -163,6 +163,7 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
       wasm.beginGather(count);
       return gatherCalls(count);
     },
+    memoryBytes: () => wasm.memory.buffer.byteLength,
     renewSheets() {
       for (const name of SHEET_TABLES) copyTable(name);
       wasm.renewSheets();

@@ -101,21 +101,13 @@ function addTriangles(
   ];
   const triangles = corners.length / 3;
   const normals: Vector[] = [];
-  const facesAt = new Map<string, number[]>();
-  const keyOf = (index: number) =>
-    pointAt(index)
-      .map((value) => Math.round(value * 1e7))
-      .join(' ');
+  const welded = weld(points);
+  const facesAt: number[][] = Array.from({ length: points.length / 3 }, () => []);
   for (let t = 0; t < triangles; t++) {
     const [a, b, c] = [0, 1, 2].map((i) => pointAt(corners[3 * t + i] as number)) as [Vector, Vector, Vector];
     // Twice the area long, so that large faces count for more.
     normals.push(cross(subtract(b, a), subtract(c, a)));
-    for (let i = 0; i < 3; i++) {
-      const key = keyOf(corners[3 * t + i] as number);
-      const faces = facesAt.get(key);
-      if (faces) faces.push(t);
-      else facesAt.set(key, [t]);
-    }
+    for (let i = 0; i < 3; i++) facesAt[welded[corners[3 * t + i] as number] as number]?.push(t);
   }
   const least = Math.cos(radians(smoothDeg));
   for (let t = 0; t < triangles; t++) {
@@ -124,7 +116,7 @@ function addTriangles(
     if (!(size > 0)) continue;
     const shading = [0, 1, 2].map((i) => {
       let sum: Vector = [0, 0, 0];
-      for (const face of facesAt.get(keyOf(corners[3 * t + i] as number)) ?? []) {
+      for (const face of facesAt[welded[corners[3 * t + i] as number] as number] ?? []) {
         const other = normals[face] as Vector;
         const otherSize = length(other);
         if (otherSize > 0 && dot(own, other) >= least * size * otherSize) sum = add(sum, other);
@@ -139,6 +131,17 @@ function addTriangles(
     ];
     parts.list.triangle(a, b, c, sides, shading);
   }
+}
+
+/** For each point the first one at the same place, to a tenth of a micrometre. */
+function weld(points: Float32Array): Uint32Array {
+  const first = new Map<string, number>();
+  return Uint32Array.from({ length: points.length / 3 }, (_, i) => {
+    const key = `${Math.round((points[3 * i] as number) * 1e7)} ${Math.round((points[3 * i + 1] as number) * 1e7)} ${Math.round((points[3 * i + 2] as number) * 1e7)}`;
+    const known = first.get(key);
+    if (known === undefined) first.set(key, i);
+    return known ?? i;
+  });
 }
 
 /** Little-endian 32-bit floats, whatever the machine. */

@@ -1,0 +1,182 @@
+import type { SetDocument } from '@fendrix/contract';
+import { type EngineCalls, prepareTracing, rayThrough, setRay, type Tracing } from '@fendrix/core';
+import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three';
+import { MeshBVH } from 'three-mesh-bvh';
+import { tessellate } from './tessellate.js';
+import { medianSeconds, repeatableNumbers } from './timing.js';
+
+const RAYS = 100_000;
+
+type Kernel = Pick<EngineCalls, 'ray' | 'closestHit' | 'anyHit'>;
+
+/** Rays as 8 numbers each, as the kernel takes them. */
+interface RaySets {
+  primary: Float64Array;
+  bounce: Float64Array;
+  shadow: Float64Array;
+}
+
+/**
+ * Rays a second of the kernel on one thread, over exact primitives and over the same scene as an imported mesh, beside
+ * three-mesh-bvh on the same triangles and the same rays, all in one run.
+ */
+export function kernelBench(set: SetDocument) {
+  const exact = prepareTracing(set);
+  const plain = prepareTracing(set, 'plain');
+  const rays = makeRays(exact);
+  const triangles = tessellate(exact.scene.table);
+  const mesh = prepareTracing(meshSet(set, triangles));
+  const other = meshBvhKernel(triangles);
+  const rates = {
+    exact: ratesOf(exact.kernel, rays),
+    plain: ratesOf(plain.kernel, rays),
+    mesh: ratesOf(mesh.kernel, rays),
+    other: ratesOf(other, rays),
+  };
+  return {
+    engine: exact.kernel.name,
+    primitives: exact.scene.table.count,
+    triangles: triangles.length / 9,
+    raysPerSecond: {
+      'exact primitives': rounded(rates.exact),
+      'exact primitives, plain TypeScript': rounded(rates.plain),
+      'imported mesh': rounded(rates.mesh),
+      'three-mesh-bvh': rounded(rates.other),
+    },
+    timesThreeMeshBvh: {
+      'exact primitives': ratio(rates.exact, rates.other),
+      'exact primitives, plain TypeScript': ratio(rates.plain, rates.other),
+      'imported mesh': ratio(rates.mesh, rates.other),
+    },
+    sameAnswers: agreement(exact, other, rays),
+    treeMilliseconds: 1000 * medianSeconds(() => prepareTracing(set), 3),
+  };
+}
+
+function makeRays({ view, kernel, scene }: Tracing): RaySets {
+  const primary = new Float64Array(RAYS * 8);
+  const bounce = new Float64Array(RAYS * 8);
+  const shadow = new Float64Array(RAYS * 8);
+  const direction = new Float64Array(3);
+  const random = repeatableNumbers(1);
+  const lamp = scene.emitters[0]?.data ?? new Float64Array([0, 0, 1]);
+  let hits = 0;
+  while (hits < RAYS) {
+    rayThrough(direction, view, random(), random());
+    setRay(kernel.ray, view.origin, direction);
+    primary.set(kernel.ray, hits * 8);
+    if (kernel.closestHit() < 0) continue;
+    const distance = (kernel.ray[7] as number) - 1e-5;
+    const point = [0, 1, 2].map((a) => (kernel.ray[a] as number) + distance * (kernel.ray[3 + a] as number));
+    const z = 2 * random() - 1;
+    const phi = 2 * Math.PI * random();
+    const flat = Math.sqrt(1 - z * z);
+    setRay(kernel.ray, point, [flat * Math.cos(phi), flat * Math.sin(phi), z]);
+    bounce.set(kernel.ray, hits * 8);
+    const to = [0, 1, 2].map((a) => (lamp[a] as number) + 0.4 * (random() - 0.5) - (point[a] as number));
+    const away = Math.hypot(...to);
+    setRay(
+      kernel.ray,
+      point,
+      to.map((t) => t / away),
+      away * 0.999,
+    );
+    shadow.set(kernel.ray, hits * 8);
+    hits++;
+  }
+  return { primary, bounce, shadow };
+}
+
+function ratesOf(kernel: Kernel, rays: RaySets) {
+  const rate = (numbers: Float64Array, any: boolean) => {
+    const { ray } = kernel;
+    return (
+      RAYS /
+      medianSeconds(() => {
+        for (let i = 0; i < RAYS; i++) {
+          for (let a = 0; a < 8; a++) ray[a] = numbers[8 * i + a] as number;
+          if (any) kernel.anyHit();
+          else kernel.closestHit();
+        }
+      })
+    );
+  };
+  return {
+    camera: rate(rays.primary, false),
+    bounce: rate(rays.bounce, false),
+    shadow: rate(rays.shadow, true),
+  };
+}
+
+type Rates = ReturnType<typeof ratesOf>;
+
+const rounded = (rates: Rates) => ({
+  camera: Math.round(rates.camera),
+  bounce: Math.round(rates.bounce),
+  shadow: Math.round(rates.shadow),
+});
+
+const ratio = (ours: Rates, theirs: Rates) => ({
+  camera: tenths(ours.camera / theirs.camera),
+  bounce: tenths(ours.bounce / theirs.bounce),
+  shadow: tenths(ours.shadow / theirs.shadow),
+});
+
+const tenths = (value: number) => Math.round(10 * value) / 10;
+
+/** Part of the camera rays whose distance is the same within the facets, so that both did the same work. */
+function agreement({ kernel }: Tracing, other: Kernel, { primary }: RaySets): number {
+  let same = 0;
+  const count = 5000;
+  for (let i = 0; i < count; i++) {
+    const [ours, theirs] = [kernel, other].map((one) => {
+      for (let a = 0; a < 8; a++) one.ray[a] = primary[8 * i + a] as number;
+      return one.closestHit() < 0 ? Number.POSITIVE_INFINITY : (one.ray[7] as number);
+    }) as [number, number];
+    if (ours === theirs || Math.abs(ours - theirs) < 1e-3) same++;
+  }
+  return same / count;
+}
+
+/** The same set as one imported mesh and nothing else. */
+function meshSet(set: SetDocument, triangles: Float32Array): SetDocument {
+  const corners = Uint32Array.from({ length: triangles.length / 3 }, (_, i) => i);
+  const base64 = (array: Float32Array | Uint32Array) => Buffer.from(array.buffer).toString('base64');
+  const { room: _room, bench: _bench, backdrop: _backdrop, ...rest } = set;
+  return {
+    ...rest,
+    lights: [],
+    sheets: [],
+    spots: [],
+    products: [
+      {
+        kind: 'mesh',
+        id: 'mesh',
+        name: 'the whole set',
+        positionM: [0, 0, 0],
+        turnDeg: 0,
+        material: { kind: 'matte', reflectance: [0.5, 0.5, 0.5] },
+        positionsBase64: base64(triangles),
+        trianglesBase64: base64(corners),
+        smoothDeg: 0,
+      },
+    ],
+  };
+}
+
+function meshBvhKernel(triangles: Float32Array): Kernel {
+  const geometry = new BufferGeometry();
+  geometry.setAttribute('position', new BufferAttribute(triangles, 3));
+  const bvh = new MeshBVH(geometry);
+  const ray = new Float64Array(8);
+  const asked = new Ray(new Vector3(), new Vector3());
+  const ask = () => {
+    asked.origin.set(ray[0] as number, ray[1] as number, ray[2] as number);
+    asked.direction.set(ray[3] as number, ray[4] as number, ray[5] as number);
+    const hit = bvh.raycastFirst(asked, DoubleSide, ray[6] as number, ray[7] as number);
+    if (!hit) return -1;
+    ray[7] = hit.distance;
+    return hit.faceIndex ?? 0;
+  };
+  return { ray, closestHit: ask, anyHit: () => ask() >= 0 };
+}

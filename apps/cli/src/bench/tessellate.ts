@@ -1,0 +1,100 @@
+import { BALL, CONE, FLAT, type PrimitiveTable, STRIDE, vector } from '@fendrix/core';
+
+type Vector = [number, number, number];
+
+/** Steps round a whole circle, and from pole to pole of a ball. */
+const ROUND = 192;
+const BALL_RINGS = 48;
+
+/**
+ * Exact primitives as triangles, 9 numbers each, for kernels that know nothing else. Straight in the plain parts,
+ * faceted in the round ones; holes and discs are cut to the nearest step.
+ */
+export function tessellate(table: PrimitiveTable): Float32Array {
+  const out: number[] = [];
+  for (let i = 0; i < table.count; i++) {
+    const d = table.data.subarray(i * STRIDE, (i + 1) * STRIDE);
+    const kind = table.kind[i];
+    if (kind === FLAT) flat(out, d);
+    else if (kind === CONE) cone(out, d);
+    else if (kind === BALL) ball(out, d);
+    else out.push(...triple(d, 0), ...sum(triple(d, 0), triple(d, 3)), ...sum(triple(d, 0), triple(d, 6)));
+  }
+  return Float32Array.from(out);
+}
+
+function flat(out: number[], d: Float64Array): void {
+  const [inner, outer, scaleA, scaleB, diagonal] = Array.from(d.subarray(14, 19)) as [
+    number,
+    number,
+    number,
+    number,
+    number,
+  ];
+  const at = (a: number, b: number) =>
+    sum(triple(d, 0), sum(vector.scale(triple(d, 3), (a + 1) / 2), vector.scale(triple(d, 6), (b + 1) / 2)));
+  if (inner < 0 && outer > 1e20 && diagonal >= 2) {
+    quad(out, at(-1, -1), at(1, -1), at(1, 1), at(-1, 1));
+    return;
+  }
+  // In rays from the middle: each from the hole to the first limit it meets.
+  const ray = (step: number, part: 'inner' | 'outer') => {
+    const phi = (2 * Math.PI * step) / ROUND;
+    const x = Math.cos(phi);
+    const y = Math.sin(phi);
+    const rho = Math.hypot(x * scaleA, y * scaleB);
+    const edge = 1 / Math.max(Math.abs(x), Math.abs(y));
+    const most = Math.min(edge, Math.sqrt(outer) / rho, diagonal / (Math.abs(x) + Math.abs(y)));
+    const r = part === 'inner' ? Math.min(most, Math.sqrt(Math.max(0, inner)) / rho) : most;
+    return at(r * x, r * y);
+  };
+  for (let i = 0; i < ROUND; i++) {
+    quad(out, ray(i, 'inner'), ray(i, 'outer'), ray(i + 1, 'outer'), ray(i + 1, 'inner'));
+  }
+}
+
+function cone(out: number[], d: Float64Array): void {
+  const axis = triple(d, 3);
+  const middle = triple(d, 13);
+  const side = vector.cross(axis, middle);
+  const height = d[6] as number;
+  const cosine = d[16] as number;
+  const half = cosine < -1 ? Math.PI : Math.acos(cosine);
+  const steps = Math.max(1, Math.round((ROUND * half) / Math.PI));
+  const at = (step: number, h: number) => {
+    const phi = half * ((2 * step) / steps - 1);
+    const r = (d[7] as number) + (d[8] as number) * h;
+    const round = sum(vector.scale(middle, r * Math.cos(phi)), vector.scale(side, r * Math.sin(phi)));
+    return sum(triple(d, 0), sum(vector.scale(axis, h), round));
+  };
+  for (let i = 0; i < steps; i++) quad(out, at(i, 0), at(i + 1, 0), at(i + 1, height), at(i, height));
+}
+
+function ball(out: number[], d: Float64Array): void {
+  const centre = triple(d, 0);
+  const at = (row: number, column: number): Vector => {
+    const theta = (Math.PI * row) / BALL_RINGS;
+    const phi = (2 * Math.PI * column) / (2 * BALL_RINGS);
+    return [Math.sin(theta) * Math.cos(phi), Math.sin(theta) * Math.sin(phi), Math.cos(theta)];
+  };
+  const kept = (p: Vector) => [4, 7, 10].every((k) => vector.dot(triple(d, k), p) >= 0);
+  const placed = (p: Vector) => sum(centre, vector.scale(p, d[3] as number));
+  for (let row = 0; row < BALL_RINGS; row++) {
+    for (let column = 0; column < 2 * BALL_RINGS; column++) {
+      if (!kept(at(row + 0.5, column + 0.5))) continue;
+      const corners = [at(row, column), at(row + 1, column), at(row + 1, column + 1), at(row, column + 1)];
+      quad(out, ...(corners.map(placed) as [Vector, Vector, Vector, Vector]));
+    }
+  }
+}
+
+function quad(out: number[], a: Vector, b: Vector, c: Vector, d: Vector): void {
+  out.push(...a, ...b, ...c, ...a, ...c, ...d);
+}
+
+const triple = (d: Float64Array, at: number): Vector => [
+  d[at] as number,
+  d[at + 1] as number,
+  d[at + 2] as number,
+];
+const sum = vector.add as (a: Vector, b: Vector) => Vector;
