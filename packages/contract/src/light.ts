@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { base64 } from './base64.js';
 import { direction, lengthM, pointM } from './geometry.js';
 import { translucent } from './material.js';
 import { lightTag, name } from './names.js';
@@ -283,11 +284,9 @@ export const gobo = z.discriminatedUnion('kind', [
       kind: z.literal('picture'),
       widthPx: z.int().min(1).max(512),
       heightPx: z.int().min(1).max(512),
-      greyBase64: z
-        .string()
-        .max(400_000)
-        .regex(/^[A-Za-z0-9+/]*={0,2}$/, 'is not base64')
-        .describe('One byte a pixel, transmittance 0 to 255, row by row from the top left, in base64'),
+      greyBase64: base64(400_000).describe(
+        'One byte a pixel, transmittance 0 to 255, row by row from the top left, in base64',
+      ),
     })
     .describe('Own picture, upright on the wall'),
 ]);

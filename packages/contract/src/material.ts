@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { base64 } from './base64.js';
 
 const fraction = z.number().min(0).max(1);
 
@@ -32,11 +33,9 @@ export const pictureTone = z
     kind: z.literal('picture'),
     widthPx: z.int().min(1).max(1024),
     heightPx: z.int().min(1).max(1024),
-    rgbBase64: z
-      .string()
-      .max(MOST_PICTURE_TEXT)
-      .regex(/^[A-Za-z0-9+/]*={0,2}$/, 'is not base64')
-      .describe('8-bit sRGB red, green, blue, row by row from the top left, in base64'),
+    rgbBase64: base64(MOST_PICTURE_TEXT).describe(
+      '8-bit sRGB red, green, blue, row by row from the top left, in base64',
+    ),
   })
   .describe('A printed picture in place of the one reflectance');
 

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { base64 } from './base64.js';
 import { coordinateM, lengthM, pointM } from './geometry.js';
 import { dielectric, material, opaqueMaterial } from './material.js';
 import { name, productId } from './names.js';
@@ -225,12 +226,6 @@ export const water = z
     waterDepthM: lengthM.describe('m'),
   })
   .describe('A sheet of water; ripples are a relief of its material');
-
-const base64 = (most: number) =>
-  z
-    .string()
-    .max(most)
-    .regex(/^[A-Za-z0-9+/]*={0,2}$/, 'is not base64');
 
 export const mesh = z
   .strictObject({

@@ -35,7 +35,7 @@ export const PAPER_M = 5e-4;
 
 /**
  * Builds the traced scene of a valid set document.
- * @throws {DomainError} more than 31 clear materials, or a mesh that is none
+ * @throws {DomainError} more than 31 clear materials
  */
 export function buildScene(set: SetDocument): Scene {
   const parts = new SceneParts();

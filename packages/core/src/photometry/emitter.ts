@@ -209,7 +209,7 @@ function emitter(kind: number, channel: number, numbers: readonly number[]): Emi
 
 function intensityTable({ distribution }: LightOf<'ies'>): IntensityTable {
   const rows = distribution.candela;
-  const ahead = rows[0]?.[0] ?? 0;
+  const ahead = distribution.verticalDeg[0] === 0 ? (rows[0]?.[0] ?? 0) : 0;
   const unit = ahead > 0 ? ahead : Math.max(...rows.flat(), 1e-9);
   return {
     verticalRad: Float64Array.from(distribution.verticalDeg, radians),

@@ -14,7 +14,7 @@ import {
   SceneTables,
 } from '../engine/tables.js';
 import { intensityTimeFromGuideNumberCdS } from '../exposure/flash.js';
-import { type Emitter, faceOf, faceShape, MEAN_PROFILE } from './emitter.js';
+import { type Emitter, faceOf, faceShape, type IntensityTable, MEAN_PROFILE } from './emitter.js';
 import { packEmitters } from './packEmitters.js';
 
 export interface LightLuminance {
@@ -97,12 +97,15 @@ function straightOnArea(light: StandingLight): number {
 }
 
 const BEAM_STEPS = 256;
+const TABLE_STEPS = 32;
 
 /**
  * Integral of relative luminance times cosine over all directions, sr; pi for an even face.
- * Of a projector with its gobo taken out. Midpoint rule, even in sin^2, 256 x 256 directions.
+ * Of a projector with its gobo taken out. Midpoint rule, even in sin^2, 256 x 256 directions; measured intensities
+ * within each step of their table.
  */
 function beamIntegral(face: Emitter): number {
+  if (face.table) return tableIntegral(face.table);
   if (face.data[BEAM] === PROJECTED) {
     const tangent = face.data[FIELD_TAN] as number;
     return (Math.PI * tangent * tangent) / (1 + tangent * tangent);
@@ -125,6 +128,38 @@ function beamIntegral(face: Emitter): number {
     }
   }
   return (Math.PI * sum) / BEAM_STEPS ** 2;
+}
+
+/** Integral of measured intensities over the front, by the midpoint rule within each step of both angles, sr. */
+function tableIntegral({ verticalRad, horizontalRad, value }: IntensityTable): number {
+  const columns = verticalRad.length;
+  const rows = horizontalRad.length;
+  // Mean over the horizontal angles of each column; angles stand for a quarter, half or whole turn alike.
+  const around = Float64Array.from({ length: columns }, (_, column) => {
+    if (rows === 1) return value[column] as number;
+    let sum = 0;
+    for (let row = 1; row < rows; row++) {
+      const step = (horizontalRad[row] as number) - (horizontalRad[row - 1] as number);
+      sum +=
+        (step *
+          ((value[(row - 1) * columns + column] as number) + (value[row * columns + column] as number))) /
+        2;
+    }
+    return sum / ((horizontalRad[rows - 1] as number) - (horizontalRad[0] as number));
+  });
+  let whole = 0;
+  for (let column = 1; column < columns; column++) {
+    const from = verticalRad[column - 1] as number;
+    const to = Math.min(Math.PI / 2, verticalRad[column] as number);
+    const step = (to - from) / TABLE_STEPS;
+    for (let i = 0; i < TABLE_STEPS && step > 0; i++) {
+      const angle = from + (i + 0.5) * step;
+      const part = (angle - from) / ((verticalRad[column] as number) - from);
+      const intensity = (around[column - 1] as number) * (1 - part) + (around[column] as number) * part;
+      whole += 2 * Math.PI * intensity * Math.sin(angle) * step;
+    }
+  }
+  return whole;
 }
 
 /**

@@ -1,5 +1,4 @@
 import type { ProductOf, Vector } from '@fendrix/contract';
-import { requireDomain } from '../../errors.js';
 import { radians } from '../../units/angle.js';
 import { bytesOfBase64 } from '../../units/base64.js';
 import { createRandom } from '../../units/random.js';
@@ -8,42 +7,15 @@ import type { SceneParts } from '../builder.js';
 import { type Pose, placed, turned } from '../frame.js';
 import type { Sides } from '../primitives.js';
 
-/** A mesh of more triangles than this is refused. */
-export const MOST_TRIANGLES = 300_000;
 /** Cells of a cloth each way. */
 const CLOTH_CELLS = 48;
 /** Cloth lies at least this high, m. */
 const CLOTH_LIFT_M = 3e-4;
 
-/** @throws {DomainError} no triangles, too many, an index without a point, a coordinate that is not a number */
 export function addMesh(parts: SceneParts, product: ProductOf<'mesh'>, pose: Pose, thing: number): void {
   const points = floatsOf(bytesOfBase64(product.positionsBase64));
   const corners = wholesOf(bytesOfBase64(product.trianglesBase64));
-  checkMesh(product.name, points, corners);
   addTriangles(parts, pose, points, corners, product.smoothDeg, parts.sides(thing, product.material));
-}
-
-/** @throws {DomainError} as `addMesh` */
-export function checkMesh(name: string, points: Float32Array, corners: Uint32Array): void {
-  requireDomain(corners.length >= 3 && corners.length % 3 === 0, `the mesh of ${name} has no whole triangle`);
-  requireDomain(
-    corners.length <= 3 * MOST_TRIANGLES,
-    `the mesh of ${name} has more than ${MOST_TRIANGLES} triangles; thin it out before the import`,
-  );
-  requireDomain(points.length % 3 === 0, `the mesh of ${name} has a point without three coordinates`);
-  const most = points.length / 3;
-  for (let i = 0; i < corners.length; i++) {
-    requireDomain(
-      (corners[i] as number) < most,
-      `the mesh of ${name} names point ${corners[i]}, which it does not have`,
-    );
-  }
-  for (let i = 0; i < points.length; i++) {
-    requireDomain(
-      Math.abs(points[i] as number) < 100,
-      `the mesh of ${name} has a point that is no place in a room`,
-    );
-  }
 }
 
 /** A square of cloth whose folds run across it at a slant, as triangles with smooth normals. */

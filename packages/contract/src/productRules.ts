@@ -1,0 +1,170 @@
+import { bytesIn, dataOf } from './base64.js';
+import type { Product, ProductOf, Turned } from './product.js';
+import type { Report } from './report.js';
+
+/** A mesh of more triangles than this is refused. */
+export const MOST_TRIANGLES = 300_000;
+/** No point of a mesh lies farther out than this, m. */
+const FARTHEST_M = 100;
+
+/** Rules within one product. */
+export function checkProduct(product: Product, path: PropertyKey[], report: Report): void {
+  switch (product.kind) {
+    case 'turned':
+      checkTurned(product, path, report);
+      return;
+    case 'box':
+      checkBox(product, path, report);
+      return;
+    case 'ring':
+      if (product.signet && product.pose === 'lying') {
+        report([...path, 'signet'], 'needs a standing ring. Take the plate away or set pose to standing.');
+      }
+      return;
+    case 'dish':
+      if (product.footDiameterM > product.diameterM) {
+        report([...path, 'footDiameterM'], 'is wider than the dish. Keep it at most diameterM.');
+      }
+      if (product.thicknessM >= product.heightM) {
+        report([...path, 'thicknessM'], 'leaves no hollow. Keep it below heightM.');
+      }
+      return;
+    case 'mesh':
+      checkMesh(product, path, report);
+      return;
+    default:
+  }
+}
+
+function checkBox(product: ProductOf<'box'>, path: PropertyKey[], report: Report): void {
+  const { widthM, depthM, heightM, edgeRadiusM, label } = product;
+  if ((product.bandHeightM ?? 0) > heightM) {
+    report([...path, 'bandHeightM'], 'lies above the product. Give a height within it.');
+  }
+  if (edgeRadiusM > Math.min(widthM, depthM, heightM) / 2) {
+    report([...path, 'edgeRadiusM'], 'is more than half of the smallest side. Make the edges sharper.');
+  }
+  if (!label) return;
+  const face = { width: widthM - 2 * edgeRadiusM, low: edgeRadiusM, high: heightM - edgeRadiusM };
+  if (label.widthM > face.width + 1e-9) {
+    report([...path, 'label', 'widthM'], 'is wider than the flat front. Make the label narrower.');
+  }
+  const half = label.heightM / 2;
+  if (label.centreHeightM - half < face.low - 1e-9 || label.centreHeightM + half > face.high + 1e-9) {
+    report(
+      [...path, 'label', 'centreHeightM'],
+      'puts the label beyond the flat front. Move it or make it lower.',
+    );
+  }
+}
+
+function checkMesh(product: ProductOf<'mesh'>, path: PropertyKey[], report: Report): void {
+  const { positionsBase64, trianglesBase64 } = product;
+  const points = bytesIn(positionsBase64) / 12;
+  const triangles = bytesIn(trianglesBase64) / 12;
+  if (!Number.isInteger(points) || points < 3) {
+    report([...path, 'positionsBase64'], 'must hold three points or more of three 32-bit numbers each.');
+    return;
+  }
+  if (!Number.isInteger(triangles) || triangles < 1) {
+    report([...path, 'trianglesBase64'], 'must hold at least one whole triangle of three 32-bit indices.');
+    return;
+  }
+  if (triangles > MOST_TRIANGLES) {
+    report(
+      [...path, 'trianglesBase64'],
+      `has more than ${MOST_TRIANGLES} triangles. Thin the mesh out first.`,
+    );
+    return;
+  }
+  const places = dataOf(positionsBase64);
+  for (let i = 0; i < 3 * points; i++) {
+    if (Math.abs(places.getFloat32(4 * i, true)) < FARTHEST_M) continue;
+    report([...path, 'positionsBase64'], `has a point ${Math.floor(i / 3)} that is no place in a room.`);
+    return;
+  }
+  const corners = dataOf(trianglesBase64);
+  for (let i = 0; i < 3 * triangles; i++) {
+    const corner = corners.getUint32(4 * i, true);
+    if (corner < points) continue;
+    report([...path, 'trianglesBase64'], `names point ${corner} of ${points}. Indices start at 0.`);
+    return;
+  }
+}
+
+function checkTurned(product: Turned, path: PropertyKey[], report: Report): void {
+  const { profile } = product;
+  const height = profile.at(-1)?.heightM ?? 0;
+  if (profile[0]?.heightM !== 0) {
+    report([...path, 'profile', 0, 'heightM'], 'must be 0: the outline starts at the foot.');
+  }
+  if (height < 1e-4) {
+    report(
+      [...path, 'profile', profile.length - 1, 'heightM'],
+      'must be above 0: the outline has no height.',
+    );
+  }
+  if (!profile.some((point) => point.radiusM >= 1e-4)) {
+    report([...path, 'profile'], 'has no radius of 0.1 mm or more. Give the outline some width.');
+  }
+  for (let i = 1; i < profile.length; i++) {
+    const below = profile[i - 1];
+    const here = profile[i];
+    if (!below || !here) continue;
+    if (here.heightM < below.heightM) {
+      report(
+        [...path, 'profile', i, 'heightM'],
+        'is lower than the point before it. List points upwards from the foot.',
+      );
+    } else if (Math.hypot(here.heightM - below.heightM, here.radiusM - below.radiusM) < 1e-6) {
+      report([...path, 'profile', i], 'repeats the point before it. Remove one of the two.');
+    } else if (here.radiusM === 0 && below.radiusM === 0) {
+      report([...path, 'profile', i, 'radiusM'], 'follows another 0: the outline would run along its axis.');
+    }
+  }
+  const ranges = [
+    ...product.parts.map((part, index) => ({ ...part, path: [...path, 'parts', index] })),
+    ...product.labels.map((label, index) => ({ ...label, path: [...path, 'labels', index] })),
+  ];
+  for (const range of ranges) {
+    if (range.toM - range.fromM < 1e-4) {
+      report([...range.path, 'toM'], 'must be above fromM by 0.1 mm or more.');
+    }
+    if (range.toM > height + 1e-9) {
+      report([...range.path, 'toM'], `lies above the product, which ends at ${height} m.`);
+    }
+  }
+  product.parts.forEach((part, index) => {
+    const other = product.parts.findIndex(
+      (earlier, at) => at < index && earlier.fromM < part.toM && part.fromM < earlier.toM,
+    );
+    if (other >= 0) {
+      report([...path, 'parts', index, 'fromM'], `overlaps parts[${other}]. Parts may touch, not overlap.`);
+    }
+  });
+  if (product.bandHeightM !== undefined && product.bandHeightM > height) {
+    report([...path, 'bandHeightM'], 'lies above the product. Give a height within it.');
+  }
+  checkHollow(product, height, path, report);
+}
+
+function checkHollow(product: Turned, height: number, path: PropertyKey[], report: Report): void {
+  const { hollow } = product;
+  if (!hollow) return;
+  if (hollow.liquid && product.lean) {
+    report([...path, 'lean'], 'would spill the liquid. Stand the product upright or take the liquid out.');
+  }
+  if (product.material.kind !== 'dielectric') {
+    report([...path, 'hollow'], 'needs a dielectric material: the inside of an opaque body is never seen.');
+  }
+  if (hollow.baseM >= height) {
+    report([...path, 'hollow', 'baseM'], 'is as high as the product. Make the base thinner.');
+  }
+  if (!product.profile.some((point) => point.radiusM > hollow.wallM + 1e-4)) {
+    report([...path, 'hollow', 'wallM'], 'fills the whole body. Make the wall thinner.');
+  }
+  const { liquid } = hollow;
+  if (liquid && (liquid.fillToM <= hollow.baseM || liquid.fillToM > height)) {
+    report([...path, 'hollow', 'liquid', 'fillToM'], 'must lie above the base and not above the product.');
+  }
+}
