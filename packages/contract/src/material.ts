@@ -91,7 +91,9 @@ export const cloth = z
 export const wax = z
   .strictObject({
     kind: z.literal('wax'),
-    reflectance: reflectance.describe('Of a thick body, for even light'),
+    reflectance: reflectance.describe(
+      'Of a thick body, for even light that has entered through its skin; at most 0.98',
+    ),
     meanFreePathM: z
       .number()
       .min(1e-5)

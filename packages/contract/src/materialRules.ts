@@ -1,11 +1,14 @@
 import { bytesIn } from './base64.js';
 import type { Report } from './report.js';
 
+const MOST_WAX = 0.98;
+
 /** Rules of materials and prints, wherever in a document they are. */
 export function checkMaterials(value: unknown, path: PropertyKey[], report: Report): void {
   if (typeof value !== 'object' || value === null) return;
   const fields = value as Record<string, unknown>;
   if (fields.kind === 'translucent') checkTranslucent(fields, path, report);
+  else if (fields.kind === 'wax') checkWax(fields, path, report);
   else if (fields.kind === 'picture') checkPicture(fields, path, report);
   for (const [key, inner] of Object.entries(fields)) {
     if (typeof inner === 'object')
@@ -22,6 +25,14 @@ function checkTranslucent(fields: Record<string, unknown>, path: PropertyKey[], 
       'and reflectance are more than 1 together: no sheet gives more light than falls on it. Lower one of them.',
     );
   }
+}
+
+function checkWax(fields: Record<string, unknown>, path: PropertyKey[], report: Report): void {
+  if (tripleOf(fields.reflectance).every((value) => value <= MOST_WAX)) return;
+  report(
+    [...path, 'reflectance'],
+    `is above ${MOST_WAX}: nothing scatters light inside without loss. Lower it.`,
+  );
 }
 
 function tripleOf(value: unknown): readonly number[] {

@@ -30,6 +30,7 @@ export { type BandLength, type MirrorBand, mirrorBand } from './mirror/mirrorBan
 export { type MirrorMap, mirrorMapTile } from './mirror/mirrorMap.js';
 export * from './optics/fresnel.js';
 export { type DepthOfField, depthOfField, type LensFigures, lensFigures } from './optics/lens.js';
+export { crossedResidue, fresnelConductorSplit, METAL_INDEX } from './optics/metal.js';
 export { type Channel, channelsOf } from './photometry/channels.js';
 export { discOnAxisLx, rectangleOnAxisLx } from './photometry/onAxis.js';
 export { fluxOfUnit, type LightLuminance, lightLuminance, onAxisLx } from './photometry/output.js';

@@ -17,6 +17,7 @@ import {
   PDF,
   sampleCoat,
   sampleScatter,
+  sentByBase,
 } from './scatter.js';
 import { irradianceAt, patchAt, SheetSampler } from './sheets.js';
 import { SurfaceHit } from './surfaceHit.js';
@@ -120,6 +121,8 @@ export class PathTracer {
   /** Until the path has met what takes polarisation away; while all it met were mirrors and glass. */
   private kept: boolean = true;
   private sharp: boolean = true;
+  /** The coat of the surface met scatters alone: its base has been, or will be, taken from a lit sheet. */
+  private coatAlone: boolean = false;
   /** Whether the bright panels were asked where the direction was last chosen. */
   private sheetsAsked: boolean = false;
   /** The mirrored ray of the first surface, waiting for its turn; throughput 0 where there is none. */
@@ -132,6 +135,7 @@ export class PathTracer {
   private scatter: Float64Array = new Float64Array(7);
   private irradiance: Float64Array;
   private sheetAlbedo: Float64Array = new Float64Array(3);
+  private printed: Float64Array = new Float64Array(3);
   private spread: Float64Array = new Float64Array(3);
   private sheetFactor: Float64Array = new Float64Array(3);
   private keptWeight: Float64Array = new Float64Array(3);
@@ -225,7 +229,10 @@ export class PathTracer {
       } else if (hit.kind === MIRROR) this.mirrorOn();
       else if (this.quick) goesOn = this.scatterQuickly(branches);
       else if (hit.kind === WAX) goesOn = this.throughWax(branches);
-      else goesOn = this.scatterOn(branches);
+      else {
+        goesOn = this.scatterOn(branches);
+        this.coatAlone = false;
+      }
       if (!goesOn) return;
       copy3(this.origin, point);
       this.bounce = this.bounce + 1;
@@ -266,13 +273,24 @@ export class PathTracer {
     return Math.sqrt(squared);
   }
 
-  /** Ends a scattered path on a lit sheet, or writes it down. @returns false where there is no lit sheet */
+  /**
+   * Ends a scattered path on a lit sheet, or writes it down. Under a coat the grid knows of the base alone: by chance
+   * the path goes on in the coat instead.
+   * @returns false where there is no lit sheet, or the path goes on
+   */
   private meetLitSheet(): boolean {
     const t = this.t;
     const hit = this.hit;
     const panel = t.panelAt[2 * hit.primitive + (hit.fromFront ? 0 : 1)] as i32;
     if (panel < 0) return false;
-    const kept = baseAlbedo(t, hit.place, hit.cosOut) / Math.PI;
+    if (hit.kind === COATED) {
+      const share = mirrorShareOf(t, hit.place, hit.albedo, hit.cosOut);
+      this.sampler.next();
+      this.coatAlone = (this.sampler.uv[0] as number) < share;
+      scale3(this.weight, 1 / (this.coatAlone ? share : 1 - share));
+      if (this.coatAlone) return false;
+    }
+    sentByBase(this.sheetAlbedo, t, hit.place, hit.albedo, hit.cosOut);
     if (this.recording) {
       const other = whole32(t.panels[panel * PANEL + PANEL_OTHER] as number);
       const first = whole32(t.panels[panel * PANEL + PANEL_FIRST] as number);
@@ -283,9 +301,9 @@ export class PathTracer {
         this.metOther = otherFirst + patchAt(t, other, hit.point);
       }
       for (let c = 0; c < 3; c++) {
-        const w = this.weight[c] as number;
-        this.metFactor[c] = w * (hit.albedo[c] as number) * kept;
-        this.metFactor[3 + c] = (w * (t.surfaces[hit.place + SPREAD + c] as number)) / Math.PI;
+        const w = (this.weight[c] as number) / Math.PI;
+        this.metFactor[c] = w * (this.sheetAlbedo[c] as number);
+        this.metFactor[3 + c] = w * (t.surfaces[hit.place + SPREAD + c] as number);
       }
       return true;
     }
@@ -294,30 +312,23 @@ export class PathTracer {
       const rival = this.sheets.pdf(panel, hit.point, this.direction, this.distanceFromChoice());
       share = this.lastPdf / (this.lastPdf + rival);
     }
-    this.addSheetLight(panel, hit.place, hit.point, hit.albedo, share * kept, share / Math.PI);
+    this.addSheetLight(panel, hit.place, hit.point, share / Math.PI);
     return true;
   }
 
   /**
    * Adds the light of a lit sheet at a point of it, times the weight of the path.
-   * @param place of its surface  @param back, through factors of the irradiance on this side and on the other
+   * @param place of its surface, whose base sends `sheetAlbedo` back  @param factor of the irradiance, 1/sr
    */
-  private addSheetLight(
-    panel: i32,
-    place: i32,
-    point: Float64Array,
-    colour: Float64Array,
-    back: number,
-    through: number,
-  ): void {
+  private addSheetLight(panel: i32, place: i32, point: Float64Array, factor: number): void {
     const t = this.t;
     irradianceAt(this.irradiance, t, panel, point);
-    this.addIrradiance(colour, back);
+    this.addIrradiance(this.sheetAlbedo, factor);
     const other = whole32(t.panels[panel * PANEL + PANEL_OTHER] as number);
     if (other < 0 || whole32(t.surfaces[place] as number) !== TRANSLUCENT) return;
     irradianceAt(this.irradiance, t, other, point);
     for (let c = 0; c < 3; c++) this.spread[c] = t.surfaces[place + SPREAD + c] as number;
-    this.addIrradiance(this.spread, through);
+    this.addIrradiance(this.spread, factor);
   }
 
   private addIrradiance(colour: Float64Array, factor: number): void {
@@ -440,8 +451,8 @@ export class PathTracer {
       this.keepBranch(reflected);
       return false;
     }
-    this.sampler.next();
-    const coat = (this.sampler.uv[0] as number) < share;
+    if (share < 1) this.sampler.next();
+    const coat = share >= 1 || (this.sampler.uv[0] as number) < share;
     scale3(this.weight, coat ? reflected / share : 1 / (1 - share));
     if (!coat) return false;
     mirrorDirection(this.direction, this.direction, hit.normal, hit.flat);
@@ -456,6 +467,7 @@ export class PathTracer {
     const sampler = this.sampler;
     const weight = this.weight;
     let share = mirrorShareOf(t, hit.place, hit.albedo, hit.cosOut);
+    if (this.coatAlone) share = 1;
     if (hit.kind === COATED && (t.surfaces[hit.place + COAT_ALPHA] as number) === 0) {
       if (this.clearCoatMirrors(share, branches)) return true;
       // The clear coat's choice is made: what is left scatters from the base alone.
@@ -476,7 +488,7 @@ export class PathTracer {
     sampler.next();
     if (!sampleScatter(this.into, t, hit.place, hit.albedo, share, this.out, choice, sampler.uv))
       return false;
-    evaluateScatter(this.scatter, t, hit.place, hit.albedo, share, this.out, this.into);
+    this.evaluate(share);
     const pdf = this.scatter[PDF] as number;
     if (!(pdf > 0)) return false;
     this.lastPdf = pdf;
@@ -487,6 +499,17 @@ export class PathTracer {
     fromFrame(this.direction, this.into, hit.frame, hit.normal);
     if (choice >= share || !this.isSharp()) this.sharp = false;
     return dot3(this.direction, hit.flat) > 0 === cosIn > 0;
+  }
+
+  /** Scattering at the surface met, from `out` to `into`; of the coat alone where the base has been dealt with. */
+  private evaluate(share: number): void {
+    const s = this.scatter;
+    evaluateScatter(s, this.t, this.hit.place, this.hit.albedo, share, this.out, this.into);
+    if (!this.coatAlone) return;
+    for (let c = 0; c < 3; c++) {
+      s[c] = (s[c] as number) - (s[BASE_PART + c] as number);
+      s[BASE_PART + c] = 0;
+    }
   }
 
   /** Whether the mirror lobe here is so narrow that it shows things sharply. */
@@ -673,7 +696,7 @@ export class PathTracer {
       this.sampler.next();
       if (!sampleEmitter(light, t, e, hit.point, this.sampler.uv)) continue;
       if (!((light[5] as number) > 0 && this.canSee())) continue;
-      if (joined) evaluateScatter(this.scatter, t, hit.place, hit.albedo, share, this.out, this.into);
+      if (joined) this.evaluate(share);
       else evaluateBase(this.scatter, t, hit.place, hit.albedo, this.out, this.into);
       if (!this.passage.between(hit.point, light, light[3] as number)) continue;
       const rival: number = joined ? (this.scatter[PDF] as number) : 0;
@@ -727,22 +750,22 @@ export class PathTracer {
     const panel = sheets.sample(light, choice, this.sampler.uv);
     if (panel < 0 || !this.canSee()) return;
     if (!this.passage.between(hit.point, light, light[3] as number)) return;
-    evaluateScatter(this.scatter, t, hit.place, hit.albedo, share, this.out, this.into);
+    this.evaluate(share);
     const density = light[4] as number;
     const cosIn = Math.abs(this.into[2] as number);
     const value = cosIn / (density + (this.scatter[PDF] as number));
     const primitive = whole32(t.panels[panel * PANEL] as number);
     const side = (t.panels[panel * PANEL + PANEL_SIDE] as number) > 0 ? t.back : t.front;
     const surface = side[primitive] as i32;
-    surfaceColour(this.sheetAlbedo, t, surface, primitive, sheets.target);
+    surfaceColour(this.printed, t, surface, primitive, sheets.target);
     copy3(this.keptWeight, this.weight);
     for (let c = 0; c < 3; c++) {
       const passed = (this.scatter[c] as number) * (this.passage.passed[c] as number);
       this.weight[c] = (this.weight[c] as number) * passed * value;
     }
     const place = surface * SURFACE;
-    const back = baseAlbedo(t, place, sheets.cosine) / Math.PI;
-    this.addSheetLight(panel, place, sheets.target, this.sheetAlbedo, back, 1 / Math.PI);
+    sentByBase(this.sheetAlbedo, t, place, this.printed, sheets.cosine);
+    this.addSheetLight(panel, place, sheets.target, 1 / Math.PI);
     copy3(this.weight, this.keptWeight);
   }
 

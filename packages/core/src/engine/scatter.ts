@@ -197,6 +197,22 @@ export function baseAlbedo(t: SceneTables, surface: i32, cosOut: number): number
   return (t.surfaces[surface + COAT_INDEX] as number) === 0 ? 1 : 1 - coatAlbedo(t, surface, cosOut);
 }
 
+/** Part of even light that the base, with any sheen, sends to a direction; what a coat mirrors is not counted. */
+export function sentByBase(
+  out: Float64Array,
+  t: SceneTables,
+  surface: i32,
+  albedo: Float64Array,
+  cosOut: number,
+): void {
+  const kept = baseAlbedo(t, surface, cosOut);
+  const sheen: number =
+    whole32(t.surfaces[surface + KIND] as number) === CLOTH
+      ? (t.surfaces[surface + SHEEN] as number) * sheenAlbedo(cosOut)
+      : 0;
+  for (let c = 0; c < 3; c++) out[c] = (albedo[c] as number) * kept * (1 - sheen) + sheen;
+}
+
 /** Of what a thin sheet scatters evenly the part that is sent back rather than let through. */
 export function sentBackShare(t: SceneTables, surface: i32, albedo: Float64Array): number {
   const s = t.surfaces;
@@ -244,6 +260,7 @@ export function mirrorShareOf(t: SceneTables, surface: i32, albedo: Float64Array
   if (kind === METAL) return Math.max(0.5, facetAlbedo(t, surface, cosOut));
   if ((t.surfaces[surface + COAT_INDEX] as number) === 0) return 0;
   const mirrored = coatAlbedo(t, surface, cosOut);
+  if (!(mirrored > 0)) return 0;
   const most = Math.max(albedo[0] as number, Math.max(albedo[1] as number, albedo[2] as number));
   const base = (1 - mirrored) * most;
   return mirrored / (mirrored + base);

@@ -10,8 +10,8 @@ import { copy3, cosineAbove, dot3, frameRound, fromFrame, scale3 } from './vecto
 const WALKS = 2;
 /** Steps after which a walk ends at random. */
 const FREE_STEPS = 16;
-/** A walk that has not come out by then has lost its way; at albedo 0.999 that is one in a million. */
-const MOST_STEPS = 4096;
+/** A walk that has not come out by then has lost its way: less than one in a thousand at a reflectance of 0.98. */
+const MOST_STEPS = 65536;
 
 /**
  * A random walk inside a body that scatters light evenly to all sides, from a point on it inwards.
@@ -145,7 +145,8 @@ export class WaxWalk {
 
 function survives(weight: Float64Array, sampler: Sampler): boolean {
   const most = Math.max(weight[0] as number, Math.max(weight[1] as number, weight[2] as number));
-  const chance = Math.min(0.99, most);
+  // Nearly always 1: white bodies send most of their light back after very many scatterings.
+  const chance = Math.min(0.9999, most);
   sampler.next();
   if (!((sampler.uv[0] as number) < chance)) return false;
   scale3(weight, 1 / chance);

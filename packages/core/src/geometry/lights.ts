@@ -1,13 +1,10 @@
 import type { StandingLight } from '@fendrix/contract';
 import { OCTAGON_FACE, ROUND } from '../engine/tables.js';
-import { BLACK_CLOTH, type Emitter, emittersOf, faceShape } from '../photometry/emitter.js';
+import { BLACK_CLOTH, type Emitter, emittersOf, faceShape, UMBRELLA_BACK_M } from '../photometry/emitter.js';
 import type { SceneParts } from './builder.js';
 import { aimedPose, type Pose } from './frame.js';
 import { OCTAGON, type Sides, wallPiece } from './primitives.js';
 import { addFacing, addFrustum } from './sheets.js';
-
-/** The back of an umbrella stands this far behind its mouth, m. */
-const UMBRELLA_BACK_M = 1e-3;
 
 /**
  * Adds the body of a light and its emitters. What does not shine is black cloth, a lampshade its own material.

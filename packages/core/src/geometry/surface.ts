@@ -149,24 +149,39 @@ function makeSurface(material: AnyMaterial, medium: number): Surface {
         softEdge: material.softEdge ?? null,
       };
     }
-    case 'wax':
+    case 'wax': {
+      const coat = makeCoat(material.index, material.roughness);
+      const single = (reflectance: number) => singleAlbedo(reflectance, coat.insideDiffuse);
       return {
         ...plain,
         kind: WAX,
-        coat: makeCoat(material.index, material.roughness),
+        coat,
         scatterPerM: 1 / material.meanFreePathM,
-        single: [singleAlbedo(r), singleAlbedo(g), singleAlbedo(b)],
+        single: [single(r), single(g), single(b)],
       };
+    }
   }
 }
 
 /**
- * Albedo of one scattering that gives a thick body a reflectance, for isotropic scattering.
- * Source: Chiang, Kutz and Burley 2016, Practical and Controllable Subsurface Scattering.
+ * Albedo of one scattering that gives a thick body a reflectance for even light, for isotropic scattering.
+ * The reflectance is that of the light that has entered; what the skin sends back inside is counted in.
+ * @param inside part of even light from inside that the skin sends back
+ * Within 1 % of a random walk (docs/physics/surfaces.md).
+ * Source: van de Hulst 1980, Multiple Light Scattering, sec. 11.2 (spherical albedo by the similarity parameter).
  */
-export function singleAlbedo(reflectance: number): number {
-  const a = reflectance;
-  return 1 - Math.exp(-5.09406 * a + 2.61188 * a * a - 4.31805 * a * a * a);
+export function singleAlbedo(reflectance: number, inside: number): number {
+  // The body without its skin: R = A (1 - Fi) / (1 - A Fi).
+  const bare = reflectance / (1 - inside + inside * reflectance);
+  let low = 0;
+  let high = 1;
+  for (let i = 0; i < 60; i++) {
+    const s = (low + high) / 2;
+    const albedo = ((1 - s) * (1 - 0.139 * s)) / (1 + 1.17 * s);
+    if (albedo > bare) low = s;
+    else high = s;
+  }
+  return 1 - ((low + high) / 2) ** 2;
 }
 
 export function rgb(reflectance: Reflectance): [number, number, number] {

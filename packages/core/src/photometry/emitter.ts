@@ -53,6 +53,9 @@ export interface Emitter {
   table: IntensityTable | null;
 }
 
+/** The back of an umbrella stands this far behind its mouth, m. */
+export const UMBRELLA_BACK_M = 1e-3;
+
 /** Emitters of a light that stands on set; all but the second of an umbrella or window have a face of their own. */
 export function emittersOf(light: StandingLight, channel: number, sunChannel: number): Emitter[] {
   switch (light.kind) {
@@ -70,6 +73,8 @@ export function emittersOf(light: StandingLight, channel: number, sunChannel: nu
       for (let a = 0; a < 3; a++) {
         back.data[RIGHT + a] = -(front.data[RIGHT + a] as number);
         back.data[FORWARD + a] = -(front.data[FORWARD + a] as number);
+        back.data[CENTRE + a] =
+          (front.data[CENTRE + a] as number) + UMBRELLA_BACK_M * (back.data[FORWARD + a] as number);
       }
       back.data[SCALE] = (front.data[SCALE] as number) * light.backShare;
       return [front, back];

@@ -1,0 +1,60 @@
+import { demoNames, demoSet } from '@fendrix/demo';
+import { describe, expect, test } from 'vitest';
+import { lightSheets, prepareTracing, renderTile } from '../src/index.js';
+import { setRay } from '../src/trace/engineCalls.js';
+import { seededRandom } from './random.js';
+
+describe.each(demoNames)('%s by both engines', (name) => {
+  const set = demoSet(name);
+  const wasm = prepareTracing(set);
+  const plain = prepareTracing(set, 'plain');
+
+  test('WebAssembly runs here', () => {
+    expect([wasm.kernel.name, plain.kernel.name]).toEqual(['wasm', 'plain']);
+    expect(wasm.kernel.memoryBytes()).toBeLessThan(32e6);
+  });
+
+  test('the same hits at the same distances, from everywhere to everywhere', () => {
+    const random = seededRandom(3);
+    const direction = [0, 0, 0];
+    let hits = 0;
+    for (let i = 0; i < 4000; i++) {
+      const z = 2 * random() - 1;
+      const phi = 2 * Math.PI * random();
+      direction[0] = Math.sqrt(1 - z * z) * Math.cos(phi);
+      direction[1] = Math.sqrt(1 - z * z) * Math.sin(phi);
+      direction[2] = z;
+      const origin = [random() - 0.5, random() - 0.5, 0.6 * random()];
+      const [a, b] = [wasm, plain].map(({ kernel }) => {
+        setRay(kernel.ray, origin, direction);
+        const hit = kernel.closestHit();
+        return [hit, hit < 0 ? 0 : (kernel.ray[7] as number)] as const;
+      }) as [readonly [number, number], readonly [number, number]];
+      expect(a).toEqual(b);
+      if (a[0] >= 0) hits++;
+      const [any, anyPlain] = [wasm, plain].map(({ kernel }) => {
+        setRay(kernel.ray, origin, direction, 0.4);
+        return kernel.anyHit();
+      });
+      expect(any).toBe(anyPlain);
+    }
+    expect(hits).toBeGreaterThan(1000);
+  });
+
+  test('the same picture within rounding', () => {
+    lightSheets(wasm, 4);
+    lightSheets(plain, 4);
+    const tile = { x: 0, y: 0, width: 16, height: 12 };
+    const [a, b] = [wasm, plain].map((tracing) =>
+      renderTile(tracing, { width: 16, height: 12, tile, firstSample: 0, samples: 4, seed: 1 }),
+    ) as [Float32Array, Float32Array];
+    const sum = (pixels: Float32Array) => pixels.reduce((all, value) => all + value, 0);
+    expect(sum(a) / sum(b)).toBeCloseTo(1, 4);
+    // A path may take another turn where a choice falls on its edge; nearly all are the same.
+    let same = 0;
+    a.forEach((value, i) => {
+      if (Math.abs(value - (b[i] as number)) <= 1e-5 * Math.max(1e-6, Math.abs(value))) same++;
+    });
+    expect(same / a.length).toBeGreaterThan(0.98);
+  });
+});

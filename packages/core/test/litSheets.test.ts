@@ -1,0 +1,56 @@
+import { demoNames, demoSet } from '@fendrix/demo';
+import { describe, expect, test } from 'vitest';
+import {
+  addTile,
+  createFilms,
+  developFilms,
+  exposureWeights,
+  luminanceOf,
+  prepareTracing,
+  renderTile,
+} from '../src/index.js';
+import { gatherPatches } from '../src/render/bakeSheets.js';
+
+const WIDTH = 16;
+const HEIGHT = 12;
+
+/** Luminance of each pixel, lit sheets or whole paths. */
+function picture(name: (typeof demoNames)[number], samples: number, wholePaths: boolean): Float64Array {
+  const set = demoSet(name);
+  const tracing = prepareTracing(set);
+  const tile = { x: 0, y: 0, width: WIDTH, height: HEIGHT };
+  const job = { width: WIDTH, height: HEIGHT, tile, firstSample: 0, samples, seed: 1, wholePaths };
+  const films = createFilms(WIDTH, HEIGHT, tracing.scene.channelCount);
+  addTile(films, tile, renderTile(tracing, job), samples);
+  const linear = new Float32Array(WIDTH * HEIGHT * 3);
+  developFilms(linear, films, exposureWeights(set));
+  return Float64Array.from({ length: WIDTH * HEIGHT }, (_, i) =>
+    luminanceOf(linear[3 * i] as number, linear[3 * i + 1] as number, linear[3 * i + 2] as number),
+  );
+}
+
+const sum = (values: Float64Array) => values.reduce((all, value) => all + value, 0);
+
+describe('lit sheets', () => {
+  // The limit stated in docs/physics/render.md; whole paths are the reference.
+  test.each(demoNames)(
+    '%s: the mean of the picture is that of whole paths within 1.5 %%',
+    (name) => {
+      const sheets = sum(picture(name, 512, false));
+      const whole = sum(picture(name, 1024, true));
+      expect(Math.abs(sheets / whole - 1)).toBeLessThan(0.015);
+    },
+    60000,
+  );
+
+  test('gathered in two ranges they are the same to the last bit', () => {
+    const tracing = prepareTracing(demoSet('cordial'));
+    const { kernel, sheets, scene } = tracing;
+    const options = { rays: 4, seed: 1 };
+    const half = sheets.patches >> 1;
+    const whole = gatherPatches(kernel, sheets, scene.channelCount, 0, sheets.patches, options);
+    const later = gatherPatches(kernel, sheets, scene.channelCount, half, sheets.patches - half, options);
+    expect(later.direct).toEqual(whole.direct.slice(half * scene.channelCount * 3));
+    expect(later.met).toEqual(whole.met.slice(half * 4 * 2));
+  });
+});
