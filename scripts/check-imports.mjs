@@ -8,6 +8,7 @@ import { root } from './prepare.mjs';
 const RULES = [
   { folder: 'packages/contract/src', may: [/^zod$/] },
   { folder: 'packages/core/src', may: [/^@fendrix\/contract$/], typesOnly: /^@fendrix\// },
+  { folder: 'packages/catalogue/src', may: [/^@fendrix\/contract$/] },
   {
     folder: 'packages/workers/src',
     may: [/^@fendrix\/(contract|core)$/, /^node:worker_threads$/, /^tsx\/esm\/api$/],
@@ -16,19 +17,24 @@ const RULES = [
     folder: 'apps/server/src',
     may: [
       /^node:/,
-      /^@fendrix\/(contract|core|demo)$/,
+      /^@fendrix\/(catalogue|contract|core|demo)$/,
       /^@fendrix\/workers(\/node)?$/,
       /^(@koa\/|koa|drizzle-orm|@libsql\/|pino|zod)/,
     ],
   },
   {
     folder: 'apps/cli/src',
-    may: [/^node:/, /^@fendrix\/(contract|core|demo)$/, /^@fendrix\/workers(\/node)?$/, /^sharp$/],
+    may: [
+      /^node:/,
+      /^@fendrix\/(catalogue|contract|core|demo)$/,
+      /^@fendrix\/workers(\/node)?$/,
+      /^(sharp|three|three-mesh-bvh)$/,
+    ],
   },
   {
     folder: 'apps/web/src',
     may: [
-      /^@fendrix\/(contract|core)$/,
+      /^@fendrix\/(catalogue|contract|core)$/,
       /^@fendrix\/workers(\/browser)?$/,
       /^(react|react-dom|react-redux|react-router|react-hotkeys-hook|redux-undo|notistack)(\/|$)/,
       /^(@mui\/|@emotion\/|@reduxjs\/|@fontsource-variable\/|@use-gesture\/)/,

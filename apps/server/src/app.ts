@@ -4,9 +4,11 @@ import Koa from 'koa';
 import helmet from 'koa-helmet';
 import type { Logger } from 'pino';
 import type { Database } from './db/database.js';
+import { createKitStore } from './domain/kit.js';
 import { createSetStore } from './domain/sets.js';
 import { errorExit } from './errors.js';
 import { hostAndOriginGuard } from './http/guards.js';
+import { kitRoutes } from './http/kitRoutes.js';
 import { pages } from './http/pages.js';
 import { setRoutes } from './http/setRoutes.js';
 
@@ -19,8 +21,8 @@ export interface AppOptions {
   origins: readonly string[];
 }
 
-/** Largest request body. */
-const BODY_LIMIT = '1mb';
+/** Largest request body: a set with a large mesh. */
+const BODY_LIMIT = '24mb';
 
 export function createApp({ database, log, webRoot, hosts, origins }: AppOptions): Koa {
   const app = new Koa();
@@ -35,7 +37,8 @@ export function createApp({ database, log, webRoot, hosts, origins }: AppOptions
     await database.query.run('select 1');
     ctx.body = { ok: true };
   });
-  for (const router of [health, setRoutes(createSetStore(database))]) {
+  const routers = [health, setRoutes(createSetStore(database)), kitRoutes(createKitStore(database))];
+  for (const router of routers) {
     app.use(router.routes());
     app.use(router.allowedMethods());
   }

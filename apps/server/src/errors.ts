@@ -50,7 +50,9 @@ function asAppError(error: unknown, log: Logger): AppError {
   if (error instanceof AppError) return error;
   const status = typeof error === 'object' && error !== null && 'status' in error ? error.status : undefined;
   if (status === 413) {
-    return new AppError('too-large', 'The document is too large.', { hint: 'A set is at most 1 MB.' });
+    return new AppError('too-large', 'The document is too large.', {
+      hint: 'A set is at most 24 MB: thin out its meshes and pictures.',
+    });
   }
   if (status === 400) {
     return new AppError('bad-input', 'The request is not readable JSON.', {

@@ -3,7 +3,7 @@ import { createServer, request, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { ApiError, SetList, StoredSet } from '@fendrix/contract';
+import type { ApiError, SetList, StoredKit, StoredSet } from '@fendrix/contract';
 import { demoNames, demoSet } from '@fendrix/demo';
 import { pino } from 'pino';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
@@ -218,5 +218,33 @@ describe('settings', () => {
     const config = readConfig({ FENDRIX_DATA: folder });
     expect(config.host).toBe('127.0.0.1');
     expect(config.hosts).toContain('localhost:4280');
+  });
+});
+
+describe('the kit', () => {
+  const read = async () => (await call<StoredKit>('GET', '/api/kit')).body;
+
+  test('starts with the catalogue, is saved whole, and an older revision is refused', async () => {
+    const first = await read();
+    expect(first.revision).toBe(0);
+    expect(first.document.entries.length).toBeGreaterThan(50);
+    const fewer = { ...first.document, entries: first.document.entries.slice(0, 3) };
+    const saved = await call<StoredKit>('PUT', '/api/kit', { revision: 0, document: fewer });
+    expect([saved.status, saved.body.revision]).toEqual([200, 1]);
+    expect((await read()).document.entries).toHaveLength(3);
+    const late = await call<ApiError>('PUT', '/api/kit', { revision: 0, document: first.document });
+    expect([late.status, late.body.error.code]).toEqual([409, 'conflict']);
+    const next = await call<StoredKit>('PUT', '/api/kit', { revision: 1, document: first.document });
+    expect(next.body.revision).toBe(2);
+  });
+
+  test('a bad entry names its field and nothing is saved', async () => {
+    const { revision, document } = await read();
+    const entries = document.entries.map((entry) => ({ ...entry }));
+    Object.assign(entries[0] as object, { source: 7 });
+    const answer = await call<ApiError>('PUT', '/api/kit', { revision, document: { ...document, entries } });
+    expect(answer.status).toBe(400);
+    expect(answer.body.error.problems?.[0]?.path).toBe('entries[0].source');
+    expect((await read()).revision).toBe(revision);
   });
 });

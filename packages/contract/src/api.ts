@@ -17,6 +17,9 @@ export const createBody = z.strictObject({ document: z.unknown() });
 /** Body of a save: the revision it was made from, and the whole new document. */
 export const saveBody = z.strictObject({ revision: z.int().min(1), document: z.unknown() });
 
+/** Body of a save of the kit; revision 0 is the kit a studio starts with. */
+export const saveKitBody = z.strictObject({ revision: z.int().min(0), document: z.unknown() });
+
 export interface SetSummary {
   id: string;
   name: string;

@@ -1,5 +1,13 @@
 export * from './api.js';
 export type { Vector } from './geometry.js';
+export {
+  type Kit,
+  type KitEntry,
+  type KitEntryInput,
+  type KitInput,
+  kitDocument,
+  type StoredKit,
+} from './kit.js';
 export type {
   AimedLight,
   BareLamp,

@@ -11,6 +11,14 @@ export const sets = sqliteTable('sets', {
   updatedAt: text('updated_at').notNull(),
 });
 
+/** The kit document; its one row has id 1. */
+export const kits = sqliteTable('kits', {
+  id: integer('id').primaryKey(),
+  revision: integer('revision').notNull(),
+  /** JSON of the document as the contract defines it. */
+  document: text('document').notNull(),
+});
+
 /** Facts about this database itself. */
 export const facts = sqliteTable('facts', {
   name: text('name').primaryKey(),

@@ -1,8 +1,7 @@
-import { checkDocument, createBody, listQuery, saveBody, storedId } from '@fendrix/contract';
+import { createBody, listQuery, saveBody, storedId } from '@fendrix/contract';
 import Router from '@koa/router';
-import type { ZodType } from 'zod';
 import type { SetStore } from '../domain/sets.js';
-import { AppError } from '../errors.js';
+import { requireValid } from './requireValid.js';
 
 /** Routes of stored sets: list, read, create, save, delete. */
 export function setRoutes(store: SetStore): Router {
@@ -32,13 +31,4 @@ export function setRoutes(store: SetStore): Router {
 
 function setId(text: string | undefined): string {
   return requireValid(storedId, text, 'address');
-}
-
-/** The checked value, or a `bad-input` answer that names the fields. */
-function requireValid<T>(schema: ZodType<T>, data: unknown, where: string): T {
-  const checked = checkDocument(schema, data);
-  if (checked.ok) return checked.value;
-  throw new AppError('bad-input', `The ${where} of the request is not valid.`, {
-    problems: checked.problems,
-  });
 }

@@ -1,0 +1,5 @@
+CREATE TABLE `kits` (
+	`id` integer PRIMARY KEY NOT NULL,
+	`revision` integer NOT NULL,
+	`document` text NOT NULL
+);

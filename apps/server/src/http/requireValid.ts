@@ -1,0 +1,12 @@
+import { checkDocument } from '@fendrix/contract';
+import type { ZodType } from 'zod';
+import { AppError } from '../errors.js';
+
+/** The checked value, or a `bad-input` answer that names the fields. */
+export function requireValid<T>(schema: ZodType<T>, data: unknown, where: string): T {
+  const checked = checkDocument(schema, data);
+  if (checked.ok) return checked.value;
+  throw new AppError('bad-input', `The ${where} of the request is not valid.`, {
+    problems: checked.problems,
+  });
+}

@@ -1,0 +1,68 @@
+import { type KitEntry, kitDocument, type SetDocumentInput, setDocument } from '@fendrix/contract';
+import { demoSet } from '@fendrix/demo';
+import { describe, expect, test } from 'vitest';
+import { defaultKit } from '../src/index.js';
+
+const kit = defaultKit();
+
+/** The demo set with an entry put on it, as the palette does. */
+function withEntry(entry: KitEntry): unknown {
+  const set: SetDocumentInput = demoSet('cordial');
+  switch (entry.what) {
+    case 'light':
+      return { ...set, lights: [...(set.lights ?? []), { ...entry.thing, tag: 'Z' }] };
+    case 'sheet':
+      return { ...set, sheets: [...(set.sheets ?? []), { ...entry.thing, tag: '99' }] };
+    case 'product':
+      return { ...set, products: [...(set.products ?? []), { ...entry.thing, id: 'another' }] };
+    case 'material':
+      return set;
+  }
+}
+
+describe('the kit a studio starts with', () => {
+  test('each entry says where its figures come from and what it is for', () => {
+    expect(kit.entries.length).toBeGreaterThan(80);
+    for (const entry of kit.entries) {
+      expect(entry.source.length, entry.id).toBeGreaterThan(10);
+      expect(entry.purposes.length, entry.id).toBeGreaterThan(1);
+    }
+  });
+
+  test.each(kit.entries.map((entry) => [entry.id, entry] as const))(
+    '%s can be put on a set',
+    (_id, entry) => {
+      expect(setDocument.safeParse(withEntry(entry)).error?.issues).toBeUndefined();
+    },
+  );
+
+  test('has every kind of light, sheet and product that a set can have, but for what is imported', () => {
+    const kinds = (what: KitEntry['what']) =>
+      new Set(kit.entries.filter((entry) => entry.what === what).map((entry) => entry.thing.kind));
+    for (const kind of [
+      'softbox',
+      'octa',
+      'ring',
+      'dish',
+      'tube',
+      'umbrella',
+      'snoot',
+      'projector',
+      'panel',
+      'table-lamp',
+      'window',
+      'bare-lamp',
+    ])
+      expect(kinds('light')).toContain(kind);
+    for (const kind of ['card', 'flag', 'frame', 'roof', 'disc', 'fold', 'curve', 'cone', 'tent', 'leaves'])
+      expect(kinds('sheet')).toContain(kind);
+    for (const kind of ['turned', 'box', 'ring', 'chain', 'stone', 'dish', 'pieces', 'cloth', 'water'])
+      expect(kinds('product')).toContain(kind);
+  });
+
+  test('two entries of one id are refused', () => {
+    const twice = { ...kit, entries: [kit.entries[0], kit.entries[0]] };
+    const checked = kitDocument.safeParse(twice);
+    expect(checked.error?.issues[0]?.path).toEqual(['entries', 1, 'id']);
+  });
+});

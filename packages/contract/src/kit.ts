@@ -1,0 +1,72 @@
+import { z } from 'zod';
+import { light } from './light.js';
+import { checkLight } from './lightRules.js';
+import { material, sheetMaterial } from './material.js';
+import { checkMaterials } from './materialRules.js';
+import { name } from './names.js';
+import { product } from './product.js';
+import { checkProduct } from './productRules.js';
+import { sheet } from './sheet.js';
+import { checkSheet } from './sheetRules.js';
+
+const common = {
+  id: z
+    .string()
+    .min(1)
+    .max(60)
+    .regex(/^[a-z0-9-]+$/, 'may hold small letters, digits and hyphens only.'),
+  name: name.describe('What it is called in the palette'),
+  purposes: z
+    .array(z.string().min(1).max(30))
+    .max(12)
+    .default([])
+    .describe('Words it is found by: soft, hard, edge, cut, bounce, glow …'),
+  source: z
+    .string()
+    .max(400)
+    .default('')
+    .describe('Where its figures come from: a data sheet, a test, a usual range'),
+};
+
+const anyMaterial = z.union([material, sheetMaterial]);
+
+export const kitEntry = z.discriminatedUnion('what', [
+  z.strictObject({ what: z.literal('light'), ...common, thing: light }),
+  z.strictObject({ what: z.literal('sheet'), ...common, thing: sheet }),
+  z.strictObject({ what: z.literal('product'), ...common, thing: product }),
+  z.strictObject({ what: z.literal('material'), ...common, thing: anyMaterial }),
+]);
+
+/** The kit of a studio: lights, sheets, goods and materials with real figures, to put on a set. */
+export const kitDocument = z
+  .strictObject({
+    format: z.literal('fendrix-kit'),
+    version: z.literal(1),
+    entries: z.array(kitEntry).max(400),
+  })
+  .superRefine((kit, problems) => {
+    const report = (path: PropertyKey[], message: string) =>
+      problems.addIssue({ code: 'custom', path, message });
+    const known = new Set<string>();
+    kit.entries.forEach((entry, index) => {
+      if (known.has(entry.id))
+        report(['entries', index, 'id'], `"${entry.id}" is taken by an earlier entry.`);
+      known.add(entry.id);
+      const path = ['entries', index, 'thing'];
+      if (entry.what === 'light') checkLight(entry.thing, path, report);
+      else if (entry.what === 'sheet') checkSheet(entry.thing, path, report);
+      else if (entry.what === 'product') checkProduct(entry.thing, path, report);
+      checkMaterials(entry.thing, path, report);
+    });
+  });
+
+export type Kit = z.infer<typeof kitDocument>;
+export type KitInput = z.input<typeof kitDocument>;
+export type KitEntry = z.infer<typeof kitEntry>;
+export type KitEntryInput = z.input<typeof kitEntry>;
+
+/** The kit as stored; revision 0 is the one a studio starts with. */
+export interface StoredKit {
+  revision: number;
+  document: Kit;
+}
