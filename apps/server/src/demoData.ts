@@ -11,7 +11,8 @@ export async function loadDemoOnce(database: Database): Promise<void> {
   const [fact] = await database.query.select().from(facts).where(eq(facts.name, LOADED));
   if (fact) return;
   const store = createSetStore(database);
-  for (const name of demoNames) await store.create(demoSet(name));
+  // The first of them is opened first: it is stored last.
+  for (const name of [...demoNames].reverse()) await store.create(demoSet(name));
   await database.write((query) =>
     query.insert(facts).values({ name: LOADED, value: new Date().toISOString() }),
   );

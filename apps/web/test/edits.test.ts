@@ -1,20 +1,22 @@
+import { defaultKit } from '@fendrix/catalogue';
 import { setDocument } from '@fendrix/contract';
 import { demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
 import {
+  addFromKit,
   changeCamera,
   changeLight,
+  changeProduct,
   changeSheet,
   freeTag,
+  giveMaterial,
+  keyOfAdded,
   moveThing,
-  newSheet,
-  newSoftbox,
   pinSpot,
   positionOf,
   removeSpot,
   removeThing,
   type ThingRef,
-  turnProduct,
 } from '../src/features/bench/state/edits';
 import { starterSet } from '../src/features/sets/starterSet';
 
@@ -51,7 +53,9 @@ describe('changes of a set', () => {
     expect(changeCamera({ iso: 400 })(set).camera.iso).toBe(400);
     expect(changeLight('A', (light) => ({ ...light, on: false }))(set).lights[0]?.on).toBe(false);
     expect(changeSheet('1', (sheet) => ({ ...sheet, name: 'other' }))(set).sheets[0]?.name).toBe('other');
-    expect(turnProduct('bottle', 20)(set).products[0]?.turnDeg).toBe(20);
+    expect(
+      changeProduct('bottle', (product) => ({ ...product, turnDeg: 20 }))(set).products[0]?.turnDeg,
+    ).toBe(20);
     const spot = {
       name: 'new',
       pointM: [0, 0, 0] as [number, number, number],
@@ -69,20 +73,35 @@ describe('changes of a set', () => {
     expect(removeThing({ kind: 'product', key: 'bottle' })(set).products).toEqual([]);
   });
 
-  test('new things get free tags and make a valid set', () => {
+  test('things of the kit get free tags and make a valid set', () => {
     expect(freeTag(set, 'light')).toBe('B');
     expect(freeTag(set, 'sheet')).toBe('3');
+    const { entries } = defaultKit();
+    const softbox = entries.find(({ id }) => id === 'softbox-40x60');
+    if (softbox?.what !== 'light') throw new Error('the kit has a softbox');
     const full = {
       ...set,
-      lights: Array.from({ length: 26 }, (_, i) => newSoftbox(String.fromCharCode(65 + i))),
+      lights: Array.from({ length: 26 }, (_, i) => ({ ...softbox.thing, tag: String.fromCharCode(65 + i) })),
     };
-    expect(freeTag(full, 'light')).toBeNull();
-    const more = {
-      ...set,
-      lights: [...set.lights, newSoftbox('B')],
-      sheets: [...set.sheets, newSheet('card', '3'), newSheet('flag', '4')],
-    };
+    expect(keyOfAdded(full, softbox)).toBeNull();
+    let more = set;
+    for (const id of ['softbox-40x60', 'tracing-paper', 'jar', 'jar']) {
+      const entry = entries.find((candidate) => candidate.id === id);
+      const ref = entry ? keyOfAdded(more, entry) : null;
+      if (!entry || !ref) throw new Error(`${id} fits on the set`);
+      more = addFromKit(entry, ref.key)(more);
+    }
+    expect(more.products.map(({ id }) => id)).toEqual(['bottle', 'jar', 'jar-2']);
     expect(setDocument.safeParse(more).success).toBe(true);
+  });
+
+  test('a material goes on what is selected, see-through ones on both sides of a sheet', () => {
+    const steel = { kind: 'metal', metal: 'steel', roughness: 0 } as const;
+    const made = giveMaterial({ kind: 'product', key: 'bottle' }, steel)(set);
+    expect(made.products[0]?.material).toBe(steel);
+    const frost = { kind: 'translucent', reflectance: 0.4, transmittance: 0.5, haze: 1 } as const;
+    const sheet = giveMaterial({ kind: 'sheet', key: '1' }, frost)(set).sheets[0];
+    expect([sheet?.front, sheet?.back]).toEqual([frost, frost]);
   });
 
   test('a new set starts valid, with a product, a light and the camera on it', () => {

@@ -9,6 +9,7 @@ const tag = 'A';
 /** Where a light goes that is put on a set: camera left, a little in front and above. */
 const left = { positionM: [-0.6, -0.2, 0.4], aimM: [0, 0, 0.1] } satisfies Partial<LightInput>;
 const behind = { positionM: [-0.45, 0.45, 0.35], aimM: [0, 0, 0.12] } satisfies Partial<LightInput>;
+const tall = { positionM: [-0.45, 0.45, 0.65], aimM: [0, 0, 0.4] } satisfies Partial<LightInput>;
 const high = { positionM: [0, 0.1, 0.9], aimM: [0, 0, 0] } satisfies Partial<LightInput>;
 const flashColour = { temperatureK: 5500 };
 const ledColour = { temperatureK: 5600 };
@@ -72,7 +73,7 @@ export const lights: LightEntry[] = [
     `${STUDIO}; ${CLOTH}.`,
     {
       kind: 'softbox',
-      ...behind,
+      ...tall,
       widthM: 0.3,
       heightM: 1.2,
       hotCentre: 2,
@@ -89,7 +90,7 @@ export const lights: LightEntry[] = [
     `${STUDIO}; ${CLOTH}; fabric grids lose 0.5 to 1.3 stops.`,
     {
       kind: 'softbox',
-      ...behind,
+      ...tall,
       widthM: 0.3,
       heightM: 1.2,
       hotCentre: 2,

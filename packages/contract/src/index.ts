@@ -46,5 +46,5 @@ export {
   type Sweep,
   setDocument,
 } from './set.js';
-export { setJsonSchema } from './setSchema.js';
+export { kitJsonSchema, setJsonSchema } from './setSchema.js';
 export type { Sheet, SheetOf } from './sheet.js';

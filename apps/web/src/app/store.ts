@@ -1,16 +1,17 @@
 import { configureStore, createListenerMiddleware } from '@reduxjs/toolkit';
 import { benchReducers, startBenchListeners } from '../features/bench';
+import { kitApi } from '../features/kit';
 import { setsApi } from '../features/sets';
 
 const listeners = createListenerMiddleware();
 
 export const store = configureStore({
-  reducer: { ...benchReducers, [setsApi.reducerPath]: setsApi.reducer },
+  reducer: { ...benchReducers, [setsApi.reducerPath]: setsApi.reducer, [kitApi.reducerPath]: kitApi.reducer },
   middleware: (defaults) =>
     // A set document is checked by its own schema at every edit; walking it again here would slow the drag.
     defaults({ immutableCheck: false, serializableCheck: false })
       .prepend(listeners.middleware)
-      .concat(setsApi.middleware),
+      .concat(setsApi.middleware, kitApi.middleware),
 });
 
 startBenchListeners(listeners);

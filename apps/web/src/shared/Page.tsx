@@ -1,11 +1,24 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import type { ReactNode } from 'react';
-import { Link } from 'react-router';
+import { Link, NavLink } from 'react-router';
 import { SchemeSwitch } from './SchemeSwitch';
 
+const PLACES = [
+  ['/sets', 'Sets'],
+  ['/kit', 'Kit'],
+] as const;
+
 /** A paper-like page for lists and texts. */
-export function Page({ title, children }: { title: string; children: ReactNode }) {
+export function Page({
+  title,
+  wide = false,
+  children,
+}: {
+  title: string;
+  wide?: boolean;
+  children: ReactNode;
+}) {
   return (
     <Box sx={{ minHeight: '100vh', bgcolor: 'background.default' }}>
       <Box
@@ -26,10 +39,26 @@ export function Page({ title, children }: { title: string; children: ReactNode }
         >
           Fendrix
         </Box>
-        <Box sx={{ flex: 1 }} />
+        <Box component="nav" aria-label="Places" sx={{ display: 'flex', gap: 2, ml: 4, flex: 1 }}>
+          {PLACES.map(([to, name]) => (
+            <Box
+              key={to}
+              component={NavLink}
+              to={to}
+              sx={{
+                color: 'text.secondary',
+                textDecoration: 'none',
+                fontSize: '0.875rem',
+                '&.active': { color: 'text.primary', fontWeight: 650 },
+              }}
+            >
+              {name}
+            </Box>
+          ))}
+        </Box>
         <SchemeSwitch />
       </Box>
-      <Box component="main" sx={{ maxWidth: 880, mx: 'auto', px: 3, py: 4 }}>
+      <Box component="main" sx={{ maxWidth: wide ? 1120 : 880, mx: 'auto', px: 3, py: 4 }}>
         <Typography variant="h1" sx={{ mb: 2 }}>
           {title}
         </Typography>

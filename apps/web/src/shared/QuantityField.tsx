@@ -1,5 +1,6 @@
 import Box from '@mui/material/Box';
 import InputBase from '@mui/material/InputBase';
+import Tooltip from '@mui/material/Tooltip';
 import { useId, useState } from 'react';
 
 interface QuantityFieldProps {
@@ -8,13 +9,15 @@ interface QuantityFieldProps {
   shown: string;
   /** Reads what was typed; null when it is not understood. */
   parse(text: string): number | null;
+  /** What it means, where that is not plain. */
+  hint?: string | undefined;
   /** What may be typed, for the message. */
   example: string;
   onCommit(value: number): void;
 }
 
 /** A number with its unit, typed as people say it. Enter or leaving the field sets it, Escape leaves it. */
-export function QuantityField({ label, shown, parse, example, onCommit }: QuantityFieldProps) {
+export function QuantityField({ label, hint, shown, parse, example, onCommit }: QuantityFieldProps) {
   const [draft, setDraft] = useState<string | null>(null);
   const [wrong, setWrong] = useState(false);
   const id = useId();
@@ -38,9 +41,15 @@ export function QuantityField({ label, shown, parse, example, onCommit }: Quanti
   return (
     <Box sx={{ borderBottom: 1, borderColor: 'divider' }}>
       <Box sx={{ display: 'flex', alignItems: 'center', minHeight: 27 }}>
-        <Box component="label" htmlFor={id} sx={{ flex: 1, color: 'text.secondary', fontSize: '0.8125rem' }}>
-          {label}
-        </Box>
+        <Tooltip title={hint ?? ''} placement="left">
+          <Box
+            component="label"
+            htmlFor={id}
+            sx={{ flex: 1, color: 'text.secondary', fontSize: '0.8125rem' }}
+          >
+            {label}
+          </Box>
+        </Tooltip>
         <InputBase
           id={id}
           value={draft ?? shown}

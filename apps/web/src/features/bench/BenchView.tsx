@@ -15,16 +15,16 @@ import { readDraft } from './state/drafts';
 import { useBench, useBenchDispatch } from './state/hooks';
 import { openSet } from './state/thunks';
 import { useBenchKeys } from './state/useBenchKeys';
-import { AddMenu } from './views/AddMenu';
 import { BenchHeader } from './views/BenchHeader';
 import { ConflictDialog } from './views/ConflictDialog';
 import { ExposureControls } from './views/ExposureControls';
 import { LensTools, LensView } from './views/LensView';
 import { LightPowers } from './views/LightPowers';
 import { MirrorBandView } from './views/MirrorBandView';
+import { Palette } from './views/Palette';
 import { SpotPanel } from './views/SpotPanel';
 import { StopRuler } from './views/StopRuler';
-import { ThingPanel } from './views/ThingPanel';
+import { ThingPanel } from './views/thing/ThingPanel';
 
 /** The bench of one stored set. */
 export function BenchView() {
@@ -116,7 +116,7 @@ function OpenBench() {
           >
             <Heading>From above</Heading>
             <Box sx={{ color: surround.quiet, flex: 1 }}>rings in cm round the mark</Box>
-            <AddMenu />
+            <Palette />
           </Box>
         </Area>
         <Area

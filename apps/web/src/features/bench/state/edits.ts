@@ -1,4 +1,14 @@
-import type { Camera, Light, OpaqueMaterial, SetDocument, Sheet, Spot, Vector } from '@fendrix/contract';
+import type {
+  AnyMaterial,
+  Camera,
+  KitEntry,
+  Light,
+  Product,
+  SetDocument,
+  Sheet,
+  Spot,
+  Vector,
+} from '@fendrix/contract';
 
 /** Something on the bench that can be selected and moved. */
 export interface ThingRef {
@@ -94,16 +104,9 @@ export const changeSheet =
     sheets: replace(set.sheets, (sheet) => sheet.tag === tag, change),
   });
 
-export const turnProduct =
-  (productId: string, turnDeg: number): Edit =>
-  (set) => ({
-    ...set,
-    products: replace(
-      set.products,
-      ({ id }) => id === productId,
-      (product) => ({ ...product, turnDeg }),
-    ),
-  });
+export const changeProduct =
+  (productId: string, change: (product: Product) => Product): Edit =>
+  (set) => ({ ...set, products: replace(set.products, (product) => product.id === productId, change) });
 
 export const renameSet =
   (name: string): Edit =>
@@ -134,37 +137,51 @@ export function freeTag(set: SetDocument, kind: 'light' | 'sheet'): string | nul
   return (kind === 'light' ? letters : numbers).find((tag) => !taken.has(tag)) ?? null;
 }
 
-/** A softbox of usual size, camera right and above, facing the product. */
-export function newSoftbox(tag: string): Light {
-  return {
-    kind: 'softbox',
-    tag,
-    name: 'Softbox 40 x 60',
-    positionM: [0.6, -0.2, 0.35],
-    aimM: [0, 0, 0.1],
-    rollDeg: 0,
-    widthM: 0.4,
-    heightM: 0.6,
-    hotCentre: 1.5,
-    output: { kind: 'flash-energy', energyJ: 200, efficacyLmSPerJ: 35, modifierEfficiency: 0.45 },
-    powerStops: -2,
-    on: true,
+/** Under which tag or id an entry of the kit would go on the set; null when all are taken. */
+export function keyOfAdded(set: SetDocument, entry: KitEntry): ThingRef | null {
+  if (entry.what === 'material') return null;
+  if (entry.what !== 'product') {
+    const key = freeTag(set, entry.what);
+    return key === null ? null : { kind: entry.what, key };
+  }
+  const taken = new Set(set.products.map(({ id }) => id));
+  for (let i = 1; i <= 50; i++) {
+    const key = i === 1 ? entry.thing.id : `${entry.thing.id}-${i}`;
+    if (!taken.has(key)) return { kind: 'product', key };
+  }
+  return null;
+}
+
+/** Further goods stand beside the first, this far apart, m. */
+const BESIDE_M = 0.15;
+
+/** Puts an entry of the kit on the set. */
+export function addFromKit(entry: KitEntry, key: string): Edit {
+  return (set) => {
+    switch (entry.what) {
+      case 'light':
+        return { ...set, lights: [...set.lights, { ...entry.thing, tag: key }] };
+      case 'sheet':
+        return { ...set, sheets: [...set.sheets, { ...entry.thing, tag: key }] };
+      case 'product': {
+        const [x, y, z] = entry.thing.positionM;
+        const positionM: Vector = [x + BESIDE_M * set.products.length, y, z];
+        return { ...set, products: [...set.products, { ...entry.thing, id: key, positionM }] };
+      }
+      case 'material':
+        return set;
+    }
   };
 }
 
-/** A board 20 x 30 cm beside the product, white to bounce or black to cut. */
-export function newSheet(kind: 'card' | 'flag', tag: string): Sheet {
-  const board: OpaqueMaterial = { kind: 'matte', reflectance: kind === 'card' ? 0.85 : 0.04 };
-  return {
-    kind,
-    tag,
-    name: kind === 'card' ? 'white card' : 'black flag',
-    positionM: kind === 'card' ? [0.3, -0.1, 0.15] : [-0.3, -0.1, 0.15],
-    aimM: [0, 0, 0.1],
-    rollDeg: 0,
-    widthM: 0.2,
-    heightM: 0.3,
-    front: board,
-    back: board,
-  };
+const SEE_THROUGH = new Set(['translucent', 'net']);
+
+/** Makes a product, or the front of a sheet, of another material; what lets light through goes on both sides. */
+export function giveMaterial(ref: ThingRef, material: AnyMaterial): Edit {
+  if (ref.kind === 'product')
+    return changeProduct(ref.key, (product) => ({ ...product, material }) as Product);
+  return changeSheet(ref.key, (sheet) => {
+    const both = SEE_THROUGH.has(material.kind) || SEE_THROUGH.has(sheet.back.kind);
+    return { ...sheet, front: material, ...(both ? { back: material } : {}) } as Sheet;
+  });
 }

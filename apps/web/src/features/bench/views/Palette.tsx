@@ -1,0 +1,139 @@
+import type { KitEntry } from '@fendrix/contract';
+import Button from '@mui/material/Button';
+import Chip from '@mui/material/Chip';
+import Dialog from '@mui/material/Dialog';
+import DialogContent from '@mui/material/DialogContent';
+import List from '@mui/material/List';
+import ListItemButton from '@mui/material/ListItemButton';
+import ListItemText from '@mui/material/ListItemText';
+import ListSubheader from '@mui/material/ListSubheader';
+import Skeleton from '@mui/material/Skeleton';
+import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { memo, useDeferredValue, useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { surround } from '../../../shared/theme';
+import { kitApi, searchKit } from '../../kit';
+import { benchActions } from '../state/benchSlice';
+import { addFromKit, giveMaterial, keyOfAdded } from '../state/edits';
+import { useBench, useBenchDispatch, useSet } from '../state/hooks';
+import { edit } from '../state/thunks';
+
+/** Words people look for first. */
+const PURPOSES = ['soft', 'hard', 'edge', 'bounce', 'cut', 'gradient', 'glow', 'pattern', 'fill'];
+const TITLES: Record<KitEntry['what'], string> = {
+  light: 'Lights',
+  sheet: 'Cards, flags and frost',
+  product: 'Goods',
+  material: 'Materials for what is selected',
+};
+
+/** Puts things of the kit on the set, found by name or by what they are for. */
+export const Palette = memo(function Palette() {
+  const [open, setOpen] = useState(false);
+  useHotkeys('a', () => setOpen(true), { preventDefault: true });
+  return (
+    <>
+      <Button
+        size="small"
+        aria-haspopup="dialog"
+        onClick={() => setOpen(true)}
+        sx={{
+          color: surround.text,
+          bgcolor: '#5a5a5a',
+          px: 1.25,
+          py: 0.25,
+          '&:hover': { bgcolor: '#686868' },
+        }}
+      >
+        Add
+      </Button>
+      {open && <PaletteDialog onClose={() => setOpen(false)} />}
+    </>
+  );
+});
+
+function PaletteDialog({ onClose }: { onClose(): void }) {
+  const [search, setSearch] = useState('');
+  const { data, error } = kitApi.useReadKitQuery();
+  const set = useSet();
+  const selected = useBench((bench) => bench.selected);
+  const dispatch = useBenchDispatch();
+  const takesMaterial = selected?.kind === 'product' || selected?.kind === 'sheet';
+  const wanted = useDeferredValue(search);
+  const found = searchKit(data?.document.entries ?? [], wanted).filter(
+    ({ what }) => what !== 'material' || takesMaterial,
+  );
+
+  function choose(entry: KitEntry) {
+    if (entry.what === 'material') {
+      if (selected && dispatch(edit(giveMaterial(selected, entry.thing)))) onClose();
+      return;
+    }
+    const ref = keyOfAdded(set, entry);
+    if (!ref || !dispatch(edit(addFromKit(entry, ref.key)))) return;
+    dispatch(benchActions.selected(ref));
+    onClose();
+    // On with the keyboard at the thing itself, once it is drawn.
+    requestAnimationFrame(() =>
+      document.querySelector<SVGElement>(`[data-thing="${ref.kind}:${ref.key}"]`)?.focus(),
+    );
+  }
+
+  return (
+    <Dialog open disableRestoreFocus onClose={onClose} fullWidth maxWidth="sm" aria-label="Add to the set">
+      <DialogContent sx={{ height: 520, display: 'flex', flexDirection: 'column', gap: 1.5 }}>
+        <TextField
+          autoFocus
+          size="small"
+          label="Add: a name, or what it is for"
+          value={search}
+          onChange={(event) => setSearch(event.target.value)}
+          onKeyDown={(event) => {
+            event.stopPropagation();
+            const [first] = found;
+            if (event.key === 'Enter' && first) choose(first);
+            if (event.key === 'Escape') onClose();
+          }}
+        />
+        <Stack direction="row" spacing={0.75} useFlexGap sx={{ flexWrap: 'wrap' }}>
+          {PURPOSES.map((purpose) => (
+            <Chip
+              key={purpose}
+              size="small"
+              label={purpose}
+              variant={search === purpose ? 'filled' : 'outlined'}
+              onClick={() => setSearch(search === purpose ? '' : purpose)}
+            />
+          ))}
+        </Stack>
+        {!data && !error && <Skeleton height={120} />}
+        {error && <Typography color="text.secondary">The kit cannot be read from the server now.</Typography>}
+        {data && found.length === 0 && (
+          <Typography color="text.secondary">
+            Nothing in the kit is called or good for “{search}”. The kit page has room for your own.
+          </Typography>
+        )}
+        <List dense disablePadding sx={{ overflow: 'auto', flex: 1 }}>
+          {(Object.keys(TITLES) as KitEntry['what'][]).map((what) => {
+            const own = found.filter((entry) => entry.what === what);
+            if (own.length === 0) return null;
+            return (
+              <li key={what}>
+                <ul style={{ padding: 0 }}>
+                  <ListSubheader>{TITLES[what]}</ListSubheader>
+                  {own.map((entry) => (
+                    <ListItemButton key={entry.id} divider onClick={() => choose(entry)}>
+                      <ListItemText primary={entry.name} secondary={entry.purposes.join(', ')} />
+                    </ListItemButton>
+                  ))}
+                </ul>
+              </li>
+            );
+          })}
+        </List>
+      </DialogContent>
+    </Dialog>
+  );
+}

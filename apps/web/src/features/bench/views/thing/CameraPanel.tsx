@@ -1,0 +1,59 @@
+import type { Camera } from '@fendrix/contract';
+import { cameraFigures, formatLength, parseLengthM } from '@fendrix/core';
+import { Explained } from '../../../../shared/Explained';
+import { cameraSchema } from '../../../../shared/form/schema';
+import { QuantityField } from '../../../../shared/QuantityField';
+import { changeCamera } from '../../state/edits';
+import { useBenchDispatch } from '../../state/hooks';
+import { edit } from '../../state/thunks';
+import { AimField, AllFigures, type PanelProps, StandFields, Title } from './ThingFields';
+
+const SHOWN = new Set(['positionM', 'aimM', 'focusM', 'fNumber', 'shutterS', 'iso']);
+
+export function CameraPanel({ set, thing }: PanelProps) {
+  const dispatch = useBenchDispatch();
+  const { camera } = set;
+  const figures = cameraFigures(camera);
+  return (
+    <>
+      <Title name="Camera" kind={`${camera.body.name}; ${camera.lens.name}`} />
+      <StandFields set={set} thing={thing} />
+      <AimField aimM={camera.aimM} onCommit={(aimM) => dispatch(edit(changeCamera({ aimM })))} />
+      <QuantityField
+        label="focal length"
+        shown={`${Number((camera.lens.focalLengthM * 1000).toFixed(1))} mm`}
+        parse={(text) => parseLengthM(text, 'mm')}
+        example="85 mm"
+        onCommit={(focalLengthM) => dispatch(edit(changeCamera({ lens: { ...camera.lens, focalLengthM } })))}
+      />
+      <QuantityField
+        label="in focus at"
+        shown={formatLength(camera.focusM)}
+        parse={(text) => parseLengthM(text)}
+        example="1m20"
+        onCommit={(focusM) => dispatch(edit(changeCamera({ focusM })))}
+      />
+      <Explained
+        label="sharp from – to"
+        value={`${formatLength(figures.depthOfFieldM.near)} – ${figures.depthOfFieldM.far === null ? 'far' : formatLength(figures.depthOfFieldM.far)}`}
+      >
+        Sharp means a blur disc below {(figures.circleOfConfusionM * 1e6).toFixed(1)} µm on the sensor (
+        {figures.circleOfConfusionBasis}). H = f²/(N c) + f; near s(H−f)/(H+s−2f), far s(H−f)/(H−s). A smaller
+        f-stop or more distance deepens it.
+      </Explained>
+      <Explained label="close-focus loss" value={`${figures.bellowsStops.toFixed(2)} stop`}>
+        2 log₂(1 + m/p) with m = {figures.magnification.toFixed(3)}: the lens is racked out, so less light
+        arrives. It is in the picture and the spot readings; a hand meter does not see it.
+      </Explained>
+      <Explained label="view" value={`${figures.angleOfViewDeg.width.toFixed(1)}° wide`}>
+        2 atan(w / 2f′) with f′ = f (1 + m/p), w = {Number((camera.body.sensorWidthM * 1000).toFixed(1))} mm.
+      </Explained>
+      <AllFigures
+        schema={cameraSchema()}
+        value={camera}
+        hidden={SHOWN}
+        onChange={(changed) => dispatch(edit((old) => ({ ...old, camera: changed as Camera })))}
+      />
+    </>
+  );
+}

@@ -1,0 +1,30 @@
+import type { KitEntry } from '@fendrix/contract';
+import Button from '@mui/material/Button';
+import { freeId, useKitChanges } from '../../../kit';
+
+type Kept = { [W in KitEntry['what']]: { what: W; thing: Extract<KitEntry, { what: W }>['thing'] } }[
+  | 'light'
+  | 'sheet'
+  | 'product'];
+
+/** Puts a thing with its figures into the kit, for other sets. */
+export function KeepInKit({ entry }: { entry: Kept }) {
+  const { kit, change, saving } = useKitChanges();
+  const { name } = entry.thing;
+  return (
+    <Button
+      size="small"
+      color="inherit"
+      disabled={!kit || saving}
+      sx={{ mt: 0.5, px: 0, display: 'block' }}
+      onClick={() =>
+        void change(`“${name}” is in the kit.`, (entries) => [
+          ...entries,
+          { ...entry, id: freeId(entries, name), name, purposes: [], source: 'From a set.' } as KitEntry,
+        ])
+      }
+    >
+      Keep in the kit
+    </Button>
+  );
+}

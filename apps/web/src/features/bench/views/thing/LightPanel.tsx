@@ -1,0 +1,142 @@
+import type { Light } from '@fendrix/contract';
+import { formatPower, lightLuminance, parseStops } from '@fendrix/core';
+import { Explained } from '../../../../shared/Explained';
+import { thingSchema } from '../../../../shared/form/schema';
+import { QuantityField } from '../../../../shared/QuantityField';
+import { changeLight } from '../../state/edits';
+import { useBenchDispatch } from '../../state/hooks';
+import { edit } from '../../state/thunks';
+import { KeepInKit } from './KeepInKit';
+import {
+  AimField,
+  AllFigures,
+  ApparentSize,
+  type PanelProps,
+  RemoveButton,
+  StandFields,
+  Title,
+} from './ThingFields';
+
+/** Figures that have fields of their own. */
+const SHOWN = new Set(['tag', 'positionM', 'aimM', 'powerStops', 'on']);
+
+export function LightPanel({ set, thing }: PanelProps) {
+  const dispatch = useBenchDispatch();
+  const light = set.lights.find(({ tag }) => tag === thing.key);
+  if (!light) return null;
+  const change = (changes: object) =>
+    dispatch(edit(changeLight(light.tag, (old) => ({ ...old, ...changes }) as Light)));
+  const size = faceSizeM(light);
+  return (
+    <>
+      <Title tag={light.tag} name={light.name} kind={kindInWords(light)} />
+      {light.kind !== 'surround' && <StandFields set={set} thing={thing} />}
+      {'aimM' in light && <AimField aimM={light.aimM} onCommit={(aimM) => change({ aimM })} />}
+      {light.kind !== 'surround' && size > 0 && <ApparentSize positionM={light.positionM} sizeM={size} />}
+      <QuantityField
+        label="power"
+        shown={formatPower(light.powerStops)}
+        parse={parsePower}
+        example="1/4 or −2"
+        onCommit={(powerStops) => change({ powerStops: onDial(light, powerStops) })}
+      />
+      <Luminance light={light} />
+      <AllFigures
+        schema={thingSchema('light')}
+        value={light}
+        hidden={SHOWN}
+        onChange={(changed) => dispatch(edit(changeLight(light.tag, () => changed as Light)))}
+      />
+      <KeepInKit entry={{ what: 'light', thing: light }} />
+      <RemoveButton thing={thing} />
+    </>
+  );
+}
+
+/** Longer side of what shines, m; 0 where there is none to speak of. */
+function faceSizeM(light: Light): number {
+  switch (light.kind) {
+    case 'surround':
+      return 0;
+    case 'ring':
+      return light.outerDiameterM;
+    case 'tube':
+      return light.lengthM;
+    case 'projector':
+      return light.lensDiameterM;
+    case 'ies':
+      return Math.max(light.openingWidthM, light.openingLengthM);
+    case 'bare-lamp':
+    case 'table-lamp':
+      return 2 * light.radiusM;
+    default:
+      return 'diameterM' in light ? light.diameterM : Math.max(light.widthM, light.heightM);
+  }
+}
+
+/** The nearest setting that the dial of the head has. */
+function onDial({ dial }: Light, stops: number): number {
+  if (!dial) return stops;
+  const steps = Math.round(stops / dial.stepStops);
+  return Math.max(dial.leastStops, Math.min(0, steps * dial.stepStops));
+}
+
+const KIND_WORDS: Record<Light['kind'], string> = {
+  softbox: 'softbox',
+  octa: 'octa',
+  ring: 'ring light',
+  dish: 'dish',
+  tube: 'tube',
+  umbrella: 'umbrella',
+  snoot: 'snoot',
+  projector: 'projecting spot',
+  panel: 'panel',
+  'table-lamp': 'table lamp',
+  window: 'window',
+  ies: 'measured light',
+  'bare-lamp': 'bare lamp',
+  surround: 'even surround',
+};
+
+function kindInWords(light: Light): string {
+  const { time } = lightLuminance(light);
+  const kind = KIND_WORDS[light.kind];
+  const grid = 'grid' in light && light.grid ? `, grid ${light.grid.cutoffDeg}°` : '';
+  return `${kind}${grid}, ${time === 'flash' ? 'flash' : 'continuous'}`;
+}
+
+function Luminance({ light }: { light: Light }) {
+  const { time, luminance } = lightLuminance(light);
+  const unit = time === 'flash' ? 'cd s/m²' : 'cd/m²';
+  return (
+    <Explained label="luminance of its face" value={`${Number(luminance.toPrecision(3))} ${unit}`}>
+      {outputInWords(light)} At {formatPower(light.powerStops)} that is 2^{light.powerStops.toFixed(2)} of
+      full. A clear mirror shows exactly this times its reflectance, from any distance.
+    </Explained>
+  );
+}
+
+function outputInWords(light: Light): string {
+  const { output } = light;
+  switch (output.kind) {
+    case 'flash-energy':
+      return `${output.energyJ} J × ${output.efficacyLmSPerJ} lm s/J × ${output.modifierEfficiency} leaves the face; over π times its area this is its luminance.`;
+    case 'guide-number':
+      return `Guide number ${output.guideNumberM} m gives 2.5 GN² cd s on the axis; over the face's area this is its luminance.`;
+    case 'flash-exposure':
+      return `Set so that a meter 1 m in front reads ${output.luxSecondsAt1M} lx s.`;
+    case 'lumens':
+      return `${output.lumens} lm × ${output.modifierEfficiency} leaves the face; over π times its area this is its luminance.`;
+    case 'illuminance':
+      return `Set so that a meter 1 m in front reads ${output.luxAt1M} lx.`;
+    case 'luminance':
+      return `Given directly: ${output.luminanceCdM2} cd/m².`;
+  }
+}
+
+/** "1/4" as on the head, or stops from full. */
+function parsePower(text: string): number | null {
+  const fraction = /^1\/(\d+(?:\.\d+)?)$/.exec(text.trim());
+  const stops = fraction ? -Math.log2(Number(fraction[1])) : parseStops(text);
+  return stops !== null && stops <= 0 && stops >= -20 ? stops : null;
+}

@@ -1,0 +1,52 @@
+import type { Product } from '@fendrix/contract';
+import { formatBearing, parseBearingDeg } from '@fendrix/core';
+import { thingSchema } from '../../../../shared/form/schema';
+import { QuantityField } from '../../../../shared/QuantityField';
+import { changeProduct } from '../../state/edits';
+import { useBenchDispatch } from '../../state/hooks';
+import { edit } from '../../state/thunks';
+import { KeepInKit } from './KeepInKit';
+import { AllFigures, type PanelProps, RemoveButton, StandFields, Title } from './ThingFields';
+
+const SHOWN = new Set(['id', 'positionM', 'turnDeg']);
+
+const KIND_WORDS: Record<Product['kind'], string> = {
+  turned: 'turned',
+  box: 'box',
+  ring: 'ring',
+  chain: 'chain',
+  stone: 'faceted stone',
+  dish: 'dish',
+  pieces: 'several pieces',
+  cloth: 'cloth',
+  water: 'water',
+  mesh: 'imported body',
+};
+
+export function ProductPanel({ set, thing }: PanelProps) {
+  const dispatch = useBenchDispatch();
+  const product = set.products.find(({ id }) => id === thing.key);
+  if (!product) return null;
+  const put = (changed: Product) => dispatch(edit(changeProduct(product.id, () => changed)));
+  return (
+    <>
+      <Title name={product.name} kind={KIND_WORDS[product.kind]} />
+      <StandFields set={set} thing={thing} heightLabel="lifted by" />
+      <QuantityField
+        label="turned"
+        shown={formatBearing(product.turnDeg)}
+        parse={parseBearingDeg}
+        example="15 right"
+        onCommit={(turnDeg) => put({ ...product, turnDeg })}
+      />
+      <AllFigures
+        schema={thingSchema('product')}
+        value={product}
+        hidden={SHOWN}
+        onChange={(changed) => put(changed as Product)}
+      />
+      <KeepInKit entry={{ what: 'product', thing: product }} />
+      <RemoveButton thing={thing} />
+    </>
+  );
+}

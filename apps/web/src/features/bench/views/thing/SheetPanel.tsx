@@ -1,0 +1,100 @@
+import type { Sheet } from '@fendrix/contract';
+import { formatLength, parseLengthM } from '@fendrix/core';
+import { thingSchema } from '../../../../shared/form/schema';
+import { QuantityField } from '../../../../shared/QuantityField';
+import { changeSheet } from '../../state/edits';
+import { useBenchDispatch } from '../../state/hooks';
+import { edit } from '../../state/thunks';
+import { KeepInKit } from './KeepInKit';
+import {
+  AimField,
+  AllFigures,
+  ApparentSize,
+  type PanelProps,
+  RemoveButton,
+  StandFields,
+  Title,
+} from './ThingFields';
+
+const SHOWN = new Set(['tag', 'positionM', 'aimM', 'widthM', 'heightM']);
+
+const KIND_WORDS: Record<Sheet['kind'], string> = {
+  card: 'bounces light',
+  flag: 'cuts light',
+  frame: 'spreads light',
+  roof: 'spreads light from above',
+  disc: 'bounces light',
+  fold: 'bounces light, stands by itself',
+  curve: 'bounces light round a body',
+  cone: 'wraps light round a small thing',
+  tent: 'wraps light all round',
+  leaves: 'throws a pattern',
+};
+
+export function SheetPanel({ set, thing }: PanelProps) {
+  const dispatch = useBenchDispatch();
+  const sheet = set.sheets.find(({ tag }) => tag === thing.key);
+  if (!sheet) return null;
+  const change = (changes: object) =>
+    dispatch(edit(changeSheet(sheet.tag, (old) => ({ ...old, ...changes }) as Sheet)));
+  return (
+    <>
+      <Title tag={sheet.tag} name={sheet.name} kind={KIND_WORDS[sheet.kind]} />
+      <StandFields set={set} thing={thing} />
+      <AimField aimM={sheet.aimM} onCommit={(aimM) => change({ aimM })} />
+      {'widthM' in sheet && (
+        <>
+          <SizeFields size={sheet} onCommit={change} />
+          <ApparentSize positionM={sheet.positionM} sizeM={Math.max(sheet.widthM, sheet.heightM)} />
+        </>
+      )}
+      <AllFigures
+        schema={thingSchema('sheet')}
+        value={sheet}
+        hidden={SHOWN}
+        onChange={(changed) =>
+          dispatch(edit(changeSheet(sheet.tag, () => mirrored(sheet, changed as Sheet))))
+        }
+      />
+      <KeepInKit entry={{ what: 'sheet', thing: sheet }} />
+      <RemoveButton thing={thing} />
+    </>
+  );
+}
+
+const passes = ({ kind }: Sheet['front']) => kind === 'translucent' || kind === 'net';
+
+/** What lets light through has one material on both sides: the side that was changed goes on the other too. */
+function mirrored(before: Sheet, after: Sheet): Sheet {
+  if (!passes(after.front) && !passes(after.back)) return after;
+  const changed = after.back === before.back ? after.front : after.back;
+  if (passes(changed)) return { ...after, front: changed, back: changed };
+  return { ...after, ...(after.back === before.back ? { back: changed } : { front: changed }) };
+}
+
+function SizeFields({
+  size,
+  onCommit,
+}: {
+  size: { widthM: number; heightM: number };
+  onCommit(changes: { widthM: number } | { heightM: number }): void;
+}) {
+  return (
+    <>
+      <QuantityField
+        label="width"
+        shown={formatLength(size.widthM)}
+        parse={(text) => parseLengthM(text)}
+        example="60 cm"
+        onCommit={(widthM) => onCommit({ widthM })}
+      />
+      <QuantityField
+        label="height"
+        shown={formatLength(size.heightM)}
+        parse={(text) => parseLengthM(text)}
+        example="90 cm"
+        onCommit={(heightM) => onCommit({ heightM })}
+      />
+    </>
+  );
+}

@@ -1,0 +1,31 @@
+import Box from '@mui/material/Box';
+import { memo } from 'react';
+import { useBench, useSet } from '../../state/hooks';
+import { CameraPanel } from './CameraPanel';
+import { LightPanel } from './LightPanel';
+import { ProductPanel } from './ProductPanel';
+import { SheetPanel } from './SheetPanel';
+
+/** The selected thing's numbers, typed with units. */
+export const ThingPanel = memo(function ThingPanel() {
+  const set = useSet();
+  const selected = useBench((bench) => bench.selected);
+  if (!selected) {
+    return (
+      <Box sx={{ color: 'text.secondary', fontSize: '0.8125rem' }}>
+        Nothing is selected. Point at a light, card, product or the camera in a plan, or at the picture to
+        learn what that spot mirrors.
+      </Box>
+    );
+  }
+  switch (selected.kind) {
+    case 'light':
+      return <LightPanel set={set} thing={selected} />;
+    case 'sheet':
+      return <SheetPanel set={set} thing={selected} />;
+    case 'product':
+      return <ProductPanel set={set} thing={selected} />;
+    case 'camera':
+      return <CameraPanel set={set} thing={selected} />;
+  }
+});

@@ -1,0 +1,119 @@
+import type { KitEntry } from '@fendrix/contract';
+import Box from '@mui/material/Box';
+import List from '@mui/material/List';
+import ListItemButton from '@mui/material/ListItemButton';
+import ListItemText from '@mui/material/ListItemText';
+import Skeleton from '@mui/material/Skeleton';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { useDeferredValue, useEffect, useState } from 'react';
+import { Page } from '../../shared/Page';
+import { EntryEditor } from './EntryEditor';
+import { searchKit } from './search';
+import { freeId, useKitChanges } from './useKitChanges';
+
+const GROUPS: [KitEntry['what'], string][] = [
+  ['light', 'Lights and modifiers'],
+  ['sheet', 'Cards, flags and frost'],
+  ['product', 'Goods'],
+  ['material', 'Materials'],
+];
+
+/** The studio's kit: what can be put on a set, with real figures. */
+export function KitView() {
+  const [search, setSearch] = useState('');
+  const [chosen, setChosen] = useState<string | null>(null);
+  const { kit, change } = useKitChanges();
+  const wanted = useDeferredValue(search);
+  const found = kit ? searchKit(kit.entries, wanted) : [];
+  const entry = kit?.entries.find(({ id }) => id === chosen);
+  useEffect(() => {
+    document.title = 'Kit · Fendrix';
+  }, []);
+
+  return (
+    <Page title="Kit" wide>
+      <Typography color="text.secondary" sx={{ maxWidth: 640, mb: 2 }}>
+        What the bench offers to put on a set. The figures are usual ones, each with its source: where you
+        know your own from a data sheet or a meter, put them in.
+      </Typography>
+      <Box sx={{ display: 'grid', gridTemplateColumns: { md: 'minmax(0, 1fr) minmax(0, 1fr)' }, gap: 4 }}>
+        <Box>
+          <TextField
+            size="small"
+            fullWidth
+            label="Find by name or by what it is for: soft, edge, cut, bounce"
+            value={search}
+            onChange={(event) => setSearch(event.target.value)}
+          />
+          {!kit && <Skeleton height={200} />}
+          {kit && found.length === 0 && (
+            <Typography color="text.secondary" sx={{ mt: 2 }}>
+              Nothing in the kit is called or good for “{search}”. Copy something near it and give it that
+              word.
+            </Typography>
+          )}
+          {GROUPS.map(([what, title]) => {
+            const own = found.filter((candidate) => candidate.what === what);
+            if (own.length === 0) return null;
+            return (
+              <Box key={what} component="section" aria-label={title} sx={{ mt: 2 }}>
+                <Typography variant="h2" sx={{ fontSize: '0.9375rem', fontWeight: 650 }}>
+                  {title}
+                </Typography>
+                <List dense disablePadding>
+                  {own.map((candidate) => (
+                    <ListItemButton
+                      key={candidate.id}
+                      divider
+                      selected={candidate.id === chosen}
+                      onClick={() => setChosen(candidate.id)}
+                    >
+                      <ListItemText primary={candidate.name} secondary={candidate.purposes.join(', ')} />
+                    </ListItemButton>
+                  ))}
+                </List>
+              </Box>
+            );
+          })}
+        </Box>
+        <Box
+          sx={{
+            position: { md: 'sticky' },
+            top: 16,
+            alignSelf: 'start',
+            maxHeight: { md: '90vh' },
+            overflow: 'auto',
+          }}
+        >
+          {entry ? (
+            <EntryEditor
+              key={`${entry.id} ${JSON.stringify(entry)}`}
+              entry={entry}
+              onSave={(changed) =>
+                change(`“${changed.name}” is saved.`, (entries) =>
+                  entries.map((old) => (old.id === entry.id ? changed : old)),
+                )
+              }
+              onCopy={(copied) => {
+                const name = `${copied.name}, copy`.slice(0, 80);
+                const id = freeId(kit?.entries ?? [], name);
+                void change(`“${name}” is in the kit.`, (entries) => [
+                  ...entries,
+                  { ...copied, id, name } as KitEntry,
+                ]).then((done) => done && setChosen(id));
+              }}
+              onRemove={() =>
+                void change(`“${entry.name}” is deleted.`, (entries) =>
+                  entries.filter(({ id }) => id !== entry.id),
+                )
+              }
+            />
+          ) : (
+            <Typography color="text.secondary">Choose an entry to see and change its figures.</Typography>
+          )}
+        </Box>
+      </Box>
+    </Page>
+  );
+}

@@ -1,0 +1,16 @@
+import type { Kit, StoredKit } from '@fendrix/contract';
+import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
+
+/** The studio's kit on the server. */
+export const kitApi = createApi({
+  reducerPath: 'kitApi',
+  baseQuery: fetchBaseQuery({ baseUrl: '/api/' }),
+  tagTypes: ['Kit'],
+  endpoints: (build) => ({
+    readKit: build.query<StoredKit, void>({ query: () => 'kit', providesTags: ['Kit'] }),
+    saveKit: build.mutation<StoredKit, { revision: number; document: Kit }>({
+      query: (body) => ({ url: 'kit', method: 'PUT', body }),
+      invalidatesTags: ['Kit'],
+    }),
+  }),
+});

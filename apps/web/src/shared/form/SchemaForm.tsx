@@ -1,0 +1,391 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import NativeSelect from '@mui/material/NativeSelect';
+import Switch from '@mui/material/Switch';
+import Tooltip from '@mui/material/Tooltip';
+import { type ReactNode, useId } from 'react';
+import { QuantityField } from '../QuantityField';
+import { choiceFor, choicesOf, firstValue, kindsOf, type Schema } from './schema';
+import { WordsField } from './WordsField';
+import { kindWords, labelOf, quantityOf } from './words';
+
+interface FormProps {
+  schema: Schema;
+  value: Record<string, unknown>;
+  onChange(value: Record<string, unknown>): void;
+  /** Fields that are set elsewhere. */
+  hidden?: ReadonlySet<string>;
+}
+
+/**
+ * Fields for all figures of a light, sheet, product or material, by its schema: what can be given, within which
+ * limits and with which explanation stands there once.
+ */
+export function SchemaForm({ schema, value, onChange, hidden }: FormProps) {
+  const own = schema.properties ? schema : choiceFor(schema, value.kind);
+  if (!own?.properties) return null;
+  const required = new Set(own.required ?? []);
+  return (
+    <>
+      {Object.entries(own.properties).map(([field, inner]) => {
+        if (hidden?.has(field) || field === 'kind' || 'const' in inner) return null;
+        return (
+          <Field
+            key={field}
+            field={field}
+            schema={inner}
+            value={value[field]}
+            optional={!required.has(field) && !('default' in inner)}
+            onChange={(changed) => {
+              const next = { ...value, [field]: changed };
+              if (changed === undefined) delete next[field];
+              onChange(next);
+            }}
+          />
+        );
+      })}
+    </>
+  );
+}
+
+interface FieldProps {
+  field: string;
+  schema: Schema;
+  value: unknown;
+  optional?: boolean;
+  label?: string;
+  onChange(value: unknown): void;
+}
+
+function Field({ field, schema, value, optional = false, label = labelOf(field), onChange }: FieldProps) {
+  const choices = choicesOf(schema);
+  if (optional && value === undefined) {
+    if (/base64/i.test(field)) return null;
+    return (
+      <Row label={label} hint={schema.description}>
+        <Button size="small" color="inherit" onClick={() => onChange(firstValue(schema, field))}>
+          Add
+        </Button>
+      </Row>
+    );
+  }
+  if (!optional) return <Value {...{ field, schema, choices, value, label, onChange }} />;
+  const named = schema.type === 'number' || schema.type === 'integer' || schema.type === 'string';
+  return (
+    <Group label={label} onRemove={() => onChange(undefined)}>
+      <Value {...{ field, schema, choices, value, onChange }} label={named ? label : ''} />
+    </Group>
+  );
+}
+
+function Value({
+  field,
+  schema,
+  choices,
+  value,
+  label,
+  onChange,
+}: FieldProps & { choices: readonly Schema[]; label: string }) {
+  const [first] = choices;
+  if (isColour(choices)) {
+    return (
+      <ColourField
+        {...{ field, label, onChange }}
+        hint={schema.description}
+        value={value as number | number[]}
+      />
+    );
+  }
+  if (first?.properties?.kind) {
+    const record = value as Record<string, unknown>;
+    const options = choices.flatMap((choice) => kindsOf(choice));
+    return (
+      <Group label={label}>
+        <SelectField
+          label="kind"
+          options={options}
+          value={String(record.kind)}
+          onChange={(kind) => onChange({ ...(firstValue(choiceFor(schema, kind) ?? {}) as object), kind })}
+        />
+        <SchemaForm schema={schema} value={record} onChange={onChange} />
+      </Group>
+    );
+  }
+  if (schema.enum) {
+    return (
+      <SelectField
+        label={label}
+        hint={schema.description}
+        options={schema.enum.map(String)}
+        value={String(value)}
+        onChange={onChange}
+      />
+    );
+  }
+  switch (schema.type) {
+    case 'object':
+      return (
+        <Group label={label}>
+          <SchemaForm schema={schema} value={value as Record<string, unknown>} onChange={onChange} />
+        </Group>
+      );
+    case 'array':
+      return <ListField {...{ field, schema, label, onChange }} value={(value ?? []) as unknown[]} />;
+    case 'number':
+    case 'integer':
+      return (
+        <NumberField {...{ field, label, onChange }} hint={schema.description} value={value as number} />
+      );
+    case 'boolean':
+      return (
+        <Row label={label} hint={schema.description}>
+          <Switch
+            size="small"
+            checked={value === true}
+            onChange={(_, on) => onChange(on)}
+            slotProps={{ input: { 'aria-label': label } }}
+          />
+        </Row>
+      );
+    case 'string':
+      if (/base64/i.test(field)) return null;
+      return <WordsField label={label} value={String(value ?? '')} onCommit={onChange} />;
+    default:
+      return null;
+  }
+}
+
+const isColour = (choices: readonly Schema[]): boolean =>
+  choices.length === 2 &&
+  choices.some(({ type }) => type === 'number') &&
+  choices.some(({ type }) => type === 'array');
+
+function NumberField({
+  field,
+  label,
+  hint,
+  value,
+  onChange,
+}: {
+  field: string;
+  label: string;
+  hint?: string | undefined;
+  value: number;
+  onChange(value: number): void;
+}) {
+  const { format, parse, example } = quantityOf(field);
+  return (
+    <QuantityField
+      label={label}
+      hint={hint}
+      shown={format(value)}
+      parse={parse}
+      example={example}
+      onCommit={onChange}
+    />
+  );
+}
+
+/** One number for grey, or red, green and blue. */
+function ColourField({
+  field,
+  label,
+  hint,
+  value,
+  onChange,
+}: {
+  field: string;
+  label: string;
+  hint?: string | undefined;
+  value: number | number[];
+  onChange(value: number | number[]): void;
+}) {
+  const values = Array.isArray(value) ? value : [value];
+  const names = Array.isArray(value) ? ['red', 'green', 'blue'] : [''];
+  return (
+    <>
+      {values.map((part, i) => (
+        <NumberField
+          key={names[i]}
+          field={field}
+          label={[label, names[i]].filter(Boolean).join(', ')}
+          hint={hint}
+          value={part}
+          onChange={(changed) =>
+            onChange(Array.isArray(value) ? value.map((old, at) => (at === i ? changed : old)) : changed)
+          }
+        />
+      ))}
+      <Row label="">
+        <Button
+          size="small"
+          color="inherit"
+          onClick={() => onChange(Array.isArray(value) ? (value[1] ?? 0.5) : [value, value, value])}
+        >
+          {Array.isArray(value) ? 'Grey' : 'In colour'}
+        </Button>
+      </Row>
+    </>
+  );
+}
+
+function ListField({
+  field,
+  schema,
+  label,
+  value,
+  onChange,
+}: {
+  field: string;
+  schema: Schema;
+  label: string;
+  value: unknown[];
+  onChange(value: unknown[]): void;
+}) {
+  if (schema.prefixItems) {
+    const axes = field.endsWith('M') ? ['right', 'away', 'up'] : ['red', 'green', 'blue'];
+    return (
+      <>
+        {value.map((part, i) => (
+          <NumberField
+            key={axes[i] ?? i}
+            field={field}
+            label={`${label}, ${axes[i] ?? i + 1}`}
+            value={part as number}
+            onChange={(changed) => onChange(value.map((old, at) => (at === i ? changed : old)))}
+          />
+        ))}
+      </>
+    );
+  }
+  const item = schema.items || {};
+  // Long tables, such as measured intensities, come from files.
+  if (item.type === 'array' || (item.type === 'number' && value.length > 12)) return null;
+  return (
+    <Group label={`${label} (${value.length})`}>
+      {value.map((part, i) => (
+        <Group
+          key={i}
+          label={`${i + 1}`}
+          {...(value.length > (schema.minItems ?? 0)
+            ? { onRemove: () => onChange(value.filter((_, at) => at !== i)) }
+            : {})}
+        >
+          <Field
+            field={field.replace(/s$/, '')}
+            label={item.type === 'object' ? '' : labelOf(field)}
+            schema={item}
+            value={part}
+            onChange={(changed) => onChange(value.map((old, at) => (at === i ? changed : old)))}
+          />
+        </Group>
+      ))}
+      {value.length < (schema.maxItems ?? 100) && (
+        <Row label="">
+          <Button
+            size="small"
+            color="inherit"
+            onClick={() => onChange([...value, value.at(-1) ?? firstValue(item, field.replace(/s$/, ''))])}
+          >
+            Add one
+          </Button>
+        </Row>
+      )}
+    </Group>
+  );
+}
+
+function SelectField({
+  label,
+  hint,
+  options,
+  value,
+  onChange,
+}: {
+  label: string;
+  hint?: string | undefined;
+  options: readonly string[];
+  value: string;
+  onChange(value: string): void;
+}) {
+  const id = useId();
+  return (
+    <Row label={label} hint={hint} htmlFor={id}>
+      <NativeSelect
+        disableUnderline
+        value={value}
+        onChange={(event) => onChange(event.target.value)}
+        inputProps={{ id }}
+        sx={{ fontSize: '0.8125rem', maxWidth: 140 }}
+      >
+        {options.map((option) => (
+          <option key={option} value={option}>
+            {kindWords(option)}
+          </option>
+        ))}
+      </NativeSelect>
+    </Row>
+  );
+}
+
+function Row({
+  label,
+  hint,
+  htmlFor,
+  children,
+}: {
+  label: string;
+  hint?: string | undefined;
+  htmlFor?: string;
+  children: ReactNode;
+}) {
+  const words = (
+    <Box
+      component={htmlFor ? 'label' : 'span'}
+      {...(htmlFor ? { htmlFor } : {})}
+      sx={{ flex: 1, color: 'text.secondary', fontSize: '0.8125rem' }}
+    >
+      {label}
+    </Box>
+  );
+  return (
+    <Box
+      sx={{ display: 'flex', alignItems: 'center', minHeight: 27, borderBottom: 1, borderColor: 'divider' }}
+    >
+      {hint ? (
+        <Tooltip title={hint} placement="left">
+          {words}
+        </Tooltip>
+      ) : (
+        words
+      )}
+      {children}
+    </Box>
+  );
+}
+
+function Group({ label, onRemove, children }: { label: string; onRemove?: () => void; children: ReactNode }) {
+  if (label === '') return <>{children}</>;
+  return (
+    <Box
+      component="fieldset"
+      sx={{ border: 0, borderLeft: 2, borderColor: 'divider', m: 0, mt: 0.5, p: 0, pl: 1 }}
+    >
+      <Box component="legend" sx={{ p: 0, fontSize: '0.75rem', fontWeight: 650 }}>
+        {label}
+        {onRemove && (
+          <Button
+            size="small"
+            color="inherit"
+            onClick={onRemove}
+            aria-label={`Remove ${label}`}
+            sx={{ ml: 1, py: 0, minWidth: 0 }}
+          >
+            Remove
+          </Button>
+        )}
+      </Box>
+      {children}
+    </Box>
+  );
+}

@@ -1,0 +1,122 @@
+import { kitJsonSchema, setJsonSchema } from '@fendrix/contract';
+
+/** The parts of JSON Schema that the contract's documents use. */
+export interface Schema {
+  type?: 'object' | 'array' | 'number' | 'integer' | 'boolean' | 'string';
+  const?: unknown;
+  enum?: readonly unknown[];
+  oneOf?: readonly Schema[];
+  anyOf?: readonly Schema[];
+  properties?: Record<string, Schema>;
+  required?: readonly string[];
+  items?: Schema | false;
+  prefixItems?: readonly Schema[];
+  minimum?: number;
+  maximum?: number;
+  minItems?: number;
+  maxItems?: number;
+  maxLength?: number;
+  default?: unknown;
+  description?: string;
+}
+
+let entries: readonly Schema[] | undefined;
+
+/** Schema of what an entry of the kit holds: any light, sheet, product or material. */
+export function thingSchema(what: 'light' | 'sheet' | 'product' | 'material'): Schema {
+  entries ??= (kitJsonSchema().properties as { entries: { items: { oneOf: Schema[] } } }).entries.items.oneOf;
+  const entry = entries.find((candidate) => candidate.properties?.what?.const === what);
+  return entry?.properties?.thing ?? {};
+}
+
+let camera: Schema | undefined;
+
+export function cameraSchema(): Schema {
+  camera ??= (setJsonSchema().properties as { camera: Schema }).camera;
+  return camera;
+}
+
+/** The choices of a union, unions within it opened. */
+export function choicesOf(schema: Schema): readonly Schema[] {
+  const inner = schema.oneOf ?? schema.anyOf;
+  return inner ? inner.flatMap(choicesOf) : [schema];
+}
+
+/** The names an object goes by: its kinds. */
+export function kindsOf(schema: Schema): readonly string[] {
+  const kind = schema.properties?.kind;
+  if (kind?.const !== undefined) return [String(kind.const)];
+  return (kind?.enum ?? []).map(String);
+}
+
+/** The choice of a union that an object is. */
+export function choiceFor(schema: Schema, kind: unknown): Schema | undefined {
+  return choicesOf(schema).find((choice) => kindsOf(choice).includes(String(kind)));
+}
+
+/** Numbers that make sense where a schema has no default of its own. */
+const USUAL: Record<string, number> = {
+  reflectance: 0.5,
+  transmittance: 0.5,
+  openness: 0.5,
+  index: 1.5,
+  roughness: 0.1,
+  acrossRoughness: 0.3,
+  meanFreePathM: 0.002,
+  depthM: 0.0005,
+  sizeM: 0.01,
+  wallM: 0.003,
+  baseM: 0.005,
+  thicknessM: 0.004,
+  temperatureK: 5500,
+  cutoffDeg: 60,
+  beamDeg: 60,
+  widthDeg: 120,
+  illuminanceLx: 40000,
+  lumens: 1000,
+  energyJ: 400,
+  guideNumberM: 40,
+  luxSecondsAt1M: 3000,
+  luxAt1M: 1000,
+  luminanceCdM2: 3000,
+  leastStops: -7,
+  toM: 0.05,
+  fillToM: 0.05,
+  centreHeightM: 0.05,
+  count: 12,
+};
+
+/** A first value for a field that has none yet. */
+export function firstValue(schema: Schema, field = ''): unknown {
+  if ('default' in schema) return schema.default;
+  if ('const' in schema) return schema.const;
+  if (schema.enum) return schema.enum[0];
+  const [choice] = choicesOf(schema);
+  if (choice && choice !== schema) return firstValue(choice, field);
+  switch (schema.type) {
+    case 'object':
+      return Object.fromEntries(
+        (schema.required ?? []).map((key) => [key, firstValue(schema.properties?.[key] ?? {}, key)]),
+      );
+    case 'array':
+      return firstList(schema, field);
+    case 'number':
+    case 'integer':
+      return firstNumber(schema, field);
+    case 'boolean':
+      return false;
+    default:
+      return field === 'name' ? 'new' : '';
+  }
+}
+
+function firstList(schema: Schema, field: string): unknown[] {
+  if (schema.prefixItems) return schema.prefixItems.map((place) => firstValue(place, field));
+  const item = schema.items || {};
+  return Array.from({ length: schema.minItems ?? 0 }, () => firstValue(item, field));
+}
+
+function firstNumber(schema: Schema, field: string): number {
+  const usual = USUAL[field] ?? (field.endsWith('M') ? 0.1 : 0);
+  return Math.min(schema.maximum ?? usual, Math.max(schema.minimum ?? usual, usual));
+}

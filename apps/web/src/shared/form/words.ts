@@ -1,0 +1,102 @@
+import { formatLength, parseLengthM } from '@fendrix/core';
+
+/** How a number of a field is shown and typed. */
+export interface Quantity {
+  format(value: number): string;
+  parse(text: string): number | null;
+  example: string;
+}
+
+const plain = (unit: string, example: string, decimals = 3): Quantity => ({
+  format: (value) => `${Number(value.toFixed(decimals))}${unit}`,
+  parse: (text) => {
+    const number = Number(text.replace(unit.trim(), '').replace(',', '.').replace('−', '-').trim());
+    return text.trim() !== '' && Number.isFinite(number) ? number : null;
+  },
+  example,
+});
+
+const percent: Quantity = {
+  format: (value) => `${Number((100 * value).toFixed(1))} %`,
+  parse: (text) => {
+    const number = Number(text.replace('%', '').replace(',', '.').trim());
+    return text.trim() !== '' && Number.isFinite(number) ? number / 100 : null;
+  },
+  example: '85 %',
+};
+
+const length: Quantity = {
+  format: formatLength,
+  parse: (text) => parseLengthM(text),
+  example: '45 cm or 18 in',
+};
+
+const PARTS = new Set([
+  'reflectance',
+  'transmittance',
+  'haze',
+  'openness',
+  'sheen',
+  'modifierEfficiency',
+  'widthPart',
+  'tablePart',
+  'crownPart',
+  'sizePart',
+  'part',
+  'start',
+  'end',
+  'border',
+]);
+
+const UNITS: [RegExp, Quantity, string][] = [
+  [/^guideNumberM$/, plain(' m', '40 m'), 'guide number'],
+  [/At1M$/, plain(' lx', '1200', 1), ''],
+  [/luxSeconds/, plain(' lx s', '3000', 1), ''],
+  [/CdM2$/, plain(' cd/m²', '3000 cd/m²', 1), ''],
+  [/LmSPerJ$/, plain(' lm s/J', '35', 1), ''],
+  [/PerHour$/, plain(' stops/h', '−0.5'), ''],
+  [/Stops$/, plain(' stops', '0.5'), ''],
+  [/Deg$/, plain('°', '30°', 1), ''],
+  [/PerCm$/, plain(' /cm', '0.5'), ''],
+  [/Lx$/, plain(' lx', '40000', 0), ''],
+  [/Px$/, plain(' px', '512', 0), ''],
+  [/[a-z]M$/, length, ''],
+  [/[a-z]K$/, plain(' K', '5500 K', 0), ''],
+  [/[a-z]J$/, plain(' J', '400 J', 1), ''],
+  [/^lumens$/, plain(' lm', '1200 lm', 0), ''],
+];
+
+/** How the number of a field is shown and typed, by the unit its name carries. */
+export function quantityOf(field: string): Quantity {
+  if (PARTS.has(field)) return percent;
+  return UNITS.find(([pattern]) => pattern.test(field))?.[1] ?? plain('', '1.5', 4);
+}
+
+const LABELS: Record<string, string> = {
+  coatIndex: 'coat, refractive index',
+  index: 'refractive index',
+  hotCentre: 'hot centre',
+  beamDeg: 'beam, half power',
+  cutoffDeg: 'cut-off, full angle',
+  guideNumberM: 'guide number',
+  luxAt1M: 'reads 1 m ahead',
+  luxSecondsAt1M: 'reads 1 m ahead',
+  backShare: 'light sent back',
+  depthM: 'depth',
+  lean: 'leaning',
+  rgbBase64: 'picture',
+  seed: 'another draw',
+};
+
+/** A field's name as words, without the unit it carries. */
+export function labelOf(field: string): string {
+  const known = LABELS[field];
+  if (known) return known;
+  return field
+    .replace(/(At1M|CdM2|LmSPerJ|PerCm|Stops|M|Deg|K|J|Lx|Px)$/, '')
+    .replace(/([a-z])([A-Z])/g, '$1 $2')
+    .toLowerCase();
+}
+
+/** A kind as words. */
+export const kindWords = (kind: string): string => kind.replace(/-/g, ' ');
