@@ -10,6 +10,10 @@ const RULES = [
   { folder: 'packages/core/src', may: [/^@fendrix\/contract$/], typesOnly: /^@fendrix\// },
   { folder: 'packages/catalogue/src', may: [/^@fendrix\/contract$/] },
   {
+    folder: 'packages/files/src',
+    may: [/^@fendrix\/contract$/, /^@gltf-transform\/core$/, /^three(\/|$)/],
+  },
+  {
     folder: 'packages/workers/src',
     may: [/^@fendrix\/(contract|core)$/, /^node:worker_threads$/, /^tsx\/esm\/api$/],
   },
@@ -26,7 +30,7 @@ const RULES = [
     folder: 'apps/cli/src',
     may: [
       /^node:/,
-      /^@fendrix\/(catalogue|contract|core|demo)$/,
+      /^@fendrix\/(catalogue|contract|core|demo|files)$/,
       /^@fendrix\/workers(\/node)?$/,
       /^(sharp|three|three-mesh-bvh)$/,
     ],
@@ -34,7 +38,7 @@ const RULES = [
   {
     folder: 'apps/web/src',
     may: [
-      /^@fendrix\/(catalogue|contract|core)$/,
+      /^@fendrix\/(catalogue|contract|core|files)$/,
       /^@fendrix\/workers(\/browser)?$/,
       /^(react|react-dom|react-redux|react-router|react-hotkeys-hook|redux-undo|notistack)(\/|$)/,
       /^(@mui\/|@emotion\/|@reduxjs\/|@fontsource-variable\/|@use-gesture\/)/,

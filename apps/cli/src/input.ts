@@ -5,8 +5,8 @@ import { checkDocument, type SetDocument, setDocument } from '@fendrix/contract'
 /** Something the user typed or a file they gave is wrong; the message says what and how to mend it. */
 export class InputError extends Error {}
 
-/** A set document is at most a few hundred kilobytes. */
-const MOST_BYTES = 5_000_000;
+/** A set document with large meshes in it. */
+const MOST_BYTES = 40_000_000;
 
 type Options = Record<string, { type: 'string' | 'boolean' }>;
 

@@ -1,4 +1,5 @@
 import { bench } from './commands/bench.js';
+import { convert } from './commands/convert.js';
 import { example } from './commands/example.js';
 import { measure } from './commands/measure.js';
 import { probe } from './commands/probe.js';
@@ -16,6 +17,7 @@ const commands: Record<string, { usage: string; run(words: string[]): unknown }>
       'render SET.json --out F.png|F.pfm|F.hdr [--size WxH --samples N --seed S --threads T --light TAG]',
     run: render,
   },
+  convert: { usage: 'convert FILE.ies|.glb|.gltf|.obj|.stl [--unit mm --up y|z]', run: convert },
   bench: { usage: 'bench [--threads T --scene NAME --reference N --kernel]', run: bench },
 };
 

@@ -5,6 +5,7 @@ import Switch from '@mui/material/Switch';
 import Tooltip from '@mui/material/Tooltip';
 import { type ReactNode, useId } from 'react';
 import { QuantityField } from '../QuantityField';
+import { PictureField } from './PictureField';
 import { choiceFor, choicesOf, firstValue, kindsOf, type Schema } from './schema';
 import { WordsField } from './WordsField';
 import { kindWords, labelOf, quantityOf } from './words';
@@ -25,6 +26,9 @@ export function SchemaForm({ schema, value, onChange, hidden }: FormProps) {
   const own = schema.properties ? schema : choiceFor(schema, value.kind);
   if (!own?.properties) return null;
   const required = new Set(own.required ?? []);
+  if (own.properties.rgbBase64 || own.properties.greyBase64) {
+    return <PictureField colour={own.properties.rgbBase64 !== undefined} value={value} onChange={onChange} />;
+  }
   return (
     <>
       {Object.entries(own.properties).map(([field, inner]) => {

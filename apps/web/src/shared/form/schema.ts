@@ -86,6 +86,9 @@ const USUAL: Record<string, number> = {
   count: 12,
 };
 
+/** One grey pixel. */
+const FIRST_PICTURE: Record<string, string> = { rgbBase64: 'gICA', greyBase64: 'gA==' };
+
 /** A first value for a field that has none yet. */
 export function firstValue(schema: Schema, field = ''): unknown {
   if ('default' in schema) return schema.default;
@@ -106,7 +109,7 @@ export function firstValue(schema: Schema, field = ''): unknown {
     case 'boolean':
       return false;
     default:
-      return field === 'name' ? 'new' : '';
+      return field === 'name' ? 'new' : (FIRST_PICTURE[field] ?? '');
   }
 }
 

@@ -137,9 +137,13 @@ export function freeTag(set: SetDocument, kind: 'light' | 'sheet'): string | nul
   return (kind === 'light' ? letters : numbers).find((tag) => !taken.has(tag)) ?? null;
 }
 
-/** Under which tag or id an entry of the kit would go on the set; null when all are taken. */
-export function keyOfAdded(set: SetDocument, entry: KitEntry): ThingRef | null {
-  if (entry.what === 'material') return null;
+/** A thing that can be put on a set: an entry of the kit, or something from a file. */
+export type Addable = {
+  [W in 'light' | 'sheet' | 'product']: Pick<Extract<KitEntry, { what: W }>, 'what' | 'thing'>;
+}['light' | 'sheet' | 'product'];
+
+/** Under which tag or id a thing would go on the set; null when all are taken. */
+export function keyOfAdded(set: SetDocument, entry: Addable): ThingRef | null {
   if (entry.what !== 'product') {
     const key = freeTag(set, entry.what);
     return key === null ? null : { kind: entry.what, key };
@@ -155,8 +159,8 @@ export function keyOfAdded(set: SetDocument, entry: KitEntry): ThingRef | null {
 /** Further goods stand beside the first, this far apart, m. */
 const BESIDE_M = 0.15;
 
-/** Puts an entry of the kit on the set. */
-export function addFromKit(entry: KitEntry, key: string): Edit {
+/** Puts a thing on the set. */
+export function addFromKit(entry: Addable, key: string): Edit {
   return (set) => {
     switch (entry.what) {
       case 'light':
@@ -168,8 +172,6 @@ export function addFromKit(entry: KitEntry, key: string): Edit {
         const positionM: Vector = [x + BESIDE_M * set.products.length, y, z];
         return { ...set, products: [...set.products, { ...entry.thing, id: key, positionM }] };
       }
-      case 'material':
-        return set;
     }
   };
 }

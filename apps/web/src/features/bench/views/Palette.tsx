@@ -16,9 +16,10 @@ import { useHotkeys } from 'react-hotkeys-hook';
 import { surround } from '../../../shared/theme';
 import { kitApi, searchKit } from '../../kit';
 import { benchActions } from '../state/benchSlice';
-import { addFromKit, giveMaterial, keyOfAdded } from '../state/edits';
+import { type Addable, addFromKit, giveMaterial, keyOfAdded } from '../state/edits';
 import { useBench, useBenchDispatch, useSet } from '../state/hooks';
 import { edit } from '../state/thunks';
+import { ImportDialog } from './ImportDialog';
 
 /** Words people look for first. */
 const PURPOSES = ['soft', 'hard', 'edge', 'bounce', 'cut', 'gradient', 'glow', 'pattern', 'fill'];
@@ -56,6 +57,7 @@ export const Palette = memo(function Palette() {
 
 function PaletteDialog({ onClose }: { onClose(): void }) {
   const [search, setSearch] = useState('');
+  const [importing, setImporting] = useState(false);
   const { data, error } = kitApi.useReadKitQuery();
   const set = useSet();
   const selected = useBench((bench) => bench.selected);
@@ -69,8 +71,10 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
   function choose(entry: KitEntry) {
     if (entry.what === 'material') {
       if (selected && dispatch(edit(giveMaterial(selected, entry.thing)))) onClose();
-      return;
-    }
+    } else put(entry);
+  }
+
+  function put(entry: Addable) {
     const ref = keyOfAdded(set, entry);
     if (!ref || !dispatch(edit(addFromKit(entry, ref.key)))) return;
     dispatch(benchActions.selected(ref));
@@ -81,6 +85,7 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
     );
   }
 
+  if (importing) return <ImportDialog onTake={put} onClose={onClose} />;
   return (
     <Dialog open disableRestoreFocus onClose={onClose} fullWidth maxWidth="sm" aria-label="Add to the set">
       <DialogContent sx={{ height: 520, display: 'flex', flexDirection: 'column', gap: 1.5 }}>
@@ -107,6 +112,9 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
               onClick={() => setSearch(search === purpose ? '' : purpose)}
             />
           ))}
+          <Button size="small" sx={{ ml: 'auto', py: 0 }} onClick={() => setImporting(true)}>
+            From a file
+          </Button>
         </Stack>
         {!data && !error && <Skeleton height={120} />}
         {error && <Typography color="text.secondary">The kit cannot be read from the server now.</Typography>}

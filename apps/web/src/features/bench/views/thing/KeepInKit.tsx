@@ -1,14 +1,10 @@
 import type { KitEntry } from '@fendrix/contract';
 import Button from '@mui/material/Button';
 import { freeId, useKitChanges } from '../../../kit';
-
-type Kept = { [W in KitEntry['what']]: { what: W; thing: Extract<KitEntry, { what: W }>['thing'] } }[
-  | 'light'
-  | 'sheet'
-  | 'product'];
+import type { Addable } from '../../state/edits';
 
 /** Puts a thing with its figures into the kit, for other sets. */
-export function KeepInKit({ entry }: { entry: Kept }) {
+export function KeepInKit({ entry }: { entry: Addable }) {
   const { kit, change, saving } = useKitChanges();
   const { name } = entry.thing;
   return (

@@ -1,0 +1,145 @@
+import type { Light, Product } from '@fendrix/contract';
+import type { MeshUnit, MeshUp } from '@fendrix/files';
+import Alert from '@mui/material/Alert';
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
+import MenuItem from '@mui/material/MenuItem';
+import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+
+type Imported = { what: 'light'; thing: Light } | { what: 'product'; thing: Product };
+
+const UNITS: [MeshUnit, string][] = [
+  ['mm', 'millimetres'],
+  ['cm', 'centimetres'],
+  ['m', 'metres'],
+  ['in', 'inches'],
+  ['ft', 'feet'],
+];
+
+interface ImportDialogProps {
+  onTake(imported: Imported): void;
+  onClose(): void;
+}
+
+/** A body or a measured light from a file; asks what it is measured in where the file does not say. */
+export function ImportDialog({ onTake, onClose }: ImportDialogProps) {
+  const [file, setFile] = useState<File | null>(null);
+  const [unit, setUnit] = useState<MeshUnit>('mm');
+  const [up, setUp] = useState<MeshUp>('z');
+  const [failure, setFailure] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const asks = file !== null && /\.(obj|stl)$/i.test(file.name);
+
+  async function take() {
+    if (!file) return;
+    setBusy(true);
+    setFailure(null);
+    try {
+      onTake(await readFile(file, { unit, up }));
+    } catch (error) {
+      setFailure(error instanceof Error ? error.message : String(error));
+    } finally {
+      setBusy(false);
+    }
+  }
+
+  return (
+    <Dialog open onClose={onClose} aria-labelledby="import-title">
+      <DialogTitle id="import-title">From a file</DialogTitle>
+      <DialogContent>
+        <Stack spacing={2} sx={{ pt: 0.5, maxWidth: 420 }}>
+          <Typography variant="body2" color="text.secondary">
+            A body as glTF (.glb, .gltf), OBJ or STL, stood on the mark; or a light by its measured
+            intensities (.ies).
+          </Typography>
+          <Button component="label" variant="outlined">
+            {file ? file.name : 'Choose a file'}
+            <input
+              type="file"
+              hidden
+              aria-label="File to import"
+              accept=".glb,.gltf,.obj,.stl,.ies"
+              onChange={(event) => {
+                setFile(event.target.files?.[0] ?? null);
+                setFailure(null);
+              }}
+            />
+          </Button>
+          {asks && (
+            <Stack direction="row" spacing={2}>
+              <TextField
+                select
+                size="small"
+                label="Measured in"
+                value={unit}
+                onChange={(event) => setUnit(event.target.value as MeshUnit)}
+                sx={{ flex: 1 }}
+              >
+                {UNITS.map(([value, words]) => (
+                  <MenuItem key={value} value={value}>
+                    {words}
+                  </MenuItem>
+                ))}
+              </TextField>
+              <TextField
+                select
+                size="small"
+                label="Up is"
+                value={up}
+                onChange={(event) => setUp(event.target.value as MeshUp)}
+                sx={{ flex: 1 }}
+              >
+                <MenuItem value="z">z</MenuItem>
+                <MenuItem value="y">y</MenuItem>
+              </TextField>
+            </Stack>
+          )}
+          {failure && <Alert severity="warning">{failure}</Alert>}
+        </Stack>
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={onClose}>Leave it</Button>
+        <Button variant="contained" disabled={!file || busy} onClick={() => void take()}>
+          {busy ? 'Reading' : 'Put on the set'}
+        </Button>
+      </DialogActions>
+    </Dialog>
+  );
+}
+
+async function readFile(file: File, options: { unit: MeshUnit; up: MeshUp }): Promise<Imported> {
+  // The readers are large and rarely wanted: they are fetched when they are.
+  const { meshProduct, readIes, readMesh } = await import('@fendrix/files');
+  const name = file.name.replace(/\.\w+$/, '').slice(0, 80) || 'imported';
+  if (!/\.ies$/i.test(file.name)) {
+    const bytes = new Uint8Array(await file.arrayBuffer());
+    return {
+      what: 'product',
+      thing: meshProduct('imported', name, await readMesh(file.name, bytes, options)),
+    };
+  }
+  const { lumens, distribution, openingWidthM, openingLengthM } = readIes(await file.text());
+  return {
+    what: 'light',
+    thing: {
+      kind: 'ies',
+      tag: 'A',
+      name,
+      positionM: [-0.6, -0.2, 0.6],
+      aimM: [0, 0, 0.1],
+      rollDeg: 0,
+      output: { kind: 'lumens', lumens, modifierEfficiency: 1 },
+      powerStops: 0,
+      on: true,
+      openingWidthM,
+      openingLengthM,
+      distribution,
+    },
+  };
+}

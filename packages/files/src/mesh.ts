@@ -1,0 +1,238 @@
+import type { ProductOf } from '@fendrix/contract';
+import { type Node, WebIO } from '@gltf-transform/core';
+import { type BufferGeometry, type Mesh, Vector3 } from 'three';
+import { OBJLoader } from 'three/examples/jsm/loaders/OBJLoader.js';
+import { STLLoader } from 'three/examples/jsm/loaders/STLLoader.js';
+import { FileError } from './fileError.js';
+
+/** Metres in a unit that a modeller may have worked in. */
+export const MESH_UNITS = { m: 1, cm: 0.01, mm: 0.001, in: 0.0254, ft: 0.3048 } as const;
+export type MeshUnit = keyof typeof MESH_UNITS;
+/** The axis of the file that points up. */
+export type MeshUp = 'y' | 'z';
+
+export const MOST_MESH_BYTES = 60_000_000;
+const MOST_TRIANGLES = 300_000;
+/** Larger or smaller than this, the unit is surely wrong, m. */
+const SIZES_M = { least: 5e-4, most: 20 };
+
+export interface MeshOptions {
+  unit: MeshUnit;
+  up: MeshUp;
+}
+
+/** A body stood on the mark: its middle over it, its lowest point on the bench. */
+export interface ImportedMesh {
+  positions: Float32Array;
+  triangles: Uint32Array;
+  sizeM: [number, number, number];
+}
+
+/** What a file with this name holds; null where that is not known. glTF is in metres with y up by its standard. */
+export function meshKind(fileName: string): { kind: 'gltf' | 'obj' | 'stl'; asks: boolean } | null {
+  const end = /\.(\w+)$/.exec(fileName)?.[1]?.toLowerCase();
+  if (end === 'glb' || end === 'gltf') return { kind: 'gltf', asks: false };
+  if (end === 'obj' || end === 'stl') return { kind: end, asks: true };
+  return null;
+}
+
+/**
+ * Reads the triangles of a glTF (with its data inside), OBJ or STL file. Colours and materials are left behind.
+ * @param options unit and upward axis; not used by glTF
+ * @throws {FileError} of another kind, damaged, without a body, too large, or of a size that no product has
+ */
+export async function readMesh(
+  fileName: string,
+  bytes: Uint8Array,
+  options: MeshOptions,
+): Promise<ImportedMesh> {
+  const kind = meshKind(fileName);
+  if (!kind) throw new FileError('Only files that end in .glb, .gltf, .obj or .stl can be read.');
+  if (bytes.length > MOST_MESH_BYTES)
+    throw new FileError('The file is larger than 60 MB. Thin the mesh out first.');
+  const soup = await readKind(kind.kind, bytes).catch((error: unknown) => {
+    if (error instanceof FileError) throw error;
+    throw new FileError(`The file cannot be read: ${error instanceof Error ? error.message : String(error)}`);
+  });
+  if (soup.length === 0) throw new FileError('There is no triangle in the file.');
+  if (soup.length / 9 > MOST_TRIANGLES) {
+    throw new FileError(
+      `There are ${soup.length / 9} triangles; at most ${MOST_TRIANGLES} are taken. Thin the mesh out first.`,
+    );
+  }
+  const { unit, up } = kind.kind === 'gltf' ? ({ unit: 'm', up: 'y' } as const) : options;
+  return stood(soup, MESH_UNITS[unit], up);
+}
+
+/** A product of an imported mesh. */
+export function meshProduct(
+  id: string,
+  name: string,
+  { positions, triangles }: ImportedMesh,
+): ProductOf<'mesh'> {
+  return {
+    kind: 'mesh',
+    id,
+    name,
+    positionM: [0, 0, 0],
+    turnDeg: 0,
+    material: { kind: 'coated', reflectance: 0.5, coatIndex: 1.5, roughness: 0.3 },
+    positionsBase64: base64Of(positions),
+    trianglesBase64: base64Of(triangles),
+    smoothDeg: 40,
+  };
+}
+
+async function readKind(kind: 'gltf' | 'obj' | 'stl', bytes: Uint8Array): Promise<number[]> {
+  if (kind === 'stl') {
+    const buffer = bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer;
+    return trianglesOf(new STLLoader().parse(buffer));
+  }
+  if (kind === 'obj') {
+    const out: number[] = [];
+    new OBJLoader().parse(new TextDecoder().decode(bytes)).traverse((part) => {
+      if ((part as Mesh).isMesh) append(out, trianglesOf((part as Mesh).geometry));
+    });
+    return out;
+  }
+  return readGltf(bytes);
+}
+
+function append(to: number[], from: readonly number[]): void {
+  for (const value of from) to.push(value);
+}
+
+function trianglesOf(geometry: BufferGeometry): number[] {
+  const place = geometry.getAttribute('position');
+  if (!place) return [];
+  const index = geometry.getIndex();
+  const out: number[] = [];
+  for (let i = 0; i < (index?.count ?? place.count); i++) {
+    const at = index ? index.getX(i) : i;
+    out.push(place.getX(at), place.getY(at), place.getZ(at));
+  }
+  return out;
+}
+
+async function readGltf(bytes: Uint8Array): Promise<number[]> {
+  const io = new WebIO();
+  const isBinary = bytes[0] === 0x67 && bytes[1] === 0x6c && bytes[2] === 0x54 && bytes[3] === 0x46;
+  const document = isBinary
+    ? await io.readBinary(bytes)
+    : await io.readJSON({ json: ownJson(bytes), resources: {} });
+  const out: number[] = [];
+  const scene = document.getRoot().getDefaultScene() ?? document.getRoot().listScenes()[0];
+  scene?.traverse((node) => addNode(out, node));
+  return out;
+}
+
+/** A glTF text file with all its data inside; others would have to be fetched. */
+function ownJson(bytes: Uint8Array) {
+  const json = JSON.parse(new TextDecoder().decode(bytes)) as {
+    buffers?: { uri?: string }[];
+    images?: unknown[];
+    textures?: unknown[];
+    materials?: unknown[];
+  };
+  if (json.buffers?.some(({ uri }) => uri && !uri.startsWith('data:'))) {
+    throw new FileError('The body is in another file beside this one. Save it as one file, .glb.');
+  }
+  // Pictures are not used, and need not be there.
+  for (const field of ['images', 'textures', 'materials'] as const) delete json[field];
+  return json as never;
+}
+
+function addNode(out: number[], node: Node): void {
+  const mesh = node.getMesh();
+  if (!mesh) return;
+  const m = node.getWorldMatrix();
+  for (const part of mesh.listPrimitives()) {
+    // Only plain triangles (mode 4) make a body; lines and points do not.
+    const place = part.getAttribute('POSITION');
+    if (part.getMode() !== 4 || !place) continue;
+    const index = part.getIndices();
+    const p: number[] = [0, 0, 0];
+    for (let i = 0; i < (index?.getCount() ?? place.getCount()); i++) {
+      place.getElement(index ? index.getScalar(i) : i, p);
+      const [x, y, z] = p as [number, number, number];
+      for (let row = 0; row < 3; row++) {
+        out.push(
+          (m[row] as number) * x +
+            (m[4 + row] as number) * y +
+            (m[8 + row] as number) * z +
+            (m[12 + row] as number),
+        );
+      }
+    }
+  }
+}
+
+/** In metres, z up, its middle over the origin and its lowest point on z = 0; equal corners kept once. */
+function stood(soup: readonly number[], unitM: number, up: MeshUp): ImportedMesh {
+  const least = new Vector3(Infinity, Infinity, Infinity);
+  const most = new Vector3(-Infinity, -Infinity, -Infinity);
+  const places = new Float64Array(soup.length);
+  const point = new Vector3();
+  for (let i = 0; i < soup.length; i += 3) {
+    const [a, b, c] = [soup[i], soup[i + 1], soup[i + 2]].map((value) => (value as number) * unitM) as [
+      number,
+      number,
+      number,
+    ];
+    // With y up the file's z comes towards the viewer: that is our -y.
+    if (up === 'y') point.set(a, -c, b);
+    else point.set(a, b, c);
+    if (![point.x, point.y, point.z].every(Number.isFinite)) {
+      throw new FileError('There is a point in the file that is no number.');
+    }
+    least.min(point);
+    most.max(point);
+    places.set([point.x, point.y, point.z], i);
+  }
+  const size = most.clone().sub(least);
+  const longest = Math.max(size.x, size.y, size.z);
+  if (!(longest >= SIZES_M.least && longest <= SIZES_M.most)) {
+    throw new FileError(
+      `In that unit the body is ${Number(longest.toPrecision(3))} m long, which no product is. Choose another unit.`,
+    );
+  }
+  const shift = new Vector3(-(least.x + most.x) / 2, -(least.y + most.y) / 2, -least.z);
+  const known = new Map<string, number>();
+  const points: number[] = [];
+  const corners: number[] = [];
+  for (let i = 0; i < places.length; i += 3) {
+    const p = [
+      Math.fround((places[i] as number) + shift.x),
+      Math.fround((places[i + 1] as number) + shift.y),
+      Math.fround((places[i + 2] as number) + shift.z),
+    ] as const;
+    const key = p.join(' ');
+    let at = known.get(key);
+    if (at === undefined) {
+      at = points.length / 3;
+      known.set(key, at);
+      points.push(...p);
+    }
+    corners.push(at);
+  }
+  return {
+    positions: Float32Array.from(points),
+    triangles: Uint32Array.from(corners),
+    sizeM: [size.x, size.y, size.z],
+  };
+}
+
+/** Little-endian numbers in base64. */
+function base64Of(numbers: Float32Array | Uint32Array): string {
+  const view = new DataView(new ArrayBuffer(numbers.length * 4));
+  numbers.forEach((value, i) => {
+    if (numbers instanceof Float32Array) view.setFloat32(4 * i, value, true);
+    else view.setUint32(4 * i, value, true);
+  });
+  const bytes = new Uint8Array(view.buffer);
+  let text = '';
+  const STRETCH = 0x8000;
+  for (let i = 0; i < bytes.length; i += STRETCH)
+    text += String.fromCharCode(...bytes.subarray(i, i + STRETCH));
+  return btoa(text);
+}
