@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest';
 import {
   mirrorBand,
   mirrorMapTile,
-  NO_MIRROR,
+  NO_PART,
   prepareTracing,
   rayThrough,
   vector,
@@ -183,6 +183,6 @@ describe('mirror map', () => {
     const middle = 20 * 61 + 30;
     expect(map.weight[middle]).toBeCloseTo(0.04, 3);
     const ground = map.thing.findIndex((thing) => tracing.scene.things[thing]?.kind === 'bench');
-    expect(map.mirrored[ground]).toBe(NO_MIRROR);
+    expect(map.mirrored[ground]).toBe(NO_PART);
   });
 });

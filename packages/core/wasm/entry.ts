@@ -88,7 +88,7 @@ export function start(seed: i32): void {
   engine = new Engine(tables, seed);
 }
 
-/** Where the numbers of a part start: 0 ray, 1 rays, 2 films, 3 ambient, 4 point, 5 direction, 6 light, 7 uv, 8 view. */
+/** Where the numbers of a part start: 0 ray, 1 rays, 2 films, 3 ambient, 4 point, 5 direction, 6 light, 7 uv, 8 view, 9 sight. */
 export function place(part: i32): usize {
   const e = engine!;
   switch (part) {
@@ -108,8 +108,10 @@ export function place(part: i32): usize {
       return doubles(e.light);
     case 7:
       return doubles(e.sampler.uv);
-    default:
+    case 8:
       return doubles(e.tiles.view);
+    default:
+      return doubles(e.sight.answer);
   }
 }
 
@@ -146,6 +148,11 @@ export function renewSheets(): void {
 
 export function trace(scattered: i32): void {
   engine!.trace(scattered != 0);
+}
+
+export function look(): void {
+  const e = engine!;
+  e.sight.cast(e.point, e.direction);
 }
 
 export function askLight(index: i32): i32 {

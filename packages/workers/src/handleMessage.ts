@@ -1,12 +1,13 @@
 import type { SetDocument } from '@fendrix/contract';
 import {
   ambientByLight,
-  castMirror,
-  createMirrorCast,
+  createLook,
   filterGuide,
+  look,
   type MirrorMap,
   mirrorBand,
   mirrorMapTile,
+  pickSources,
   prepareTracing,
   rayThrough,
   renderTile,
@@ -67,22 +68,30 @@ function doTask(set: SetDocument, tracing: Tracing, task: Task): TaskResults[Tas
   }
 }
 
+/** Paths for each part of a picked spot: enough to name its sources in order. */
+const PICK_SAMPLES = 128;
+
 function pick(tracing: Tracing, across: number, down: number): Pick | null {
   const direction = new Float64Array(3);
-  const cast = createMirrorCast();
+  const seen = createLook();
   rayThrough(direction, tracing.view, across, down);
-  castMirror(cast, tracing, tracing.view.origin, direction);
-  const thing = tracing.scene.things[cast.thing];
+  look(seen, tracing, tracing.view.origin, direction);
+  const thing = tracing.scene.things[seen.thing];
   if (!thing) return null;
-  const mirrored = tracing.scene.things[cast.mirrored] ?? null;
-  const triple = (from: number) => [...cast.geometry.subarray(from, from + 3)] as [number, number, number];
+  const mirrored = tracing.scene.things[seen.mirrored] ?? null;
+  const through = tracing.scene.things[seen.through] ?? null;
+  const triple = (from: number) => [...seen.geometry.subarray(from, from + 3)] as [number, number, number];
   return {
     thing,
     pointM: triple(0),
     normal: triple(3),
     mirrored,
     mirroredPointM: mirrored ? triple(6) : null,
-    weight: cast.weight,
+    weight: seen.weight,
+    through,
+    throughPointM: through ? triple(9) : null,
+    throughWeight: seen.throughWeight,
+    sources: pickSources(tracing, tracing.view.origin, direction, PICK_SAMPLES),
   };
 }
 
@@ -96,4 +105,6 @@ function buffersOf(result: TaskResults[Task['kind']]): ArrayBuffer[] {
 }
 
 const mapBuffers = (map: MirrorMap): ArrayBuffer[] =>
-  [map.thing, map.mirrored, map.front, map.weight, map.point].map((array) => array.buffer as ArrayBuffer);
+  [map.thing, map.mirrored, map.front, map.weight, map.point, map.through, map.throughWeight].map(
+    (array) => array.buffer as ArrayBuffer,
+  );

@@ -1,5 +1,14 @@
 import type { SetDocument } from '@fendrix/contract';
-import type { FilterGuide, MirrorBand, MirrorMap, SpotTrace, Thing, Tile, TileJob } from '@fendrix/core';
+import type {
+  FilterGuide,
+  LightSource,
+  MirrorBand,
+  MirrorMap,
+  SpotTrace,
+  Thing,
+  Tile,
+  TileJob,
+} from '@fendrix/core';
 
 /** Work that a worker does on the set it holds. */
 export type Task =
@@ -19,6 +28,11 @@ export interface Pick {
   mirrored: Thing | null;
   mirroredPointM: [number, number, number] | null;
   weight: number;
+  through: Thing | null;
+  throughPointM: [number, number, number] | null;
+  throughWeight: number;
+  /** Where its light comes from. */
+  sources: LightSource[];
 }
 
 export interface TaskResults {

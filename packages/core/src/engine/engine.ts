@@ -6,6 +6,7 @@ import { PathTracer } from './path.js';
 import { type i32, whole32 } from './portable.js';
 import { Sampler } from './sampler.js';
 import { prepareSheen } from './sheen.js';
+import { Sight } from './sight.js';
 import { CLOTH, EMITTER, type SceneTables, SURFACE } from './tables.js';
 import { TileRenderer } from './tile.js';
 
@@ -17,6 +18,7 @@ export class Engine {
   tracer: PathTracer;
   tiles: TileRenderer;
   passage: Passage;
+  sight: Sight;
   /** Result of `askLight`: 0-2 direction, 3 distance, 4 density, 5 luminance, 6-8 part that passes. */
   light: Float64Array = new Float64Array(9);
   /** Where a question starts and in which direction. */
@@ -33,6 +35,7 @@ export class Engine {
     this.tracer = tracer;
     this.tiles = new TileRenderer(tracer, sampler);
     this.passage = new Passage(tables, kernel);
+    this.sight = new Sight(tables, kernel);
     for (let i = 0; i < tables.surfaceCount; i++) {
       if (whole32(tables.surfaces[i * SURFACE] as number) === CLOTH) prepareSheen();
     }

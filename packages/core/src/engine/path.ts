@@ -2,6 +2,7 @@ import { addColoured } from './blend.js';
 import { emittedLuminance, emitterPdf, sampleEmitter } from './emitters.js';
 import { fresnelMean } from './fresnel.js';
 import type { Kernel } from './kernel.js';
+import { absorbOver, indexIn, mediaBeyond } from './media.js';
 import { letsThroughStraight, Passage } from './passage.js';
 import { floor32, highestBit, type i32, real, whole32 } from './portable.js';
 import { netOpenness, surfaceColour } from './print.js';
@@ -31,8 +32,6 @@ import {
   DIELECTRIC,
   EMITTER,
   LOBE,
-  MEDIUM,
-  MEDIUM_STRIDE,
   METAL,
   MIRROR,
   NET,
@@ -204,7 +203,7 @@ export class PathTracer {
         return;
       }
       const distance = kernel.ray[7] as number;
-      if (this.inside !== 0) this.absorb(distance);
+      if (this.inside !== 0) absorbOver(this.weight, t, this.inside, distance);
       for (let a = 0; a < 3; a++) {
         point[a] = (this.origin[a] as number) + distance * (this.direction[a] as number);
       }
@@ -369,23 +368,9 @@ export class PathTracer {
     return true;
   }
 
-  /** Beer-Lambert over the last stretch. */
-  private absorb(distance: number): void {
-    const m = highestBit(this.inside) * MEDIUM_STRIDE + 1;
-    for (let a = 0; a < 3; a++) {
-      this.weight[a] = (this.weight[a] as number) * Math.exp(-(this.t.media[m + a] as number) * distance);
-    }
-  }
-
-  /** Media inside of after crossing the boundary met. */
-  private beyond(): i32 {
-    const bit = 1 << whole32(this.t.surfaces[this.hit.place + MEDIUM] as number);
-    return this.hit.fromFront ? this.inside | bit : this.inside & ~bit;
-  }
-
   /** A boundary within a medium of higher priority: light goes on as if nothing were there. */
   private passesUnseen(): boolean {
-    const beyond = this.beyond();
+    const beyond = mediaBeyond(this.t, this.hit, this.inside);
     if (highestBit(this.inside) !== highestBit(beyond)) return false;
     this.inside = beyond;
     copy3(this.origin, this.hit.point);
@@ -394,8 +379,8 @@ export class PathTracer {
 
   private throughGlass(branches: boolean): void {
     const hit = this.hit;
-    const beyond = this.beyond();
-    const ratio = this.indexIn(beyond) / this.indexIn(this.inside);
+    const beyond = mediaBeyond(this.t, this.hit, this.inside);
+    const ratio = indexIn(this.t, beyond) / indexIn(this.t, this.inside);
     const reflected = fresnelMean(hit.cosOut, ratio);
     let mirrors = reflected >= 1;
     if (branches && !mirrors) {
@@ -415,11 +400,6 @@ export class PathTracer {
     const passed: number = branches ? 1 - reflected : 1;
     scale3(this.weight, passed / (ratio * ratio));
     this.inside = beyond;
-  }
-
-  /** Index of what fills the space within a set of media. */
-  private indexIn(media: i32): number {
-    return media === 0 ? 1 : (this.t.media[highestBit(media) * MEDIUM_STRIDE] as number);
   }
 
   private mirrorOn(): void {

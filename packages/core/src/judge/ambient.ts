@@ -1,6 +1,6 @@
 import type { Vector } from '@fendrix/contract';
 import { Sampler } from '../engine/sampler.js';
-import { castMirror, createMirrorCast, isShiny } from '../mirror/castMirror.js';
+import { createLook, isShiny, look } from '../mirror/look.js';
 import type { Tracing } from '../render/prepareTracing.js';
 import { rayThrough } from '../render/view.js';
 import { illuminanceByLight, mean } from './illuminance.js';
@@ -16,16 +16,16 @@ const SAMPLES_A_PLACE = 96;
 export function ambientByLight(tracing: Tracing, seed: number): number[] {
   const sampler = new Sampler(seed);
   const direction = new Float64Array(3);
-  const cast = createMirrorCast();
+  const seen = createLook();
   const readings: number[][] = [];
   for (let i = 0; i < PLACES; i++) {
     sampler.start(0, i);
     sampler.next();
     rayThrough(direction, tracing.view, sampler.uv[0] as number, sampler.uv[1] as number);
-    castMirror(cast, tracing, tracing.view.origin, direction);
-    const surface = tracing.scene.surfaces[cast.surface];
+    look(seen, tracing, tracing.view.origin, direction);
+    const surface = tracing.scene.surfaces[seen.surface];
     if (surface === undefined || isShiny(surface)) continue;
-    const triple = (from: number) => [...cast.geometry.subarray(from, from + 3)] as Vector;
+    const triple = (from: number) => [...seen.geometry.subarray(from, from + 3)] as Vector;
     const options = { samples: SAMPLES_A_PLACE, seed: seed + i, directOnly: false };
     const shares = illuminanceByLight(tracing, triple(0), triple(3), options);
     readings.push(shares.map(({ indirect }) => indirect / Math.PI));

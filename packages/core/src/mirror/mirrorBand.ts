@@ -3,8 +3,8 @@ import type { Thing } from '../geometry/scene.js';
 import type { Tracing } from '../render/prepareTracing.js';
 import { projectPoint } from '../render/view.js';
 import { normalise, subtract } from '../units/vector.js';
-import { castMirror, createMirrorCast, NO_MIRROR, NOTHING } from './castMirror.js';
 import { bandHeightM, type Contour, contourAt } from './contour.js';
+import { createLook, look, NO_PART, NOTHING } from './look.js';
 
 /** One length of the band. */
 export interface BandLength {
@@ -85,7 +85,7 @@ interface Column {
 }
 
 function columnReader(tracing: Tracing, contour: Contour, thing: number): (s: number) => Column {
-  const cast = createMirrorCast();
+  const seen = createLook();
   const { things } = tracing.scene;
   const { origin } = tracing.view;
   const column = (kind: BandLength['kind'], what: string | null, front: boolean): Column => ({
@@ -94,15 +94,15 @@ function columnReader(tracing: Tracing, contour: Contour, thing: number): (s: nu
   });
   return (s) => {
     const target = contour.at(s);
-    castMirror(cast, tracing, origin, normalise(subtract(target, origin)));
-    if (cast.thing !== thing || !samePlace(cast.geometry, target)) {
-      return column('hidden', things[cast.thing]?.key ?? null, true);
+    look(seen, tracing, origin, normalise(subtract(target, origin)));
+    if (seen.thing !== thing || !samePlace(seen.geometry, target)) {
+      return column('hidden', things[seen.thing]?.key ?? null, true);
     }
-    if (cast.mirrored === NO_MIRROR) return column('matte', null, true);
-    const mirrored = things[cast.mirrored];
-    if (cast.mirrored === NOTHING || !mirrored) return column('dark', null, true);
+    if (seen.mirrored === NO_PART) return column('matte', null, true);
+    const mirrored = things[seen.mirrored];
+    if (seen.mirrored === NOTHING || !mirrored) return column('dark', null, true);
     const twoSided = mirrored.kind === 'light' || mirrored.kind === 'sheet';
-    return column(mirrored.kind, mirrored.key, twoSided ? cast.mirroredFront : true);
+    return column(mirrored.kind, mirrored.key, twoSided ? seen.mirroredFront : true);
   };
 }
 

@@ -1,4 +1,4 @@
-import { castMirror, createMirrorCast, isShiny } from '../mirror/castMirror.js';
+import { createLook, isShiny, look } from '../mirror/look.js';
 import type { Tile } from './film.js';
 import type { Tracing } from './prepareTracing.js';
 import { rayThrough, viewOfShape } from './view.js';
@@ -45,19 +45,19 @@ export function filterGuide(tracing: Tracing, width: number, height: number, til
   const view = viewOfShape(tracing.view, width, height);
   const guide = createGuide(tile.width, tile.height);
   const direction = new Float64Array(3);
-  const cast = createMirrorCast();
+  const seen = createLook();
   for (let pixel = 0; pixel < tile.width * tile.height; pixel++) {
     const x = pixel % tile.width;
     const y = (pixel - x) / tile.width;
     rayThrough(direction, view, (tile.x + x + 0.5) / width, (tile.y + y + 0.5) / height);
-    castMirror(cast, tracing, view.origin, direction);
-    if (cast.thing < 0 || cast.surface < 0) continue;
-    const surface = tracing.scene.surfaces[cast.surface];
+    look(seen, tracing, view.origin, direction);
+    if (seen.thing < 0 || seen.surface < 0) continue;
+    const surface = tracing.scene.surfaces[seen.surface];
     const shiny = surface !== undefined && isShiny(surface);
-    const place = (cast.thing % PLACES) * PLACES + (cast.surface % PLACES);
-    guide.region[pixel] = 1 + place + (shiny ? (cast.mirrored + 2) * PLACES * PLACES : 0);
+    const place = (seen.thing % PLACES) * PLACES + (seen.surface % PLACES);
+    guide.region[pixel] = 1 + place + (shiny ? (seen.mirrored + 2) * PLACES * PLACES : 0);
     guide.shiny[pixel] = shiny ? 1 : 0;
-    for (let a = 0; a < 3; a++) guide.normal[3 * pixel + a] = cast.geometry[3 + a] as number;
+    for (let a = 0; a < 3; a++) guide.normal[3 * pixel + a] = seen.geometry[3 + a] as number;
   }
   return guide;
 }

@@ -21,6 +21,8 @@ export interface EngineCalls {
   readonly light: Float64Array;
   /** The sampler's last two numbers. */
   readonly uv: Float64Array;
+  /** Answer of `look`, see `SIGHT`. */
+  readonly sight: Float64Array;
   /** The camera, see `VIEW`. */
   readonly view: Float64Array;
 
@@ -36,6 +38,8 @@ export interface EngineCalls {
   setMode(mode: { quick?: boolean; sheets?: boolean; recording?: boolean }): void;
   /** Adds to `films` what arrives at `point` against `direction`; see `PathTracer.trace`. */
   trace(scattered: boolean): void;
+  /** What the ray from `point` along `direction` meets, mirrors and shows through. */
+  look(): void;
   /** Samples one light from `point`; false where nothing arrives. */
   askLight(index: number): boolean;
   /** Sets `films` to the sums of the samples of one pixel. */

@@ -16,6 +16,7 @@ export function createPlainEngine(tables: SceneTables): EngineCalls {
     direction: engine.direction,
     light: engine.light,
     uv: sampler.uv,
+    sight: engine.sight.answer,
     view: tiles.view,
     closestHit: () => kernel.closestHit(),
     anyHit: () => kernel.anyHit(),
@@ -28,6 +29,7 @@ export function createPlainEngine(tables: SceneTables): EngineCalls {
       tracer.recording = recording;
     },
     trace: (scattered) => engine.trace(scattered),
+    look: () => engine.sight.cast(engine.point, engine.direction),
     askLight: (index) => engine.askLight(index),
     renderPixel: (px, py, width, height, first, samples) =>
       tiles.renderPixel(px, py, width, height, first, samples),

@@ -1,5 +1,7 @@
 import { ENGINE_BYTES } from '../engine/engineBytes.js';
+import { SIGHT } from '../engine/sight.js';
 import type { SceneTables } from '../engine/tables.js';
+import { VIEW } from '../engine/tile.js';
 import { bytesOfBase64 } from '../units/base64.js';
 import type { EngineCalls, GatherCalls } from './engineCalls.js';
 
@@ -26,6 +28,7 @@ interface Exports {
   setMode(quick: number, sheets: number, recording: number): void;
   renewSheets(): void;
   trace(scattered: number): void;
+  look(): void;
   askLight(index: number): number;
   renderPixel(px: number, py: number, width: number, height: number, first: number, samples: number): void;
   beginGather(rays: number): void;
@@ -115,10 +118,10 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
       return made;
     };
   }
-  const sizes = [8, 1, 3 * channelCount, channelCount, 3, 3, 9, 2, 16];
-  const [ray, rays, films, ambient, point, direction, light, uv, camera] = sizes.map((size, part) =>
+  const sizes = [8, 1, 3 * channelCount, channelCount, 3, 3, 9, 2, VIEW, SIGHT];
+  const [ray, rays, films, ambient, point, direction, light, uv, camera, sight] = sizes.map((size, part) =>
     view(wasm.place(part), size),
-  ) as [Get, Get, Get, Get, Get, Get, Get, Get, Get];
+  ) as [Get, Get, Get, Get, Get, Get, Get, Get, Get, Get];
 
   return {
     name: 'wasm',
@@ -146,6 +149,9 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
     get uv() {
       return uv();
     },
+    get sight() {
+      return sight();
+    },
     get view() {
       return camera();
     },
@@ -156,6 +162,7 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
     next: () => wasm.next(),
     setMode: ({ quick, sheets, recording }) => wasm.setMode(quick ? 1 : 0, sheets ? 1 : 0, recording ? 1 : 0),
     trace: (scattered) => wasm.trace(scattered ? 1 : 0),
+    look: () => wasm.look(),
     askLight: (index) => wasm.askLight(index) !== 0,
     renderPixel: (px, py, width, height, first, samples) =>
       wasm.renderPixel(px, py, width, height, first, samples),

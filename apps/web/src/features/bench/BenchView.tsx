@@ -22,6 +22,7 @@ import { LensTools, LensView } from './views/LensView';
 import { LightPowers } from './views/LightPowers';
 import { MirrorBandView } from './views/MirrorBandView';
 import { Palette } from './views/Palette';
+import { PickSources } from './views/PickSources';
 import { SpotPanel } from './views/SpotPanel';
 import { StopRuler } from './views/StopRuler';
 import { ThingPanel } from './views/thing/ThingPanel';
@@ -136,6 +137,7 @@ function OpenBench() {
           <Box>
             <ThingPanel />
           </Box>
+          <PickSources />
           <SpotPanel />
         </Area>
         <Area

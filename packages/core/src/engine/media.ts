@@ -1,0 +1,27 @@
+/**
+ * Nested media as a set of bits: the highest one fills the space. Liquids have low places and glass high ones, so
+ * that glass wins where they overlap.
+ * Source: Schmidt and Budge 2002
+ */
+import { highestBit, type i32, whole32 } from './portable.js';
+import type { SurfaceHit } from './surfaceHit.js';
+import { MEDIUM, MEDIUM_STRIDE, type SceneTables } from './tables.js';
+
+/** Media inside of after crossing the boundary met. */
+export function mediaBeyond(t: SceneTables, hit: SurfaceHit, inside: i32): i32 {
+  const bit = 1 << whole32(t.surfaces[hit.place + MEDIUM] as number);
+  return hit.fromFront ? inside | bit : inside & ~bit;
+}
+
+/** Index of what fills the space within a set of media. */
+export function indexIn(t: SceneTables, inside: i32): number {
+  return inside === 0 ? 1 : (t.media[highestBit(inside) * MEDIUM_STRIDE] as number);
+}
+
+/** Beer-Lambert over a stretch within media. */
+export function absorbOver(weight: Float64Array, t: SceneTables, inside: i32, distance: number): void {
+  const m = highestBit(inside) * MEDIUM_STRIDE + 1;
+  for (let a = 0; a < 3; a++) {
+    weight[a] = (weight[a] as number) * Math.exp(-(t.media[m + a] as number) * distance);
+  }
+}

@@ -1,0 +1,107 @@
+import {
+  MIRRORED,
+  MIRRORED_WAY,
+  MIRRORED_WEIGHT,
+  SEEN_POINT,
+  SEEN_SURFACE,
+  THROUGH,
+  THROUGH_FROM,
+  THROUGH_WAY,
+  THROUGH_WEIGHT,
+} from '../engine/sight.js';
+import { luminanceOf } from '../exposure/display.js';
+import type { Thing } from '../geometry/scene.js';
+import type { Tracing } from '../render/prepareTracing.js';
+
+/** Where a part of the light of a spot comes from. */
+export interface LightSource {
+  /** By way of: the mirror, glass or net before it, or the spot's own surface. */
+  how: 'mirrored' | 'through' | 'own';
+  /** What is mirrored or seen through; of its own surface null. */
+  thing: Thing | null;
+  /** Film it is on. */
+  channel: number;
+  /** Luminance at unit luminance of the film: red, green, blue. Multiply by the film's weights. */
+  unit: [number, number, number];
+}
+
+/** Rougher mirrors than this show nothing sharp: what they mirror counts as the surface's own. */
+const SHARP_ALPHA = 0.15;
+
+/**
+ * Where the light comes from that a spot sends to the lens, apart by way and by film: what is mirrored, what is seen
+ * through it, and the rest, which is its own surface. Path-traced along the single rays of `look`, so the parts add
+ * up to what the picture shows there, within noise.
+ */
+export function pickSources(
+  { scene, kernel }: Tracing,
+  origin: ArrayLike<number>,
+  direction: ArrayLike<number>,
+  samples: number,
+): LightSource[] {
+  const channels = scene.channelCount;
+  const trace = (from: ArrayLike<number>, way: ArrayLike<number>, seed: number): Float64Array => {
+    const sum = new Float64Array(3 * channels);
+    kernel.reseed(seed);
+    kernel.setMode({});
+    for (let i = 0; i < samples; i++) {
+      kernel.startSample(0, i);
+      for (let a = 0; a < 3; a++) {
+        kernel.point[a] = from[a] as number;
+        kernel.direction[a] = way[a] as number;
+      }
+      kernel.films.fill(0);
+      kernel.trace(false);
+      for (let k = 0; k < sum.length; k++)
+        sum[k] = (sum[k] as number) + (kernel.films[k] as number) / samples;
+    }
+    return sum;
+  };
+  kernel.point.set(Array.from(origin));
+  kernel.direction.set(Array.from(direction));
+  kernel.look();
+  const sight = Float64Array.from(kernel.sight);
+  const part = (at: number) => sight.subarray(at, at + 3);
+  const rest = trace(origin, direction, 1);
+  const sources: LightSource[] = [];
+
+  const take = (
+    how: 'mirrored' | 'through',
+    primitive: number,
+    light: Float64Array,
+    weight: Float64Array,
+  ) => {
+    const thing = primitive < 0 ? null : (scene.things[scene.table.thing[primitive] as number] ?? null);
+    for (let channel = 0; channel < channels; channel++) {
+      const unit = [0, 1, 2].map((c) => {
+        const k = 3 * channel + c;
+        const value = (light[k] as number) * (weight[c] as number);
+        rest[k] = Math.max(0, (rest[k] as number) - value);
+        return value;
+      }) as [number, number, number];
+      if (luminanceOf(...unit) > 0) sources.push({ how, thing, channel, unit });
+    }
+  };
+
+  if ((sight[MIRRORED] as number) >= -1 && isSharp(scene.surfaces[sight[SEEN_SURFACE] as number])) {
+    const light = trace(part(SEEN_POINT), part(MIRRORED_WAY), 2);
+    take('mirrored', sight[MIRRORED] as number, light, part(MIRRORED_WEIGHT));
+  }
+  if ((sight[THROUGH] as number) >= -1) {
+    const light = trace(part(THROUGH_FROM), part(THROUGH_WAY), 3);
+    take('through', sight[THROUGH] as number, light, part(THROUGH_WEIGHT));
+  }
+  for (let channel = 0; channel < channels; channel++) {
+    const unit = Array.from(rest.subarray(3 * channel, 3 * channel + 3)) as [number, number, number];
+    if (luminanceOf(...unit) > 0) sources.push({ how: 'own', thing: null, channel, unit });
+  }
+  return sources;
+}
+
+function isSharp(
+  surface: { coat: { alpha: number } | null; lobe: { alphaY: number } | null } | undefined,
+): boolean {
+  if (!surface) return false;
+  if (surface.coat) return surface.coat.alpha < SHARP_ALPHA;
+  return surface.lobe === null || surface.lobe.alphaY < SHARP_ALPHA;
+}
