@@ -15,7 +15,7 @@ function open() {
   const pictures: FromDeveloper[] = [];
   const developer = new FilmDeveloper((picture) => pictures.push(picture));
   const begin = (picture: number, fewest: number, channels = 1) =>
-    developer.receive({ type: 'begin', picture, width, height, channels, fewest, widest: 2 });
+    developer.receive({ type: 'begin', picture, width, height, channels, fewest, widest: 2, kept: [] });
   const add = (picture: number, value: number, samples = 1) => {
     developer.receive({ type: 'tile', picture, tile, sums: level(value), samples });
     developer.receive({ type: 'show', picture });

@@ -36,11 +36,20 @@ export { type Channel, channelsOf } from './photometry/channels.js';
 export { discOnAxisLx, rectangleOnAxisLx } from './photometry/onAxis.js';
 export { fluxOfUnit, type LightLuminance, lightLuminance, onAxisLx } from './photometry/output.js';
 export { apparentAngleRad, polygonIlluminanceLx, rectangleCorners } from './photometry/polygon.js';
-export { addTile, createFilms, developFilms, type Films, type Tile, tilesOf } from './render/film.js';
+export {
+  addTile,
+  createFilms,
+  developFilms,
+  type Films,
+  keepFilms,
+  type Tile,
+  tilesOf,
+} from './render/film.js';
 export { createGuide, type FilterGuide, filterGuide, placeGuide } from './render/guide.js';
 export { lightSheets, prepareTracing, type Tracing } from './render/prepareTracing.js';
 export { renderTile, type TileJob } from './render/renderTile.js';
 export { smoothFilms, smoothingRadius } from './render/smoothFilms.js';
+export { touchedFilms } from './render/touchedFilms.js';
 export { traceKey } from './render/traceKey.js';
 export { projectPoint, rayThrough, type View, viewOf, viewOfShape } from './render/view.js';
 export { type EngineCalls, RAY_START_M, setRay } from './trace/engineCalls.js';

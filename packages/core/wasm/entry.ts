@@ -88,7 +88,10 @@ export function start(seed: i32): void {
   engine = new Engine(tables, seed);
 }
 
-/** Where the numbers of a part start: 0 ray, 1 rays, 2 films, 3 ambient, 4 point, 5 direction, 6 light, 7 uv, 8 view, 9 sight. */
+/**
+ * Where the numbers of a part start: 0 ray, 1 rays, 2 films, 3 ambient, 4 point, 5 direction, 6 light, 7 uv, 8 view, 9 sight,
+ * 10 wanted.
+ */
 export function place(part: i32): usize {
   const e = engine!;
   switch (part) {
@@ -110,8 +113,10 @@ export function place(part: i32): usize {
       return doubles(e.sampler.uv);
     case 8:
       return doubles(e.tiles.view);
-    default:
+    case 9:
       return doubles(e.sight.answer);
+    default:
+      return doubles(e.tracer.wanted);
   }
 }
 

@@ -12,6 +12,7 @@ import {
   rayThrough,
   renderTile,
   type Tracing,
+  touchedFilms,
   traceSpot,
 } from '@fendrix/core';
 import type { FromWorker, Pick, Task, TaskResults, ToWorker } from './protocol.js';
@@ -61,6 +62,8 @@ function doTask(set: SetDocument, tracing: Tracing, task: Task): TaskResults[Tas
       return ambientByLight(tracing, 1);
     case 'bands':
       return set.products.map((product) => mirrorBand(tracing, product)).filter((band) => band !== null);
+    case 'touched':
+      return touchedFilms(task.before, set);
     case 'spots':
       return task.spots.map((spot) => traceSpot(tracing, spot, task.samples, task.seed));
     case 'pick':

@@ -21,6 +21,8 @@ export interface ProgressiveOptions {
   ambient?: readonly number[];
   /** See `TileJob.wholePaths`. */
   wholePaths?: boolean;
+  /** See `TileJob.channels`. */
+  channels?: readonly number[];
   signal?: AbortSignal;
   priority?: number;
   /** Takes each tile's sums instead of the films given back, which then stay empty. */
@@ -46,6 +48,7 @@ export async function renderProgressively(
   const how = {
     ...(options.ambient ? { ambient: options.ambient } : {}),
     ...(options.wholePaths ? { wholePaths: true } : {}),
+    ...(options.channels ? { channels: options.channels } : {}),
   };
   const tiles = tilesOf(width, height, options.tileSize ?? 32);
   const passes = passesOf(samples, options.firstPass ?? 1);

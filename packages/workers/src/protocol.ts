@@ -17,6 +17,7 @@ export type Task =
   | { kind: 'guide'; width: number; height: number; tile: Tile }
   | { kind: 'ambient' }
   | { kind: 'bands' }
+  | { kind: 'touched'; before: SetDocument }
   | { kind: 'spots'; spots: SetDocument['spots']; samples: number; seed: number }
   | { kind: 'pick'; across: number; down: number };
 
@@ -41,6 +42,8 @@ export interface TaskResults {
   guide: FilterGuide;
   ambient: number[];
   bands: MirrorBand[];
+  /** See `touchedFilms`. */
+  touched: number[] | null;
   spots: SpotTrace[];
   pick: Pick | null;
 }

@@ -79,6 +79,8 @@ const SHARP_ALPHA = 0.15;
  */
 export class PathTracer {
   films: Float64Array;
+  /** 1 for each film whose lights are asked, 0 for one that is not wanted. */
+  wanted: Float64Array;
   /**
    * Quick picture: paths end at the first matte surface, where this luminance from all round, for each film, stands
    * for all light that has bounced; biased, for the preview only.
@@ -145,12 +147,14 @@ export class PathTracer {
     this.kernel = kernel;
     this.sampler = sampler;
     this.films = new Float64Array(size);
+    this.wanted = new Float64Array(t.channelCount);
     this.ambient = new Float64Array(t.channelCount);
     this.irradiance = new Float64Array(size);
     this.passage = new Passage(t, kernel);
     this.wax = new WaxWalk(t, kernel);
     this.sheets = new SheetSampler(t);
     for (let channel = 0; channel < t.channelCount; channel++) {
+      this.wanted[channel] = 1;
       if ((t.keptChannel[channel] as i32) !== channel) this.splits = true;
     }
   }
@@ -579,6 +583,10 @@ export class PathTracer {
     return this.bounce < ONE_LIGHT_FROM || count < 2 ? count : first + 1;
   }
 
+  private isWanted(e: i32): boolean {
+    return (this.wanted[whole32(this.t.emitters[e + CHANNEL] as number)] as number) > 0;
+  }
+
   /** Over how many lights one question is shared. */
   private shared(): number {
     return this.bounce < ONE_LIGHT_FROM ? 1 : real(this.t.emitterCount);
@@ -595,6 +603,7 @@ export class PathTracer {
     for (let index = first; index < last; index++) {
       const e = index * EMITTER;
       this.sampler.next();
+      if (!this.isWanted(e)) continue;
       if (!sampleEmitter(this.light, t, e, hit.point, this.sampler.uv)) continue;
       const luminance = this.light[5] as number;
       const cosIn = dot3(this.light, hit.normal);
@@ -674,6 +683,7 @@ export class PathTracer {
     for (let index = first; index < last; index++) {
       const e = index * EMITTER;
       this.sampler.next();
+      if (!this.isWanted(e)) continue;
       if (!sampleEmitter(light, t, e, hit.point, this.sampler.uv)) continue;
       if (!((light[5] as number) > 0 && this.canSee())) continue;
       if (joined) this.evaluate(share);

@@ -48,6 +48,22 @@ export function addTile(films: Films, tile: Tile, sums: Float32Array, samples: n
   }
 }
 
+/**
+ * Puts films of an earlier picture of the same size among those of one that is growing, at the samples it has so far.
+ * @param channels places of the films to keep
+ */
+export function keepFilms(films: Films, earlier: Films, channels: readonly number[]): void {
+  const pixels = films.width * films.height;
+  for (const channel of channels) {
+    const base = channel * pixels * 3;
+    for (let pixel = 0; pixel < pixels; pixel++) {
+      const scale = (films.samples[pixel] as number) / Math.max(1, earlier.samples[pixel] as number);
+      const at = base + 3 * pixel;
+      for (let c = 0; c < 3; c++) films.data[at + c] = scale * (earlier.data[at + c] as number);
+    }
+  }
+}
+
 /** Cuts a picture into tiles, row by row; the last ones may be smaller. */
 export function tilesOf(width: number, height: number, size: number): Tile[] {
   const tiles: Tile[] = [];

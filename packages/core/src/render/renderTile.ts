@@ -14,6 +14,8 @@ export interface TileJob {
   ambient?: readonly number[];
   /** Trace the whole path of light instead of ending it on lit sheets: slower, without their bias. */
   wholePaths?: boolean;
+  /** Only these films, by place; each is the same to the last bit as among all. All if left out. */
+  channels?: readonly number[];
 }
 
 /**
@@ -31,18 +33,22 @@ export function renderTile(tracing: Tracing, job: TileJob): Float32Array {
   kernel.reseed(job.seed);
   kernel.setMode({ quick: job.ambient !== undefined, sheets });
   if (job.ambient) kernel.ambient.set(job.ambient);
+  kernel.wanted.fill(job.channels ? 0 : 1);
+  for (const channel of job.channels ?? []) kernel.wanted[channel] = 1;
   kernel.view.set(viewNumbers(viewOfShape(tracing.view, width, height)));
   const { films } = kernel;
   for (let y = 0; y < tile.height; y++) {
     for (let x = 0; x < tile.width; x++) {
       kernel.renderPixel(tile.x + x, tile.y + y, width, height, firstSample, samples);
       for (let channel = 0; channel < channels; channel++) {
+        if (kernel.wanted[channel] === 0) continue;
         const at = ((channel * tile.height + y) * tile.width + x) * 3;
         for (let c = 0; c < 3; c++) sums[at + c] = films[3 * channel + c] as number;
       }
     }
   }
   kernel.setMode({});
+  kernel.wanted.fill(1);
   return sums;
 }
 

@@ -1,4 +1,4 @@
-import type { SetDocument } from '@fendrix/contract';
+import type { Light, SetDocument } from '@fendrix/contract';
 
 /**
  * What rays depend on, as text: two sets with the same key have the same films, maps and bands.
@@ -6,20 +6,11 @@ import type { SetDocument } from '@fendrix/contract';
  * f-stop where depth of field is off; and names, notes and spots.
  */
 export function traceKey(set: SetDocument): string {
-  const lights = set.lights.map((light) => {
-    const {
-      output: _output,
-      powerStops: _power,
-      on: _on,
-      name: _name,
-      colour: _colour,
-      dial: _dial,
-      ...rest
-    } = light;
-    if (rest.kind === 'surround') return rest;
-    const { modelling: _modelling, polarised, ...shape } = rest;
-    return [JSON.stringify(shape, withoutFactors), polarised !== undefined];
-  });
+  return JSON.stringify([keyWithoutLights(set), set.lights.map(lightKey)]);
+}
+
+/** The same of everything but the lights. */
+export function keyWithoutLights(set: SetDocument): string {
   const { body, lens, positionM, aimM, rollDeg, focusM, fNumber, depthOfField } = set.camera;
   return JSON.stringify([
     set.mark,
@@ -27,11 +18,26 @@ export function traceKey(set: SetDocument): string {
     set.bench,
     set.backdrop,
     set.products,
-    lights,
     set.sheets,
     [body.sensorWidthM, body.sensorHeightM, lens.focalLengthM, lens.pupilRatio],
     [positionM, aimM, rollDeg, focusM, depthOfField ? fNumber : 0],
   ]);
+}
+
+/** The same of one light. */
+export function lightKey(light: Light): string {
+  const {
+    output: _output,
+    powerStops: _power,
+    on: _on,
+    name: _name,
+    colour: _colour,
+    dial: _dial,
+    ...rest
+  } = light;
+  if (rest.kind === 'surround') return JSON.stringify(rest);
+  const { modelling: _modelling, polarised, ...shape } = rest;
+  return JSON.stringify([JSON.stringify(shape, withoutFactors), polarised !== undefined]);
 }
 
 /** Figures within a light that only weigh its films. */

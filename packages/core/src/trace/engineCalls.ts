@@ -12,6 +12,8 @@ export interface EngineCalls {
   readonly rays: Float64Array;
   /** Where traced light is added: [channel * 3 + colour]. */
   readonly films: Float64Array;
+  /** 1 for each film whose light is asked for, 0 for one that may be left out. */
+  readonly wanted: Float64Array;
   /** Luminance for each film that stands for bounced light in quick pictures. */
   readonly ambient: Float64Array;
   /** Where `trace` and `askLight` start, and the direction of `trace`. */

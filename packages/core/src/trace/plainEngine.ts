@@ -11,6 +11,7 @@ export function createPlainEngine(tables: SceneTables): EngineCalls {
     ray: kernel.ray,
     rays: kernel.rays,
     films: tracer.films,
+    wanted: tracer.wanted,
     ambient: tracer.ambient,
     point: engine.point,
     direction: engine.direction,

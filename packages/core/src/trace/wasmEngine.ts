@@ -118,10 +118,10 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
       return made;
     };
   }
-  const sizes = [8, 1, 3 * channelCount, channelCount, 3, 3, 9, 2, VIEW, SIGHT];
-  const [ray, rays, films, ambient, point, direction, light, uv, camera, sight] = sizes.map((size, part) =>
-    view(wasm.place(part), size),
-  ) as [Get, Get, Get, Get, Get, Get, Get, Get, Get, Get];
+  const sizes = [8, 1, 3 * channelCount, channelCount, 3, 3, 9, 2, VIEW, SIGHT, channelCount];
+  const [ray, rays, films, ambient, point, direction, light, uv, camera, sight, wanted] = sizes.map(
+    (size, part) => view(wasm.place(part), size),
+  ) as [Get, Get, Get, Get, Get, Get, Get, Get, Get, Get, Get];
 
   return {
     name: 'wasm',
@@ -148,6 +148,9 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
     },
     get uv() {
       return uv();
+    },
+    get wanted() {
+      return wanted();
     },
     get sight() {
       return sight();

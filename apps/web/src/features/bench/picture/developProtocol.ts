@@ -12,6 +12,8 @@ export type ToDeveloper =
       fewest: number;
       /** Widest preview filter, px. */
       widest: number;
+      /** Films that are those of the picture before, finished and of the same size. */
+      kept: readonly number[];
     }
   | { type: 'guide'; picture: number; tile: Tile; guide: FilterGuide }
   | { type: 'tile'; picture: number; tile: Tile; sums: Float32Array; samples: number }

@@ -6,6 +6,7 @@ import {
   encodePicture,
   type Films,
   type FilterGuide,
+  keepFilms,
   placeGuide,
   smoothFilms,
   smoothingRadius,
@@ -21,6 +22,9 @@ interface Growing {
   guide: FilterGuide;
   fewest: number;
   widest: number;
+  /** Films taken over from an earlier picture. */
+  kept: readonly number[];
+  earlier: Films | null;
   changed: boolean;
 }
 
@@ -38,6 +42,8 @@ interface Shown {
 export class FilmDeveloper {
   private growing: Growing | null = null;
   private shown: Shown | null = null;
+  /** Films of the whole picture before. */
+  private whole: Films | null = null;
   private weights: Float64Array = new Float64Array(0);
   private wanted = false;
 
@@ -68,7 +74,10 @@ export class FilmDeveloper {
     }
   }
 
-  private begin({ picture, width, height, channels, fewest, widest }: ToDeveloper & { type: 'begin' }): void {
+  private begin(message: ToDeveloper & { type: 'begin' }): void {
+    const { picture, width, height, channels, fewest, widest, kept } = message;
+    // Quick pictures come and go: the last whole one is remembered.
+    if (this.growing && this.growing.fewest > 1) this.whole = this.growing.films;
     this.growing = {
       picture,
       films: createFilms(width, height, channels),
@@ -76,6 +85,8 @@ export class FilmDeveloper {
       guide: createGuide(width, height),
       fewest,
       widest,
+      kept,
+      earlier: kept.length > 0 ? this.whole : null,
       changed: false,
     };
   }
@@ -100,6 +111,7 @@ export class FilmDeveloper {
       Number.POSITIVE_INFINITY,
     );
     if (samples < growing.fewest) return;
+    if (growing.earlier) keepFilms(growing.films, growing.earlier, growing.kept);
     const radius = Math.min(growing.widest, smoothingRadius(samples));
     smoothFilms(growing.smooth, growing.films, growing.guide, radius);
     growing.changed = false;

@@ -62,6 +62,8 @@ interface PictureOptions {
   widest: number;
   /** Whether the preview filter gets its guide. */
   guided: boolean;
+  /** Only these films are traced; the others are those of the finished picture before. */
+  channels?: readonly number[];
   /** Makes it a quick picture. */
   ambient?: readonly number[];
   signal?: AbortSignal;
@@ -104,6 +106,8 @@ export class PictureSession {
   private ambient: readonly number[] | null = null;
   /** The guide made last: the quick and the whole picture of one rest share it. */
   private guides: { key: string; width: number; parts: GuidePart[] } | null = null;
+  /** The set of the last picture that was finished, and its width. */
+  private finished: { set: SetDocument; width: number } | null = null;
   private nextPicture = 1;
   private shown = 0;
   private traced = 0;
@@ -249,11 +253,28 @@ export class PictureSession {
         this.wantMirrors ? this.mapMirrors(keyed, MAP_WIDTH_REFINED) : undefined,
         this.traceSpots(keyed, SPOT_SAMPLES_REFINED, AT_ONCE, signal),
       ]);
-      await this.renderInto(keyed, { ...WHOLE, width: this.fullWidth, guided: true, signal });
+      const width = this.fullWidth;
+      const touched = await this.touchedSince(keyed, width, signal);
+      this.finished = null;
+      await this.renderInto(keyed, { ...WHOLE, width, guided: true, signal, ...touched });
+      this.finished = { set: keyed.set, width };
       this.events.status({ phase: 'done', progress: 1, rays: this.pool.rays });
     } catch (error) {
       if (!signal.aborted) this.tellFailure(error);
     }
+  }
+
+  /** Films to trace after lights have moved since the last finished picture; nothing where it must be all. */
+  private async touchedSince(
+    keyed: KeyedSet,
+    width: number,
+    signal: AbortSignal,
+  ): Promise<{ channels?: readonly number[] }> {
+    const { finished } = this;
+    if (finished?.width !== width) return {};
+    const task = { kind: 'touched', before: finished.set } as const;
+    const channels = await this.pool.run(keyed, task, { priority: AT_ONCE, signal });
+    return channels ? { channels } : {};
   }
 
   private tellFailure(error: unknown): void {
@@ -267,12 +288,15 @@ export class PictureSession {
   }
 
   private async renderInto(keyed: KeyedSet, options: PictureOptions): Promise<void> {
-    const { width, samples, fewest, widest, guided, ambient, signal } = options;
+    const { width, samples, fewest, widest, guided, ambient, signal, channels: wanted } = options;
     const height = Math.max(1, Math.round(width / this.aspect));
     const picture = this.nextPicture++;
     this.events.status({ traced: ++this.traced });
     const channels = channelsOf(keyed.set).length;
-    this.tell({ type: 'begin', picture, width, height, channels, fewest, widest });
+    const kept = wanted
+      ? Array.from({ length: channels }, (_, i) => i).filter((i) => !wanted.includes(i))
+      : [];
+    this.tell({ type: 'begin', picture, width, height, channels, fewest, widest, kept });
     const guides = guided ? this.guideInto(keyed, picture, width, height, signal) : undefined;
     let last = performance.now();
     const traced = renderProgressively(this.pool, keyed, {
@@ -283,6 +307,7 @@ export class PictureSession {
       ...(ambient && !signal ? { tileSize: this.followingTile(width, height) } : {}),
       ...(signal ? { signal } : {}),
       ...(ambient ? { ambient } : {}),
+      ...(wanted ? { channels: wanted } : {}),
       onTile: (tile, sums, count) => this.tell({ type: 'tile', picture, tile, sums, samples: count }),
       onProgress: ({ done, total }) => {
         const now = performance.now();

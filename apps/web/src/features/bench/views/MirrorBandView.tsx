@@ -20,7 +20,7 @@ export const MirrorBandView = memo(function MirrorBandView() {
   if (!band) {
     return (
       <Box sx={{ color: surround.quiet, py: 1 }}>
-        No product stands before the lens: put one on the bench and its mirror band appears here.
+        No product shows the lens an upright side. Press M to see what every spot mirrors.
       </Box>
     );
   }
