@@ -27,6 +27,20 @@ await page.screenshot({ path: join(folder, 'bench.png') });
 await page.keyboard.press('m');
 await page.waitForTimeout(3000);
 await page.screenshot({ path: join(folder, 'bench-mirrors.png') });
+for (const [name, file] of [
+  [/light tent/i, 'bench-tent.png'],
+  [/straight down/i, 'bench-tart.png'],
+  [/gradient cards/i, 'bench-mill.png'],
+]) {
+  await page.goto(`${address}/sets`);
+  await page.getByRole('link', { name }).first().click();
+  await page.getByTestId('picture-status').waitFor();
+  await settled(60_000);
+  await page.screenshot({ path: join(folder, file) });
+}
+await page.goto(`${address}/kit`);
+await page.getByText('Strip 30 x 120 with grid').click();
+await page.screenshot({ path: join(folder, 'kit.png') });
 await page.goto(`${address}/sets`);
 await page.getByRole('button', { name: 'New set' }).waitFor();
 await page.screenshot({ path: join(folder, 'sets.png') });

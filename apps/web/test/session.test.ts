@@ -16,6 +16,8 @@ function emptyAnswer(task: Task): unknown {
       return new Float32Array(task.job.tile.width * task.job.tile.height * 3);
     case 'ambient':
       return [0.1];
+    case 'touched':
+      return [0];
     case 'guide':
     case 'mirror':
     case 'pick':
@@ -99,6 +101,23 @@ describe('picture session', () => {
     expect(guides.length).toBeGreaterThan(0);
     expect(new Set(guides).size).toBe(guides.length);
     expect(statuses.at(-1)).toMatchObject({ phase: 'done', progress: 1 });
+  });
+
+  test('after a finished picture a moved light traces its own film, the others are kept', async () => {
+    vi.useFakeTimers();
+    const { session, tasks, told } = open();
+    const three = demoSet('cordial-frost');
+    session.update(three);
+    await pass(60_000);
+    tasks.length = 0;
+    told.length = 0;
+    session.update(moveThing({ kind: 'light', key: 'A' }, [-0.9, 0, 0.3])(three));
+    await pass(60_000);
+    const whole = tasks.filter((task) => task.kind === 'tile' && !task.job.ambient);
+    expect(whole.length).toBeGreaterThan(0);
+    expect(whole.every((task) => task.kind === 'tile' && task.job.channels?.join() === '0')).toBe(true);
+    const begun = told.filter((message) => message.type === 'begin').at(-1);
+    expect(begun?.type === 'begin' && begun.kept).toEqual([1, 2]);
   });
 
   test('power, switch, f-stop, shutter, ISO and names trace nothing and only reweigh', async () => {
