@@ -155,7 +155,7 @@ test('the mirror overlay is drawn in hatches over the product', async ({ page })
 test('a light is added, taken off and put back by undo', async ({ page }) => {
   await openBench(page);
   await page.getByRole('button', { name: 'Add' }).click();
-  await page.getByRole('menuitem', { name: /Softbox/ }).click();
+  await page.getByRole('button', { name: /^Softbox 40 x 60/ }).click();
   await expect(thing(page, 'light:B')).toBeVisible();
   await expect(page.getByRole('switch', { name: 'B on' })).toBeVisible();
   await page.getByRole('button', { name: 'Take off the set' }).click();

@@ -41,7 +41,7 @@ export function QuantityField({ label, hint, shown, parse, example, onCommit }: 
   return (
     <Box sx={{ borderBottom: 1, borderColor: 'divider' }}>
       <Box sx={{ display: 'flex', alignItems: 'center', minHeight: 27 }}>
-        <Tooltip title={hint ?? ''} placement="left">
+        <Tooltip describeChild title={hint ?? ''} placement="left">
           <Box
             component="label"
             htmlFor={id}

@@ -73,16 +73,15 @@ export function look(
   kernel.look();
   const s = kernel.sight;
   const things = scene.table.thing;
-  const thingOf = (primitive: number) => (primitive < 0 ? primitive : (things[primitive] as number));
   const seen = s[SEEN] as number;
   const mirrored = s[MIRRORED] as number;
   const through = s[THROUGH] as number;
-  out.thing = thingOf(seen);
+  out.thing = thingOf(things, seen);
   out.surface = s[SEEN_SURFACE] as number;
-  out.mirrored = thingOf(mirrored);
+  out.mirrored = thingOf(things, mirrored);
   out.mirroredFront = s[MIRRORED_FRONT] === 1;
   out.weight = mirrored === NO_SUCH_PART ? 0 : weightAt(s, MIRRORED_WEIGHT);
-  out.through = thingOf(through);
+  out.through = thingOf(things, through);
   out.throughFront = s[THROUGH_FRONT] === 1;
   out.throughWeight = through === NO_SUCH_PART ? 0 : weightAt(s, THROUGH_WEIGHT);
   const g = out.geometry;
@@ -92,6 +91,11 @@ export function look(
     g[6 + a] = mirrored < 0 ? Number.NaN : (s[MIRRORED_POINT + a] as number);
     g[9 + a] = through < 0 ? Number.NaN : (s[THROUGH_POINT + a] as number);
   }
+}
+
+/** Thing that a primitive belongs to; what is no primitive stays what it says. */
+function thingOf(things: Int32Array, primitive: number): number {
+  return primitive < 0 ? primitive : (things[primitive] as number);
 }
 
 const weightAt = (s: Float64Array, at: number): number =>

@@ -1,6 +1,7 @@
 import type { KitEntry } from '@fendrix/contract';
 import Box from '@mui/material/Box';
 import List from '@mui/material/List';
+import ListItem from '@mui/material/ListItem';
 import ListItemButton from '@mui/material/ListItemButton';
 import ListItemText from '@mui/material/ListItemText';
 import Skeleton from '@mui/material/Skeleton';
@@ -63,14 +64,14 @@ export function KitView() {
                 </Typography>
                 <List dense disablePadding>
                   {own.map((candidate) => (
-                    <ListItemButton
-                      key={candidate.id}
-                      divider
-                      selected={candidate.id === chosen}
-                      onClick={() => setChosen(candidate.id)}
-                    >
-                      <ListItemText primary={candidate.name} secondary={candidate.purposes.join(', ')} />
-                    </ListItemButton>
+                    <ListItem key={candidate.id} disablePadding divider>
+                      <ListItemButton
+                        selected={candidate.id === chosen}
+                        onClick={() => setChosen(candidate.id)}
+                      >
+                        <ListItemText primary={candidate.name} secondary={candidate.purposes.join(', ')} />
+                      </ListItemButton>
+                    </ListItem>
                   ))}
                 </List>
               </Box>

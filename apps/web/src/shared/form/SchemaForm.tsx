@@ -357,7 +357,7 @@ function Row({
       sx={{ display: 'flex', alignItems: 'center', minHeight: 27, borderBottom: 1, borderColor: 'divider' }}
     >
       {hint ? (
-        <Tooltip title={hint} placement="left">
+        <Tooltip describeChild title={hint} placement="left">
           {words}
         </Tooltip>
       ) : (

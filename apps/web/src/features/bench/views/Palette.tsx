@@ -4,6 +4,7 @@ import Chip from '@mui/material/Chip';
 import Dialog from '@mui/material/Dialog';
 import DialogContent from '@mui/material/DialogContent';
 import List from '@mui/material/List';
+import ListItem from '@mui/material/ListItem';
 import ListItemButton from '@mui/material/ListItemButton';
 import ListItemText from '@mui/material/ListItemText';
 import ListSubheader from '@mui/material/ListSubheader';
@@ -63,10 +64,9 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
   const selected = useBench((bench) => bench.selected);
   const dispatch = useBenchDispatch();
   const takesMaterial = selected?.kind === 'product' || selected?.kind === 'sheet';
-  const wanted = useDeferredValue(search);
-  const found = searchKit(data?.document.entries ?? [], wanted).filter(
-    ({ what }) => what !== 'material' || takesMaterial,
-  );
+  const find = (words: string) =>
+    searchKit(data?.document.entries ?? [], words).filter(({ what }) => what !== 'material' || takesMaterial);
+  const found = find(useDeferredValue(search));
 
   function choose(entry: KitEntry) {
     if (entry.what === 'material') {
@@ -97,7 +97,8 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
           onChange={(event) => setSearch(event.target.value)}
           onKeyDown={(event) => {
             event.stopPropagation();
-            const [first] = found;
+            // What stands in the field now, even where the list is a moment behind.
+            const [first] = find(search);
             if (event.key === 'Enter' && first) choose(first);
             if (event.key === 'Escape') onClose();
           }}
@@ -132,9 +133,11 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
                 <ul style={{ padding: 0 }}>
                   <ListSubheader>{TITLES[what]}</ListSubheader>
                   {own.map((entry) => (
-                    <ListItemButton key={entry.id} divider onClick={() => choose(entry)}>
-                      <ListItemText primary={entry.name} secondary={entry.purposes.join(', ')} />
-                    </ListItemButton>
+                    <ListItem key={entry.id} disablePadding divider>
+                      <ListItemButton onClick={() => choose(entry)}>
+                        <ListItemText primary={entry.name} secondary={entry.purposes.join(', ')} />
+                      </ListItemButton>
+                    </ListItem>
                   ))}
                 </ul>
               </li>

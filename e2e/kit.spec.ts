@@ -1,0 +1,121 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, type Page, test } from '@playwright/test';
+import { count, numberField, openBench, thing } from './bench.js';
+
+const search = (page: Page) => page.getByLabel('Add: a name, or what it is for');
+const STL = `solid t
+facet normal 0 0 1
+outer loop
+vertex 0 0 0
+vertex 60 0 0
+vertex 0 40 50
+endloop
+endfacet
+endsolid t`;
+
+test('a light is found by what it is for, goes on the set by keyboard alone, and its figures can be changed', async ({
+  page,
+}) => {
+  await openBench(page);
+  const traced = await count(page, 'traced');
+  await page.keyboard.press('a');
+  await search(page).fill('edge');
+  await expect(page.getByRole('button', { name: /^Strip 30 x 120 edge/ })).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(thing(page, 'light:B')).toBeFocused();
+  await expect(page.getByRole('heading', { name: 'Strip 30 x 120' })).toBeVisible();
+  await expect.poll(() => count(page, 'traced')).toBeGreaterThan(traced);
+  await page.getByText('All figures').click();
+  const hot = numberField(page, 'hot centre');
+  await expect(hot).toHaveValue('2');
+  await hot.fill('1.2');
+  await hot.press('Enter');
+  await expect(hot).toHaveValue('1.2');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(hot).toHaveValue('2');
+  // A figure beyond its limits is told and left.
+  await hot.fill('40');
+  await hot.press('Enter');
+  await expect(page.getByText(/hotCentre/).first()).toBeVisible();
+  await expect(hot).toHaveValue('2');
+});
+
+test('a material goes on the selected product; a tent shows in all views', async ({ page }) => {
+  await openBench(page);
+  await thing(page, 'product:bottle').focus();
+  await page.keyboard.press('a');
+  await search(page).fill('brushed steel');
+  // Hollow and filled: only what is clear will do, and the bench says so.
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/needs a dielectric material/).first()).toBeVisible();
+  await search(page).fill('green glass');
+  await page.keyboard.press('Enter');
+  await expect(search(page)).toBeHidden();
+  await page.keyboard.press('a');
+  await search(page).fill('light tent');
+  await page.keyboard.press('Enter');
+  await expect(thing(page, 'sheet:3')).toBeVisible();
+  await expect(
+    page.getByRole('group', { name: 'The set from the side' }).locator('[data-thing="sheet:3"]'),
+  ).toBeVisible();
+});
+
+test('a body comes from a file with its unit; a damaged light file is refused with the line', async ({
+  page,
+}) => {
+  await openBench(page);
+  await page.getByRole('button', { name: 'Add' }).click();
+  await page.getByRole('button', { name: 'From a file' }).click();
+  const file = page.getByLabel('File to import');
+  await file.setInputFiles({
+    name: 'lamp.ies',
+    mimeType: 'text/plain',
+    buffer: Buffer.from('TILT=NONE\n1 1000 1 x'),
+  });
+  await page.getByRole('button', { name: 'Put on the set' }).click();
+  await expect(page.getByText(/Line 2: "x" stands where/)).toBeVisible();
+  await file.setInputFiles({ name: 'wedge.stl', mimeType: 'model/stl', buffer: Buffer.from(STL) });
+  await page.getByLabel('Measured in').click();
+  await page.getByRole('option', { name: 'millimetres' }).click();
+  await page.getByRole('button', { name: 'Put on the set' }).click();
+  await expect(thing(page, 'product:imported')).toBeVisible();
+  await expect(page.getByText('imported body')).toBeVisible();
+});
+
+test('a spot pointed at tells where its light comes from', async ({ page }) => {
+  await openBench(page);
+  const picture = page.getByRole('img', { name: 'Picture as the camera would record it' });
+  const box = await picture.boundingBox();
+  if (!box) throw new Error('the picture is drawn');
+  await page.mouse.click(box.x + box.width * 0.5, box.y + box.height * 0.5);
+  const spot = page.getByRole('region', { name: 'This spot' });
+  await expect(spot.getByText(/shows through|mirrors|its surface/).first()).toBeVisible();
+  const shares = await spot.getByRole('button').allTextContents();
+  const sum = shares.reduce((all, text) => all + Number.parseInt(text, 10), 0);
+  expect(sum).toBeGreaterThan(90);
+  expect(sum).toBeLessThanOrEqual(102);
+});
+
+test('the kit is searched, edited, kept and put back; axe finds nothing serious', async ({ page }) => {
+  await page.goto('/kit');
+  await page.getByLabel(/Find by name/).fill('gobo');
+  await page.getByRole('button', { name: /Projecting spot, leaves/ }).click();
+  const field = numberField(page, 'field');
+  const before = await field.inputValue();
+  await field.fill('20°');
+  await field.press('Enter');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByText('“Projecting spot, leaves” is saved.')).toBeVisible();
+  await page.reload();
+  await page.getByText('Projecting spot, leaves').click();
+  await expect(field).toHaveValue('20°');
+  await field.fill(before);
+  await field.press('Enter');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.reload();
+  await page.getByText('Projecting spot, leaves').click();
+  await expect(field).toHaveValue('20°');
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')).toEqual([]);
+});
