@@ -46,11 +46,11 @@ export {
   tilesOf,
 } from './render/film.js';
 export { createGuide, type FilterGuide, filterGuide, placeGuide } from './render/guide.js';
-export { lightSheets, prepareTracing, type Tracing } from './render/prepareTracing.js';
+export { lightSheets, prepareTracing, seenBy, type Tracing } from './render/prepareTracing.js';
 export { renderTile, type TileJob } from './render/renderTile.js';
 export { smoothFilms, smoothingRadius } from './render/smoothFilms.js';
 export { touchedFilms } from './render/touchedFilms.js';
-export { traceKey } from './render/traceKey.js';
+export { sceneKey, traceKey } from './render/traceKey.js';
 export { projectPoint, rayThrough, type View, viewOf, viewOfShape } from './render/view.js';
 export { type EngineCalls, RAY_START_M, setRay } from './trace/engineCalls.js';
 export { degrees, radians } from './units/angle.js';

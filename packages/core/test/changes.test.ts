@@ -11,6 +11,8 @@ import {
   lightSheets,
   prepareTracing,
   renderTile,
+  sceneKey,
+  seenBy,
   touchedFilms,
   traceKey,
 } from '../src/index.js';
@@ -105,6 +107,28 @@ describe('a change costs what it changes', () => {
     for (const channel of [1, 2]) {
       expect(sum(grown.data, channel * size) / sum(all, channel * size)).toBeCloseTo(1, 1);
     }
+  });
+
+  test('the camera moved: scene and light of the sheets are kept, and the picture is that of a scene made anew', () => {
+    const set = demoSet('cordial');
+    const moved: SetDocument = { ...set, camera: { ...set.camera, positionM: [0.2, -1, 0.3] } };
+    expect(sceneKey(moved)).toBe(sceneKey(set));
+    expect(traceKey(moved)).not.toBe(traceKey(set));
+    const tracing = prepareTracing(set);
+    lightSheets(tracing);
+    const again = seenBy(tracing, moved.camera);
+    const fresh = prepareTracing(moved);
+    let kept = new Float32Array(0);
+    let made = new Float32Array(0);
+    const cost = raysOf(again.kernel, () => {
+      kept = renderTile(again, job) as Float32Array<ArrayBuffer>;
+    });
+    const whole = raysOf(fresh.kernel, () => {
+      made = renderTile(fresh, job) as Float32Array<ArrayBuffer>;
+    });
+    expect(kept).toEqual(made);
+    // The sheets of the fresh one had to be lit first: some 48 rays and questions from each patch.
+    expect(whole - cost).toBeGreaterThan(48 * tracing.sheets.patches);
   });
 
   test('a body that comes between, or is in the picture, touches the others too', () => {

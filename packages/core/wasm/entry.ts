@@ -90,7 +90,7 @@ export function start(seed: i32): void {
 
 /**
  * Where the numbers of a part start: 0 ray, 1 rays, 2 films, 3 ambient, 4 point, 5 direction, 6 light, 7 uv, 8 view, 9 sight,
- * 10 wanted.
+ * 10 wanted, 11 row.
  */
 export function place(part: i32): usize {
   const e = engine!;
@@ -115,8 +115,10 @@ export function place(part: i32): usize {
       return doubles(e.tiles.view);
     case 9:
       return doubles(e.sight.answer);
-    default:
+    case 10:
       return doubles(e.tracer.wanted);
+    default:
+      return doubles(e.sight.row);
   }
 }
 
@@ -158,6 +160,11 @@ export function trace(scattered: i32): void {
 export function look(): void {
   const e = engine!;
   e.sight.cast(e.point, e.direction);
+}
+
+export function lookRow(px: i32, py: i32, count: i32, width: i32, height: i32): void {
+  const e = engine!;
+  e.sight.castRow(e.tiles.view, px, py, count, width, height);
 }
 
 export function askLight(index: i32): i32 {

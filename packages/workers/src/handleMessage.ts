@@ -11,6 +11,8 @@ import {
   prepareTracing,
   rayThrough,
   renderTile,
+  sceneKey,
+  seenBy,
   type Tracing,
   touchedFilms,
   traceSpot,
@@ -24,7 +26,7 @@ import type { FromWorker, Pick, Task, TaskResults, ToWorker } from './protocol.j
 export function createMessageHandler(
   post: (answer: FromWorker, transfer: ArrayBuffer[]) => void,
 ): (message: ToWorker) => void {
-  let held: { key: string; set: SetDocument; tracing: Tracing } | null = null;
+  let held: { key: string; scene: string; set: SetDocument; tracing: Tracing } | null = null;
   let wanted: { key: string; set: SetDocument } | null = null;
   return (message) => {
     if (message.type === 'hold') {
@@ -35,7 +37,11 @@ export function createMessageHandler(
     try {
       if (held?.key !== key) {
         if (wanted?.key !== key) throw new Error('the worker holds another set');
-        held = { key, set: wanted.set, tracing: prepareTracing(wanted.set) };
+        const { set } = wanted;
+        const scene = sceneKey(set);
+        // A moved camera alone leaves the scene and the light of its sheets as they are.
+        const tracing = held?.scene === scene ? seenBy(held.tracing, set.camera) : prepareTracing(set);
+        held = { key, scene, set, tracing };
       }
       const before = held.tracing.kernel.rays[0] ?? 0;
       const result = doTask(held.set, held.tracing, task);

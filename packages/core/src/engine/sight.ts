@@ -6,6 +6,7 @@ import { netOpenness } from './print.js';
 import { lobeFresnel } from './scatter.js';
 import { SurfaceHit } from './surfaceHit.js';
 import { COAT_INDEX, DIELECTRIC, LOBE, NET, type SceneTables, STRAIGHT } from './tables.js';
+import { viewRay } from './tile.js';
 import { copy3, fill3, mirrorDirection, refractDirection } from './vectors.js';
 
 /** Numbers of an answer, and what stands where. */
@@ -30,6 +31,11 @@ export const THROUGH_WAY = 25;
 export const THROUGH_POINT = 28;
 export const THROUGH_FROM = 31;
 
+/** Pixels of a row looked at in one call, and the numbers kept of each. */
+export const ROW_PIXELS = 256;
+/** Primitive seen, mirrored, 1 from its front, weight, point mirrored, primitive seen through, weight. */
+export const ROW_NUMBERS = 9;
+
 export const NOTHING_THERE: i32 = -1;
 export const NO_SUCH_PART: i32 = -2;
 
@@ -45,6 +51,7 @@ const LEAST_WEIGHT = 1e-4;
  */
 export class Sight {
   answer: Float64Array = new Float64Array(SIGHT);
+  row: Float64Array = new Float64Array(ROW_PIXELS * ROW_NUMBERS);
   private t: SceneTables;
   private kernel: Kernel;
   private first: SurfaceHit = new SurfaceHit();
@@ -52,6 +59,8 @@ export class Sight {
   private origin: Float64Array = new Float64Array(3);
   private way: Float64Array = new Float64Array(3);
   private weight: Float64Array = new Float64Array(3);
+  private from: Float64Array = new Float64Array(3);
+  private towards: Float64Array = new Float64Array(3);
 
   constructor(t: SceneTables, kernel: Kernel) {
     this.t = t;
@@ -78,6 +87,31 @@ export class Sight {
     answer[SEEN_SURFACE] = real(first.surface);
     this.lookInMirror(direction);
     if (this.showsThrough(first)) this.lookThrough(origin, direction);
+  }
+
+  /** Looks through the middles of some pixels of a row, by a camera in the layout of `VIEW`; answers go to `row`. */
+  castRow(view: Float64Array, px: i32, py: i32, count: i32, width: i32, height: i32): void {
+    const answer = this.answer;
+    const row = this.row;
+    copy3(this.from, view);
+    for (let i = 0; i < count; i++) {
+      const across = (real(px + i) + 0.5) / real(width);
+      viewRay(this.towards, view, across, (real(py) + 0.5) / real(height));
+      this.cast(this.from, this.towards);
+      const o = i * ROW_NUMBERS;
+      row[o] = answer[SEEN] as number;
+      row[o + 1] = answer[MIRRORED] as number;
+      row[o + 2] = answer[MIRRORED_FRONT] as number;
+      row[o + 3] = this.luminance(MIRRORED_WEIGHT);
+      for (let a = 0; a < 3; a++) row[o + 4 + a] = answer[MIRRORED_POINT + a] as number;
+      row[o + 7] = answer[THROUGH] as number;
+      row[o + 8] = this.luminance(THROUGH_WEIGHT);
+    }
+  }
+
+  private luminance(at: i32): number {
+    const s = this.answer;
+    return 0.2126 * (s[at] as number) + 0.7152 * (s[at + 1] as number) + 0.0722 * (s[at + 2] as number);
   }
 
   /** Nearest surface from `origin` along `way`; its primitive, -1 for none. */

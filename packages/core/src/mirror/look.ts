@@ -94,7 +94,7 @@ export function look(
 }
 
 /** Thing that a primitive belongs to; what is no primitive stays what it says. */
-function thingOf(things: Int32Array, primitive: number): number {
+export function thingOf(things: Int32Array, primitive: number): number {
   return primitive < 0 ? primitive : (things[primitive] as number);
 }
 

@@ -1,7 +1,8 @@
+import { ROW_NUMBERS, ROW_PIXELS } from '../engine/sight.js';
 import type { Tile } from '../render/film.js';
 import type { Tracing } from '../render/prepareTracing.js';
-import { rayThrough, viewOfShape } from '../render/view.js';
-import { createLook, look } from './look.js';
+import { viewNumbers, viewOfShape } from '../render/view.js';
+import { thingOf } from './look.js';
 
 /** For every pixel of the picture: what is seen there, what it mirrors and shows through, from where, how much. */
 export interface MirrorMap {
@@ -37,23 +38,31 @@ export function mirrorMapTile(tracing: Tracing, width: number, height: number, t
     through: new Int16Array(pixels),
     throughWeight: new Float32Array(pixels),
   };
-  const seen = createLook();
-  const direction = new Float64Array(3);
-  const view = viewOfShape(tracing.view, width, height);
-  let pixel = 0;
+  const { kernel, scene } = tracing;
+  const { thing } = scene.table;
+  kernel.view.set(viewNumbers(viewOfShape(tracing.view, width, height)));
   for (let y = 0; y < tile.height; y++) {
-    for (let x = 0; x < tile.width; x++) {
-      rayThrough(direction, view, (tile.x + x + 0.5) / width, (tile.y + y + 0.5) / height);
-      look(seen, tracing, view.origin, direction);
-      map.thing[pixel] = seen.thing;
-      map.mirrored[pixel] = seen.mirrored;
-      map.front[pixel] = seen.mirroredFront ? 1 : 0;
-      map.weight[pixel] = seen.weight;
-      map.through[pixel] = seen.through;
-      map.throughWeight[pixel] = seen.throughWeight;
-      for (let a = 0; a < 3; a++) map.point[3 * pixel + a] = seen.geometry[6 + a] as number;
-      pixel++;
+    for (let x = 0; x < tile.width; x += ROW_PIXELS) {
+      const count = Math.min(ROW_PIXELS, tile.width - x);
+      kernel.lookRow(tile.x + x, tile.y + y, count, width, height);
+      readRow(map, y * tile.width + x, count, kernel.row, thing);
     }
   }
   return map;
+}
+
+function readRow(map: MirrorMap, first: number, count: number, row: Float64Array, thing: Int32Array): void {
+  for (let i = 0; i < count; i++) {
+    const pixel = first + i;
+    const o = i * ROW_NUMBERS;
+    const mirrored = row[o + 1] as number;
+    map.thing[pixel] = thingOf(thing, row[o] as number);
+    map.mirrored[pixel] = thingOf(thing, mirrored);
+    map.front[pixel] = row[o + 2] as number;
+    map.weight[pixel] = row[o + 3] as number;
+    for (let a = 0; a < 3; a++)
+      map.point[3 * pixel + a] = mirrored < 0 ? Number.NaN : (row[o + 4 + a] as number);
+    map.through[pixel] = thingOf(thing, row[o + 7] as number);
+    map.throughWeight[pixel] = row[o + 8] as number;
+  }
 }

@@ -1,4 +1,4 @@
-import type { SetDocument } from '@fendrix/contract';
+import type { Camera, SetDocument } from '@fendrix/contract';
 import type { SceneTables } from '../engine/tables.js';
 import { buildScene, type Scene } from '../geometry/scene.js';
 import type { EngineCalls } from '../trace/engineCalls.js';
@@ -26,6 +26,11 @@ export function prepareTracing(set: SetDocument, engine: 'best' | 'plain' = 'bes
   packSheets(tables, sheets);
   const kernel = (engine === 'best' ? createWasmEngine(tables) : null) ?? createPlainEngine(tables);
   return { scene, tables, kernel, view: viewOf(set.camera), sheets };
+}
+
+/** The same scene by another camera: everything that does not depend on it is kept, the light of the sheets too. */
+export function seenBy(tracing: Tracing, camera: Camera): Tracing {
+  return { ...tracing, view: viewOf(camera) };
 }
 
 /** Bakes the light of the sheets where that has not been done. */

@@ -1,6 +1,6 @@
 import type { Tile } from './film.js';
 import { lightSheets, type Tracing } from './prepareTracing.js';
-import { type View, viewOfShape } from './view.js';
+import { viewNumbers, viewOfShape } from './view.js';
 
 export interface TileJob {
   /** Of the whole picture, px. */
@@ -50,10 +50,4 @@ export function renderTile(tracing: Tracing, job: TileJob): Float32Array {
   kernel.setMode({});
   kernel.wanted.fill(1);
   return sums;
-}
-
-/** A view in the layout of the engine, see `VIEW`. */
-function viewNumbers(view: View): number[] {
-  const { origin, right, up, forward, halfWidth, halfHeight, pupilRadiusM, focusM } = view;
-  return [...origin, ...right, ...up, ...forward, halfWidth, halfHeight, pupilRadiusM, focusM];
 }

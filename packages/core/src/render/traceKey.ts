@@ -6,22 +6,34 @@ import type { Light, SetDocument } from '@fendrix/contract';
  * f-stop where depth of field is off; and names, notes and spots.
  */
 export function traceKey(set: SetDocument): string {
-  return JSON.stringify([keyWithoutLights(set), set.lights.map(lightKey)]);
+  return JSON.stringify([sceneKey(set), cameraKey(set)]);
+}
+
+/** The same of everything but the camera: what stands there, and so the light of the sheets. */
+export function sceneKey(set: SetDocument): string {
+  return JSON.stringify([standing(set), set.lights.map(lightKey)]);
 }
 
 /** The same of everything but the lights. */
 export function keyWithoutLights(set: SetDocument): string {
-  const { body, lens, positionM, aimM, rollDeg, focusM, fNumber, depthOfField } = set.camera;
-  return JSON.stringify([
-    set.mark,
-    set.room,
-    set.bench,
-    set.backdrop,
-    set.products,
-    set.sheets,
+  return JSON.stringify([standing(set), cameraKey(set)]);
+}
+
+const standing = (set: SetDocument) => [
+  set.mark,
+  set.room,
+  set.bench,
+  set.backdrop,
+  set.products,
+  set.sheets,
+];
+
+function cameraKey({ camera }: SetDocument): unknown[] {
+  const { body, lens, positionM, aimM, rollDeg, focusM, fNumber, depthOfField } = camera;
+  return [
     [body.sensorWidthM, body.sensorHeightM, lens.focalLengthM, lens.pupilRatio],
     [positionM, aimM, rollDeg, focusM, depthOfField ? fNumber : 0],
-  ]);
+  ];
 }
 
 /** The same of one light. */

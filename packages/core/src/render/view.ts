@@ -60,3 +60,9 @@ export function projectPoint(view: View, point: Vector): [number, number] | null
     0.5 - dot(offset, view.up) / (2 * depth * view.halfHeight),
   ];
 }
+
+/** A view in the layout of the engine, see `VIEW`. */
+export function viewNumbers(view: View): number[] {
+  const { origin, right, up, forward, halfWidth, halfHeight, pupilRadiusM, focusM } = view;
+  return [...origin, ...right, ...up, ...forward, halfWidth, halfHeight, pupilRadiusM, focusM];
+}

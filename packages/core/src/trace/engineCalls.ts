@@ -25,6 +25,8 @@ export interface EngineCalls {
   readonly uv: Float64Array;
   /** Answer of `look`, see `SIGHT`. */
   readonly sight: Float64Array;
+  /** Answers of `lookRow`, see `ROW_NUMBERS`. */
+  readonly row: Float64Array;
   /** The camera, see `VIEW`. */
   readonly view: Float64Array;
 
@@ -42,6 +44,8 @@ export interface EngineCalls {
   trace(scattered: boolean): void;
   /** What the ray from `point` along `direction` meets, mirrors and shows through. */
   look(): void;
+  /** The same for up to `ROW_PIXELS` pixels of a row, by the camera. */
+  lookRow(px: number, py: number, count: number, width: number, height: number): void;
   /** Samples one light from `point`; false where nothing arrives. */
   askLight(index: number): boolean;
   /** Sets `films` to the sums of the samples of one pixel. */

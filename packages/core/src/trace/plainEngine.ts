@@ -18,6 +18,7 @@ export function createPlainEngine(tables: SceneTables): EngineCalls {
     light: engine.light,
     uv: sampler.uv,
     sight: engine.sight.answer,
+    row: engine.sight.row,
     view: tiles.view,
     closestHit: () => kernel.closestHit(),
     anyHit: () => kernel.anyHit(),
@@ -31,6 +32,7 @@ export function createPlainEngine(tables: SceneTables): EngineCalls {
     },
     trace: (scattered) => engine.trace(scattered),
     look: () => engine.sight.cast(engine.point, engine.direction),
+    lookRow: (px, py, count, width, height) => engine.sight.castRow(tiles.view, px, py, count, width, height),
     askLight: (index) => engine.askLight(index),
     renderPixel: (px, py, width, height, first, samples) =>
       tiles.renderPixel(px, py, width, height, first, samples),

@@ -1,5 +1,5 @@
 import { ENGINE_BYTES } from '../engine/engineBytes.js';
-import { SIGHT } from '../engine/sight.js';
+import { ROW_NUMBERS, ROW_PIXELS, SIGHT } from '../engine/sight.js';
 import type { SceneTables } from '../engine/tables.js';
 import { VIEW } from '../engine/tile.js';
 import { bytesOfBase64 } from '../units/base64.js';
@@ -29,6 +29,7 @@ interface Exports {
   renewSheets(): void;
   trace(scattered: number): void;
   look(): void;
+  lookRow(px: number, py: number, count: number, width: number, height: number): void;
   askLight(index: number): number;
   renderPixel(px: number, py: number, width: number, height: number, first: number, samples: number): void;
   beginGather(rays: number): void;
@@ -118,10 +119,23 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
       return made;
     };
   }
-  const sizes = [8, 1, 3 * channelCount, channelCount, 3, 3, 9, 2, VIEW, SIGHT, channelCount];
-  const [ray, rays, films, ambient, point, direction, light, uv, camera, sight, wanted] = sizes.map(
+  const sizes = [
+    8,
+    1,
+    3 * channelCount,
+    channelCount,
+    3,
+    3,
+    9,
+    2,
+    VIEW,
+    SIGHT,
+    channelCount,
+    ROW_PIXELS * ROW_NUMBERS,
+  ];
+  const [ray, rays, films, ambient, point, direction, light, uv, camera, sight, wanted, row] = sizes.map(
     (size, part) => view(wasm.place(part), size),
-  ) as [Get, Get, Get, Get, Get, Get, Get, Get, Get, Get, Get];
+  ) as [Get, Get, Get, Get, Get, Get, Get, Get, Get, Get, Get, Get];
 
   return {
     name: 'wasm',
@@ -149,6 +163,9 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
     get uv() {
       return uv();
     },
+    get row() {
+      return row();
+    },
     get wanted() {
       return wanted();
     },
@@ -166,6 +183,7 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
     setMode: ({ quick, sheets, recording }) => wasm.setMode(quick ? 1 : 0, sheets ? 1 : 0, recording ? 1 : 0),
     trace: (scattered) => wasm.trace(scattered ? 1 : 0),
     look: () => wasm.look(),
+    lookRow: (px, py, count, width, height) => wasm.lookRow(px, py, count, width, height),
     askLight: (index) => wasm.askLight(index) !== 0,
     renderPixel: (px, py, width, height, first, samples) =>
       wasm.renderPixel(px, py, width, height, first, samples),
