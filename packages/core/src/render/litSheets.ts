@@ -36,11 +36,14 @@ export interface SheetLayout {
   patches: number;
 }
 
-/** Wanted size of a patch, m: finer on small sheets, coarser on walls. */
-const PATCHES_ALONG = 7;
-const LEAST_PATCH_M = 0.025;
+/**
+ * Patches along a side: most where light falls off fast on what is near the product, fewer on what spreads light
+ * itself, fewest on backs and on what stands far off.
+ */
+const ALONG = { near: 14, spreading: 9, rest: 6 };
+const LEAST_PATCH_M = 0.02;
 const MOST_PATCH_M = 0.3;
-const MOST_ALONG = 14;
+const MOST_ALONG = 16;
 
 /** Lays out the panels of a scene. */
 export function layOutSheets(scene: Scene, tables: SceneTables): SheetLayout {
@@ -53,21 +56,25 @@ export function layOutSheets(scene: Scene, tables: SceneTables): SheetLayout {
     const thing = things[table.thing[primitive] as number];
     if (thing === undefined || thing.kind === 'product') continue;
     const { width, height } = extentOf(tables, primitive);
-    const across = patchesAlong(width);
-    const up = patchesAlong(height);
     const sides: (0 | 1)[] = thing.kind === 'room' ? [0] : [0, 1];
     const made: Panel[] = [];
     for (const side of sides) {
       if (side === 0 && (table.emitter[primitive] as number) >= 0) continue;
       const surface = surfaces[(side === 0 ? table.front : table.back)[primitive] as number];
       if (surface === undefined || !takesLight(surface.kind)) continue;
+      // Both sides of what lets light through share their places.
+      const spreading = surface.kind === TRANSLUCENT;
+      const near = side === 0 && (thing.kind === 'sheet' || thing.kind === 'backdrop');
+      const along = spreading ? ALONG.spreading : near ? ALONG.near : ALONG.rest;
+      const across = patchesAlong(width, along);
+      const up = patchesAlong(height, along);
       const panel = { primitive, side, across, up, first: patches, other: -1, areaM2: width * height };
       made.push(panel);
       panels.push(panel);
       patches += across * up;
     }
     const [front, back] = made;
-    if (front && back) {
+    if (front && back && front.across === back.across && front.up === back.up) {
       front.other = panels.length - 1;
       back.other = panels.length - 2;
     }
@@ -101,8 +108,8 @@ function takesLight(kind: number): boolean {
   return kind === MATTE || kind === COATED || kind === CLOTH || kind === TRANSLUCENT;
 }
 
-function patchesAlong(lengthM: number): number {
-  const size = Math.min(MOST_PATCH_M, Math.max(LEAST_PATCH_M, lengthM / PATCHES_ALONG));
+function patchesAlong(lengthM: number, along: number): number {
+  const size = Math.min(MOST_PATCH_M, Math.max(LEAST_PATCH_M, lengthM / along));
   return Math.max(1, Math.min(MOST_ALONG, Math.round(lengthM / size)));
 }
 
