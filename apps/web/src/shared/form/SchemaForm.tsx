@@ -31,7 +31,7 @@ export function SchemaForm({ schema, value, onChange, hidden }: FormProps) {
   }
   return (
     <>
-      {Object.entries(own.properties).map(([field, inner]) => {
+      {plainFirst(Object.entries(own.properties)).map(([field, inner]) => {
         if (hidden?.has(field) || field === 'kind' || 'const' in inner) return null;
         return (
           <Field
@@ -50,6 +50,14 @@ export function SchemaForm({ schema, value, onChange, hidden }: FormProps) {
       })}
     </>
   );
+}
+
+/** Single figures before groups of them, each in the schema's order. */
+function plainFirst(fields: [string, Schema][]): [string, Schema][] {
+  const isGroup = ([, schema]: [string, Schema]) =>
+    !isColour(choicesOf(schema)) &&
+    (schema.type === 'object' || schema.type === 'array' || choicesOf(schema).length > 1);
+  return [...fields.filter((field) => !isGroup(field)), ...fields.filter(isGroup)];
 }
 
 interface FieldProps {
