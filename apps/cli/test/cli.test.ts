@@ -58,6 +58,50 @@ async function overheadFile(): Promise<string> {
 }
 
 describe('command line', () => {
+  test('convert makes a light of an IES file and a product of a mesh; both are refused in words when wrong', async () => {
+    const ies = join(folder, 'lamp.ies');
+    writeFileSync(
+      ies,
+      'IESNA:LM-63-2002\nTILT=NONE\n1 -1 1 3 1 1 2 0.1 0.1 0\n1 1 20\n0 45 90\n0\n100 100 100\n',
+    );
+    const light = await json('convert', ies);
+    expect(light).toMatchObject({ kind: 'ies', distribution: { candela: [[100, 100, 100]] } });
+    expect(light.output.lumens).toBeCloseTo(200 * Math.PI, 3);
+    const obj = join(folder, 'wedge.obj');
+    writeFileSync(obj, 'v 0 0 0\nv 50 0 0\nv 0 40 0\nv 0 0 30\nf 1 3 2\nf 1 2 4\nf 2 3 4\nf 3 1 4\n');
+    expect(await json('convert', obj, '--unit', 'mm')).toMatchObject({ kind: 'mesh', id: 'wedge' });
+    const unitless = await fendrix('convert', obj);
+    expect([unitless.code, unitless.error]).toEqual([2, expect.stringContaining('--unit')]);
+    writeFileSync(ies, 'TILT=NONE\n1 x');
+    const broken = await fendrix('convert', ies);
+    expect([broken.code, broken.error]).toEqual([2, expect.stringContaining('Line 2')]);
+  });
+
+  test('render writes Radiance HDR of the same light as PFM', async () => {
+    const path = await overheadFile();
+    const words = ['--size', '6x4', '--samples', '4', '--threads', '1'];
+    const hdr = join(folder, 'small.hdr');
+    const pfm = join(folder, 'small.pfm');
+    await json('render', path, '--out', hdr, ...words);
+    await json('render', path, '--out', pfm, ...words);
+    const file = readFileSync(hdr);
+    expect(file.subarray(0, 10).toString('latin1')).toBe('#?RADIANCE');
+    const pixels = file.subarray(file.indexOf('-Y 4 +X 6\n') + 10);
+    const floats = readFileSync(pfm);
+    const data = floats.subarray(floats.length - 6 * 4 * 12);
+    // PFM starts with the bottom row, HDR with the top one.
+    for (const [x, y] of [
+      [1, 1],
+      [3, 2],
+      [5, 3],
+    ] as const) {
+      const at = 4 * (6 * y + x);
+      const read = ((pixels[at + 1] as number) + 0.5) * 2 ** ((pixels[at + 3] as number) - 136);
+      const exact = data.readFloatLE(12 * (6 * (3 - y) + x) + 4);
+      expect(Math.abs(read - exact)).toBeLessThanOrEqual(exact / 100 + 1e-9);
+    }
+  });
+
   test('schema and examples', async () => {
     expect((await json('schema')).title).toBe('Fendrix set document');
     expect(await json('example', '--list')).toContain('cordial');

@@ -99,7 +99,9 @@ export function firstValue(schema: Schema, field = ''): unknown {
   switch (schema.type) {
     case 'object':
       return Object.fromEntries(
-        (schema.required ?? []).map((key) => [key, firstValue(schema.properties?.[key] ?? {}, key)]),
+        Object.entries(schema.properties ?? {})
+          .filter(([key, inner]) => schema.required?.includes(key) || 'default' in inner)
+          .map(([key, inner]) => [key, firstValue(inner, key)]),
       );
     case 'array':
       return firstList(schema, field);

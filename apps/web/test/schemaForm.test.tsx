@@ -1,0 +1,113 @@
+// @vitest-environment jsdom
+import { defaultKit } from '@fendrix/catalogue';
+import { cleanup, fireEvent, render, screen } from '@testing-library/react';
+import { useState } from 'react';
+import { afterEach, describe, expect, test, vi } from 'vitest';
+import { SchemaForm } from '../src/shared/form/SchemaForm';
+import { cameraSchema, thingSchema } from '../src/shared/form/schema';
+
+afterEach(cleanup);
+
+type Values = Record<string, unknown>;
+
+function entry(id: string) {
+  const found = defaultKit().entries.find((candidate) => candidate.id === id);
+  if (!found) throw new Error(`the kit has ${id}`);
+  return found;
+}
+
+/** The form over a value of its own; what it was last told. */
+function open(id: string, hidden: string[] = []) {
+  const { what, thing } = entry(id);
+  const told = vi.fn<(value: Values) => void>();
+  function Held() {
+    const [value, setValue] = useState(thing as unknown as Values);
+    const change = (next: Values) => {
+      told(next);
+      setValue(next);
+    };
+    return <SchemaForm schema={thingSchema(what)} value={value} hidden={new Set(hidden)} onChange={change} />;
+  }
+  render(<Held />);
+  const type = (label: string, text: string) => {
+    const input = screen.getByLabelText(label, { exact: true });
+    fireEvent.change(input, { target: { value: text } });
+    fireEvent.keyDown(input, { key: 'Enter' });
+  };
+  return { told, type, last: () => told.mock.lastCall?.[0] as Values };
+}
+
+describe('fields from the schema', () => {
+  test('numbers carry the unit of their field and are typed with it', () => {
+    const { type, last } = open('softbox-40x60');
+    expect((screen.getByLabelText('width') as HTMLInputElement).value).toBe('40 cm');
+    type('width', '18 in');
+    expect(last().widthM).toBeCloseTo(0.4572, 9);
+    type('modifier efficiency', '40 %');
+    expect((last().output as Values).modifierEfficiency).toBeCloseTo(0.4, 9);
+  });
+
+  test('what is not understood is told and changes nothing', () => {
+    const { type, told } = open('softbox-40x60');
+    type('hot centre', 'very');
+    expect(screen.getByRole('alert').textContent).toContain('Not understood');
+    expect(told).not.toHaveBeenCalled();
+  });
+
+  test('hidden fields are not there; what can be left out is added and removed', () => {
+    const { last } = open('softbox-40x60', ['name', 'positionM']);
+    expect(screen.queryByLabelText('name')).toBeNull();
+    expect(screen.queryByLabelText('position, right')).toBeNull();
+    const row = screen.getByText('grid').parentElement as HTMLElement;
+    fireEvent.click(row.querySelector('button') as HTMLElement);
+    expect(last().grid).toMatchObject({ cutoffDeg: 60, lossStops: 0.5 });
+    fireEvent.click(screen.getByRole('button', { name: 'Remove grid' }));
+    expect(last()).not.toHaveProperty('grid');
+  });
+
+  test('another kind of output starts with figures of its own', () => {
+    const { last } = open('softbox-40x60');
+    fireEvent.change(screen.getAllByLabelText('kind')[0] as HTMLElement, {
+      target: { value: 'guide-number' },
+    });
+    expect(last().output).toEqual({ kind: 'guide-number', guideNumberM: 40 });
+  });
+
+  test('a reflectance is grey, or red, green and blue', () => {
+    const { type, last } = open('white-paper');
+    fireEvent.click(screen.getByRole('button', { name: 'In colour' }));
+    expect(last().reflectance).toEqual([0.82, 0.82, 0.82]);
+    type('reflectance, blue', '60 %');
+    expect(last().reflectance).toEqual([0.82, 0.82, 0.6]);
+    fireEvent.click(screen.getByRole('button', { name: 'Grey' }));
+    expect(last().reflectance).toBe(0.82);
+  });
+
+  test('lists grow and shrink, words in them too', () => {
+    const { last } = open('round-bottle', ['profile']);
+    const words = screen.getAllByLabelText('lines')[1] as HTMLElement;
+    fireEvent.change(words, { target: { value: 'STORE' } });
+    fireEvent.blur(words);
+    const [label] = last().labels as { material: { tone: { lines: string[] } } }[];
+    expect(label?.material.tone.lines).toEqual(['ODDVANE', 'STORE']);
+  });
+
+  test('the camera has its own: balance, filter, depth of field', () => {
+    const told = vi.fn();
+    const value = { whiteBalanceK: 5500, depthOfField: false };
+    render(
+      <SchemaForm
+        schema={cameraSchema()}
+        value={value}
+        hidden={
+          new Set(['body', 'lens', 'positionM', 'aimM', 'rollDeg', 'focusM', 'fNumber', 'shutterS', 'iso'])
+        }
+        onChange={told}
+      />,
+    );
+    fireEvent.click(screen.getByRole('switch', { name: 'depth of field' }));
+    expect(told).toHaveBeenLastCalledWith({ ...value, depthOfField: true });
+    fireEvent.click(screen.getByRole('button', { name: 'Add' }));
+    expect(told.mock.lastCall?.[0]).toHaveProperty('polariser');
+  });
+});
