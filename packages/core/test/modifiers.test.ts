@@ -240,6 +240,25 @@ describe('daylight', () => {
     expect(value / 3000).toBeCloseTo((7 / 9) * Math.PI, 1);
   });
 
+  test('the flux of a window counts with the way it faces, wherever it stands', () => {
+    const facing = (aimM: Vector, positionM: Vector = [0, 0, 0]) => {
+      const light = {
+        ...base,
+        kind: 'window' as const,
+        positionM,
+        aimM,
+        widthM: 1,
+        heightM: 1,
+        sky: 'overcast' as const,
+      };
+      const [made] = testSet({ lights: [light] }).lights;
+      return lightLuminance(made as NonNullable<typeof made>).luminance;
+    };
+    // Down from the zenith, the brightest part: more light for its luminance straight on than from the horizon.
+    expect(facing([0, 0, -1])).not.toBeCloseTo(facing([0, 1, 0]), 0);
+    expect(facing([0, 1, 0], [0, 0, 0])).toBeCloseTo(facing([3, 5, 1], [3, 4, 1]), 6);
+  });
+
   test('the sun makes a patch on a film of its own, as bright as it says', () => {
     const light: LightInput = {
       ...base,

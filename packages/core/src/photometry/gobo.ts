@@ -14,8 +14,22 @@ const SIZE = 512;
 /** Points a side at which the edges of a drawn gobo are averaged. */
 const WITHIN_PIXEL = 2;
 
+/** Gobos drawn before: a projecting spot is made ready at every change of the set. */
+const drawn = new Map<string, GoboRaster>();
+const MOST_KEPT = 16;
+
 /** Draws a gobo; own pictures are taken as they are. */
 export function drawGobo(gobo: Gobo): GoboRaster {
+  const key = JSON.stringify(gobo);
+  const known = drawn.get(key);
+  if (known) return known;
+  const made = draw(gobo);
+  if (drawn.size >= MOST_KEPT) drawn.clear();
+  drawn.set(key, made);
+  return made;
+}
+
+function draw(gobo: Gobo): GoboRaster {
   if (gobo.kind === 'picture') {
     const bytes = bytesOfBase64(gobo.greyBase64);
     const value = Float32Array.from(

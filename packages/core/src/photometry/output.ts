@@ -78,6 +78,43 @@ function fromFlux(light: StandingLight, flux: number): number {
 
 /** Flux that leaves a light whose mean luminance straight on is 1 cd/m2, before any grid, lm. */
 export function fluxOfUnit(light: StandingLight): number {
+  return once('flux', light, () => integrateFlux(light));
+}
+
+/**
+ * Figures of a light's form: the same wherever it stands and however it burns. Asked for at every frame of a drag,
+ * integrated once.
+ */
+const known = new Map<string, number>();
+const MOST_KNOWN = 500;
+
+function once(figure: string, light: StandingLight, integrate: () => number): number {
+  const key = `${figure} ${JSON.stringify(light, formOnly)} ${facingOf(light)}`;
+  const found = known.get(key);
+  if (found !== undefined) return found;
+  const value = integrate();
+  if (known.size >= MOST_KNOWN) known.clear();
+  known.set(key, value);
+  return value;
+}
+
+/** Fields that tell nothing of a light's form. */
+const NOT_FORM = new Set(
+  'tag name positionM aimM rollDeg output powerStops on dial colour modelling polarised'.split(' '),
+);
+
+const formOnly = (field: string, value: unknown): unknown => (NOT_FORM.has(field) ? undefined : value);
+
+/** An overcast sky is brighter overhead: of a window alone it matters which way it faces. */
+function facingOf(light: StandingLight): string {
+  if (light.kind !== 'window') return '';
+  return JSON.stringify([
+    light.positionM.map((value, a) => (light.aimM[a] as number) - value),
+    light.rollDeg,
+  ]);
+}
+
+function integrateFlux(light: StandingLight): number {
   if (light.kind === 'bare-lamp' || light.kind === 'table-lamp') return 4 * Math.PI * straightOnArea(light);
   if (light.kind === 'tube') return Math.PI ** 2 * light.diameterM * light.lengthM;
   const face = faceOf(light, 0);
@@ -167,6 +204,10 @@ function tableIntegral({ verticalRad, horizontalRad, value }: IntensityTable): n
  * Faces by the midpoint rule over 200 x 200 patches: within 0.01 % of the closed form for an even face at 1 m.
  */
 export function onAxisLx(light: StandingLight, distanceM: number): number {
+  return once(`axis ${distanceM}`, light, () => integrateOnAxis(light, distanceM));
+}
+
+function integrateOnAxis(light: StandingLight, distanceM: number): number {
   if (light.kind === 'bare-lamp' || light.kind === 'table-lamp')
     return straightOnArea(light) / distanceM ** 2;
   if (light.kind === 'tube') return tubeOnAxisLx(light.lengthM, light.diameterM, distanceM);

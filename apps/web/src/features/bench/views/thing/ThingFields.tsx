@@ -12,7 +12,7 @@ import {
 } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import type { ReactNode } from 'react';
+import { type ReactNode, type SyntheticEvent, useState } from 'react';
 import { Explained } from '../../../../shared/Explained';
 import { SchemaForm } from '../../../../shared/form/SchemaForm';
 import type { Schema } from '../../../../shared/form/schema';
@@ -132,17 +132,25 @@ export function AllFigures({
   hidden: ReadonlySet<string>;
   onChange(value: object): void;
 }) {
+  const [open, setOpen] = useState(false);
   return (
-    <Box component="details" sx={{ mt: 1 }}>
+    <Box
+      component="details"
+      sx={{ mt: 1 }}
+      onToggle={(event: SyntheticEvent<HTMLDetailsElement>) => setOpen(event.currentTarget.open)}
+    >
       <Box component="summary" sx={{ cursor: 'pointer', fontSize: '0.8125rem', fontWeight: 650, py: 0.5 }}>
         All figures
       </Box>
-      <SchemaForm
-        schema={schema}
-        value={value as Record<string, unknown>}
-        hidden={hidden}
-        onChange={onChange}
-      />
+      {/* Some forty fields: not while a drag changes the thing sixty times a second. */}
+      {open && (
+        <SchemaForm
+          schema={schema}
+          value={value as Record<string, unknown>}
+          hidden={hidden}
+          onChange={onChange}
+        />
+      )}
     </Box>
   );
 }
