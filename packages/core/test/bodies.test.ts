@@ -150,6 +150,36 @@ describe('bodies have the size and place they say', () => {
     expect((inside / tries) * 0.1 ** 3).toBeLessThan(1.03 * frustum);
   });
 
+  test.each(['flat', 'heap', 'pieces'] as const)('food lies within its dish: %s', (form) => {
+    const food = {
+      material: { kind: 'matte' as const, reflectance: [0.9, 0, 0] as Vector },
+      form,
+      heightM: 0.02,
+      pieceM: 0.01,
+    };
+    const dish: ProductInput = { ...(bodies.dish as ProductInput & { kind: 'dish' }), food };
+    const tracing = tracingOf(dish);
+    const { surfaces, table } = tracing.scene;
+    const red = surfaces.findIndex(({ r, g }) => r > 0.8 && g === 0);
+    const seen = (origin: Vector, direction: Vector) => {
+      setRay(tracing.kernel.ray, origin, direction);
+      const hit = tracing.kernel.closestHit();
+      return hit >= 0 && table.front[hit] === red;
+    };
+    // From straight above there is food; from below and from the level of the wall there is none.
+    const above = Array.from({ length: 100 }, (_, i) =>
+      seen([0.004 * ((i % 10) - 5), 0.0004 * (i - 50), 1], [0, 0, -1]),
+    );
+    expect(above.filter(Boolean).length).toBeGreaterThan(form === 'pieces' ? 20 : 99);
+    const random = seededRandom(6);
+    for (let i = 0; i < 2000; i++) {
+      const angle = 2 * Math.PI * random();
+      const from: Vector = [Math.cos(angle), Math.sin(angle), 0.001 + 0.027 * random()];
+      expect(seen(from, [-Math.cos(angle), -Math.sin(angle), 0])).toBe(false);
+      expect(seen([0.2 * random() - 0.1, 0.2 * random() - 0.1, -1], [0, 0, 1])).toBe(false);
+    }
+  });
+
   test('a chain has links all along its path, each a quarter turned to the next', () => {
     const chain: ProductInput = {
       ...base,

@@ -2,7 +2,7 @@ import type { ProductOf } from '@fendrix/contract';
 import { createRandom } from '../../units/random.js';
 import type { SceneParts } from '../builder.js';
 import { type Pose, placed } from '../frame.js';
-import { outlinePieces } from './outline.js';
+import { type OutlinePiece, outlinePieces } from './outline.js';
 import { addPiece, innerWall, level } from './turned.js';
 
 /** Air between food and its dish, m, so that the two are two surfaces. */
@@ -31,16 +31,16 @@ export function addDish(parts: SceneParts, product: ProductOf<'dish'>, pose: Pos
 
   const level0 = thickness + FOOD_GAP_M;
   const top = level0 + food.heightM;
-  let reach = foot;
-  for (const { lower, upper } of inside)
-    if (upper.z <= Math.min(top, height)) reach = Math.max(lower.r, upper.r);
-  reach = Math.max(1e-3, reach - 10 * FOOD_GAP_M);
+  const reachAt = (z: number) => Math.max(1e-3, radiusAt(inside, z) - 10 * FOOD_GAP_M);
   const own = parts.sides(thing, food.material);
   if (food.form === 'flat') {
     // Lies against the wall of the dish: a disc is all that is seen of it.
-    parts.list.disc(pose, Math.min(top, height), reach, 0, own);
+    const surface = Math.min(top, height);
+    parts.list.disc(pose, surface, reachAt(surface), 0, own);
     return;
   }
+  // Heaps and pieces rest on the bottom; the wall only gives them more room further up.
+  const reach = reachAt(level0);
   if (food.form === 'heap') {
     const at = (angle: number) => {
       const nr = Math.cos(angle) / reach;
@@ -74,4 +74,17 @@ export function addDish(parts: SceneParts, product: ProductOf<'dish'>, pose: Pos
     const z = level0 + size / 2 + most * random();
     parts.list.ball(placed(pose, [away * Math.cos(angle), away * Math.sin(angle), z]), size / 2, own);
   }
+}
+
+/** Radius of an inner wall at a height; its ends beyond them. */
+function radiusAt(inside: readonly OutlinePiece[], z: number): number {
+  let radius = 0;
+  for (const { lower, upper } of inside) {
+    if (!(upper.z > lower.z)) continue;
+    if (radius === 0) radius = lower.r;
+    if (z < lower.z) break;
+    const part = Math.min(1, (z - lower.z) / (upper.z - lower.z));
+    radius = lower.r + part * (upper.r - lower.r);
+  }
+  return radius;
 }
