@@ -1,0 +1,216 @@
+/**
+ * Packs of four primitives of a kind, tested at once in 32-bit numbers with room for their rounding: what they let by
+ * may be hit and is tested exactly. Compiled by AssemblyScript only.
+ *
+ * Rows of four 32-bit numbers. FLAT: normal x y z, normal . corner, then for each edge its direction over half its
+ * length squared and the place of the corner along it, then the steeper of both. TRIANGLE: corner, edge u, edge v,
+ * longer edge, |u| |v|. CONE: axis, foot, height, least and most radius.
+ */
+
+/** Rounding of a product of 32-bit numbers over their size, with a margin of about eight. */
+export const ROUNDING: f32 = 2e-6;
+
+function put(at: usize, row: i32, lane: i32, value: f64): void {
+  store<f32>(at + (<usize>(row * 4 + lane) << 2), f32(value));
+}
+
+function number(d: usize, i: i32): f64 {
+  return load<f64>(d + (<usize>i << 3));
+}
+
+/** Dot product of two triples of a primitive. */
+function product(d: usize, i: i32, j: i32): f64 {
+  return number(d, i) * number(d, j) + number(d, i + 1) * number(d, j + 1) + number(d, i + 2) * number(d, j + 2);
+}
+
+export function packFlat(at: usize, lane: i32, d: usize): void {
+  for (let a = 0; a < 3; a++) put(at, a, lane, number(d, 9 + a));
+  put(at, 3, lane, product(d, 9, 0));
+  let steepest: f64 = 0;
+  for (let edge = 0; edge < 2; edge++) {
+    const scale = 2 * number(d, 12 + edge);
+    const row = 4 + 4 * edge;
+    for (let a = 0; a < 3; a++) put(at, row + a, lane, scale * number(d, 3 + 3 * edge + a));
+    put(at, row + 3, lane, -scale * product(d, 3 + 3 * edge, 0) - 1);
+    steepest = Math.max(steepest, scale * Math.sqrt(product(d, 3 + 3 * edge, 3 + 3 * edge)));
+  }
+  put(at, 12, lane, steepest);
+}
+
+export function packTriangle(at: usize, lane: i32, d: usize): void {
+  for (let i = 0; i < 9; i++) put(at, i, lane, number(d, i));
+  const u = Math.sqrt(product(d, 3, 3));
+  const v = Math.sqrt(product(d, 6, 6));
+  put(at, 9, lane, Math.max(u, v));
+  put(at, 10, lane, u * v);
+}
+
+export function packCone(at: usize, lane: i32, d: usize): void {
+  for (let a = 0; a < 3; a++) {
+    put(at, a, lane, number(d, 3 + a));
+    put(at, 3 + a, lane, number(d, a));
+  }
+  const foot = number(d, 7);
+  const top = foot + number(d, 8) * number(d, 6);
+  put(at, 6, lane, number(d, 6));
+  put(at, 7, lane, Math.min(foot, top));
+  put(at, 8, lane, Math.max(foot, top));
+}
+
+// @ts-ignore: decorator
+@inline
+function dot4(at: usize, row: usize, x: v128, y: v128, z: v128): v128 {
+  return f32x4.add(
+    f32x4.mul(v128.load(at + (row << 4)), x),
+    f32x4.add(f32x4.mul(v128.load(at + (row << 4) + 16), y), f32x4.mul(v128.load(at + (row << 4) + 32), z)),
+  );
+}
+
+/** Lanes of a pack of flat primitives whose parallelogram may be hit; what is no number counts as a hit. */
+// @ts-ignore: decorator
+@inline
+export function flatPack(
+  at: usize,
+  ox: v128,
+  oy: v128,
+  oz: v128,
+  dx: v128,
+  dy: v128,
+  dz: v128,
+  start: v128,
+  reach: v128,
+  slack: v128,
+): i32 {
+  const inverse = f32x4.div(f32x4.splat(1), dot4(at, 0, dx, dy, dz));
+  const t = f32x4.mul(f32x4.sub(v128.load(at + 48), dot4(at, 0, ox, oy, oz)), inverse);
+  const room = f32x4.mul(slack, f32x4.abs(inverse));
+  const x = f32x4.add(ox, f32x4.mul(t, dx));
+  const y = f32x4.add(oy, f32x4.mul(t, dy));
+  const z = f32x4.add(oz, f32x4.mul(t, dz));
+  const a = f32x4.abs(f32x4.add(dot4(at, 4, x, y, z), v128.load(at + 112)));
+  const b = f32x4.abs(f32x4.add(dot4(at, 8, x, y, z), v128.load(at + 176)));
+  const edge = f32x4.add(f32x4.splat(1), f32x4.mul(room, v128.load(at + 192)));
+  const before = f32x4.lt(t, f32x4.sub(start, room));
+  const after = f32x4.gt(t, f32x4.add(reach, room));
+  const beside = v128.or(f32x4.gt(a, edge), f32x4.gt(b, edge));
+  return ~i32x4.bitmask(v128.or(v128.or(before, after), beside));
+}
+
+/**
+ * The same for cones: between its end planes the ray may pass outside of the largest circle or wholly inside of the
+ * smallest one. Rejects most of the rings that lie one in another, as on a plate.
+ */
+// @ts-ignore: decorator
+@inline
+export function conePack(
+  at: usize,
+  ox: v128,
+  oy: v128,
+  oz: v128,
+  dx: v128,
+  dy: v128,
+  dz: v128,
+  start: v128,
+  reach: v128,
+  size: f32,
+): i32 {
+  const ax = v128.load(at);
+  const ay = v128.load(at + 16);
+  const az = v128.load(at + 32);
+  const room = f32x4.splat(ROUNDING * size);
+  const px = f32x4.sub(ox, v128.load(at + 48));
+  const py = f32x4.sub(oy, v128.load(at + 64));
+  const pz = f32x4.sub(oz, v128.load(at + 80));
+  const rise = dot4(at, 0, dx, dy, dz);
+  const height = dot4(at, 0, px, py, pz);
+  const inverse = f32x4.div(f32x4.splat(1), rise);
+  const footAt = f32x4.mul(f32x4.neg(height), inverse);
+  const topAt = f32x4.mul(f32x4.sub(v128.load(at + 96), height), inverse);
+  const beside = f32x4.mul(room, f32x4.abs(inverse));
+  const farthest = f32x4.pmin(reach, f32x4.splat(4 * size));
+  const enter = f32x4.pmax(start, f32x4.sub(f32x4.pmin(footAt, topAt), beside));
+  const leave = f32x4.pmin(farthest, f32x4.add(f32x4.pmax(footAt, topAt), beside));
+  // Offsets from the axis, square to it, where the ray enters and how they change until it leaves.
+  const ex = f32x4.sub(dx, f32x4.mul(rise, ax));
+  const ey = f32x4.sub(dy, f32x4.mul(rise, ay));
+  const ez = f32x4.sub(dz, f32x4.mul(rise, az));
+  const qx = f32x4.add(f32x4.sub(px, f32x4.mul(height, ax)), f32x4.mul(enter, ex));
+  const qy = f32x4.add(f32x4.sub(py, f32x4.mul(height, ay)), f32x4.mul(enter, ey));
+  const qz = f32x4.add(f32x4.sub(pz, f32x4.mul(height, az)), f32x4.mul(enter, ez));
+  const length = f32x4.sub(leave, enter);
+  const across = squared(ex, ey, ez);
+  const towards = f32x4.neg(f32x4.add(f32x4.mul(qx, ex), f32x4.add(f32x4.mul(qy, ey), f32x4.mul(qz, ez))));
+  const nearest = f32x4.pmax(f32x4.splat(0), f32x4.pmin(length, f32x4.div(towards, across)));
+  const entry2 = squared(qx, qy, qz);
+  const leaving2 = squaredAlong(qx, qy, qz, ex, ey, ez, length);
+  const least2 = squaredAlong(qx, qy, qz, ex, ey, ez, nearest);
+  const inner = f32x4.pmax(f32x4.splat(0), f32x4.sub(v128.load(at + 112), room));
+  const outer = f32x4.add(v128.load(at + 128), room);
+  const within = f32x4.lt(f32x4.pmax(entry2, leaving2), f32x4.mul(inner, inner));
+  const without = f32x4.gt(least2, f32x4.mul(outer, outer));
+  return ~i32x4.bitmask(v128.or(f32x4.gt(enter, leave), v128.or(within, without)));
+}
+
+// @ts-ignore: decorator
+@inline
+function squared(x: v128, y: v128, z: v128): v128 {
+  return f32x4.add(f32x4.mul(x, x), f32x4.add(f32x4.mul(y, y), f32x4.mul(z, z)));
+}
+
+// @ts-ignore: decorator
+@inline
+function squaredAlong(x: v128, y: v128, z: v128, ex: v128, ey: v128, ez: v128, t: v128): v128 {
+  return squared(
+    f32x4.add(x, f32x4.mul(t, ex)),
+    f32x4.add(y, f32x4.mul(t, ey)),
+    f32x4.add(z, f32x4.mul(t, ez)),
+  );
+}
+
+/** The same for triangles. */
+// @ts-ignore: decorator
+@inline
+export function trianglePack(
+  at: usize,
+  ox: v128,
+  oy: v128,
+  oz: v128,
+  dx: v128,
+  dy: v128,
+  dz: v128,
+  start: v128,
+  reach: v128,
+  slack: v128,
+): i32 {
+  const ux = v128.load(at + 48);
+  const uy = v128.load(at + 64);
+  const uz = v128.load(at + 80);
+  const vx = v128.load(at + 96);
+  const vy = v128.load(at + 112);
+  const vz = v128.load(at + 128);
+  const cx = f32x4.sub(f32x4.mul(dy, vz), f32x4.mul(dz, vy));
+  const cy = f32x4.sub(f32x4.mul(dz, vx), f32x4.mul(dx, vz));
+  const cz = f32x4.sub(f32x4.mul(dx, vy), f32x4.mul(dy, vx));
+  const inverse = f32x4.div(
+    f32x4.splat(1),
+    f32x4.add(f32x4.mul(ux, cx), f32x4.add(f32x4.mul(uy, cy), f32x4.mul(uz, cz))),
+  );
+  const px = f32x4.sub(ox, v128.load(at));
+  const py = f32x4.sub(oy, v128.load(at + 16));
+  const pz = f32x4.sub(oz, v128.load(at + 32));
+  const b = f32x4.mul(f32x4.add(f32x4.mul(px, cx), f32x4.add(f32x4.mul(py, cy), f32x4.mul(pz, cz))), inverse);
+  const qx = f32x4.sub(f32x4.mul(py, uz), f32x4.mul(pz, uy));
+  const qy = f32x4.sub(f32x4.mul(pz, ux), f32x4.mul(px, uz));
+  const qz = f32x4.sub(f32x4.mul(px, uy), f32x4.mul(py, ux));
+  const c = f32x4.mul(f32x4.add(f32x4.mul(dx, qx), f32x4.add(f32x4.mul(dy, qy), f32x4.mul(dz, qz))), inverse);
+  const t = f32x4.mul(f32x4.add(f32x4.mul(vx, qx), f32x4.add(f32x4.mul(vy, qy), f32x4.mul(vz, qz))), inverse);
+  const room = f32x4.mul(slack, f32x4.abs(inverse));
+  const edge = f32x4.mul(room, v128.load(at + 144));
+  const depth = f32x4.mul(room, v128.load(at + 160));
+  const below = f32x4.neg(edge);
+  const beside = v128.or(f32x4.lt(b, below), f32x4.lt(c, below));
+  const beyondEdge = f32x4.gt(f32x4.add(b, c), f32x4.add(f32x4.splat(1), f32x4.add(edge, edge)));
+  const before = f32x4.lt(t, f32x4.sub(start, depth));
+  const after = f32x4.gt(t, f32x4.add(reach, depth));
+  return ~i32x4.bitmask(v128.or(v128.or(before, after), v128.or(beside, beyondEdge)));
+}
