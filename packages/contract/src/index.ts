@@ -1,5 +1,6 @@
 export * from './api.js';
 export type { Vector } from './geometry.js';
+export type { Gobo } from './gobo.js';
 export {
   type Kit,
   type KitEntry,
@@ -11,16 +12,13 @@ export {
 export type {
   AimedLight,
   BareLamp,
-  Gel,
-  Gobo,
   Light,
-  LightColour,
   LightOf,
-  LightOutput,
   Softbox,
   StandingLight,
   Surround,
 } from './light.js';
+export type { Gel, LightColour, LightOutput } from './lightOutput.js';
 export type {
   AnyMaterial,
   Dielectric,
