@@ -6,6 +6,7 @@ import { faceLuminance } from './faceLuminance.js';
 import { type i32, whole32 } from './portable.js';
 import {
   CENTRE,
+  CUTOFF_TAN,
   FACE,
   FORWARD,
   HALF_HEIGHT,
@@ -207,6 +208,12 @@ function sampleFace(
   if (!(height > 1e-9)) return false;
   const halfWidth = d[e + HALF_WIDTH] as number;
   const halfHeight = d[e + HALF_HEIGHT] as number;
+  const cutoff = d[e + CUTOFF_TAN] as number;
+  if (cutoff > 0) {
+    // Outside of what the cells of a grid let through from any place on the face.
+    const reach = height * cutoff;
+    if (Math.abs(lx) > halfWidth + reach || Math.abs(ly) > halfHeight + reach) return false;
+  }
   const solidAngle: number = whole32(d[e] as number) === FACE ? sphericalRectangle(local, d, e) : 0;
   let x: number = 0;
   let y: number = 0;

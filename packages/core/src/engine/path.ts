@@ -1,8 +1,10 @@
 import { addColoured } from './blend.js';
+import { Branches } from './branches.js';
 import { emittedLuminance, emitterPdf, sampleEmitter } from './emitters.js';
 import { fresnelMean } from './fresnel.js';
 import type { Kernel } from './kernel.js';
 import { absorbOver, indexIn, mediaBeyond } from './media.js';
+import { MirrorLights } from './mirrorLights.js';
 import { letsThroughStraight, Passage } from './passage.js';
 import { floor32, highestBit, type i32, real, whole32 } from './portable.js';
 import { netOpenness, surfaceColour } from './print.js';
@@ -61,8 +63,14 @@ import { WaxWalk } from './waxWalk.js';
 
 /** From this bounce on one light, picked at random, is asked instead of all of them. */
 const ONE_LIGHT_FROM = 2;
+/** A mirror is asked with this many times the chance of what it mirrors. */
+const MIRROR_ASKED = 1;
 /** From this bounce on paths end at random (Russian roulette), which keeps the mean. */
 const ROULETTE_FROM = 3;
+/** Paths that have met only mirrors and clear things do so from here, or when this much is left. */
+const SHARP_ROULETTE_FROM = 12;
+/** Of what mirrors and lets through, a part smaller than this is followed by chance. */
+const LEAST_BRANCH = 0.01;
 /** Even a path that loses nothing goes on with this chance only, so that it ends. */
 const MOST_SURVIVAL = 0.95;
 /** What is seen in a mirror lobe narrower than this GGX alpha is traced, not taken from lit sheets. */
@@ -104,6 +112,7 @@ export class PathTracer {
   private passage: Passage;
   private wax: WaxWalk;
   private sheets: SheetSampler;
+  private mirrors: MirrorLights;
   private splits: boolean = false;
 
   // State of one path: the next ray and its throughput.
@@ -126,11 +135,13 @@ export class PathTracer {
   private coatAlone: boolean = false;
   /** Whether the bright panels were asked where the direction was last chosen. */
   private sheetsAsked: boolean = false;
-  /** The mirrored ray of the first surface, waiting for its turn; throughput 0 where there is none. */
-  private branchOrigin: Float64Array = new Float64Array(3);
+  /** Whether lights were asked there by way of flat mirrors, and the path has since gone by such a mirror. */
+  private mirrorsAsked: boolean = false;
+  private wentByMirror: boolean = false;
+  private branches: Branches = new Branches();
   private branchDirection: Float64Array = new Float64Array(3);
-  private branchWeight: Float64Array = new Float64Array(3);
-  private branchInside: i32 = 0;
+  /** Largest throughput the way being followed set out with. */
+  private setOutWith: number = 1;
   // Scratch of the steps.
   private light: Float64Array = new Float64Array(6);
   private scatter: Float64Array = new Float64Array(7);
@@ -153,6 +164,7 @@ export class PathTracer {
     this.passage = new Passage(t, kernel);
     this.wax = new WaxWalk(t, kernel);
     this.sheets = new SheetSampler(t);
+    this.mirrors = new MirrorLights(t);
     for (let channel = 0; channel < t.channelCount; channel++) {
       this.wanted[channel] = 1;
       if ((t.keptChannel[channel] as i32) !== channel) this.splits = true;
@@ -175,29 +187,28 @@ export class PathTracer {
     this.bounce = scattered ? 1 : 0;
     this.kept = !scattered;
     this.sharp = !scattered;
-    fill3(this.branchWeight, 0);
-    this.follow(!scattered, scattered);
-    const b = this.branchWeight;
-    if (b[0] === 0 && b[1] === 0 && b[2] === 0) return;
-    copy3(this.origin, this.branchOrigin);
-    copy3(this.direction, this.branchDirection);
-    copy3(this.weight, b);
-    this.lastPdf = 0;
-    this.sheetsAsked = false;
-    this.inside = this.branchInside;
-    this.bounce = 1;
-    this.kept = true;
-    this.sharp = true;
-    this.follow(false, false);
+    this.setOutWith = 1;
+    const branches = this.branches;
+    branches.start();
+    this.follow(scattered);
+    while (branches.waiting > 0) {
+      this.bounce = branches.bounceOfLast();
+      this.inside = branches.pop(this.origin, this.direction, this.weight);
+      this.setOutWith = this.mostWeight();
+      this.lastPdf = 0;
+      this.sheetsAsked = false;
+      this.kept = true;
+      this.sharp = true;
+      this.follow(false);
+    }
   }
 
-  private follow(mayBranch: boolean, skipFirstLight: boolean): void {
+  private follow(skipFirstLight: boolean): void {
     const t = this.t;
     const kernel = this.kernel;
     const hit = this.hit;
     const point = hit.point;
     let skipLight = skipFirstLight;
-    let branchesLeft = mayBranch;
     for (;;) {
       kernel.setRay(this.origin, this.direction, Infinity);
       const primitive: i32 = kernel.closestHit();
@@ -220,20 +231,15 @@ export class PathTracer {
       if (t.seeThrough !== 0 && letsThroughStraight(t, hit.surface) && this.goesStraight()) continue;
       if (this.useSheets && !this.sharp && this.meetLitSheet()) return;
       skipLight = false;
-      const branches = branchesLeft && this.bounce === 0;
-      branchesLeft = false;
       let goesOn = true;
       if (hit.kind === DIELECTRIC) {
-        if (this.passesUnseen()) {
-          branchesLeft = branches;
-          continue;
-        }
-        this.throughGlass(branches);
+        if (this.passesUnseen()) continue;
+        this.throughGlass();
       } else if (hit.kind === MIRROR) this.mirrorOn();
-      else if (this.quick) goesOn = this.scatterQuickly(branches);
-      else if (hit.kind === WAX) goesOn = this.throughWax(branches);
+      else if (this.quick) goesOn = this.scatterQuickly();
+      else if (hit.kind === WAX) goesOn = this.throughWax();
       else {
-        goesOn = this.scatterOn(branches);
+        goesOn = this.scatterOn();
         this.coatAlone = false;
       }
       if (!goesOn) return;
@@ -251,7 +257,8 @@ export class PathTracer {
     const channel = whole32(t.emitters[e + CHANNEL] as number);
     if (this.lastPdf > 0) {
       if (share > 0) {
-        const asked = this.bounce > ONE_LIGHT_FROM ? real(t.emitterCount) : 1;
+        const few = this.wentByMirror || this.bounce <= ONE_LIGHT_FROM;
+        const asked: number = few ? 1 : real(t.emitterCount);
         const rival = emitterPdf(t, e, this.chosenAt, this.direction, this.distanceFromChoice()) / asked;
         share *= powerShare(this.lastPdf, rival);
       }
@@ -369,6 +376,7 @@ export class PathTracer {
       weight[c] = ((weight[c] as number) * (net ? open : (s[o + STRAIGHT + c] as number))) / chance;
     }
     copy3(this.origin, hit.point);
+    this.mirrorsAsked = false;
     return true;
   }
 
@@ -381,13 +389,14 @@ export class PathTracer {
     return true;
   }
 
-  private throughGlass(branches: boolean): void {
+  private throughGlass(): void {
     const hit = this.hit;
     const beyond = mediaBeyond(this.t, this.hit, this.inside);
     const ratio = indexIn(this.t, beyond) / indexIn(this.t, this.inside);
     const reflected = fresnelMean(hit.cosOut, ratio);
     let mirrors = reflected >= 1;
-    if (branches && !mirrors) {
+    const parts = !mirrors && this.mayPart(Math.min(reflected, 1 - reflected));
+    if (parts) {
       mirrorDirection(this.branchDirection, this.direction, hit.normal, hit.flat);
       this.keepBranch(reflected);
     } else if (!mirrors) {
@@ -401,7 +410,7 @@ export class PathTracer {
     }
     refractDirection(this.direction, hit.normal, hit.flat, hit.cosOut, 1 / ratio);
     // Luminance over the squared index is kept across a boundary.
-    const passed: number = branches ? 1 - reflected : 1;
+    const passed: number = parts ? 1 - reflected : 1;
     scale3(this.weight, passed / (ratio * ratio));
     this.inside = beyond;
   }
@@ -411,26 +420,43 @@ export class PathTracer {
     for (let c = 0; c < 3; c++) {
       this.weight[c] = (this.weight[c] as number) * lobeFresnel(this.t, hit.place, c, hit.cosOut);
     }
-    mirrorDirection(this.direction, this.direction, hit.normal, hit.flat);
-    this.lastPdf = 0;
+    this.goByMirror(lobeFresnel(this.t, hit.place, 1, hit.cosOut));
   }
 
-  /** Sets the mirrored part of the first surface aside; its direction is written already. */
+  /** Goes on in the mirror direction; light sampling had a part in it only by way of a flat mirror. */
+  private goByMirror(reflected: number): void {
+    const hit = this.hit;
+    mirrorDirection(this.direction, this.direction, hit.normal, hit.flat);
+    const asked = this.mirrorsAsked && this.lastPdf > 0;
+    const mirror: i32 = asked ? this.mirrors.find(hit.primitive, this.chosenAt) : -1;
+    this.lastPdf = mirror < 0 ? 0 : this.lastPdf * reflected;
+    if (mirror >= 0) this.mirrors.moveToImage(mirror, this.chosenAt);
+    this.wentByMirror = mirror >= 0;
+    this.mirrorsAsked = false;
+    this.sheetsAsked = false;
+  }
+
+  /** Whether a path that has met only mirrors and clear things parts here. @param part the smaller one */
+  private mayPart(part: number): boolean {
+    if (!this.sharp || this.branches.left === 0) return false;
+    return this.bounce === 0 || (!this.quick && part * this.mostWeight() > LEAST_BRANCH);
+  }
+
+  /** Sets the mirrored part of a surface aside; its direction is written already. */
   private keepBranch(reflected: number): void {
-    copy3(this.branchOrigin, this.hit.point);
-    copy3(this.branchWeight, this.weight);
-    scale3(this.branchWeight, reflected);
-    this.branchInside = this.inside;
+    const hit = this.hit;
+    const bounce = this.bounce + 1;
+    this.branches.push(hit.point, this.branchDirection, this.weight, reflected, this.inside, bounce);
   }
 
   /**
-   * The clear coat of a surface: mirrored apart at the first surface, by chance later.
+   * The clear coat of a surface: mirrored apart while all is sharp, by chance later.
    * @returns whether the path goes on in the mirror direction
    */
-  private clearCoatMirrors(share: number, branches: boolean): boolean {
+  private clearCoatMirrors(share: number): boolean {
     const hit = this.hit;
     const reflected = fresnelMean(hit.cosOut, this.t.surfaces[hit.place + COAT_INDEX] as number);
-    if (branches) {
+    if (this.mayPart(reflected)) {
       mirrorDirection(this.branchDirection, this.direction, hit.normal, hit.flat);
       this.keepBranch(reflected);
       return false;
@@ -439,13 +465,12 @@ export class PathTracer {
     const coat = share >= 1 || (this.sampler.uv[0] as number) < share;
     scale3(this.weight, coat ? reflected / share : 1 / (1 - share));
     if (!coat) return false;
-    mirrorDirection(this.direction, this.direction, hit.normal, hit.flat);
-    this.lastPdf = 0;
+    this.goByMirror(reflected);
     return true;
   }
 
   /** All that scatters: asks the lights, then goes on in a sampled direction. */
-  private scatterOn(branches: boolean): boolean {
+  private scatterOn(): boolean {
     const t = this.t;
     const hit = this.hit;
     const sampler = this.sampler;
@@ -453,7 +478,7 @@ export class PathTracer {
     let share = mirrorShareOf(t, hit.place, hit.albedo, hit.cosOut);
     if (this.coatAlone) share = 1;
     if (hit.kind === COATED && (t.surfaces[hit.place + COAT_ALPHA] as number) === 0) {
-      if (this.clearCoatMirrors(share, branches)) return true;
+      if (this.clearCoatMirrors(share)) return true;
       // The clear coat's choice is made: what is left scatters from the base alone.
       share = 0;
     }
@@ -461,6 +486,7 @@ export class PathTracer {
     copy3(this.chosenAt, hit.point);
     this.askLights(share, true);
     this.askSheets(share);
+    this.askMirrors(share);
 
     let choice: number = 1;
     let split: number = 0;
@@ -518,7 +544,7 @@ export class PathTracer {
   }
 
   /** Wax and food: the skin mirrors, the rest walks inside and comes out nearby. */
-  private throughWax(branches: boolean): boolean {
+  private throughWax(): boolean {
     const t = this.t;
     const hit = this.hit;
     const sampler = this.sampler;
@@ -526,7 +552,7 @@ export class PathTracer {
     const clear = (t.surfaces[place + COAT_ALPHA] as number) === 0;
     const share = Math.max(0.1, Math.min(0.9, mirrorShareOf(t, place, hit.albedo, hit.cosOut)));
     if (clear) {
-      if (this.clearCoatMirrors(share, branches)) return true;
+      if (this.clearCoatMirrors(share)) return true;
       scale3(this.weight, 1 - coatAlbedo(t, place, hit.cosOut));
     } else {
       hit.lookOut(t, this.direction, this.out);
@@ -540,6 +566,8 @@ export class PathTracer {
         evaluateScatter(this.scatter, t, place, hit.albedo, 1, this.out, this.into);
         this.lastPdf = this.scatter[PDF] as number;
         this.sheetsAsked = false;
+        this.mirrorsAsked = false;
+        this.wentByMirror = false;
         scale3(this.weight, mirrored);
         fromFrame(this.direction, this.into, hit.frame, hit.normal);
         if (!this.isSharp()) this.sharp = false;
@@ -558,6 +586,8 @@ export class PathTracer {
     const cosIn = this.into[2] as number;
     this.lastPdf = cosIn / Math.PI;
     this.sheetsAsked = false;
+    this.mirrorsAsked = false;
+    this.wentByMirror = false;
     scale3(this.weight, this.leaves(cosIn));
     fromFrame(this.direction, this.into, hit.frame, hit.normal);
     return dot3(this.direction, hit.flat) > 0;
@@ -622,7 +652,7 @@ export class PathTracer {
   }
 
   /** All surfaces of a quick picture: the base ends the path, the mirror lobe goes on. */
-  private scatterQuickly(branches: boolean): boolean {
+  private scatterQuickly(): boolean {
     const t = this.t;
     const hit = this.hit;
     const sampler = this.sampler;
@@ -634,7 +664,7 @@ export class PathTracer {
       const mirrored = sampleCoat(this.into, t, place, this.out, sampler.uv);
       fromFrame(this.branchDirection, this.into, hit.frame, hit.normal);
       const outwards = dot3(this.branchDirection, hit.flat) > 0;
-      if (branches) {
+      if (this.mayPart(1)) {
         if (outwards) this.keepBranch(mirrored);
       } else {
         const share = mirrorShareOf(t, place, hit.albedo, hit.cosOut);
@@ -694,6 +724,44 @@ export class PathTracer {
       const value =
         ((light[5] as number) * Math.abs(this.into[2] as number) * powerShare(density, rival)) / density;
       this.addScattered(whole32(t.emitters[e + CHANNEL] as number), value, joined);
+    }
+  }
+
+  /** Asks the lights by way of the flat mirrors, from the first surfaces. */
+  private askMirrors(share: number): void {
+    const t = this.t;
+    const hit = this.hit;
+    const light = this.light;
+    const mirrors = this.mirrors;
+    const passed = this.passage.passed;
+    this.wentByMirror = false;
+    this.mirrorsAsked = mirrors.count > 0 && this.bounce < ONE_LIGHT_FROM;
+    if (!this.mirrorsAsked) return;
+    for (let m = 0; m < mirrors.count; m++) {
+      const primitive = mirrors.primitiveOf(m);
+      if (primitive === hit.primitive || !mirrors.look(m, hit.point)) continue;
+      for (let index = 0; index < t.emitterCount; index++) {
+        const e = index * EMITTER;
+        this.sampler.next();
+        if (!this.isWanted(e)) continue;
+        if (!sampleEmitter(light, t, e, mirrors.image, this.sampler.uv)) continue;
+        if (!((light[5] as number) > 0 && mirrors.turn(light) && this.canSee())) continue;
+        const chance = Math.min(1, MIRROR_ASKED * (mirrors.mirrored[1] as number));
+        if (chance < 1) {
+          this.sampler.next();
+          if ((this.sampler.uv[0] as number) >= chance) continue;
+        }
+        this.kernel.setRay(hit.point, light, Infinity);
+        if (this.kernel.closestHit() !== primitive) continue;
+        if (!this.passage.between(mirrors.crossing, mirrors.beyond, mirrors.after)) continue;
+        for (let c = 0; c < 3; c++) passed[c] = (passed[c] as number) * (mirrors.mirrored[c] as number);
+        this.evaluate(share);
+        const density = light[4] as number;
+        const rival = (this.scatter[PDF] as number) * (mirrors.mirrored[1] as number);
+        const value =
+          ((light[5] as number) * Math.abs(this.into[2] as number) * powerShare(density, rival)) / density;
+        this.addScattered(whole32(t.emitters[e + CHANNEL] as number), value / chance, true);
+      }
     }
   }
 
@@ -759,17 +827,23 @@ export class PathTracer {
     copy3(this.weight, this.keptWeight);
   }
 
-  /** Russian roulette by what is left of the path. */
+  /** Russian roulette by what is left of what the way set out with; clear ways go on longer. */
   private survives(): boolean {
-    const w = this.weight;
-    const most = Math.max(w[0] as number, Math.max(w[1] as number, w[2] as number));
+    const most = this.mostWeight();
     if (!(most > 0)) return false;
     if (this.bounce < ROULETTE_FROM) return true;
-    const survival = Math.min(MOST_SURVIVAL, most);
+    const left = most / this.setOutWith;
+    if (this.sharp && this.bounce < SHARP_ROULETTE_FROM && left > LEAST_BRANCH) return true;
+    const survival = Math.min(MOST_SURVIVAL, left);
     this.sampler.next();
     if ((this.sampler.uv[0] as number) >= survival) return false;
-    scale3(w, 1 / survival);
+    scale3(this.weight, 1 / survival);
     return true;
+  }
+
+  private mostWeight(): number {
+    const w = this.weight;
+    return Math.max(w[0] as number, Math.max(w[1] as number, w[2] as number));
   }
 
   private addToFilm(channel: i32, share: number): void {

@@ -1,0 +1,63 @@
+import type { i32 } from './portable.js';
+
+/** Branches of one path that may wait at once. */
+const MOST_WAITING = 8;
+/** Numbers kept of each: origin m, unit direction, throughput. */
+const BRANCH = 9;
+
+/**
+ * Ways a path has parted into and not yet gone: where a surface both mirrors and lets through, both are followed, so
+ * that chance does not pick what is seen in clear things.
+ */
+export class Branches {
+  waiting: i32 = 0;
+  /** How often a path may still part. */
+  left: i32 = 0;
+  private numbers: Float64Array = new Float64Array(MOST_WAITING * BRANCH);
+  private insides: Int32Array = new Int32Array(MOST_WAITING);
+  private bounces: Int32Array = new Int32Array(MOST_WAITING);
+
+  start(): void {
+    this.waiting = 0;
+    this.left = MOST_WAITING;
+  }
+
+  /** Sets a way aside. @param part of the weight that goes it @param inside media @param bounce surfaces met */
+  push(
+    origin: Float64Array,
+    direction: Float64Array,
+    weight: Float64Array,
+    part: number,
+    inside: i32,
+    bounce: i32,
+  ): void {
+    const numbers = this.numbers;
+    const o = this.waiting * BRANCH;
+    for (let a = 0; a < 3; a++) {
+      numbers[o + a] = origin[a] as number;
+      numbers[o + 3 + a] = direction[a] as number;
+      numbers[o + 6 + a] = part * (weight[a] as number);
+    }
+    this.insides[this.waiting] = inside;
+    this.bounces[this.waiting] = bounce;
+    this.waiting = this.waiting + 1;
+    this.left = this.left - 1;
+  }
+
+  /** Takes the last way set aside. @returns its media; `bounceOfLast` is to be read before */
+  pop(origin: Float64Array, direction: Float64Array, weight: Float64Array): i32 {
+    this.waiting = this.waiting - 1;
+    const numbers = this.numbers;
+    const o = this.waiting * BRANCH;
+    for (let a = 0; a < 3; a++) {
+      origin[a] = numbers[o + a] as number;
+      direction[a] = numbers[o + 3 + a] as number;
+      weight[a] = numbers[o + 6 + a] as number;
+    }
+    return this.insides[this.waiting] as i32;
+  }
+
+  bounceOfLast(): i32 {
+    return this.bounces[this.waiting - 1] as i32;
+  }
+}
