@@ -1,4 +1,5 @@
 export * from './colour/whitePoint.js';
+export { BATCH_RAYS } from './engine/engine.js';
 export { BALL, CONE, FLAT, STRIDE } from './engine/tables.js';
 export { DomainError } from './errors.js';
 export { encodePicture, encodeSrgb, luminanceOf } from './exposure/display.js';

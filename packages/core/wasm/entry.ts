@@ -90,7 +90,7 @@ export function start(seed: i32): void {
 
 /**
  * Where the numbers of a part start: 0 ray, 1 rays, 2 films, 3 ambient, 4 point, 5 direction, 6 light, 7 uv, 8 view, 9 sight,
- * 10 wanted, 11 row.
+ * 10 wanted, 11 row, 12 batch.
  */
 export function place(part: i32): usize {
   const e = engine!;
@@ -117,8 +117,10 @@ export function place(part: i32): usize {
       return doubles(e.sight.answer);
     case 10:
       return doubles(e.tracer.wanted);
-    default:
+    case 11:
       return doubles(e.sight.row);
+    default:
+      return doubles(e.batch);
   }
 }
 
@@ -128,6 +130,10 @@ export function closestHit(): i32 {
 
 export function anyHit(): i32 {
   return engine!.kernel.anyHit() ? 1 : 0;
+}
+
+export function castBatch(count: i32, any: i32): void {
+  engine!.castBatch(count, any != 0);
 }
 
 export function reseed(seed: i32): void {

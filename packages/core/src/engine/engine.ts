@@ -3,12 +3,15 @@ import { PatchGatherer } from './gather.js';
 import { Kernel } from './kernel.js';
 import { Passage } from './passage.js';
 import { PathTracer } from './path.js';
-import { type i32, whole32 } from './portable.js';
+import { type i32, real, whole32 } from './portable.js';
 import { Sampler } from './sampler.js';
 import { prepareSheen } from './sheen.js';
 import { Sight } from './sight.js';
 import { CLOTH, EMITTER, type SceneTables, SURFACE } from './tables.js';
 import { TileRenderer } from './tile.js';
+
+/** Rays of one batch, 8 numbers each. */
+export const BATCH_RAYS = 256;
 
 /** A scene made ready for tracing: the parts of the engine tied together. */
 export class Engine {
@@ -24,6 +27,8 @@ export class Engine {
   /** Where a question starts and in which direction. */
   point: Float64Array = new Float64Array(3);
   direction: Float64Array = new Float64Array(3);
+  /** Rays as `Kernel.ray` takes them; answered in place by `castBatch`. */
+  batch: Float64Array = new Float64Array(8 * BATCH_RAYS);
 
   constructor(tables: SceneTables, seed: i32) {
     const kernel = new Kernel(tables);
@@ -43,6 +48,20 @@ export class Engine {
 
   createGatherer(rays: i32): PatchGatherer {
     return new PatchGatherer(this.tables, this.kernel, this.tracer, this.sampler, rays);
+  }
+
+  /** Asks about the first `count` rays of the batch; writes primitive to place 6 and distance to 7 of each. */
+  castBatch(count: i32, any: boolean): void {
+    const kernel = this.kernel;
+    const batch = this.batch;
+    const ray = kernel.ray;
+    for (let i = 0; i < count; i++) {
+      const o = 8 * i;
+      for (let a = 0; a < 8; a++) ray[a] = batch[o + a] as number;
+      if (any) batch[o + 6] = kernel.anyHit() ? 0 : -1;
+      else batch[o + 6] = real(kernel.closestHit());
+      batch[o + 7] = ray[7] as number;
+    }
   }
 
   /** Adds what arrives at `point` against `direction` to the tracer's films. */

@@ -16,10 +16,14 @@ export interface BoundingTree {
 }
 
 const BINS = 12;
-const LEAF_SIZE = 4;
 const MOST_IN_LEAF = 16;
-/** Cost of visiting a node over that of testing a primitive. */
-const NODE_COST = 1;
+/** A kernel tests so many primitives of one kind at once: that is a pack, and costs 1. */
+const PACK_SIZE = 4;
+/** Cost of one more box, and of the exact test that some of the primitives of a pack need, over that of a pack. */
+const NODE_COST = 0.3;
+const EXACT_COST = 0.2;
+/** Kinds of primitive, see engine/tables.ts. */
+const KINDS = 4;
 
 /** Builds the tree by the surface-area heuristic over binned centroids. Source: Wald 2007. */
 export function buildBoundingTree(table: PrimitiveTable): BoundingTree {
@@ -46,7 +50,10 @@ export function buildBoundingTree(table: PrimitiveTable): BoundingTree {
 
   /** Makes the subtree over a range of `order` and returns its reference. */
   function split(from: number, to: number, isRoot: boolean): number {
-    const cut = to - from <= LEAF_SIZE && !isRoot ? null : bestCut(boxes, order, from, to);
+    const cut =
+      !isRoot && fitsOnePack(table.kind, order, from, to)
+        ? null
+        : bestCut(boxes, table.kind, order, from, to);
     let middle = cut ? partition(boxes, order, from, to, cut) : from;
     if (middle <= from || middle >= to) {
       if (!isRoot && to - from <= MOST_IN_LEAF) return makeLeaf(from, to);
@@ -72,40 +79,64 @@ interface Cut {
 const centroid = (boxes: Float64Array, primitive: number, axis: number): number =>
   ((boxes[primitive * 6 + axis] as number) + (boxes[primitive * 6 + axis + 3] as number)) / 2;
 
-function enclose(boxes: Float64Array, order: Int32Array, from: number, to: number): number[] {
-  const box = [...EMPTY];
-  for (let i = from; i < to; i++) grow(box, boxes, order[i] as number);
+function enclose(boxes: Float64Array, order: Int32Array, from: number, to: number): Float64Array {
+  const box = Float64Array.from(EMPTY);
+  for (let i = from; i < to; i++) growBy(box, 0, boxes, 6 * (order[i] as number));
   return box;
 }
 
-function grow(box: number[], boxes: Float64Array, primitive: number): void {
-  for (let a = 0; a < 3; a++) {
-    box[a] = Math.min(box[a] as number, boxes[primitive * 6 + a] as number);
-    box[a + 3] = Math.max(box[a + 3] as number, boxes[primitive * 6 + a + 3] as number);
-  }
-}
-
-function area(box: number[]): number {
-  const [x0, y0, z0, x1, y1, z1] = box as [number, number, number, number, number, number];
-  const x = Math.max(0, x1 - x0);
-  const y = Math.max(0, y1 - y0);
-  const z = Math.max(0, z1 - z0);
+function area(box: Float64Array): number {
+  const x = Math.max(0, (box[3] as number) - (box[0] as number));
+  const y = Math.max(0, (box[4] as number) - (box[1] as number));
+  const z = Math.max(0, (box[5] as number) - (box[2] as number));
   return x * y + y * z + z * x;
 }
 
 /** An empty box stays empty: no ray enters [1, 1, 1] to [-1, -1, -1]. */
-function padded(box: number[]): number[] {
-  if (!((box[0] as number) <= (box[3] as number))) return [1, 1, 1, -1, -1, -1];
+function padded(box: Float64Array): Float64Array {
+  if (!((box[0] as number) <= (box[3] as number))) return Float64Array.of(1, 1, 1, -1, -1, -1);
   return box.map((value, i) => {
     const pad = 1e-7 + 1e-9 * Math.abs(value);
     return i < 3 ? value - pad : value + pad;
   });
 }
 
-function bestCut(boxes: Float64Array, order: Int32Array, from: number, to: number): Cut | null {
+function fitsOnePack(kinds: ArrayLike<number>, order: Int32Array, from: number, to: number): boolean {
+  if (to - from > PACK_SIZE) return false;
+  const kind = kinds[order[from] as number];
+  for (let i = from + 1; i < to; i++) if (kinds[order[i] as number] !== kind) return false;
+  return true;
+}
+
+/** Cost of testing primitives, by how many there are of each kind. */
+function testCost(counts: Float64Array, from: number): number {
+  let cost = 0;
+  for (let kind = 0; kind < KINDS; kind++) {
+    const count = counts[from + kind] as number;
+    cost += Math.ceil(count / PACK_SIZE) + EXACT_COST * count;
+  }
+  return cost;
+}
+
+// Boxes and counts by kind of the bins; the same of what lies on one side of a cut; cost of the right side by cut.
+const binBoxes = new Float64Array(BINS * 6);
+const binCounts = new Float64Array(BINS * KINDS);
+const side = new Float64Array(6);
+const sideCounts = new Float64Array(KINDS);
+const rightCosts = new Float64Array(BINS);
+
+function bestCut(
+  boxes: Float64Array,
+  kinds: ArrayLike<number>,
+  order: Int32Array,
+  from: number,
+  to: number,
+): Cut | null {
   const wholeArea = area(enclose(boxes, order, from, to));
   let best: Cut | null = null;
-  let least = to - from;
+  sideCounts.fill(0);
+  for (let i = from; i < to; i++) countOne(sideCounts, kinds[order[i] as number] as number);
+  let least = testCost(sideCounts, 0);
   for (let axis = 0; axis < 3; axis++) {
     let low = Infinity;
     let high = -Infinity;
@@ -115,32 +146,27 @@ function bestCut(boxes: Float64Array, order: Int32Array, from: number, to: numbe
       high = Math.max(high, c);
     }
     if (!(high - low > 1e-9)) continue;
-    const binBoxes = Array.from({ length: BINS }, () => [...EMPTY]);
-    const binCounts = new Array<number>(BINS).fill(0);
+    for (let bin = 0; bin < BINS; bin++) binBoxes.set(EMPTY, 6 * bin);
+    binCounts.fill(0);
     for (let i = from; i < to; i++) {
       const primitive = order[i] as number;
       const share = (centroid(boxes, primitive, axis) - low) / (high - low);
       const bin = Math.min(BINS - 1, Math.floor(share * BINS));
-      grow(binBoxes[bin] as number[], boxes, primitive);
-      binCounts[bin] = (binCounts[bin] as number) + 1;
+      growBy(binBoxes, 6 * bin, boxes, 6 * primitive);
+      countOne(binCounts, KINDS * bin + (kinds[primitive] as number));
     }
     // What lies right of each cut, from the last bin backwards; then what lies left of it, forwards.
-    const rightCosts = new Array<number>(BINS).fill(0);
-    const right = [...EMPTY];
-    let rightCount = 0;
+    startSide();
     for (let bin = BINS - 1; bin > 0; bin--) {
-      growBy(right, binBoxes[bin] as number[]);
-      rightCount += binCounts[bin] as number;
-      rightCosts[bin] = rightCount === 0 ? -1 : rightCount * area(right);
+      takeBin(bin);
+      rightCosts[bin] = testCost(sideCounts, 0) * area(side);
     }
-    const left = [...EMPTY];
-    let leftCount = 0;
+    startSide();
     for (let cut = 1; cut < BINS; cut++) {
-      growBy(left, binBoxes[cut - 1] as number[]);
-      leftCount += binCounts[cut - 1] as number;
-      const rightCost = rightCosts[cut] as number;
-      if (leftCount === 0 || rightCost < 0) continue;
-      const cost = NODE_COST + (leftCount * area(left) + rightCost) / wholeArea;
+      takeBin(cut - 1);
+      // The first and last bin are never empty, so neither is a side.
+      const tests = testCost(sideCounts, 0) * area(side) + (rightCosts[cut] as number);
+      const cost = NODE_COST + tests / wholeArea;
       if (cost < least) {
         least = cost;
         best = { axis, at: low + ((high - low) * cut) / BINS };
@@ -150,12 +176,28 @@ function bestCut(boxes: Float64Array, order: Int32Array, from: number, to: numbe
   return best;
 }
 
+function startSide(): void {
+  side.set(EMPTY);
+  sideCounts.fill(0);
+}
+
+function takeBin(bin: number): void {
+  growBy(side, 0, binBoxes, 6 * bin);
+  for (let kind = 0; kind < KINDS; kind++) {
+    sideCounts[kind] = (sideCounts[kind] as number) + (binCounts[KINDS * bin + kind] as number);
+  }
+}
+
+function countOne(counts: Float64Array, at: number): void {
+  counts[at] = (counts[at] as number) + 1;
+}
+
 const EMPTY = [Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity];
 
-function growBy(box: number[], other: readonly number[]): void {
+function growBy(box: Float64Array, at: number, other: Float64Array, from: number): void {
   for (let a = 0; a < 3; a++) {
-    box[a] = Math.min(box[a] as number, other[a] as number);
-    box[a + 3] = Math.max(box[a + 3] as number, other[a + 3] as number);
+    box[at + a] = Math.min(box[at + a] as number, other[from + a] as number);
+    box[at + a + 3] = Math.max(box[at + a + 3] as number, other[from + a + 3] as number);
   }
 }
 

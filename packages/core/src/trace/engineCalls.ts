@@ -23,6 +23,8 @@ export interface EngineCalls {
   readonly light: Float64Array;
   /** The sampler's last two numbers. */
   readonly uv: Float64Array;
+  /** `BATCH_RAYS` rays, see `castBatch`. */
+  readonly batch: Float64Array;
   /** Answer of `look`, see `SIGHT`. */
   readonly sight: Float64Array;
   /** Answers of `lookRow`, see `ROW_NUMBERS`. */
@@ -34,6 +36,11 @@ export interface EngineCalls {
   closestHit(): number;
   /** Whether anything at all stands between the two distances; `ray[7]` is then undefined. */
   anyHit(): boolean;
+  /**
+   * The same for the first `count` rays of `batch`, 8 numbers each, without a call for each: primitive or -1 to
+   * place 6 (0 for any hit), distance to 7.
+   */
+  castBatch(count: number, any: boolean): void;
   /** Sampler: another seed, the sequence of one sample of one pixel, its next two numbers. */
   reseed(seed: number): void;
   startSample(pixel: number, sample: number): void;

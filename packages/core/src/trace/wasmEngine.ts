@@ -1,3 +1,4 @@
+import { BATCH_RAYS } from '../engine/engine.js';
 import { ENGINE_BYTES } from '../engine/engineBytes.js';
 import { ROW_NUMBERS, ROW_PIXELS, SIGHT } from '../engine/sight.js';
 import type { SceneTables } from '../engine/tables.js';
@@ -22,6 +23,7 @@ interface Exports {
   place(part: number): number;
   closestHit(): number;
   anyHit(): number;
+  castBatch(count: number, any: number): void;
   reseed(seed: number): void;
   startSample(pixel: number, sample: number): void;
   next(): void;
@@ -132,10 +134,24 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
     SIGHT,
     channelCount,
     ROW_PIXELS * ROW_NUMBERS,
+    8 * BATCH_RAYS,
   ];
-  const [ray, rays, films, ambient, point, direction, light, uv, camera, sight, wanted, row] = sizes.map(
-    (size, part) => view(wasm.place(part), size),
-  ) as [Get, Get, Get, Get, Get, Get, Get, Get, Get, Get, Get, Get];
+  const [ray, rays, films, ambient, point, direction, light, uv, camera, sight, wanted, row, batch] =
+    sizes.map((size, part) => view(wasm.place(part), size)) as [
+      Get,
+      Get,
+      Get,
+      Get,
+      Get,
+      Get,
+      Get,
+      Get,
+      Get,
+      Get,
+      Get,
+      Get,
+      Get,
+    ];
 
   return {
     name: 'wasm',
@@ -166,6 +182,9 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
     get row() {
       return row();
     },
+    get batch() {
+      return batch();
+    },
     get wanted() {
       return wanted();
     },
@@ -177,6 +196,7 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
     },
     closestHit: () => wasm.closestHit(),
     anyHit: () => wasm.anyHit() !== 0,
+    castBatch: (count, any) => wasm.castBatch(count, any ? 1 : 0),
     reseed: (seed) => wasm.reseed(seed),
     startSample: (pixel, sample) => wasm.startSample(pixel, sample),
     next: () => wasm.next(),
