@@ -49,6 +49,7 @@ function portable(source) {
   return source
     .replace(/import type \{ i32 \} from '\.\/portable\.js';\n/g, '')
     .replace(/\btype i32,\s*/g, '')
+    .replace(/,\s*type i32\b/g, '')
     .replace(/import type \{/g, 'import {')
     .replace(/([{,]\s*)type (\w)/g, '$1$2')
     .replace(/(from '[^']+)\.js'/g, "$1'");

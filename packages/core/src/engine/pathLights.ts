@@ -1,0 +1,248 @@
+import { emittedLuminance, emitterPdf, sampleEmitter } from './emitters.js';
+import { PathState } from './pathState.js';
+import { floor32, type i32, real, whole32 } from './portable.js';
+import { surfaceColour } from './print.js';
+import { evaluateBase, mirrorShareOf, PDF, sentByBase } from './scatter.js';
+import { patchAt } from './sheets.js';
+import {
+  CHANNEL,
+  COATED,
+  EMITTER,
+  PANEL,
+  PANEL_FIRST,
+  PANEL_OTHER,
+  PANEL_SIDE,
+  SPREAD,
+  SUN,
+  SURFACE,
+} from './tables.js';
+import { copy3, dot3, scale3 } from './vectors.js';
+
+/** From this bounce on one light, picked at random, is asked instead of all of them. */
+const ONE_LIGHT_FROM = 2;
+
+/** How a path finds light: lights and lit sheets that are asked, and those that are met by chance. */
+export class PathLights extends PathState {
+  /** A light was hit: its share by multiple importance sampling. */
+  protected meetLight(emitter: i32): void {
+    const t = this.t;
+    const e = emitter * EMITTER;
+    let share = emittedLuminance(t, e, this.hit.point, this.direction);
+    const channel = whole32(t.emitters[e + CHANNEL] as number);
+    if (this.lastPdf > 0) {
+      if (share > 0) {
+        const few = this.wentByMirror || this.bounce <= ONE_LIGHT_FROM;
+        const asked: number = few ? 1 : real(t.emitterCount);
+        const rival = emitterPdf(t, e, this.chosenAt, this.direction, this.distanceFromChoice()) / asked;
+        share *= powerShare(this.lastPdf, rival);
+      }
+      this.addToFilm(channel, share);
+      return;
+    }
+    this.addToFilm(channel, share);
+    // The sun behind a window is met by mirrors and glass alone: all else finds it by light sampling.
+    if (emitter + 1 >= t.emitterCount) return;
+    const sun = e + EMITTER;
+    if (whole32(t.emitters[sun] as number) !== SUN) return;
+    const sunlit = emittedLuminance(t, sun, this.hit.point, this.direction);
+    this.addToFilm(whole32(t.emitters[sun + CHANNEL] as number), sunlit);
+  }
+
+  /**
+   * Ends a scattered path on a lit sheet, or writes it down. Under a coat the grid knows of the base alone: by chance
+   * the path goes on in the coat instead.
+   * @returns false where there is no lit sheet, or the path goes on
+   */
+  protected meetLitSheet(): boolean {
+    const t = this.t;
+    const hit = this.hit;
+    const panel = t.panelAt[2 * hit.primitive + (hit.fromFront ? 0 : 1)] as i32;
+    if (panel < 0) return false;
+    if (hit.kind === COATED) {
+      const share = mirrorShareOf(t, hit.place, hit.albedo, hit.cosOut);
+      this.sampler.next();
+      this.coatAlone = (this.sampler.uv[0] as number) < share;
+      scale3(this.weight, 1 / (this.coatAlone ? share : 1 - share));
+      if (this.coatAlone) return false;
+    }
+    sentByBase(this.sheetAlbedo, t, hit.place, hit.albedo, hit.cosOut);
+    if (this.recording) {
+      const other = whole32(t.panels[panel * PANEL + PANEL_OTHER] as number);
+      const first = whole32(t.panels[panel * PANEL + PANEL_FIRST] as number);
+      this.metPatch = first + patchAt(t, panel, hit.point);
+      this.metOther = -1;
+      if (other >= 0) {
+        const otherFirst = whole32(t.panels[other * PANEL + PANEL_FIRST] as number);
+        this.metOther = otherFirst + patchAt(t, other, hit.point);
+      }
+      for (let c = 0; c < 3; c++) {
+        const w = (this.weight[c] as number) / Math.PI;
+        this.metFactor[c] = w * (this.sheetAlbedo[c] as number);
+        this.metFactor[3 + c] = w * (t.surfaces[hit.place + SPREAD + c] as number);
+      }
+      return true;
+    }
+    let share: number = 1;
+    if (this.sheetsAsked && this.lastPdf > 0) {
+      const rival = this.sheets.pdf(panel, hit.point, this.direction, this.distanceFromChoice());
+      share = this.lastPdf / (this.lastPdf + rival);
+    }
+    this.addSheetLight(panel, hit.place, hit.point, share / Math.PI);
+    return true;
+  }
+
+  /** First of the lights asked here; the last is this or, for the first surfaces, the end of the list. */
+  protected firstLight(): i32 {
+    const count = this.t.emitterCount;
+    if (this.bounce < ONE_LIGHT_FROM || count < 2) return 0;
+    this.sampler.next();
+    const first = floor32((this.sampler.uv[0] as number) * real(count));
+    return first < count ? first : count - 1;
+  }
+
+  protected lightsFrom(first: i32): i32 {
+    const count = this.t.emitterCount;
+    return this.bounce < ONE_LIGHT_FROM || count < 2 ? count : first + 1;
+  }
+
+  /** Over how many lights one question is shared. */
+  protected shared(): number {
+    return this.bounce < ONE_LIGHT_FROM ? 1 : real(this.t.emitterCount);
+  }
+
+  /** Asks the lights where light leaves wax. */
+  protected askLightsAtExit(): void {
+    const t = this.t;
+    const hit = this.hit;
+    const films = this.films;
+    const asked = this.shared();
+    const first = this.firstLight();
+    const last = this.lightsFrom(first);
+    for (let index = first; index < last; index++) {
+      const e = index * EMITTER;
+      this.sampler.next();
+      if (!this.isWanted(e)) continue;
+      if (!sampleEmitter(this.light, t, e, hit.point, this.sampler.uv)) continue;
+      const luminance = this.light[5] as number;
+      const cosIn = dot3(this.light, hit.normal);
+      if (!(luminance > 0 && cosIn > 0 && dot3(this.light, hit.flat) > 0)) continue;
+      if (!this.passage.between(hit.point, this.light, this.light[3] as number)) continue;
+      const density = (this.light[4] as number) / asked;
+      const even = cosIn / Math.PI;
+      const value = (luminance * even * this.leaves(cosIn) * powerShare(density, even)) / density;
+      const channel = whole32(t.emitters[e + CHANNEL] as number);
+      for (let c = 0; c < 3; c++) {
+        const i = 3 * channel + c;
+        films[i] =
+          (films[i] as number) + (this.weight[c] as number) * (this.passage.passed[c] as number) * value;
+      }
+    }
+  }
+
+  /** @param joined with scattering by the power heuristic; otherwise the base alone, by light sampling alone */
+  protected askLights(share: number, joined: boolean): void {
+    const t = this.t;
+    const hit = this.hit;
+    const light = this.light;
+    const asked = this.shared();
+    const first = this.firstLight();
+    const last = this.lightsFrom(first);
+    for (let index = first; index < last; index++) {
+      const e = index * EMITTER;
+      this.sampler.next();
+      if (!this.isWanted(e)) continue;
+      if (!sampleEmitter(light, t, e, hit.point, this.sampler.uv)) continue;
+      if (!((light[5] as number) > 0 && this.canSee())) continue;
+      if (joined) this.evaluate(share);
+      else evaluateBase(this.scatter, t, hit.place, hit.albedo, this.out, this.into);
+      if (!this.passage.between(hit.point, light, light[3] as number)) continue;
+      const rival: number = joined ? (this.scatter[PDF] as number) : 0;
+      const density = (light[4] as number) / asked;
+      const value =
+        ((light[5] as number) * Math.abs(this.into[2] as number) * powerShare(density, rival)) / density;
+      this.addScattered(whole32(t.emitters[e + CHANNEL] as number), value, joined);
+    }
+  }
+
+  /** Asks the lights by way of the flat mirrors, from the first surfaces. */
+  protected askMirrors(share: number): void {
+    const t = this.t;
+    const hit = this.hit;
+    const light = this.light;
+    const mirrors = this.mirrors;
+    const passed = this.passage.passed;
+    this.wentByMirror = false;
+    this.mirrorsAsked = mirrors.count > 0 && this.bounce < ONE_LIGHT_FROM;
+    if (!this.mirrorsAsked) return;
+    for (let m = 0; m < mirrors.count; m++) {
+      const primitive = mirrors.primitiveOf(m);
+      if (primitive === hit.primitive || !mirrors.look(m, hit.point)) continue;
+      for (let index = 0; index < t.emitterCount; index++) {
+        const e = index * EMITTER;
+        this.sampler.next();
+        if (!this.isWanted(e)) continue;
+        if (!sampleEmitter(light, t, e, mirrors.image, this.sampler.uv)) continue;
+        if (!((light[5] as number) > 0 && mirrors.turn(light) && this.canSee())) continue;
+        // Asked as often as it mirrors: a weak mirror is worth few rays.
+        const chance = Math.min(1, mirrors.mirrored[1] as number);
+        this.sampler.next();
+        if ((this.sampler.uv[0] as number) >= chance) continue;
+        this.kernel.setRay(hit.point, light, Infinity);
+        if (this.kernel.closestHit() !== primitive) continue;
+        if (!this.passage.between(mirrors.crossing, mirrors.beyond, mirrors.after)) continue;
+        for (let c = 0; c < 3; c++) passed[c] = (passed[c] as number) * (mirrors.mirrored[c] as number);
+        this.evaluate(share);
+        const density = light[4] as number;
+        const rival = (this.scatter[PDF] as number) * (mirrors.mirrored[1] as number);
+        const value =
+          ((light[5] as number) * Math.abs(this.into[2] as number) * powerShare(density, rival)) / density;
+        this.addScattered(whole32(t.emitters[e + CHANNEL] as number), value / chance, true);
+      }
+    }
+  }
+
+  /** Samples a bright place of the lit sheets, joined with scattering by the power heuristic. */
+  protected askSheets(share: number): void {
+    this.sheetsAsked = false;
+    const t = this.t;
+    const hit = this.hit;
+    const light = this.light;
+    const sheets = this.sheets;
+    if (!this.useSheets || this.recording || t.brightPanel.length === 0 || this.isSharp()) return;
+    if (!sheets.look(hit.point)) return;
+    this.sheetsAsked = true;
+    this.sampler.next();
+    const choice = this.sampler.uv[0] as number;
+    this.sampler.next();
+    const panel = sheets.sample(light, choice, this.sampler.uv);
+    if (panel < 0 || !this.canSee()) return;
+    if (!this.passage.between(hit.point, light, light[3] as number)) return;
+    this.evaluate(share);
+    const density = light[4] as number;
+    const cosIn = Math.abs(this.into[2] as number);
+    const value = cosIn / (density + (this.scatter[PDF] as number));
+    const primitive = whole32(t.panels[panel * PANEL] as number);
+    const side = (t.panels[panel * PANEL + PANEL_SIDE] as number) > 0 ? t.back : t.front;
+    const surface = side[primitive] as i32;
+    surfaceColour(this.printed, t, surface, primitive, sheets.target);
+    copy3(this.keptWeight, this.weight);
+    for (let c = 0; c < 3; c++) {
+      const passed = (this.scatter[c] as number) * (this.passage.passed[c] as number);
+      this.weight[c] = (this.weight[c] as number) * passed * value;
+    }
+    const place = surface * SURFACE;
+    sentByBase(this.sheetAlbedo, t, place, this.printed, sheets.cosine);
+    this.addSheetLight(panel, place, sheets.target, 1 / Math.PI);
+    copy3(this.weight, this.keptWeight);
+  }
+}
+
+/**
+ * Share of one way of sampling where another could have found the same, by the power heuristic with exponent 2: it
+ * trusts the denser way more than the balance heuristic does, which pays where a large light fills much of the view.
+ * Source: Veach 1997 sec. 9.2.4
+ */
+function powerShare(own: number, rival: number): number {
+  const r = rival / own;
+  return 1 / (1 + r * r);
+}

@@ -1,0 +1,251 @@
+import { addColoured } from './blend.js';
+import { Branches } from './branches.js';
+import type { Kernel } from './kernel.js';
+import { MirrorLights } from './mirrorLights.js';
+import { Passage } from './passage.js';
+import { type i32, whole32 } from './portable.js';
+import type { Sampler } from './sampler.js';
+import { BASE_PART, coatAlbedo, evaluateScatter } from './scatter.js';
+import { irradianceAt, SheetSampler } from './sheets.js';
+import { SurfaceHit } from './surfaceHit.js';
+import {
+  ALPHA_Y,
+  CHANNEL,
+  COAT_ALPHA,
+  COAT_INDEX,
+  COAT_PASSED,
+  LOBE,
+  PANEL,
+  PANEL_OTHER,
+  type SceneTables,
+  SPREAD,
+  TRANSLUCENT,
+} from './tables.js';
+import { dot3, scale3 } from './vectors.js';
+import { WaxWalk } from './waxWalk.js';
+
+/** From this bounce on paths end at random (Russian roulette), which keeps the mean. */
+const ROULETTE_FROM = 3;
+/** Paths that have met only mirrors and clear things do so from here, or when this much is left. */
+const SHARP_ROULETTE_FROM = 12;
+/** Of what mirrors and lets through, a part smaller than this is followed by chance. */
+const LEAST_BRANCH = 0.01;
+/** Even a path that loses nothing goes on with this chance only, so that it ends. */
+const MOST_SURVIVAL = 0.95;
+/** What is seen in a mirror lobe narrower than this GGX alpha is traced, not taken from lit sheets. */
+const SHARP_ALPHA = 0.15;
+
+/** Where a path stands, what it carries, and how light is put into the films: what all its steps share. */
+export class PathState {
+  films: Float64Array;
+  /** 1 for each film whose lights are asked, 0 for one that is not wanted. */
+  wanted: Float64Array;
+  /**
+   * Quick picture: paths end at the first matte surface, where this luminance from all round, for each film, stands
+   * for all light that has bounced; biased, for the preview only.
+   */
+  ambient: Float64Array;
+  quick: boolean = false;
+  /** Whether paths end on lit sheets once they have scattered. */
+  useSheets: boolean = false;
+  /**
+   * Instead of ending with the light of a lit sheet, write down where the path met it: patches of both its sides
+   * (-1 for none) and what their irradiance counts, red green blue each.
+   */
+  recording: boolean = false;
+  metPatch: i32 = -1;
+  metOther: i32 = -1;
+  metFactor: Float64Array = new Float64Array(6);
+
+  protected t: SceneTables;
+  protected kernel: Kernel;
+  protected sampler: Sampler;
+  protected passage: Passage;
+  protected wax: WaxWalk;
+  protected sheets: SheetSampler;
+  protected mirrors: MirrorLights;
+  protected splits: boolean = false;
+
+  // State of one path: the next ray and its throughput.
+  protected hit: SurfaceHit = new SurfaceHit();
+  protected origin: Float64Array = new Float64Array(3);
+  protected direction: Float64Array = new Float64Array(3);
+  protected weight: Float64Array = new Float64Array(3);
+  protected out: Float64Array = new Float64Array(3);
+  protected into: Float64Array = new Float64Array(3);
+  /** Where the direction was last chosen, and with what density per sr; 0 where light sampling had no part. */
+  protected chosenAt: Float64Array = new Float64Array(3);
+  protected lastPdf: number = 0;
+  /** A bit for each medium the path is in, the highest fills the space. */
+  protected inside: i32 = 0;
+  protected bounce: i32 = 0;
+  /** Until the path has met what takes polarisation away; while all it met were mirrors and glass. */
+  protected kept: boolean = true;
+  protected sharp: boolean = true;
+  /** The coat of the surface met scatters alone: its base has been, or will be, taken from a lit sheet. */
+  protected coatAlone: boolean = false;
+  /** Whether the bright panels were asked where the direction was last chosen. */
+  protected sheetsAsked: boolean = false;
+  /** Whether lights were asked there by way of flat mirrors, and the path has since gone by such a mirror. */
+  protected mirrorsAsked: boolean = false;
+  protected wentByMirror: boolean = false;
+  protected branches: Branches = new Branches();
+  protected branchDirection: Float64Array = new Float64Array(3);
+  /** Largest throughput the way being followed set out with. */
+  protected setOutWith: number = 1;
+  // Scratch of the steps.
+  protected light: Float64Array = new Float64Array(6);
+  protected scatter: Float64Array = new Float64Array(7);
+  protected irradiance: Float64Array;
+  protected sheetAlbedo: Float64Array = new Float64Array(3);
+  protected printed: Float64Array = new Float64Array(3);
+  protected spread: Float64Array = new Float64Array(3);
+  protected sheetFactor: Float64Array = new Float64Array(3);
+  protected keptWeight: Float64Array = new Float64Array(3);
+
+  constructor(t: SceneTables, kernel: Kernel, sampler: Sampler) {
+    const size = 3 * t.channelCount;
+    this.t = t;
+    this.kernel = kernel;
+    this.sampler = sampler;
+    this.films = new Float64Array(size);
+    this.wanted = new Float64Array(t.channelCount);
+    this.ambient = new Float64Array(t.channelCount);
+    this.irradiance = new Float64Array(size);
+    this.passage = new Passage(t, kernel);
+    this.wax = new WaxWalk(t, kernel);
+    this.sheets = new SheetSampler(t);
+    this.mirrors = new MirrorLights(t);
+    for (let channel = 0; channel < t.channelCount; channel++) {
+      this.wanted[channel] = 1;
+      if ((t.keptChannel[channel] as i32) !== channel) this.splits = true;
+    }
+  }
+
+  protected distanceFromChoice(): number {
+    let squared: number = 0;
+    for (let a = 0; a < 3; a++) {
+      const d = (this.hit.point[a] as number) - (this.chosenAt[a] as number);
+      squared += d * d;
+    }
+    return Math.sqrt(squared);
+  }
+
+  /**
+   * Adds the light of a lit sheet at a point of it, times the weight of the path.
+   * @param place of its surface, whose base sends `sheetAlbedo` back  @param factor of the irradiance, 1/sr
+   */
+  protected addSheetLight(panel: i32, place: i32, point: Float64Array, factor: number): void {
+    const t = this.t;
+    irradianceAt(this.irradiance, t, panel, point);
+    this.addIrradiance(this.sheetAlbedo, factor);
+    const other = whole32(t.panels[panel * PANEL + PANEL_OTHER] as number);
+    if (other < 0 || whole32(t.surfaces[place] as number) !== TRANSLUCENT) return;
+    irradianceAt(this.irradiance, t, other, point);
+    for (let c = 0; c < 3; c++) this.spread[c] = t.surfaces[place + SPREAD + c] as number;
+    this.addIrradiance(this.spread, factor);
+  }
+
+  protected addIrradiance(colour: Float64Array, factor: number): void {
+    for (let c = 0; c < 3; c++) {
+      this.sheetFactor[c] = factor * (this.weight[c] as number) * (colour[c] as number);
+    }
+    addColoured(this.films, this.irradiance, this.sheetFactor, this.t.channelCount);
+  }
+
+  /** Whether a path that has met only mirrors and clear things parts here. @param part the smaller one */
+  protected mayPart(part: number): boolean {
+    if (!this.sharp || this.branches.left === 0) return false;
+    return this.bounce === 0 || (!this.quick && part * this.mostWeight() > LEAST_BRANCH);
+  }
+
+  /** Sets the mirrored part of a surface aside; its direction is written already. */
+  protected keepBranch(reflected: number): void {
+    const hit = this.hit;
+    const bounce = this.bounce + 1;
+    this.branches.push(hit.point, this.branchDirection, this.weight, reflected, this.inside, bounce);
+  }
+
+  /** Scattering at the surface met, from `out` to `into`; of the coat alone where the base has been dealt with. */
+  protected evaluate(share: number): void {
+    const s = this.scatter;
+    evaluateScatter(s, this.t, this.hit.place, this.hit.albedo, share, this.out, this.into);
+    if (!this.coatAlone) return;
+    for (let c = 0; c < 3; c++) {
+      s[c] = (s[c] as number) - (s[BASE_PART + c] as number);
+      s[BASE_PART + c] = 0;
+    }
+  }
+
+  /** Whether the mirror lobe here is so narrow that it shows things sharply. */
+  protected isSharp(): boolean {
+    const s = this.t.surfaces;
+    const o = this.hit.place;
+    if ((s[o + COAT_INDEX] as number) !== 0) return (s[o + COAT_ALPHA] as number) < SHARP_ALPHA;
+    return (s[o + LOBE] as number) > 0 && (s[o + ALPHA_Y] as number) < SHARP_ALPHA;
+  }
+
+  /** What of light from inside leaves wax towards a direction, over that of an even exit. */
+  protected leaves(cosIn: number): number {
+    const passed = this.t.surfaces[this.hit.place + COAT_PASSED] as number;
+    return (1 - coatAlbedo(this.t, this.hit.place, cosIn)) / passed;
+  }
+
+  protected isWanted(e: i32): boolean {
+    return (this.wanted[whole32(this.t.emitters[e + CHANNEL] as number)] as number) > 0;
+  }
+
+  /** Whether the direction in `light` lies on a side the surface scatters to; writes it to `into`. */
+  protected canSee(): boolean {
+    const hit = this.hit;
+    const cosIn = dot3(this.light, hit.normal);
+    const side = dot3(this.light, hit.flat);
+    if (!(cosIn > 0 && side > 0) && !(hit.kind === TRANSLUCENT && cosIn < 0 && side < 0)) return false;
+    this.into[0] = hit.along(this.light, 0);
+    this.into[1] = hit.along(this.light, 3);
+    this.into[2] = cosIn;
+    return true;
+  }
+
+  /** Adds what is scattered of a light, apart by polarisation where the light has a film on. */
+  protected addScattered(channel: i32, value: number, joined: boolean): void {
+    const films = this.films;
+    const keptChannel = this.t.keptChannel[channel] as i32;
+    const apart = joined && keptChannel !== channel && this.kept;
+    for (let c = 0; c < 3; c++) {
+      const factor = (this.weight[c] as number) * (this.passage.passed[c] as number) * value;
+      const all = this.scatter[c] as number;
+      const base: number = apart ? (this.scatter[BASE_PART + c] as number) : all;
+      const i = 3 * channel + c;
+      films[i] = (films[i] as number) + factor * base;
+      if (apart) films[3 * keptChannel + c] = (films[3 * keptChannel + c] as number) + factor * (all - base);
+    }
+  }
+
+  /** Russian roulette by what is left of what the way set out with; clear ways go on longer. */
+  protected survives(): boolean {
+    const most = this.mostWeight();
+    if (!(most > 0)) return false;
+    if (this.bounce < ROULETTE_FROM) return true;
+    const left = most / this.setOutWith;
+    if (this.sharp && this.bounce < SHARP_ROULETTE_FROM && left > LEAST_BRANCH) return true;
+    const survival = Math.min(MOST_SURVIVAL, left);
+    this.sampler.next();
+    if ((this.sampler.uv[0] as number) >= survival) return false;
+    scale3(this.weight, 1 / survival);
+    return true;
+  }
+
+  protected mostWeight(): number {
+    const w = this.weight;
+    return Math.max(w[0] as number, Math.max(w[1] as number, w[2] as number));
+  }
+
+  protected addToFilm(channel: i32, share: number): void {
+    const film = this.kept ? (this.t.keptChannel[channel] as i32) : channel;
+    for (let a = 0; a < 3; a++) {
+      const i = 3 * film + a;
+      this.films[i] = (this.films[i] as number) + share * (this.weight[a] as number);
+    }
+  }
+}
