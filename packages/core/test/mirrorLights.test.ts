@@ -5,7 +5,7 @@ import { matte, overheadSoftbox, testSet } from './sets.js';
 import { seenLuminance } from './tracing.js';
 
 type Products = NonNullable<SetDocumentInput['products']>;
-type Material = NonNullable<SetDocument['bench']>['material'];
+type Material = NonNullable<SetDocumentInput['bench']>['material'];
 
 /** A softbox that faces straight down, off to the front, and a matte wall behind it over a bench. */
 const FACE = { centre: [0, -0.2, 0.7] as Vector, width: 0.3, depth: 0.3, luminance: 1 };
