@@ -1,9 +1,7 @@
 import { z } from 'zod';
+import type { Job } from './job.js';
 import type { Problem } from './problems.js';
 import type { SetDocument } from './set.js';
-
-/** Identifier the server gives to a stored document. */
-export const storedId = z.uuid();
 
 export const listQuery = z.strictObject({
   search: z.string().max(80).default(''),
@@ -19,6 +17,48 @@ export const saveBody = z.strictObject({ revision: z.int().min(1), document: z.u
 
 /** Body of a save of the kit; revision 0 is the kit a studio starts with. */
 export const saveKitBody = z.strictObject({ revision: z.int().min(0), document: z.unknown() });
+
+export const jobListQuery = z.strictObject({
+  ...listQuery.shape,
+  archived: z.enum(['yes', 'no']).default('no'),
+});
+
+export interface JobSummary {
+  id: string;
+  name: string;
+  client: string;
+  revision: number;
+  /** Where the job is in the order of work, and what comes next. */
+  state: string;
+  next: string;
+  /** YYYY-MM-DD, or null without one. */
+  dueOn: string | null;
+  archived: boolean;
+  shots: number;
+  /** ISO 8601, UTC. */
+  updatedAt: string;
+}
+
+export interface StoredJob {
+  id: string;
+  revision: number;
+  updatedAt: string;
+  document: Job;
+}
+
+export interface JobList {
+  jobs: JobSummary[];
+  total: number;
+}
+
+/** A picture kept by its content. */
+export interface StoredPicture {
+  sha256: string;
+  mediaType: 'image/jpeg' | 'image/png' | 'image/webp';
+  widthPx: number;
+  heightPx: number;
+  bytes: number;
+}
 
 export interface SetSummary {
   id: string;
@@ -55,6 +95,6 @@ export interface ApiError {
     hint?: string;
     problems?: Problem[];
     /** With `conflict`: the newer stored document. */
-    newer?: StoredSet;
+    newer?: StoredSet | StoredJob;
   };
 }

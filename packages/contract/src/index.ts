@@ -1,6 +1,20 @@
 export * from './api.js';
+export { type Equipment, type EquipmentOf, equipment } from './equipment.js';
 export type { Vector } from './geometry.js';
 export type { Gobo } from './gobo.js';
+export { storedId } from './ids.js';
+export {
+  type Brief,
+  type Deliverable,
+  type Framing,
+  type Job,
+  type JobInput,
+  type JobProduct,
+  jobDocument,
+  type Reference,
+  type Shot,
+  type Step,
+} from './job.js';
 export {
   type Kit,
   type KitEntry,
@@ -36,6 +50,8 @@ export {
   type Backdrop,
   type Bench,
   type Camera,
+  type CameraBody,
+  type CameraLens,
   type Panel,
   type Room,
   type SetDocument,
@@ -46,3 +62,4 @@ export {
 } from './set.js';
 export { kitJsonSchema, setJsonSchema } from './setSchema.js';
 export type { Sheet, SheetOf } from './sheet.js';
+export type { Studio } from './studio.js';

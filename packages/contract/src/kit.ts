@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { equipment } from './equipment.js';
 import { light } from './light.js';
 import { checkLight } from './lightRules.js';
 import { material, sheetMaterial } from './material.js';
@@ -8,6 +9,7 @@ import { product } from './product.js';
 import { checkProduct } from './productRules.js';
 import { sheet } from './sheet.js';
 import { checkSheet } from './sheetRules.js';
+import { studio } from './studio.js';
 
 const common = {
   id: z
@@ -35,6 +37,7 @@ export const kitEntry = z.discriminatedUnion('what', [
   z.strictObject({ what: z.literal('sheet'), ...common, thing: sheet }),
   z.strictObject({ what: z.literal('product'), ...common, thing: product }),
   z.strictObject({ what: z.literal('material'), ...common, thing: anyMaterial }),
+  z.strictObject({ what: z.literal('equipment'), ...common, thing: equipment }),
 ]);
 
 /** The kit of a studio: lights, sheets, goods and materials with real figures, to put on a set. */
@@ -43,6 +46,7 @@ export const kitDocument = z
     format: z.literal('fendrix-kit'),
     version: z.literal(1),
     entries: z.array(kitEntry).max(400),
+    studio: studio.optional(),
   })
   .superRefine((kit, problems) => {
     const report = (path: PropertyKey[], message: string) =>

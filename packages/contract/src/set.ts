@@ -63,36 +63,40 @@ export const panel = z
 
 export const backdrop = z.discriminatedUnion('kind', [sweep, panel]);
 
+export const cameraBody = z.strictObject({
+  name,
+  sensorWidthM: z.number().min(0.001).max(0.3),
+  sensorHeightM: z.number().min(0.001).max(0.3),
+  pixelsWide: z.int().min(16).max(40000),
+  pixelsHigh: z.int().min(16).max(40000),
+  syncSpeedS: z
+    .number()
+    .min(1e-5)
+    .max(1)
+    .default(1 / 200)
+    .describe('Shortest shutter at which flash fills the frame, s'),
+});
+
+export const cameraLens = z.strictObject({
+  name,
+  focalLengthM: z.number().min(0.002).max(2),
+  pupilRatio: z
+    .number()
+    .min(0.1)
+    .max(10)
+    .default(1)
+    .describe('Exit pupil over entrance pupil; 1 for a symmetrical lens'),
+  closestFocusM: z
+    .number()
+    .min(0.001)
+    .max(100)
+    .optional()
+    .describe('Nearest plane of focus from the sensor, m'),
+});
+
 export const camera = z.strictObject({
-  body: z.strictObject({
-    name,
-    sensorWidthM: z.number().min(0.001).max(0.3),
-    sensorHeightM: z.number().min(0.001).max(0.3),
-    pixelsWide: z.int().min(16).max(40000),
-    pixelsHigh: z.int().min(16).max(40000),
-    syncSpeedS: z
-      .number()
-      .min(1e-5)
-      .max(1)
-      .default(1 / 200)
-      .describe('Shortest shutter at which flash fills the frame, s'),
-  }),
-  lens: z.strictObject({
-    name,
-    focalLengthM: z.number().min(0.002).max(2),
-    pupilRatio: z
-      .number()
-      .min(0.1)
-      .max(10)
-      .default(1)
-      .describe('Exit pupil over entrance pupil; 1 for a symmetrical lens'),
-    closestFocusM: z
-      .number()
-      .min(0.001)
-      .max(100)
-      .optional()
-      .describe('Nearest plane of focus from the sensor, m'),
-  }),
+  body: cameraBody,
+  lens: cameraLens,
   positionM: pointM.describe('Entrance pupil, m from the mark: the point the picture is seen from'),
   aimM: pointM.describe('Point in the middle of the frame, m'),
   rollDeg: z
@@ -181,4 +185,6 @@ export type Backdrop = z.infer<typeof backdrop>;
 export type Sweep = z.infer<typeof sweep>;
 export type Panel = z.infer<typeof panel>;
 export type Camera = z.infer<typeof camera>;
+export type CameraBody = z.infer<typeof cameraBody>;
+export type CameraLens = z.infer<typeof cameraLens>;
 export type Spot = z.infer<typeof spot>;

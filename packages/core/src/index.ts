@@ -22,6 +22,12 @@ export { buildScene, type Scene, type Thing } from './geometry/scene.js';
 export { lightShape, productBounds, productShape, type Shape, sheetShape } from './geometry/shape.js';
 export { ambientByLight } from './judge/ambient.js';
 export { cameraFigures } from './judge/cameraFigures.js';
+export {
+  type CompositionFinding,
+  type CompositionWish,
+  type JudgedFrame,
+  judgeComposition,
+} from './judge/composition.js';
 export { illuminanceByLight, type LightShare } from './judge/illuminance.js';
 export { type LightReadings, lightReadings } from './judge/lightReadings.js';
 export { type LightSource, pickSources } from './judge/pickSources.js';
@@ -30,6 +36,7 @@ export { bandHeightM, contourAt, productHeightM } from './mirror/contour.js';
 export { createLook, type Look, look, NO_PART, NOTHING } from './mirror/look.js';
 export { type BandLength, type MirrorBand, mirrorBand } from './mirror/mirrorBand.js';
 export { type MirrorMap, mirrorMapTile } from './mirror/mirrorMap.js';
+export * from './optics/depthDesk.js';
 export * from './optics/fresnel.js';
 export { type DepthOfField, depthOfField, type LensFigures, lensFigures } from './optics/lens.js';
 export { crossedResidue, fresnelConductorSplit, METAL_INDEX } from './optics/metal.js';
@@ -37,6 +44,22 @@ export { type Channel, channelsOf } from './photometry/channels.js';
 export { discOnAxisLx, rectangleOnAxisLx } from './photometry/onAxis.js';
 export { fluxOfUnit, type LightLuminance, lightLuminance, onAxisLx } from './photometry/output.js';
 export { apparentAngleRad, polygonIlluminanceLx, rectangleCorners } from './photometry/polygon.js';
+export * from './plan/adviseView.js';
+export * from './plan/checkPlace.js';
+export * from './plan/frameFit.js';
+export * from './plan/jobProgress.js';
+export * from './plan/openQuestions.js';
+export {
+  type Bounds,
+  type CameraWish,
+  cornersOf,
+  outlineOf,
+  type PlacedCamera,
+  placeCamera,
+} from './plan/placeCamera.js';
+export * from './plan/planSeries.js';
+export { proposeSteps } from './plan/preparation.js';
+export * from './plan/rigging.js';
 export {
   addTile,
   createFilms,

@@ -1,6 +1,9 @@
 import type { Camera } from '@fendrix/contract';
 import { requireDomain } from '../errors.js';
 
+/** Green light, m, for which diffraction is given. */
+export const AIRY_WAVELENGTH_M = 0.55e-6;
+
 export interface LensFigures {
   /** Image size over object size in the plane of focus. */
   magnification: number;
@@ -42,7 +45,7 @@ export function lensFigures(camera: Camera): LensFigures {
     effectiveFNumber,
     bellowsStops: 2 * Math.log2(extension),
     pixelPitchM: sensorWidthM / camera.body.pixelsWide,
-    airyDiameterM: 2.44 * 0.55e-6 * effectiveFNumber,
+    airyDiameterM: 2.44 * AIRY_WAVELENGTH_M * effectiveFNumber,
   };
 }
 

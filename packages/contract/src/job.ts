@@ -1,0 +1,170 @@
+import { z } from 'zod';
+import { storedId } from './ids.js';
+import { checkJob } from './jobRules.js';
+import { name, productId } from './names.js';
+import { product } from './product.js';
+import { cameraBody, cameraLens } from './set.js';
+
+const words = (most: number) => z.string().max(most).default('');
+const part = z.number().min(0).max(0.9);
+
+/** Identifier of a row within a job: deliverable, shot, step. */
+export const rowId = z
+  .string()
+  .regex(/^[a-z0-9][a-z0-9-]{0,39}$/, 'must be lower-case letters, digits and dashes, at most 40.');
+
+export const day = z.iso.date().describe('Day, YYYY-MM-DD');
+
+/** A picture kept by its content. */
+export const pictureHash = z.string().regex(/^[0-9a-f]{64}$/, 'must be 64 hexadecimal digits.');
+
+export const deliverable = z
+  .strictObject({
+    id: rowId,
+    name: name.describe('Where it runs: shop page, square post, upright story, wide banner, print'),
+    widthPx: z.int().min(16).max(40000).describe('Pixels across'),
+    heightPx: z.int().min(16).max(40000).describe('Pixels up and down'),
+    marginPart: part.max(0.4).default(0.06).describe('Kept free all round the product, part of the width'),
+    copySide: z
+      .enum(['none', 'left', 'right', 'top', 'bottom'])
+      .default('none')
+      .describe('Where words will stand'),
+    copyPart: part.default(0).describe('Part of the frame kept free for words'),
+    background: z.enum(['as-set', 'white', 'black', 'cut-out']).default('as-set'),
+    fileType: z.enum(['jpeg', 'png', 'tiff']).default('jpeg'),
+  })
+  .describe('A picture format that the client gets');
+
+export const reference = z.strictObject({
+  sha256: pictureHash,
+  name,
+  note: words(400).describe('What of it is wanted: light, angle, mood'),
+});
+
+export const brief = z.strictObject({
+  need: words(2000).describe('What is sold, to whom, and what the pictures must do'),
+  mood: words(400).describe('Bright and airy, dark and moody, seasonal …'),
+  deliverables: z.array(deliverable).max(30).default([]),
+  pictures: z.int().min(1).max(2000).optional().describe('Number of pictures agreed'),
+  references: z.array(reference).max(40).default([]),
+  supplied: z
+    .array(
+      z.strictObject({
+        name,
+        count: z.int().min(1).max(1000).default(1),
+        arrived: z.boolean().default(false),
+        goesBack: z.boolean().default(true),
+      }),
+    )
+    .max(100)
+    .default([])
+    .describe('Goods the client sends'),
+  notes: words(4000),
+});
+
+export const step = z.strictObject({
+  id: rowId,
+  text: z.string().min(1).max(300),
+  done: z.boolean().default(false),
+});
+
+export const jobProduct = z.strictObject({
+  id: productId,
+  name,
+  goods: z
+    .enum(['glass', 'metal', 'jewelry', 'garment', 'drink', 'food', 'other'])
+    .default('other')
+    .describe('What sort of goods: decides the preparation proposed'),
+  body: product.describe('Form and materials'),
+  detail: z.enum(['side', 'top', 'both']).default('side').describe('Where its detail is'),
+  shine: z.enum(['matte', 'satin', 'gloss', 'mirror']).default('satin').describe('How shiny it is'),
+  clear: z.enum(['opaque', 'frosted', 'clear']).default('opaque').describe('How see-through it is'),
+  fragile: words(200).describe('What may break, mark or melt; empty if nothing'),
+  minutesOnSet: z.number().min(0.5).max(1440).optional().describe('How long it lasts under lights, minutes'),
+  spares: z.int().min(0).max(100).default(0).describe('Further pieces at hand'),
+  steps: z.array(step).max(60).default([]).describe('Preparation and styling, ticked on the day'),
+});
+
+export const framing = z
+  .strictObject({
+    body: cameraBody,
+    lens: cameraLens,
+    fillPart: z
+      .number()
+      .min(0.05)
+      .max(1)
+      .default(0.6)
+      .describe('How much of the frame the product fills, part of the tighter way'),
+    fNumber: z.number().min(0.5).max(128).default(11),
+    mostNearFarRatio: z
+      .number()
+      .min(1.01)
+      .max(3)
+      .default(1.15)
+      .describe('Nearest part of the product may look larger than the farthest by this much'),
+    personM: z.number().min(0).max(3).default(0.6).describe('Room kept behind the camera, m'),
+  })
+  .describe('Body, lens and what the frame must hold');
+
+export const shot = z.strictObject({
+  id: rowId,
+  name,
+  products: z.array(productId).min(1).max(20),
+  purpose: words(300).describe('What the picture is for'),
+  view: z
+    .enum(['eye-level', 'three-quarter', 'straight-down', 'between'])
+    .default('eye-level')
+    .describe('How it is looked at'),
+  tiltDeg: z
+    .number()
+    .min(0)
+    .max(90)
+    .default(0)
+    .describe('Camera looks down by this much, degrees: 0 level, 90 straight down'),
+  blurGround: z.boolean().default(false).describe('Whether the background should blur'),
+  deliverables: z.array(rowId).max(30).default([]).describe('Formats cut from it'),
+  look: words(400).describe('Light and mood of this picture'),
+  props: words(400).describe('What else stands in it'),
+  plates: z
+    .array(z.string().min(1).max(80))
+    .max(20)
+    .default([])
+    .describe('Frames it is put together from: label, liquid, background …'),
+  minutes: z.number().min(1).max(1440).default(30).describe('Time planned for it, minutes'),
+  framing: framing.optional(),
+  setId: storedId.optional().describe('The set it is taken on'),
+  done: z.boolean().default(false),
+});
+
+const jobShape = z.strictObject({
+  format: z.literal('fendrix-job'),
+  version: z.literal(1),
+  name: name.describe('Name of the job'),
+  client: z.string().max(80).default(''),
+  dueOn: day.optional().describe('When the pictures must be with the client'),
+  delivered: z.boolean().default(false),
+  archived: z.boolean().default(false),
+  brief: brief.default({
+    need: '',
+    mood: '',
+    deliverables: [],
+    references: [],
+    supplied: [],
+    notes: '',
+  }),
+  products: z.array(jobProduct).max(200).default([]),
+  shots: z.array(shot).max(500).default([]),
+});
+
+/** A job: what the client wants, the goods, and the pictures to take. Sets are documents of their own. */
+export const jobDocument = jobShape.superRefine(checkJob).meta({ title: 'Fendrix job document' });
+
+export type Job = z.infer<typeof jobShape>;
+export type JobInput = z.input<typeof jobShape>;
+export type Brief = z.infer<typeof brief>;
+export type Deliverable = z.infer<typeof deliverable>;
+export type Reference = z.infer<typeof reference>;
+export type JobProduct = z.infer<typeof jobProduct>;
+export type Framing = z.infer<typeof framing>;
+export type Shot = z.infer<typeof shot>;
+export type Step = z.infer<typeof step>;

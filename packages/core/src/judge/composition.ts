@@ -1,0 +1,292 @@
+import { requireDomain } from '../errors.js';
+import type { FrameRect } from '../plan/frameFit.js';
+
+/** A picture as judged: what is seen and how bright, per pixel. */
+export interface JudgedFrame {
+  width: number;
+  height: number;
+  /** Thing seen at each pixel; -1 nothing. */
+  thing: Int16Array;
+  /** Luminance at each pixel, any unit. */
+  luminance: Float32Array;
+  /** Width of a pixel where the hero stands, m. */
+  pixelM: number;
+}
+
+export interface CompositionWish {
+  hero: number;
+  /** Things that are arranged: products, props, cards in the picture. */
+  things: readonly number[];
+  /** Ground: bench and backdrop. */
+  ground: readonly number[];
+  /** Whether the other things should lie scattered. */
+  scattered: boolean;
+  copy: FrameRect | null;
+}
+
+export type CompositionFinding =
+  | { what: 'tangent'; a: number; b: number; gapPart: number }
+  | { what: 'edge'; thing: number; side: 'left' | 'right' | 'top' | 'bottom'; gapPart: number }
+  | { what: 'row'; things: number[]; offPart: number }
+  | { what: 'tone'; stops: number }
+  | { what: 'horizon'; atPart: number }
+  | { what: 'symmetry'; offMm: number; unlikePart: number }
+  | { what: 'copy'; freePart: number };
+
+/** Outlines nearer than this part of the frame's width seem to touch; a contact shorter than three times as much too. */
+const TOUCH_PART = 0.008;
+/** Things whose middles leave a line by less than this part of the frame's width seem to stand in a row. */
+const ROW_PART = 0.015;
+
+/**
+ * Judges how a picture is arranged: outlines that just touch each other or the frame, near-straight rows, tone of the
+ * hero against what is round it, a horizon through it, its symmetry, and how quiet the place for words is.
+ * Limits: by what is seen in the picture as rendered, a pixel fine; thresholds are usual practice.
+ * @throws {DomainError} arrays that do not fit the size
+ */
+export function judgeComposition(frame: JudgedFrame, wish: CompositionWish): CompositionFinding[] {
+  const pixels = frame.width * frame.height;
+  requireDomain(
+    frame.thing.length === pixels && frame.luminance.length === pixels,
+    'arrays have a number for each pixel',
+  );
+  const boxes = new Map(wish.things.map((thing) => [thing, boxOf(frame, thing)] as const));
+  const seen = wish.things.filter((thing) => boxes.get(thing) !== null);
+  return [
+    ...tangents(frame, seen),
+    ...edges(frame, seen, boxes),
+    ...(wish.scattered
+      ? rows(
+          frame,
+          seen.filter((thing) => thing !== wish.hero),
+        )
+      : []),
+    ...tone(frame, wish),
+    ...horizon(frame, wish, boxes.get(wish.hero) ?? null),
+    ...symmetry(frame, wish.hero),
+    ...(wish.copy ? quietness(frame, wish, wish.copy) : []),
+  ];
+}
+
+interface Box {
+  left: number;
+  right: number;
+  top: number;
+  bottom: number;
+}
+
+function boxOf({ thing, width }: JudgedFrame, which: number): Box | null {
+  let box: Box | null = null;
+  for (let i = 0; i < thing.length; i++) {
+    if (thing[i] !== which) continue;
+    const x = i % width;
+    const y = (i - x) / width;
+    if (!box) box = { left: x, right: x, top: y, bottom: y };
+    else {
+      box.left = Math.min(box.left, x);
+      box.right = Math.max(box.right, x);
+      box.bottom = y;
+    }
+  }
+  return box;
+}
+
+/** Pairs that are close without covering each other, or touch along a short line only. */
+function tangents({ width, height, thing }: JudgedFrame, seen: readonly number[]): CompositionFinding[] {
+  const reach = Math.max(1, Math.round(TOUCH_PART * width));
+  const index = new Map(seen.map((which, i) => [which, i]));
+  const n = seen.length;
+  const nearest = new Float64Array(n * n).fill(Infinity);
+  const contact = new Float64Array(n * n);
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      const a = index.get(thing[y * width + x] as number);
+      if (a === undefined) continue;
+      for (let d = 1; d <= reach; d++) {
+        for (const [dx, dy] of [
+          [d, 0],
+          [0, d],
+        ] as const) {
+          if (x + dx >= width || y + dy >= height) continue;
+          const b = index.get(thing[(y + dy) * width + x + dx] as number);
+          if (b === undefined || b === a) continue;
+          const at = Math.min(a, b) * n + Math.max(a, b);
+          nearest[at] = Math.min(nearest[at] as number, d - 1);
+          if (d === 1) contact[at] = (contact[at] as number) + 1;
+        }
+      }
+    }
+  }
+  const findings: CompositionFinding[] = [];
+  for (let a = 0; a < n; a++) {
+    for (let b = a + 1; b < n; b++) {
+      const gap = nearest[a * n + b] as number;
+      const overlaps = gap === 0 && (contact[a * n + b] as number) > 3 * reach;
+      if (Number.isFinite(gap) && !overlaps) {
+        findings.push({ what: 'tangent', a: seen[a] as number, b: seen[b] as number, gapPart: gap / width });
+      }
+    }
+  }
+  return findings;
+}
+
+/** Things that just reach, or just miss, an edge of the frame. */
+function edges(
+  { width, height, thing }: JudgedFrame,
+  seen: readonly number[],
+  boxes: ReadonlyMap<number, Box | null>,
+): CompositionFinding[] {
+  const reach = Math.max(1, Math.round(TOUCH_PART * width));
+  return seen.flatMap((which) => {
+    const box = boxes.get(which) as Box;
+    const gaps = [
+      ['left', box.left, countOn(which, 0, 1, height)],
+      ['right', width - 1 - box.right, countOn(which, width - 1, 1, height)],
+      ['top', box.top, countOn(which, 0, 0, width)],
+      ['bottom', height - 1 - box.bottom, countOn(which, height - 1, 0, width)],
+    ] as const;
+    return gaps.flatMap(([side, gap, cut]) =>
+      gap <= reach && cut <= 3 * reach
+        ? [{ what: 'edge' as const, thing: which, side, gapPart: gap / width }]
+        : [],
+    );
+  });
+
+  /** Pixels of a thing along a column (upright 1) or row of the frame. */
+  function countOn(which: number, line: number, upright: 0 | 1, length: number): number {
+    let count = 0;
+    for (let i = 0; i < length; i++) {
+      if (thing[upright ? i * width + line : line * width + i] === which) count++;
+    }
+    return count;
+  }
+}
+
+/** Three or more things whose middles lie on one line. */
+function rows(frame: JudgedFrame, seen: readonly number[]): CompositionFinding[] {
+  const middles = seen.map((which) => ({ which, ...middleOf(frame, which) }));
+  let best: { things: number[]; offPart: number } | null = null;
+  for (let a = 0; a < middles.length; a++) {
+    for (let b = a + 1; b < middles.length; b++) {
+      const p = middles[a] as (typeof middles)[number];
+      const q = middles[b] as (typeof middles)[number];
+      const length = Math.hypot(q.x - p.x, q.y - p.y);
+      if (!(length > 0)) continue;
+      const offs = middles.map((m) => ({
+        which: m.which,
+        off: Math.abs((q.x - p.x) * (m.y - p.y) - (q.y - p.y) * (m.x - p.x)) / length / frame.width,
+      }));
+      const near = offs.filter(({ off }) => off < ROW_PART);
+      if (near.length < 3 || near.length <= (best?.things.length ?? 2)) continue;
+      best = { things: near.map(({ which }) => which), offPart: Math.max(...near.map(({ off }) => off)) };
+    }
+  }
+  return best ? [{ what: 'row', ...best }] : [];
+}
+
+function middleOf({ thing, width }: JudgedFrame, which: number): { x: number; y: number } {
+  let [x, y, count] = [0, 0, 0];
+  for (let i = 0; i < thing.length; i++) {
+    if (thing[i] !== which) continue;
+    x += i % width;
+    y += Math.floor(i / width);
+    count++;
+  }
+  return { x: x / count, y: y / count };
+}
+
+/** Mean luminance just inside the hero's outline over that just outside of it, stops. */
+function tone(
+  { width, height, thing, luminance }: JudgedFrame,
+  { hero, ground }: CompositionWish,
+): CompositionFinding[] {
+  const isGround = new Set(ground);
+  let [inside, outside, pairs] = [0, 0, 0];
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      const i = y * width + x;
+      for (const j of [x + 1 < width ? i + 1 : -1, y + 1 < height ? i + width : -1]) {
+        if (j < 0) continue;
+        const [a, b] = [thing[i] as number, thing[j] as number];
+        const [own, other] =
+          a === hero && isGround.has(b) ? [i, j] : b === hero && isGround.has(a) ? [j, i] : [-1, -1];
+        if (own < 0) continue;
+        inside += luminance[own] as number;
+        outside += luminance[other] as number;
+        pairs++;
+      }
+    }
+  }
+  if (pairs === 0 || !(inside > 0 && outside > 0)) return [];
+  return [{ what: 'tone', stops: Math.log2(inside / outside) }];
+}
+
+/** Where the line between two grounds meets the hero from both sides, part of its height from the foot. */
+function horizon(
+  { width, thing }: JudgedFrame,
+  { hero, ground }: CompositionWish,
+  box: Box | null,
+): CompositionFinding[] {
+  if (!box || ground.length < 2) return [];
+  const isGround = new Set(ground);
+  const lineAt = (x: number): number | null => {
+    for (let y = box.top + 1; y <= box.bottom; y++) {
+      const [above, below] = [thing[(y - 1) * width + x] as number, thing[y * width + x] as number];
+      if (above !== below && isGround.has(above) && isGround.has(below)) return y;
+    }
+    return null;
+  };
+  const sides = [box.left - 2, box.right + 2].filter((x) => x >= 0 && x < width).map(lineAt);
+  const found = sides.filter((y) => y !== null);
+  if (found.length === 0) return [];
+  const y = found.reduce((sum, each) => sum + each, 0) / found.length;
+  const atPart = (box.bottom - y) / Math.max(1, box.bottom - box.top);
+  return thing.includes(hero) && atPart > 0.02 && atPart < 0.98 ? [{ what: 'horizon', atPart }] : [];
+}
+
+/** How far the hero stands from the middle of the frame, and how unlike its halves are. */
+function symmetry({ width, height, thing, pixelM }: JudgedFrame, hero: number): CompositionFinding[] {
+  let [sum, count] = [0, 0];
+  for (let i = 0; i < thing.length; i++) {
+    if (thing[i] !== hero) continue;
+    sum += i % width;
+    count++;
+  }
+  if (count === 0) return [];
+  const middle = sum / count;
+  let unlike = 0;
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      if (thing[y * width + x] !== hero) continue;
+      const mirrored = Math.round(2 * middle - x);
+      if (mirrored < 0 || mirrored >= width || thing[y * width + mirrored] !== hero) unlike++;
+    }
+  }
+  const offMm = (middle - (width - 1) / 2) * pixelM * 1000;
+  return [{ what: 'symmetry', offMm, unlikePart: unlike / count }];
+}
+
+/** Part of the place for words that is ground and even in tone, within a third of a stop of its neighbours. */
+function quietness(
+  { width, height, thing, luminance }: JudgedFrame,
+  { ground }: CompositionWish,
+  copy: FrameRect,
+): CompositionFinding[] {
+  const isGround = new Set(ground);
+  const [x0, x1] = [Math.ceil(copy.left * width), Math.floor(copy.right * width)];
+  const [y0, y1] = [Math.ceil(copy.top * height), Math.floor(copy.bottom * height)];
+  let [free, count] = [0, 0];
+  for (let y = y0; y < y1; y++) {
+    for (let x = x0; x < x1; x++) {
+      const i = y * width + x;
+      count++;
+      if (!isGround.has(thing[i] as number)) continue;
+      const own = luminance[i] as number;
+      const right = luminance[x + 1 < width ? i + 1 : i] as number;
+      const below = luminance[y + 1 < height ? i + width : i] as number;
+      const even = Math.abs(Math.log2(own / right)) < 1 / 3 && Math.abs(Math.log2(own / below)) < 1 / 3;
+      if (even || own === right) free++;
+    }
+  }
+  return count > 0 ? [{ what: 'copy', freePart: free / count }] : [];
+}

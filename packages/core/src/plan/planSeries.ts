@@ -1,0 +1,73 @@
+import type { CameraBody, CameraLens } from '@fendrix/contract';
+import { requireDomain } from '../errors.js';
+import { viewOf } from '../render/view.js';
+import type { Format } from './frameFit.js';
+import { type Bounds, cornersOf, outlineOf, type PlacedCamera, placeCamera } from './placeCamera.js';
+
+export interface SeriesItem {
+  id: string;
+  /** With its foot on the bench at the mark, m. */
+  bounds: Bounds;
+}
+
+export interface SeriesPlace {
+  id: string;
+  /** Height of the riser under it, m. */
+  liftM: number;
+  /** Part of the frame it will fill in the tighter way. */
+  fillPart: number;
+  /** Another lens would show it larger: it fills less than half of what the largest does. */
+  wantsOwnLens: boolean;
+}
+
+export interface Series {
+  placed: PlacedCamera;
+  /** Largest first, so that the camera is set once. */
+  places: SeriesPlace[];
+}
+
+export interface SeriesWish {
+  body: CameraBody;
+  lens: CameraLens;
+  tiltDeg: number;
+  fillPart: number;
+  fNumber: number;
+  formats: readonly Format[];
+  /** What stays on one line in the pictures: the feet, or the middles. */
+  align: 'base' | 'centre';
+}
+
+/**
+ * One camera for several products: it fits the largest; each stands on a riser so that base or centre agrees.
+ * @throws {DomainError} no product
+ */
+export function planSeries(items: readonly SeriesItem[], wish: SeriesWish): Series {
+  requireDomain(items.length > 0, 'a series has a product');
+  const highest = Math.max(...items.map(tall));
+  const lifted = items.map((item) => {
+    const liftM = wish.align === 'centre' ? (highest - tall(item)) / 2 : 0;
+    return { item, liftM, bounds: raise(item.bounds, liftM) };
+  });
+  const whole = lifted.map(({ bounds }) => bounds).reduce(join);
+  const placed = placeCamera({ ...wish, product: whole });
+  const view = viewOf(placed.camera);
+  const places = lifted.map(({ item, liftM, bounds }) => {
+    const { left, right, top, bottom } = outlineOf(view, cornersOf(bounds));
+    return { id: item.id, liftM, fillPart: Math.max(right - left, bottom - top), wantsOwnLens: false };
+  });
+  const most = Math.max(...places.map(({ fillPart }) => fillPart));
+  for (const place of places) place.wantsOwnLens = place.fillPart < most / 2;
+  return { placed, places: places.sort((a, b) => b.fillPart - a.fillPart) };
+}
+
+const tall = ({ bounds }: { bounds: Bounds }) => bounds.high[2] - bounds.low[2];
+
+const raise = ({ low, high }: Bounds, by: number): Bounds => ({
+  low: [low[0], low[1], low[2] + by],
+  high: [high[0], high[1], high[2] + by],
+});
+
+const join = (a: Bounds, b: Bounds): Bounds => ({
+  low: [Math.min(a.low[0], b.low[0]), Math.min(a.low[1], b.low[1]), Math.min(a.low[2], b.low[2])],
+  high: [Math.max(a.high[0], b.high[0]), Math.max(a.high[1], b.high[1]), Math.max(a.high[2], b.high[2])],
+});

@@ -1,0 +1,137 @@
+import { describe, expect, test } from 'vitest';
+import { type CompositionWish, type JudgedFrame, judgeComposition } from '../src/index.js';
+
+const WIDTH = 250;
+const HEIGHT = 200;
+const WALL = 0;
+const BENCH = 1;
+const HERO = 2;
+
+/** A picture of discs (x, y, radius) on wall and bench; the hero is the first and four times as bright as the ground. */
+function picture(discs: readonly [number, number, number][], horizonY = 150): JudgedFrame {
+  const thing = new Int16Array(WIDTH * HEIGHT);
+  const luminance = new Float32Array(WIDTH * HEIGHT);
+  for (let y = 0; y < HEIGHT; y++) {
+    for (let x = 0; x < WIDTH; x++) {
+      const i = y * WIDTH + x;
+      thing[i] = y < horizonY ? WALL : BENCH;
+      luminance[i] = 1;
+      discs.forEach(([cx, cy, radius], index) => {
+        if (Math.hypot(x - cx, y - cy) > radius) return;
+        thing[i] = HERO + index;
+        luminance[i] = index === 0 ? 4 : 1;
+      });
+    }
+  }
+  return { width: WIDTH, height: HEIGHT, thing, luminance, pixelM: 0.001 };
+}
+
+const wish = (count: number, changes: Partial<CompositionWish> = {}): CompositionWish => ({
+  hero: HERO,
+  things: Array.from({ length: count }, (_, i) => HERO + i),
+  ground: [WALL, BENCH],
+  scattered: false,
+  copy: null,
+  ...changes,
+});
+
+const only = (frame: JudgedFrame, wanted: CompositionWish, what: string) =>
+  judgeComposition(frame, wanted).filter((finding) => finding.what === what);
+
+test('outlines a pixel apart are a tangent; far apart or well overlapped they are not', () => {
+  expect(
+    only(
+      picture([
+        [80, 100, 30],
+        [141, 100, 30],
+      ]),
+      wish(2),
+      'tangent',
+    ),
+  ).toHaveLength(1);
+  expect(
+    only(
+      picture([
+        [80, 100, 30],
+        [160, 100, 30],
+      ]),
+      wish(2),
+      'tangent',
+    ),
+  ).toHaveLength(0);
+  expect(
+    only(
+      picture([
+        [80, 100, 30],
+        [115, 100, 30],
+      ]),
+      wish(2),
+      'tangent',
+    ),
+  ).toHaveLength(0);
+});
+
+test('just touching the frame is told with its side; cut through or clear of it is not', () => {
+  expect(only(picture([[31, 100, 30]]), wish(1), 'edge')).toMatchObject([{ side: 'left' }]);
+  expect(only(picture([[10, 100, 30]]), wish(1), 'edge')).toHaveLength(0);
+  expect(only(picture([[125, 100, 30]]), wish(1), 'edge')).toHaveLength(0);
+});
+
+test('three of four scattered things on a line are a row', () => {
+  const row = picture([
+    [200, 60, 20],
+    [40, 40, 8],
+    [80, 60, 8],
+    [120, 80, 8],
+    [60, 150, 8],
+  ]);
+  expect(only(row, wish(5, { scattered: true }), 'row')).toMatchObject([{ things: [3, 4, 5] }]);
+  const loose = picture([
+    [200, 60, 20],
+    [40, 40, 8],
+    [80, 90, 8],
+    [120, 80, 8],
+    [60, 150, 8],
+  ]);
+  expect(only(loose, wish(5, { scattered: true }), 'row')).toHaveLength(0);
+  expect(only(row, wish(5), 'row')).toHaveLength(0);
+});
+
+test('a hero four times as bright as its ground stands two stops over it', () => {
+  const [finding] = only(picture([[125, 100, 30]]), wish(1), 'tone');
+  expect(finding).toMatchObject({ stops: 2 });
+});
+
+test('a horizon behind the hero is told with its height; below its foot it is not', () => {
+  const [finding] = only(picture([[125, 100, 30]], 115), wish(1), 'horizon');
+  expect(finding).toMatchObject({ what: 'horizon' });
+  expect((finding as { atPart: number }).atPart).toBeCloseTo(0.25, 1);
+  expect(only(picture([[125, 100, 30]], 150), wish(1), 'horizon')).toHaveLength(0);
+});
+
+test('symmetry: 10 pixels off are 10 mm here, a disc is like its mirror image, a pair of discs is not', () => {
+  const [finding] = only(picture([[134.5, 100, 30]]), wish(1), 'symmetry') as [
+    { offMm: number; unlikePart: number },
+  ];
+  expect(finding.offMm).toBeCloseTo(10, 1);
+  expect(finding.unlikePart).toBeLessThan(0.05);
+});
+
+test('the place for words is free where there is even ground', () => {
+  const copy = { left: 0, top: 0, right: 0.4, bottom: 0.7 };
+  const [clear] = only(picture([[200, 100, 30]]), wish(1, { copy }), 'copy') as [{ freePart: number }];
+  expect(clear.freePart).toBe(1);
+  const [taken] = only(picture([[50, 70, 40]]), wish(1, { copy }), 'copy') as [{ freePart: number }];
+  expect(taken.freePart).toBeLessThan(0.75);
+});
+
+test('arrays that do not fit are refused', () => {
+  const frame = { ...picture([]), thing: new Int16Array(3) };
+  expect(() => judgeComposition(frame, wish(0))).toThrow(/each pixel/);
+});
+
+describe('an empty picture', () => {
+  test('has nothing to say', () => {
+    expect(judgeComposition(picture([]), wish(1))).toEqual([]);
+  });
+});
