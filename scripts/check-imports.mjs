@@ -24,6 +24,7 @@ const RULES = [
       /^@fendrix\/(catalogue|contract|core|demo)$/,
       /^@fendrix\/workers(\/node)?$/,
       /^(@koa\/|koa|drizzle-orm|@libsql\/|pino|zod)/,
+      /^(sharp|fflate|papaparse|raw-body)$/,
     ],
   },
   {
@@ -40,7 +41,7 @@ const RULES = [
     may: [
       /^@fendrix\/(catalogue|contract|core|files)$/,
       /^@fendrix\/workers(\/browser)?$/,
-      /^(react|react-dom|react-redux|react-router|react-hotkeys-hook|redux-undo|notistack)(\/|$)/,
+      /^(react|react-dom|react-redux|react-router|react-hotkeys-hook|redux-undo|notistack|echarts|papaparse)(\/|$)/,
       /^(@mui\/|@emotion\/|@reduxjs\/|@fontsource-variable\/|@use-gesture\/)/,
     ],
   },

@@ -4,17 +4,24 @@ import Koa from 'koa';
 import helmet from 'koa-helmet';
 import type { Logger } from 'pino';
 import type { Database } from './db/database.js';
+import { packJob, unpackJob } from './domain/jobArchive.js';
+import { createJobStore } from './domain/jobs.js';
 import { createKitStore } from './domain/kit.js';
+import { createPictureStore } from './domain/pictures.js';
 import { createSetStore } from './domain/sets.js';
 import { errorExit } from './errors.js';
 import { hostAndOriginGuard } from './http/guards.js';
+import { jobRoutes } from './http/jobRoutes.js';
 import { kitRoutes } from './http/kitRoutes.js';
 import { pages } from './http/pages.js';
+import { pictureRoutes } from './http/pictureRoutes.js';
 import { setRoutes } from './http/setRoutes.js';
 
 export interface AppOptions {
   database: Database;
   log: Logger;
+  /** Folder of pictures, beside the database. */
+  pictureFolder: string;
   /** Folder of the built web application; none in development. */
   webRoot?: string;
   hosts: readonly string[];
@@ -24,7 +31,7 @@ export interface AppOptions {
 /** Largest request body: a set with a large mesh. */
 const BODY_LIMIT = '24mb';
 
-export function createApp({ database, log, webRoot, hosts, origins }: AppOptions): Koa {
+export function createApp({ database, log, pictureFolder, webRoot, hosts, origins }: AppOptions): Koa {
   const app = new Koa();
   app.on('error', (error) => log.error({ err: error }, 'connection failed'));
   app.use(securityHeaders());
@@ -37,7 +44,21 @@ export function createApp({ database, log, webRoot, hosts, origins }: AppOptions
     await database.query.run('select 1');
     ctx.body = { ok: true };
   });
-  const routers = [health, setRoutes(createSetStore(database)), kitRoutes(createKitStore(database))];
+  const jobs = createJobStore(database);
+  const sets = createSetStore(database);
+  const pictures = createPictureStore(database, pictureFolder);
+  const stores = { database, jobs, sets, pictures };
+  const archives = {
+    pack: (id: string) => packJob(stores, id),
+    unpack: (archive: Uint8Array) => unpackJob(stores, archive),
+  };
+  const routers = [
+    health,
+    jobRoutes(jobs, archives),
+    setRoutes(sets),
+    kitRoutes(createKitStore(database)),
+    pictureRoutes(pictures),
+  ];
   for (const router of routers) {
     app.use(router.routes());
     app.use(router.allowedMethods());

@@ -8,6 +8,7 @@ export interface Config {
   host: string;
   port: number;
   databaseUrl: string;
+  pictureFolder: string;
   demo: boolean;
   webRoot: string | undefined;
   origins: string[];
@@ -36,6 +37,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     hosts,
     origins: [...hosts.map((name) => `http://${name}`), ...list(env.FENDRIX_ORIGINS)],
     databaseUrl: `file:${join(data, 'fendrix.sqlite')}`,
+    pictureFolder: join(data, 'pictures'),
     demo: env.FENDRIX_DEMO === '1',
     webRoot: env.FENDRIX_WEB,
   };

@@ -1,4 +1,4 @@
-import type { ApiError, Problem, StoredSet } from '@fendrix/contract';
+import type { ApiError, Problem, Stored } from '@fendrix/contract';
 import type { Middleware } from 'koa';
 import type { Logger } from 'pino';
 
@@ -20,7 +20,7 @@ export class AppError extends Error {
   constructor(
     readonly code: Code,
     message: string,
-    readonly details: { hint?: string; problems?: Problem[]; newer?: StoredSet } = {},
+    readonly details: { hint?: string; problems?: Problem[]; newer?: Stored<unknown> } = {},
   ) {
     super(message);
   }
@@ -50,8 +50,8 @@ function asAppError(error: unknown, log: Logger): AppError {
   if (error instanceof AppError) return error;
   const status = typeof error === 'object' && error !== null && 'status' in error ? error.status : undefined;
   if (status === 413) {
-    return new AppError('too-large', 'The document is too large.', {
-      hint: 'A set is at most 24 MB: thin out its meshes and pictures.',
+    return new AppError('too-large', 'What was sent is too large.', {
+      hint: 'A document is at most 24 MB: thin out its meshes and pictures. A picture is at most 30 MB, an archive 300 MB.',
     });
   }
   if (status === 400) {

@@ -15,8 +15,8 @@ async function main(): Promise<void> {
     throw new ConfigError(`the database ${config.databaseUrl} cannot be opened: ${error.message}`);
   });
   if (config.demo) await loadDemoOnce(database);
-  const { webRoot, hosts, origins } = config;
-  const app = createApp({ database, log, hosts, origins, ...(webRoot ? { webRoot } : {}) });
+  const { webRoot, hosts, origins, pictureFolder } = config;
+  const app = createApp({ database, log, pictureFolder, hosts, origins, ...(webRoot ? { webRoot } : {}) });
   const server = createServer(app.callback());
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);

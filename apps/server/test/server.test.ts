@@ -1,79 +1,20 @@
-import { mkdtempSync, rmSync } from 'node:fs';
-import { createServer, request, type Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
-import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { ApiError, SetList, StoredKit, StoredSet } from '@fendrix/contract';
 import { demoNames, demoSet } from '@fendrix/demo';
-import { pino } from 'pino';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import { createApp } from '../src/app.js';
 import { ConfigError, readConfig } from '../src/config.js';
-import { type Database, openDatabase } from '../src/db/database.js';
+import { openDatabase } from '../src/db/database.js';
 import { facts } from '../src/db/schema.js';
 import { loadDemoOnce } from '../src/demoData.js';
+import { startTestServer } from './testServer.js';
 
-const folder = mkdtempSync(join(tmpdir(), 'fendrix-server-'));
-let database: Database;
-let server: Server;
-let port = 0;
-
-interface Answer<T> {
-  status: number;
-  headers: Record<string, unknown>;
-  body: T;
-}
-
-/** One request; the body is sent as it stands when it is text. */
-function call<T = unknown>(
-  method: string,
-  path: string,
-  body?: unknown,
-  headers: Record<string, string> = {},
-): Promise<Answer<T>> {
-  return new Promise((resolve, reject) => {
-    const text = body === undefined ? '' : typeof body === 'string' ? body : JSON.stringify(body);
-    const type = body === undefined ? {} : { 'content-type': 'application/json' };
-    const sent = request(
-      { host: '127.0.0.1', port, method, path, headers: { ...type, ...headers } },
-      (response) => {
-        let data = '';
-        response.on('data', (chunk) => {
-          data += chunk;
-        });
-        response.on('end', () => {
-          const json = String(response.headers['content-type']).includes('json');
-          resolve({
-            status: response.statusCode ?? 0,
-            headers: response.headers,
-            body: (json ? JSON.parse(data) : data) as T,
-          });
-        });
-      },
-    );
-    sent.on('error', reject);
-    sent.end(text);
-  });
-}
+let { folder, database, call, stop } = {} as Awaited<ReturnType<typeof startTestServer>>;
 
 beforeAll(async () => {
-  database = await openDatabase(`file:${join(folder, 'test.sqlite')}`);
-  const hosts: string[] = [];
-  const origins: string[] = [];
-  const app = createApp({ database, log: pino({ level: 'silent' }), hosts, origins });
-  server = createServer(app.callback());
-  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
-  port = (server.address() as AddressInfo).port;
-  hosts.push(`127.0.0.1:${port}`);
-  origins.push(`http://127.0.0.1:${port}`);
+  ({ folder, database, call, stop } = await startTestServer());
 });
 
-afterAll(async () => {
-  server.closeAllConnections();
-  server.close();
-  await database.close();
-  rmSync(folder, { recursive: true, force: true });
-});
+afterAll(() => stop());
 
 const create = async () =>
   (await call<StoredSet>('POST', '/api/sets', { document: demoSet('cordial') })).body;
@@ -134,7 +75,7 @@ describe('bad input', () => {
     ['an id that is none', 'GET', '/api/sets/1;drop', undefined, 'bad-input'],
     ['a limit of 0', 'GET', '/api/sets?limit=0', undefined, 'bad-input'],
     ['an unknown query', 'GET', '/api/sets?colour=red', undefined, 'bad-input'],
-    ['an unknown address', 'GET', '/api/jobs', undefined, 'not-found'],
+    ['an unknown address', 'GET', '/api/elsewhere', undefined, 'not-found'],
     ['another method', 'PATCH', '/api/sets', {}, 'not-allowed'],
     [
       'a set that is gone',

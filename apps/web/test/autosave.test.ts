@@ -1,9 +1,9 @@
 // @vitest-environment jsdom
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
-import { settleConflict } from '../src/features/bench/state/autosave';
-import { readDraft } from '../src/features/bench/state/drafts';
+import { benchSet } from '../src/features/bench/state/benchSlice';
 import { renameSet } from '../src/features/bench/state/edits';
 import { edit } from '../src/features/bench/state/thunks';
+import { readDraft } from '../src/shared/document/drafts';
 import { openStore, STORED } from './benchStore';
 
 interface Sent {
@@ -52,11 +52,11 @@ describe('autosave', () => {
   test('many changes in a moment are one save of the last, and the state says so', async () => {
     const { store } = openStore({ autosave: true });
     for (const name of ['a', 'b', 'c']) store.dispatch(edit(renameSet(name)));
-    expect(store.getState().bench.save).toBe('saving');
+    expect(store.getState().benchSet.file.save).toBe('saving');
     await pass(1500);
     expect(sent.map(({ revision, document }) => [revision, document.name])).toEqual([[3, 'c']]);
-    expect(store.getState().bench.save).toBe('saved');
-    expect(store.getState().bench.stored?.revision).toBe(4);
+    expect(store.getState().benchSet.file.save).toBe('saved');
+    expect(store.getState().benchSet.file.stored?.revision).toBe(4);
     expect(readDraft(STORED.id, 3)).toBeNull();
   });
 
@@ -74,7 +74,7 @@ describe('autosave', () => {
       [3, 'first'],
       [4, 'second'],
     ]);
-    expect(store.getState().bench.save).toBe('saved');
+    expect(store.getState().benchSet.file.save).toBe('saved');
   });
 
   test('without the server the set is kept here and tried again', async () => {
@@ -82,11 +82,11 @@ describe('autosave', () => {
     answer = () => Promise.reject(new TypeError('no network'));
     store.dispatch(edit(renameSet('offline')));
     await pass(1000);
-    expect(store.getState().bench.save).toBe('kept');
+    expect(store.getState().benchSet.file.save).toBe('kept');
     expect(readDraft(STORED.id, 3)).toMatchObject({ name: 'offline' });
     answer = accept;
     await pass(5000);
-    expect(store.getState().bench.save).toBe('saved');
+    expect(store.getState().benchSet.file.save).toBe('saved');
     expect(readDraft(STORED.id, 3)).toBeNull();
   });
 
@@ -101,13 +101,13 @@ describe('autosave', () => {
       answer = conflict;
       store.dispatch(edit(renameSet('Mine')));
       await pass(1500);
-      expect(store.getState().bench.save).toBe('conflict');
+      expect(store.getState().benchSet.file.save).toBe('conflict');
       answer = accept;
-      store.dispatch(settleConflict(keep));
+      store.dispatch(benchSet.settleConflict(keep));
       await pass(1500);
       expect(set().name).toBe(name);
-      expect(store.getState().bench.newer).toBeNull();
-      expect(store.getState().bench.save).toBe('saved');
+      expect(store.getState().benchSet.file.newer).toBeNull();
+      expect(store.getState().benchSet.file.save).toBe('saved');
       // Mine is saved over the newer revision; the newer one needs no saving.
       expect(sent.at(-1)).toMatchObject({ revision: keep === 'mine' ? 9 : 3, document: { name: 'Mine' } });
     }

@@ -1,10 +1,10 @@
 import type { SetDocument, StoredSet } from '@fendrix/contract';
 import { demoSet } from '@fendrix/demo';
 import { configureStore, createListenerMiddleware } from '@reduxjs/toolkit';
-import { startAutosave } from '../src/features/bench/state/autosave';
-import { benchReducers } from '../src/features/bench/state/benchSlice';
+import { benchReducers, benchSet } from '../src/features/bench/state/benchSlice';
 import { openSet } from '../src/features/bench/state/thunks';
 import { setsApi } from '../src/features/sets/api';
+import { startAutosave } from '../src/shared/document/autosave';
 
 export const STORED: StoredSet = {
   id: '00000000-0000-4000-8000-000000000001',
@@ -24,10 +24,10 @@ export function openStore({ autosave = false, draft = null as unknown } = {}) {
         .prepend(listeners.middleware)
         .concat(setsApi.middleware),
   });
-  if (autosave) startAutosave(listeners);
+  if (autosave) startAutosave(listeners, benchSet);
   store.dispatch(openSet(STORED, draft));
   const set = (): SetDocument => {
-    const open = store.getState().benchDocument.present.set;
+    const open = benchSet.documentOf(store.getState());
     if (!open) throw new Error('a set is open');
     return open;
   };

@@ -1,7 +1,8 @@
 import { enqueueSnackbar } from 'notistack';
 import { describe, expect, test, vi } from 'vitest';
+import { benchSet } from '../src/features/bench/state/benchSlice';
 import { moveThing, renameSet } from '../src/features/bench/state/edits';
-import { edit, openSet, redo, undo } from '../src/features/bench/state/thunks';
+import { edit, openSet } from '../src/features/bench/state/thunks';
 import { openStore, STORED } from './benchStore';
 
 vi.mock('notistack', () => ({ enqueueSnackbar: vi.fn() }));
@@ -14,13 +15,13 @@ describe('edits and undo', () => {
     const start = set().sheets[0]?.positionM;
     for (let i = 1; i <= 5; i++) store.dispatch(edit(moveThing(card, [0.3, 0.01 * i, 0.1]), 'drag 1'));
     for (let i = 1; i <= 5; i++) store.dispatch(edit(moveThing(card, [0.4, 0.01 * i, 0.1]), 'drag 2'));
-    store.dispatch(undo());
+    store.dispatch(benchSet.undo());
     expect(set().sheets[0]?.positionM).toEqual([0.3, 0.05, 0.1]);
-    store.dispatch(undo());
+    store.dispatch(benchSet.undo());
     expect(set().sheets[0]?.positionM).toEqual(start);
-    expect(store.getState().benchDocument.past).toHaveLength(0);
-    store.dispatch(redo());
-    store.dispatch(redo());
+    expect(store.getState().benchSet.history.past).toHaveLength(0);
+    store.dispatch(benchSet.redo());
+    store.dispatch(benchSet.redo());
     expect(set().sheets[0]?.positionM).toEqual([0.4, 0.05, 0.1]);
   });
 
@@ -33,7 +34,7 @@ describe('edits and undo', () => {
     expect(vi.mocked(enqueueSnackbar).mock.calls[0]?.[0]).toContain(
       'lights[0].positionM is outside of the room',
     );
-    expect(store.getState().benchDocument.past).toHaveLength(0);
+    expect(store.getState().benchSet.history.past).toHaveLength(0);
   });
 
   test('opening another set forgets the steps of the last', () => {
@@ -41,7 +42,7 @@ describe('edits and undo', () => {
     store.dispatch(edit(renameSet('Changed')));
     store.dispatch(openSet({ ...STORED, id: '00000000-0000-4000-8000-000000000002' }, null));
     expect(set().name).toBe(STORED.name);
-    store.dispatch(undo());
+    store.dispatch(benchSet.undo());
     expect(set().name).toBe(STORED.name);
   });
 
@@ -49,7 +50,7 @@ describe('edits and undo', () => {
     const draft = { ...STORED.document, name: 'Kept while offline' };
     const kept = openStore({ draft });
     expect(kept.set().name).toBe('Kept while offline');
-    kept.store.dispatch(undo());
+    kept.store.dispatch(benchSet.undo());
     expect(kept.set().name).toBe(STORED.name);
     expect(openStore({ draft: { name: 'broken' } }).set().name).toBe(STORED.name);
   });

@@ -39,13 +39,6 @@ export interface JobSummary {
   updatedAt: string;
 }
 
-export interface StoredJob {
-  id: string;
-  revision: number;
-  updatedAt: string;
-  document: Job;
-}
-
 export interface JobList {
   jobs: JobSummary[];
   total: number;
@@ -68,9 +61,13 @@ export interface SetSummary {
   updatedAt: string;
 }
 
-export interface StoredSet extends SetSummary {
-  document: SetDocument;
+/** A document with what the server adds to it. */
+export interface Stored<D> extends SetSummary {
+  document: D;
 }
+
+export type StoredSet = Stored<SetDocument>;
+export type StoredJob = Stored<Job>;
 
 export interface SetList {
   sets: SetSummary[];
@@ -95,6 +92,6 @@ export interface ApiError {
     hint?: string;
     problems?: Problem[];
     /** With `conflict`: the newer stored document. */
-    newer?: StoredSet | StoredJob;
+    newer?: Stored<unknown>;
   };
 }

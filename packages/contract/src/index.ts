@@ -11,6 +11,7 @@ export {
   type JobInput,
   type JobProduct,
   jobDocument,
+  pictureHash,
   type Reference,
   type Shot,
   type Step,

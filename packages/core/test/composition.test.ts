@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { type CompositionWish, type JudgedFrame, judgeComposition } from '../src/index.js';
+import { type CompositionFinding, type CompositionWish, type JudgedFrame, judgeComposition } from '../src/index.js';
 
 const WIDTH = 250;
 const HEIGHT = 200;
@@ -35,8 +35,14 @@ const wish = (count: number, changes: Partial<CompositionWish> = {}): Compositio
   ...changes,
 });
 
-const only = (frame: JudgedFrame, wanted: CompositionWish, what: string) =>
-  judgeComposition(frame, wanted).filter((finding) => finding.what === what);
+const only = <W extends CompositionFinding['what']>(
+  frame: JudgedFrame,
+  wanted: CompositionWish,
+  what: W,
+): Extract<CompositionFinding, { what: W }>[] =>
+  judgeComposition(frame, wanted).filter(
+    (finding): finding is Extract<CompositionFinding, { what: W }> => finding.what === what,
+  );
 
 test('outlines a pixel apart are a tangent; far apart or well overlapped they are not', () => {
   expect(
@@ -105,24 +111,22 @@ test('a hero four times as bright as its ground stands two stops over it', () =>
 test('a horizon behind the hero is told with its height; below its foot it is not', () => {
   const [finding] = only(picture([[125, 100, 30]], 115), wish(1), 'horizon');
   expect(finding).toMatchObject({ what: 'horizon' });
-  expect((finding as { atPart: number }).atPart).toBeCloseTo(0.25, 1);
+  expect(finding?.atPart).toBeCloseTo(0.25, 1);
   expect(only(picture([[125, 100, 30]], 150), wish(1), 'horizon')).toHaveLength(0);
 });
 
 test('symmetry: 10 pixels off are 10 mm here, a disc is like its mirror image, a pair of discs is not', () => {
-  const [finding] = only(picture([[134.5, 100, 30]]), wish(1), 'symmetry') as [
-    { offMm: number; unlikePart: number },
-  ];
-  expect(finding.offMm).toBeCloseTo(10, 1);
-  expect(finding.unlikePart).toBeLessThan(0.05);
+  const [finding] = only(picture([[134.5, 100, 30]]), wish(1), 'symmetry');
+  expect(finding?.offMm).toBeCloseTo(10, 1);
+  expect(finding?.unlikePart).toBeLessThan(0.05);
 });
 
 test('the place for words is free where there is even ground', () => {
   const copy = { left: 0, top: 0, right: 0.4, bottom: 0.7 };
-  const [clear] = only(picture([[200, 100, 30]]), wish(1, { copy }), 'copy') as [{ freePart: number }];
-  expect(clear.freePart).toBe(1);
-  const [taken] = only(picture([[50, 70, 40]]), wish(1, { copy }), 'copy') as [{ freePart: number }];
-  expect(taken.freePart).toBeLessThan(0.75);
+  const [clear] = only(picture([[200, 100, 30]]), wish(1, { copy }), 'copy');
+  expect(clear?.freePart).toBe(1);
+  const [taken] = only(picture([[50, 70, 40]]), wish(1, { copy }), 'copy');
+  expect(taken?.freePart).toBeLessThan(0.75);
 });
 
 test('arrays that do not fit are refused', () => {

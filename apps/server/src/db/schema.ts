@@ -1,4 +1,5 @@
-import { integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import type { StoredPicture } from '@fendrix/contract';
+import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
 /** Set documents, whole, with the revision that guards against lost changes. */
 export const sets = sqliteTable('sets', {
@@ -23,4 +24,33 @@ export const kits = sqliteTable('kits', {
 export const facts = sqliteTable('facts', {
   name: text('name').primaryKey(),
   value: text('value').notNull(),
+});
+
+/** Job documents, whole; what lists show is kept beside them. */
+export const jobs = sqliteTable(
+  'jobs',
+  {
+    id: text('id').primaryKey(),
+    name: text('name').notNull(),
+    revision: integer('revision').notNull(),
+    document: text('document').notNull(),
+    updatedAt: text('updated_at').notNull(),
+    client: text('client').notNull(),
+    state: text('state').notNull(),
+    next: text('next').notNull(),
+    /** YYYY-MM-DD. */
+    dueOn: text('due_on'),
+    archived: integer('archived', { mode: 'boolean' }).notNull(),
+    shots: integer('shots').notNull(),
+  },
+  (table) => [index('jobs_by_due').on(table.archived, table.dueOn, table.updatedAt)],
+);
+
+/** Pictures by content; the bytes lie in a folder beside the database, the row is written last. */
+export const pictures = sqliteTable('pictures', {
+  sha256: text('sha256').primaryKey(),
+  mediaType: text('media_type').$type<StoredPicture['mediaType']>().notNull(),
+  widthPx: integer('width_px').notNull(),
+  heightPx: integer('height_px').notNull(),
+  bytes: integer('bytes').notNull(),
 });

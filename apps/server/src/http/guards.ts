@@ -1,6 +1,12 @@
 import type { Middleware } from 'koa';
 import { AppError } from '../errors.js';
 
+/** What addresses take that do not take JSON. None of it can be sent from another site without being asked first. */
+const TYPES: Record<string, string> = {
+  '/api/pictures': 'image/*',
+  '/api/jobs/import': 'application/zip',
+};
+
 const CHANGING = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
 
 /**
@@ -19,10 +25,9 @@ export function hostAndOriginGuard(hosts: readonly string[], origins: readonly s
     if (CHANGING.has(ctx.method) && origin !== '' && !origins.includes(origin)) {
       throw new AppError('forbidden', 'Changes are taken from this application only.');
     }
-    if ((ctx.method === 'POST' || ctx.method === 'PUT') && !ctx.is('application/json')) {
-      throw new AppError('bad-input', 'The request must be JSON.', {
-        hint: 'Send content-type application/json.',
-      });
+    const type = TYPES[ctx.path] ?? 'application/json';
+    if ((ctx.method === 'POST' || ctx.method === 'PUT') && !ctx.is(type)) {
+      throw new AppError('bad-input', `The request must be ${type}.`, { hint: `Send content-type ${type}.` });
     }
     await next();
   };

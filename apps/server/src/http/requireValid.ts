@@ -1,4 +1,4 @@
-import { checkDocument } from '@fendrix/contract';
+import { checkDocument, storedId } from '@fendrix/contract';
 import type { ZodType } from 'zod';
 import { AppError } from '../errors.js';
 
@@ -10,3 +10,6 @@ export function requireValid<T>(schema: ZodType<T>, data: unknown, where: string
     problems: checked.problems,
   });
 }
+
+/** Identifier of a document from an address. */
+export const documentId = (text: string | undefined): string => requireValid(storedId, text, 'address');

@@ -1,7 +1,7 @@
-import { createBody, listQuery, saveBody, storedId } from '@fendrix/contract';
+import { createBody, listQuery, saveBody } from '@fendrix/contract';
 import Router from '@koa/router';
 import type { SetStore } from '../domain/sets.js';
-import { requireValid } from './requireValid.js';
+import { documentId, requireValid } from './requireValid.js';
 
 /** Routes of stored sets: list, read, create, save, delete. */
 export function setRoutes(store: SetStore): Router {
@@ -11,7 +11,7 @@ export function setRoutes(store: SetStore): Router {
     ctx.body = await store.list(requireValid(listQuery, { ...ctx.query }, 'query'));
   });
   router.get('/:id', async (ctx) => {
-    ctx.body = await store.read(setId(ctx.params.id));
+    ctx.body = await store.read(documentId(ctx.params.id));
   });
   router.post('/', async (ctx) => {
     const { document } = requireValid(createBody, ctx.request.body, 'body');
@@ -20,15 +20,11 @@ export function setRoutes(store: SetStore): Router {
   });
   router.put('/:id', async (ctx) => {
     const { revision, document } = requireValid(saveBody, ctx.request.body, 'body');
-    ctx.body = await store.save(setId(ctx.params.id), revision, document);
+    ctx.body = await store.save(documentId(ctx.params.id), revision, document);
   });
   router.delete('/:id', async (ctx) => {
-    await store.remove(setId(ctx.params.id));
+    await store.remove(documentId(ctx.params.id));
     ctx.status = 204;
   });
   return router;
-}
-
-function setId(text: string | undefined): string {
-  return requireValid(storedId, text, 'address');
 }

@@ -1,7 +1,8 @@
 import { configureStore, createListenerMiddleware } from '@reduxjs/toolkit';
-import { benchReducers, startBenchListeners } from '../features/bench';
+import { benchReducers, benchSet } from '../features/bench';
 import { kitApi } from '../features/kit';
 import { setsApi } from '../features/sets';
+import { startAutosave } from '../shared/document/autosave';
 
 const listeners = createListenerMiddleware();
 
@@ -14,4 +15,4 @@ export const store = configureStore({
       .concat(setsApi.middleware, kitApi.middleware),
 });
 
-startBenchListeners(listeners);
+startAutosave(listeners, benchSet);

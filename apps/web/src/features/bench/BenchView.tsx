@@ -5,18 +5,17 @@ import CircularProgress from '@mui/material/CircularProgress';
 import { useEffect } from 'react';
 import { useSelector } from 'react-redux';
 import { useParams } from 'react-router';
+import { readDraft } from '../../shared/document/drafts';
 import { Page } from '../../shared/Page';
 import { surround } from '../../shared/theme';
 import { failureMessage, setsApi } from '../sets';
 import { SessionContext, useOwnSession } from './picture/useSession';
 import { PlanView } from './plan/PlanView';
-import { benchActions, type WithBench } from './state/benchSlice';
-import { readDraft } from './state/drafts';
+import { benchSet, type WithBench } from './state/benchSlice';
 import { useBench, useBenchDispatch } from './state/hooks';
 import { openSet } from './state/thunks';
 import { useBenchKeys } from './state/useBenchKeys';
 import { BenchHeader } from './views/BenchHeader';
-import { ConflictDialog } from './views/ConflictDialog';
 import { ExposureControls } from './views/ExposureControls';
 import { LensTools, LensView } from './views/LensView';
 import { LightPowers } from './views/LightPowers';
@@ -34,12 +33,12 @@ export function BenchView() {
     refetchOnMountOrArgChange: true,
   });
   const dispatch = useBenchDispatch();
-  const openId = useBench((bench) => bench.stored?.id);
+  const openId = useSelector((state: WithBench) => state.benchSet.file.stored?.id);
 
   useEffect(() => {
     if (data && data.id === id && !isFetching) dispatch(openSet(data, readDraft(data.id, data.revision)));
   }, [data, id, isFetching, dispatch]);
-  useEffect(() => () => void dispatch(benchActions.closed()), [dispatch]);
+  useEffect(() => () => void dispatch(benchSet.closed()), [dispatch]);
 
   if (error) {
     return (
@@ -62,7 +61,7 @@ export function BenchView() {
 
 function OpenBench() {
   const session = useOwnSession();
-  const name = useSelector((state: WithBench) => state.benchDocument.present.set?.name);
+  const name = useSelector((state: WithBench) => benchSet.documentOf(state)?.name);
   useBenchKeys(session.session);
   useEffect(() => {
     document.title = `${name} · Fendrix`;
@@ -175,7 +174,6 @@ function OpenBench() {
             <LightPowers />
           </Box>
         </Box>
-        <ConflictDialog />
       </Box>
     </SessionContext.Provider>
   );

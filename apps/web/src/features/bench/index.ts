@@ -1,3 +1,2 @@
 export { BenchView } from './BenchView';
-export { startAutosave as startBenchListeners } from './state/autosave';
-export { benchReducers } from './state/benchSlice';
+export { benchReducers, benchSet } from './state/benchSlice';

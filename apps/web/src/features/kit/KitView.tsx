@@ -18,6 +18,7 @@ const GROUPS: [KitEntry['what'], string][] = [
   ['sheet', 'Cards, flags and frost'],
   ['product', 'Goods'],
   ['material', 'Materials'],
+  ['equipment', 'Cameras, lenses, supports, filters, meters'],
 ];
 
 /** The studio's kit: what can be put on a set, with real figures. */

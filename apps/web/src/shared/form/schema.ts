@@ -1,4 +1,4 @@
-import { kitJsonSchema, setJsonSchema } from '@fendrix/contract';
+import { type KitEntry, kitJsonSchema, setJsonSchema } from '@fendrix/contract';
 
 /** The parts of JSON Schema that the contract's documents use. */
 export interface Schema {
@@ -23,7 +23,7 @@ export interface Schema {
 let entries: readonly Schema[] | undefined;
 
 /** Schema of what an entry of the kit holds: any light, sheet, product or material. */
-export function thingSchema(what: 'light' | 'sheet' | 'product' | 'material'): Schema {
+export function thingSchema(what: KitEntry['what']): Schema {
   entries ??= (kitJsonSchema().properties as { entries: { items: { oneOf: Schema[] } } }).entries.items.oneOf;
   const entry = entries.find((candidate) => candidate.properties?.what?.const === what);
   return entry?.properties?.thing ?? {};

@@ -1,7 +1,7 @@
 import { useSnackbar } from 'notistack';
 import { createContext, useContext, useEffect, useMemo, useState } from 'react';
 import { useDispatch, useStore } from 'react-redux';
-import { benchActions, type WithBench } from '../state/benchSlice';
+import { benchActions, benchSet, type WithBench } from '../state/benchSlice';
 import type { FromDeveloper } from './developProtocol';
 import { type MirrorOverlay, PictureSession } from './session';
 
@@ -46,7 +46,7 @@ export function useOwnSession(): SessionView {
     setSession(own);
     let seen: unknown = null;
     const keepUp = () => {
-      const { set } = store.getState().benchDocument.present;
+      const set = benchSet.documentOf(store.getState());
       if (!set || set === seen) return;
       seen = set;
       own.update(set);

@@ -1,34 +1,21 @@
-import type { SetDocument, StoredSet } from '@fendrix/contract';
+import { type SetDocument, setDocument } from '@fendrix/contract';
 import type { MirrorBand, SpotTrace } from '@fendrix/core';
 import type { Pick } from '@fendrix/workers';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
-import undoable, { type StateWithHistory } from 'redux-undo';
+import {
+  createOpenDocument,
+  type OpenDocument,
+  type OpenDocumentState,
+} from '../../../shared/document/openDocument';
+import { setsApi } from '../../sets';
 import { sameThing, type ThingRef } from './edits';
 
-export interface DocumentState {
-  /** null until a set is opened. */
-  set: SetDocument | null;
-}
-
-const documentSlice = createSlice({
-  name: 'benchDocument',
-  initialState: { set: null } as DocumentState,
-  reducers: {
-    /** No set is open; what is opened next is no edit of the last. */
-    cleared: () => ({ set: null }),
-    /** A whole checked document takes the place of the last; same gesture, same step of undo. */
-    replaced: {
-      reducer: (_state, { payload }: PayloadAction<SetDocument, string, { gesture: string | null }>) => ({
-        set: payload,
-      }),
-      prepare: (set: SetDocument, gesture: string | null) => ({ payload: set, meta: { gesture } }),
-    },
-  },
-});
-
-export const { cleared, replaced } = documentSlice.actions;
-
-export type SaveState = 'saved' | 'saving' | 'kept' | 'conflict';
+/** The set on the bench, with undo, saved as it changes. */
+export const benchSet: OpenDocument<SetDocument, 'benchSet'> = createOpenDocument(
+  'benchSet',
+  setDocument,
+  (args) => setsApi.endpoints.saveSet.initiate(args),
+);
 
 export interface PictureStatus {
   phase: 'waiting' | 'following' | 'refining' | 'done';
@@ -43,9 +30,6 @@ export interface PictureStatus {
 }
 
 export interface BenchState {
-  stored: { id: string; revision: number } | null;
-  save: SaveState;
-  newer: StoredSet | null;
   selected: ThingRef | null;
   showMirrors: boolean;
   pinning: boolean;
@@ -56,9 +40,6 @@ export interface BenchState {
 }
 
 const initialState: BenchState = {
-  stored: null,
-  save: 'saved',
-  newer: null,
   selected: null,
   showMirrors: false,
   pinning: false,
@@ -72,21 +53,7 @@ const benchSlice = createSlice({
   name: 'bench',
   initialState,
   reducers: {
-    opened: (_state, { payload }: PayloadAction<{ id: string; revision: number }>) => ({
-      ...initialState,
-      stored: payload,
-    }),
-    closed: () => initialState,
-    saveChanged: (state, { payload }: PayloadAction<SaveState>) => {
-      state.save = payload;
-    },
-    revisionSaved: (state, { payload }: PayloadAction<number>) => {
-      if (state.stored) state.stored.revision = payload;
-    },
-    conflictMet: (state, { payload }: PayloadAction<StoredSet>) => {
-      state.save = 'conflict';
-      state.newer = payload;
-    },
+    cleared: () => initialState,
     selected: (state, { payload }: PayloadAction<ThingRef | null>) => {
       if (!sameThing(state.selected, payload)) state.selected = payload;
     },
@@ -113,20 +80,9 @@ const benchSlice = createSlice({
 
 export const benchActions = benchSlice.actions;
 
-/** Kept steps of undo. */
-const HISTORY = 200;
-
-export const benchReducers = {
-  bench: benchSlice.reducer,
-  benchDocument: undoable(documentSlice.reducer, {
-    limit: HISTORY,
-    groupBy: (action) => (action as { meta?: { gesture?: string | null } }).meta?.gesture ?? null,
-    filter: (_action, current, history) => current.set !== history.present.set,
-    syncFilter: true,
-  }),
-};
+export const benchReducers = { bench: benchSlice.reducer, benchSet: benchSet.reducer };
 
 export interface WithBench {
   bench: BenchState;
-  benchDocument: StateWithHistory<DocumentState>;
+  benchSet: OpenDocumentState<SetDocument>;
 }

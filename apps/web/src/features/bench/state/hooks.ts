@@ -3,7 +3,7 @@ import { type SpotReading, spotReading } from '@fendrix/core';
 import type { ThunkDispatch, UnknownAction } from '@reduxjs/toolkit';
 import { createSelector } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
-import type { BenchState, WithBench } from './benchSlice';
+import { type BenchState, benchSet, type WithBench } from './benchSlice';
 
 export const useBenchDispatch = () => useDispatch<ThunkDispatch<WithBench, unknown, UnknownAction>>();
 
@@ -13,7 +13,7 @@ export const useBench = <T>(select: (bench: BenchState) => T): T =>
 /** A part of the open set; the view is drawn anew when that part changes. Only used while a set is open. */
 export function useSetPart<T>(select: (set: SetDocument) => T): T {
   return useSelector((state: WithBench) => {
-    const { set } = state.benchDocument.present;
+    const set = benchSet.documentOf(state);
     if (!set) throw new Error('no set is open');
     return select(set);
   });
@@ -23,7 +23,7 @@ export function useSetPart<T>(select: (set: SetDocument) => T): T {
 export const useSet = (): SetDocument => useSetPart((set) => set);
 
 const selectReadings = createSelector(
-  (state: WithBench) => state.benchDocument.present.set,
+  benchSet.documentOf,
   (state: WithBench) => state.bench.traces,
   (set, traces): SpotReading[] => {
     if (!set) return [];
@@ -37,12 +37,3 @@ const selectReadings = createSelector(
 
 /** What the pinned spots read with the powers and settings of now. */
 export const useReadings = (): SpotReading[] => useSelector(selectReadings);
-
-export const useHistory = () =>
-  useSelector(
-    (state: WithBench) => ({
-      canUndo: state.benchDocument.past.length > 0,
-      canRedo: state.benchDocument.future.length > 0,
-    }),
-    (a, b) => a.canUndo === b.canUndo && a.canRedo === b.canRedo,
-  );

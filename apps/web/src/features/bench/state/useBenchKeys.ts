@@ -3,7 +3,7 @@ import type { PictureSession } from '../picture/session';
 import { benchActions } from './benchSlice';
 import { removeThing } from './edits';
 import { useBench, useBenchDispatch } from './hooks';
-import { edit, redo, undo } from './thunks';
+import { edit } from './thunks';
 
 /** Keys of the bench; not while something is typed. */
 export function useBenchKeys(session: PictureSession | null): void {
@@ -11,8 +11,6 @@ export function useBenchKeys(session: PictureSession | null): void {
   const showMirrors = useBench((bench) => bench.showMirrors);
   const pinning = useBench((bench) => bench.pinning);
   const selected = useBench((bench) => bench.selected);
-  useHotkeys('mod+z', () => void dispatch(undo()), { preventDefault: true });
-  useHotkeys('mod+shift+z, mod+y', () => void dispatch(redo()), { preventDefault: true });
   useHotkeys('m', () => {
     dispatch(benchActions.mirrorsToggled());
     session?.showMirrors(!showMirrors);

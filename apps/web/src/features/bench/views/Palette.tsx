@@ -24,7 +24,10 @@ import { ImportDialog } from './ImportDialog';
 
 /** Words people look for first. */
 const PURPOSES = ['soft', 'hard', 'edge', 'bounce', 'cut', 'gradient', 'glow', 'pattern', 'fill'];
-const TITLES: Record<KitEntry['what'], string> = {
+/** What goes on a set; lenses and stands are chosen elsewhere. */
+type Offered = Exclude<KitEntry, { what: 'equipment' }>;
+
+const TITLES: Record<Offered['what'], string> = {
   light: 'Lights',
   sheet: 'Cards, flags and frost',
   product: 'Goods',
@@ -65,10 +68,12 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
   const dispatch = useBenchDispatch();
   const takesMaterial = selected?.kind === 'product' || selected?.kind === 'sheet';
   const find = (words: string) =>
-    searchKit(data?.document.entries ?? [], words).filter(({ what }) => what !== 'material' || takesMaterial);
+    searchKit(data?.document.entries ?? [], words).filter(
+      (entry): entry is Offered => entry.what !== 'equipment' && (entry.what !== 'material' || takesMaterial),
+    );
   const found = find(useDeferredValue(search));
 
-  function choose(entry: KitEntry) {
+  function choose(entry: Offered) {
     if (entry.what === 'material') {
       if (selected && dispatch(edit(giveMaterial(selected, entry.thing)))) onClose();
     } else put(entry);
@@ -125,7 +130,7 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
           </Typography>
         )}
         <List dense disablePadding sx={{ overflow: 'auto', flex: 1 }}>
-          {(Object.keys(TITLES) as KitEntry['what'][]).map((what) => {
+          {(Object.keys(TITLES) as Offered['what'][]).map((what) => {
             const own = found.filter((entry) => entry.what === what);
             if (own.length === 0) return null;
             return (

@@ -1,6 +1,4 @@
-import type { SetDocument } from '@fendrix/contract';
-
-/** Sets that could not be saved yet, kept in this browser until they are. */
+/** Documents that could not be saved yet, kept in this browser until they are. */
 const key = (id: string) => `fendrix.unsaved.${id}`;
 
 interface Draft {
@@ -8,7 +6,7 @@ interface Draft {
   document: unknown;
 }
 
-export function keepDraft(id: string, revision: number, document: SetDocument): void {
+export function keepDraft(id: string, revision: number, document: unknown): void {
   try {
     localStorage.setItem(key(id), JSON.stringify({ revision, document }));
   } catch {
@@ -24,7 +22,7 @@ export function dropDraft(id: string): void {
   }
 }
 
-/** The document kept for a set, if it was made from this revision. */
+/** The document kept under an id, if it was made from this revision. */
 export function readDraft(id: string, revision: number): unknown {
   try {
     const draft = JSON.parse(localStorage.getItem(key(id)) ?? 'null') as Draft | null;

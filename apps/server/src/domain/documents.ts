@@ -1,0 +1,107 @@
+import { randomUUID } from 'node:crypto';
+import { checkDocument, type Stored } from '@fendrix/contract';
+import { and, eq } from 'drizzle-orm';
+import type { ZodType } from 'zod';
+import type { Database } from '../db/database.js';
+import type { jobs, sets } from '../db/schema.js';
+import { AppError } from '../errors.js';
+
+/** Documents with revisions: read, create, save over the revision they were made from, delete. */
+export interface DocumentStore<D> {
+  read(id: string): Promise<Stored<D>>;
+  create(document: unknown): Promise<Stored<D>>;
+  /** An older revision is refused with the newer document. */
+  save(id: string, revision: number, document: unknown): Promise<Stored<D>>;
+  remove(id: string): Promise<void>;
+  /** The checked document, or an answer that names the fields. */
+  require(data: unknown): D;
+}
+
+interface DocumentKind<D extends { name: string }> {
+  table: typeof sets | typeof jobs;
+  schema: ZodType<D>;
+  /** What it is called: "set", "job". */
+  noun: string;
+  /** Columns beside those that every document has. */
+  columns?(document: D): object;
+}
+
+export function createDocumentStore<D extends { name: string }>(
+  database: Database,
+  { noun, schema, columns, ...kind }: DocumentKind<D>,
+): DocumentStore<D> {
+  // Every table of documents has the columns of sets; its own ones are written by `columns`.
+  const table = kind.table as typeof sets;
+
+  const require = (data: unknown): D => {
+    const checked = checkDocument(schema, data);
+    if (checked.ok) return checked.value;
+    throw new AppError('bad-input', `The ${noun} document is not valid.`, {
+      hint: 'Mend the fields named; nothing was saved.',
+      problems: checked.problems,
+    });
+  };
+  const missing = () =>
+    new AppError('not-found', `There is no ${noun} with this address.`, {
+      hint: 'It may have been deleted.',
+    });
+  const row = (document: D) => ({
+    name: document.name,
+    document: JSON.stringify(document),
+    updatedAt: new Date().toISOString(),
+    ...columns?.(document),
+  });
+  const find = async (id: string): Promise<Stored<D> | null> => {
+    const [found] = await database.query.select().from(table).where(eq(table.id, id)).limit(1);
+    return found ? { ...found, document: require(JSON.parse(found.document)) } : null;
+  };
+  const stored = (id: string, revision: number, document: D, updatedAt: string): Stored<D> => ({
+    id,
+    name: document.name,
+    revision,
+    updatedAt,
+    document,
+  });
+
+  return {
+    require,
+    async read(id) {
+      const found = await find(id);
+      if (!found) throw missing();
+      return stored(id, found.revision, found.document, found.updatedAt);
+    },
+    async create(document) {
+      const checked = require(document);
+      const values = { id: randomUUID(), revision: 1, ...row(checked) };
+      await database.write((query) => query.insert(table).values(values));
+      return stored(values.id, 1, checked, values.updatedAt);
+    },
+    async save(id, revision, document) {
+      const checked = require(document);
+      const values = row(checked);
+      const saved = await database.write((query) =>
+        query
+          .update(table)
+          .set({ revision: revision + 1, ...values })
+          .where(and(eq(table.id, id), eq(table.revision, revision)))
+          .returning({ id: table.id }),
+      );
+      if (saved.length > 0) return stored(id, revision + 1, checked, values.updatedAt);
+      const newer = await find(id);
+      if (!newer) throw missing();
+      throw new AppError('conflict', `This ${noun} was changed elsewhere in the meantime.`, {
+        hint: 'Look at the newer one, then keep it or save yours over it.',
+        newer: stored(id, newer.revision, newer.document, newer.updatedAt),
+      });
+    },
+    async remove(id) {
+      const gone = await database.write((query) =>
+        query.delete(table).where(eq(table.id, id)).returning({ id: table.id }),
+      );
+      if (gone.length === 0) throw missing();
+    },
+  };
+}
+
+/** A pattern that finds a text anywhere; the text's own wildcards mean nothing. */
+export const anywhere = (search: string): string => `%${search.replace(/[%_]/g, '')}%`;

@@ -1,0 +1,47 @@
+import { createBody, type Job, jobListQuery, type Stored, saveBody } from '@fendrix/contract';
+import Router from '@koa/router';
+import rawBody from 'raw-body';
+import { MOST_ARCHIVE_BYTES } from '../domain/jobArchive.js';
+import type { JobStore } from '../domain/jobs.js';
+import { documentId, requireValid } from './requireValid.js';
+
+interface Archives {
+  pack(id: string): Promise<{ name: string; bytes: Uint8Array }>;
+  unpack(archive: Uint8Array): Promise<Stored<Job>>;
+}
+
+/** Routes of jobs: list, read, create, save, delete, export and import as one archive. */
+export function jobRoutes(store: JobStore, archives: Archives): Router {
+  const router = new Router({ prefix: '/api/jobs' });
+
+  router.get('/', async (ctx) => {
+    ctx.body = await store.list(requireValid(jobListQuery, { ...ctx.query }, 'query'));
+  });
+  router.post('/import', async (ctx) => {
+    ctx.body = await archives.unpack(await rawBody(ctx.req, { limit: MOST_ARCHIVE_BYTES }));
+    ctx.status = 201;
+  });
+  router.get('/:id', async (ctx) => {
+    ctx.body = await store.read(documentId(ctx.params.id));
+  });
+  router.get('/:id/export', async (ctx) => {
+    const { name, bytes } = await archives.pack(documentId(ctx.params.id));
+    ctx.attachment(name);
+    ctx.type = 'application/zip';
+    ctx.body = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  });
+  router.post('/', async (ctx) => {
+    const { document } = requireValid(createBody, ctx.request.body, 'body');
+    ctx.body = await store.create(document);
+    ctx.status = 201;
+  });
+  router.put('/:id', async (ctx) => {
+    const { revision, document } = requireValid(saveBody, ctx.request.body, 'body');
+    ctx.body = await store.save(documentId(ctx.params.id), revision, document);
+  });
+  router.delete('/:id', async (ctx) => {
+    await store.remove(documentId(ctx.params.id));
+    ctx.status = 204;
+  });
+  return router;
+}

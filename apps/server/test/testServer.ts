@@ -1,0 +1,73 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { createServer, request } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { pino } from 'pino';
+import { createApp } from '../src/app.js';
+import { openDatabase } from '../src/db/database.js';
+
+export interface Answer<T> {
+  status: number;
+  headers: Record<string, unknown>;
+  body: T;
+}
+
+/** A server of its own with an empty database in a folder that is gone when it is stopped. */
+export async function startTestServer() {
+  const folder = mkdtempSync(join(tmpdir(), 'fendrix-server-'));
+  const database = await openDatabase(`file:${join(folder, 'test.sqlite')}`);
+  const hosts: string[] = [];
+  const origins: string[] = [];
+  const pictureFolder = join(folder, 'pictures');
+  const app = createApp({ database, log: pino({ level: 'silent' }), pictureFolder, hosts, origins });
+  const server = createServer(app.callback());
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  const { port } = server.address() as AddressInfo;
+  hosts.push(`127.0.0.1:${port}`);
+  origins.push(`http://127.0.0.1:${port}`);
+
+  /** One request; text and bytes are sent as they stand. Answers that are not JSON come as bytes. */
+  function call<T = unknown>(
+    method: string,
+    path: string,
+    body?: unknown,
+    headers: Record<string, string> = {},
+  ): Promise<Answer<T>> {
+    return new Promise((resolve, reject) => {
+      const plain = typeof body === 'string' || body instanceof Uint8Array;
+      const type = body === undefined ? {} : { 'content-type': 'application/json' };
+      const sent = request(
+        { host: '127.0.0.1', port, method, path, headers: { ...type, ...headers } },
+        (response) => {
+          const parts: Buffer[] = [];
+          response.on('data', (part: Buffer) => parts.push(part));
+          response.on('end', () => {
+            const data = Buffer.concat(parts);
+            const json = String(response.headers['content-type']).includes('json');
+            resolve({
+              status: response.statusCode ?? 0,
+              headers: response.headers,
+              body: (json ? JSON.parse(data.toString()) : data) as T,
+            });
+          });
+        },
+      );
+      sent.on('error', reject);
+      sent.end(body === undefined ? '' : plain ? body : JSON.stringify(body));
+    });
+  }
+
+  return {
+    folder,
+    port,
+    database,
+    call,
+    async stop() {
+      server.closeAllConnections();
+      server.close();
+      await database.close();
+      rmSync(folder, { recursive: true, force: true });
+    },
+  };
+}

@@ -1,0 +1,175 @@
+import { checkDocument, type Stored } from '@fendrix/contract';
+import {
+  combineReducers,
+  createAction,
+  type Reducer,
+  type ThunkAction,
+  type UnknownAction,
+} from '@reduxjs/toolkit';
+import { enqueueSnackbar } from 'notistack';
+import undoable, { type StateWithHistory } from 'redux-undo';
+import type { ZodType } from 'zod';
+import { dropDraft } from './drafts';
+
+export type SaveState = 'saved' | 'saving' | 'kept' | 'conflict';
+
+/** Where the open document is kept, and whether what is here is there too. */
+export interface FileState<D> {
+  stored: { id: string; revision: number } | null;
+  save: SaveState;
+  newer: Stored<D> | null;
+}
+
+interface Value<D> {
+  /** null until a document is opened. */
+  value: D | null;
+}
+
+export interface OpenDocumentState<D> {
+  history: StateWithHistory<Value<D>>;
+  file: FileState<D>;
+}
+
+/** An open document: what may be done with it. */
+export interface OpenDocument<D extends { name: string }, K extends string> {
+  key: K;
+  reducer: Reducer<OpenDocumentState<D>, UnknownAction>;
+  save: SaveCall<D>;
+  documentOf(state: Record<K, OpenDocumentState<D>>): D | null;
+  /**
+   * Applies a change and checks the whole document; a change that would break it is refused with the field and the
+   * cure, and nothing happens.
+   * @param gesture changes of one gesture are undone together
+   */
+  edit(change: (document: D) => D, gesture?: string | null): Thunk<Record<K, OpenDocumentState<D>>, boolean>;
+  /** Opens a stored document; a draft that was kept in this browser and fits its revision comes first. */
+  open(stored: Stored<D>, draft: unknown): Thunk<Record<K, OpenDocumentState<D>>>;
+  /** Settles a conflict: the newer document from the server, or this one saved over it. */
+  settleConflict(keep: 'mine' | 'newer'): Thunk<Record<K, OpenDocumentState<D>>>;
+  undo(): UnknownAction;
+  redo(): UnknownAction;
+  closed(): UnknownAction;
+  saveChanged(save: SaveState): UnknownAction;
+  revisionSaved(revision: number): UnknownAction;
+  conflictMet(newer: Stored<D>): UnknownAction;
+}
+
+type Thunk<S, R = void> = ThunkAction<R, S, unknown, UnknownAction>;
+type SaveCall<D> = (args: { id: string; revision: number; document: D }) => unknown;
+
+/** Kept steps of undo. */
+const HISTORY = 200;
+
+/**
+ * A document that is open in the page: its value with undo, checked at every edit, and where it is kept.
+ * @param key place in the store  @param save the call that stores it, for autosave
+ */
+export function createOpenDocument<D extends { name: string }, K extends string>(
+  key: K,
+  schema: ZodType<D>,
+  save: SaveCall<D>,
+): OpenDocument<D, K> {
+  type State = Record<K, OpenDocumentState<D>>;
+
+  /** Nothing is open; what is opened next is no edit of the last. */
+  const cleared = createAction(`${key}/cleared`);
+  /** A whole checked document takes the place of the last; same gesture, same step of undo. */
+  const replaced = createAction(`${key}/replaced`, (document: D, gesture: string | null) => ({
+    payload: document,
+    meta: { gesture },
+  }));
+  const value = (state: Value<D> = { value: null }, action: UnknownAction): Value<D> => {
+    if (cleared.match(action)) return { value: null };
+    return replaced.match(action) ? { value: action.payload } : state;
+  };
+
+  const nothing: FileState<D> = { stored: null, save: 'saved', newer: null };
+  const opened = createAction<{ id: string; revision: number }>(`${key}/opened`);
+  const closed = createAction(`${key}/closed`);
+  const saveChanged = createAction<SaveState>(`${key}/saveChanged`);
+  const revisionSaved = createAction<number>(`${key}/revisionSaved`);
+  const conflictMet = createAction(`${key}/conflictMet`, (newer: Stored<D>) => ({ payload: newer }));
+  const file = (state: FileState<D> = nothing, action: UnknownAction): FileState<D> => {
+    if (opened.match(action)) return { ...nothing, stored: action.payload };
+    if (closed.match(action)) return nothing;
+    if (saveChanged.match(action)) return { ...state, save: action.payload };
+    if (conflictMet.match(action)) return { ...state, save: 'conflict', newer: action.payload };
+    if (!revisionSaved.match(action) || !state.stored) return state;
+    return { ...state, stored: { ...state.stored, revision: action.payload } };
+  };
+
+  const types = { undo: `${key}/undo`, redo: `${key}/redo`, clear: `${key}/clearHistory` };
+  const history = undoable(value, {
+    limit: HISTORY,
+    groupBy: (action) => (action as { meta?: { gesture?: string | null } }).meta?.gesture ?? null,
+    filter: (_action, current, past) => current.value !== past.present.value,
+    syncFilter: true,
+    undoType: types.undo,
+    redoType: types.redo,
+    clearHistoryType: types.clear,
+    // Those of one open document leave the others alone.
+    jumpType: `${key}/jump`,
+    jumpToPastType: `${key}/jumpToPast`,
+    jumpToFutureType: `${key}/jumpToFuture`,
+  });
+
+  const reducer = combineReducers({ history, file });
+
+  const documentOf = (state: State): D | null => state[key].history.present.value;
+
+  function edit(change: (document: D) => D, gesture: string | null = null): Thunk<State, boolean> {
+    return (dispatch, getState) => {
+      const document = documentOf(getState());
+      if (!document) return false;
+      const next = change(document);
+      const checked = checkDocument(schema, next);
+      if (!checked.ok) {
+        const [problem] = checked.problems;
+        const text = `${problem?.path || 'It'} ${problem?.message ?? 'is not valid.'}`;
+        enqueueSnackbar(text, { variant: 'warning', key: text, preventDuplicate: true });
+        return false;
+      }
+      // The changed document itself, not its checked copy: what did not change stays the same object.
+      dispatch(replaced(next, gesture));
+      return true;
+    };
+  }
+
+  function open(stored: Stored<D>, draft: unknown): Thunk<State> {
+    return (dispatch) => {
+      dispatch(cleared());
+      dispatch(opened({ id: stored.id, revision: stored.revision }));
+      dispatch(replaced(stored.document, null));
+      dispatch({ type: types.clear });
+      if (draft === null) return;
+      const checked = checkDocument(schema, draft);
+      if (checked.ok) dispatch(replaced(checked.value, null));
+    };
+  }
+
+  function settleConflict(keep: 'mine' | 'newer'): Thunk<State> {
+    return (dispatch, getState) => {
+      const { newer } = getState()[key].file;
+      const mine = documentOf(getState());
+      if (!newer || !mine) return;
+      if (keep === 'newer') dropDraft(newer.id);
+      dispatch(open(newer, keep === 'mine' ? mine : null));
+    };
+  }
+
+  return {
+    key,
+    reducer,
+    save,
+    documentOf,
+    edit,
+    open,
+    settleConflict,
+    undo: (): UnknownAction => ({ type: types.undo }),
+    redo: (): UnknownAction => ({ type: types.redo }),
+    closed,
+    saveChanged,
+    revisionSaved,
+    conflictMet,
+  };
+}
