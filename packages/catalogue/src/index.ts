@@ -1,14 +1,17 @@
 import { type Kit, kitDocument } from '@fendrix/contract';
+import { equipment } from './equipment.js';
 import { lights } from './lights.js';
 import { materials } from './materials.js';
 import { products } from './products.js';
 import { sheets } from './sheets.js';
+import { studio } from './studio.js';
 
 /** The kit a studio starts with: generic, each figure with where it comes from, all of it there to be edited. */
 export function defaultKit(): Kit {
   return kitDocument.parse({
     format: 'fendrix-kit',
     version: 1,
-    entries: [...lights, ...sheets, ...products, ...materials],
+    entries: [...lights, ...sheets, ...products, ...materials, ...equipment],
+    studio,
   });
 }

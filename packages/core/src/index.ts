@@ -60,6 +60,7 @@ export {
 export * from './plan/planSeries.js';
 export { proposeSteps } from './plan/preparation.js';
 export * from './plan/rigging.js';
+export { formatsOf, type StagedShot, stageSet } from './plan/stageSet.js';
 export {
   addTile,
   createFilms,

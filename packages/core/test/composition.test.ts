@@ -1,5 +1,10 @@
 import { describe, expect, test } from 'vitest';
-import { type CompositionFinding, type CompositionWish, type JudgedFrame, judgeComposition } from '../src/index.js';
+import {
+  type CompositionFinding,
+  type CompositionWish,
+  type JudgedFrame,
+  judgeComposition,
+} from '../src/index.js';
 
 const WIDTH = 250;
 const HEIGHT = 200;

@@ -4,7 +4,7 @@ import { mkdir, readFile, rename, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { StoredPicture } from '@fendrix/contract';
 import { eq } from 'drizzle-orm';
-import sharp from 'sharp';
+import sharp, { type Metadata } from 'sharp';
 import type { Database } from '../db/database.js';
 import { pictures } from '../db/schema.js';
 import { AppError } from '../errors.js';
@@ -77,7 +77,7 @@ const tooLarge = () =>
   new AppError('too-large', 'The picture is too large.', { hint: 'A picture is at most 30 MB.' });
 
 /** What the bytes are; null where they are no picture. */
-async function read(data: Uint8Array): Promise<sharp.Metadata | null> {
+async function read(data: Uint8Array): Promise<Metadata | null> {
   try {
     return await sharp(data, { failOn: 'error' }).metadata();
   } catch {

@@ -165,3 +165,9 @@ export function outlineOf(view: View, points: readonly Vector[]): FrameRect {
   }
   return outline;
 }
+
+/** Bounds of two things together. */
+export const joinBounds = (a: Bounds, b: Bounds): Bounds => ({
+  low: [Math.min(a.low[0], b.low[0]), Math.min(a.low[1], b.low[1]), Math.min(a.low[2], b.low[2])],
+  high: [Math.max(a.high[0], b.high[0]), Math.max(a.high[1], b.high[1]), Math.max(a.high[2], b.high[2])],
+});

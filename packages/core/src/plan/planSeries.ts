@@ -2,7 +2,14 @@ import type { CameraBody, CameraLens } from '@fendrix/contract';
 import { requireDomain } from '../errors.js';
 import { viewOf } from '../render/view.js';
 import type { Format } from './frameFit.js';
-import { type Bounds, cornersOf, outlineOf, type PlacedCamera, placeCamera } from './placeCamera.js';
+import {
+  type Bounds,
+  cornersOf,
+  joinBounds,
+  outlineOf,
+  type PlacedCamera,
+  placeCamera,
+} from './placeCamera.js';
 
 export interface SeriesItem {
   id: string;
@@ -48,7 +55,7 @@ export function planSeries(items: readonly SeriesItem[], wish: SeriesWish): Seri
     const liftM = wish.align === 'centre' ? (highest - tall(item)) / 2 : 0;
     return { item, liftM, bounds: raise(item.bounds, liftM) };
   });
-  const whole = lifted.map(({ bounds }) => bounds).reduce(join);
+  const whole = lifted.map(({ bounds }) => bounds).reduce(joinBounds);
   const placed = placeCamera({ ...wish, product: whole });
   const view = viewOf(placed.camera);
   const places = lifted.map(({ item, liftM, bounds }) => {
@@ -65,9 +72,4 @@ const tall = ({ bounds }: { bounds: Bounds }) => bounds.high[2] - bounds.low[2];
 const raise = ({ low, high }: Bounds, by: number): Bounds => ({
   low: [low[0], low[1], low[2] + by],
   high: [high[0], high[1], high[2] + by],
-});
-
-const join = (a: Bounds, b: Bounds): Bounds => ({
-  low: [Math.min(a.low[0], b.low[0]), Math.min(a.low[1], b.low[1]), Math.min(a.low[2], b.low[2])],
-  high: [Math.max(a.high[0], b.high[0]), Math.max(a.high[1], b.high[1]), Math.max(a.high[2], b.high[2])],
 });

@@ -1,0 +1,145 @@
+import type { Framing, Job, Product, SetDocument, Shot, Studio, Vector } from '@fendrix/contract';
+import { DomainError } from '../errors.js';
+import { incidentExposureLxS } from '../exposure/exposure.js';
+import { productBounds } from '../geometry/shape.js';
+import { lightLuminance, onAxisLx } from '../photometry/output.js';
+import { length, subtract } from '../units/vector.js';
+import type { Format } from './frameFit.js';
+import { type Bounds, joinBounds, type PlacedCamera, placeCamera } from './placeCamera.js';
+
+/** Gap between products that stand in one picture, part of the wider one's width. */
+const GAP_PART = 0.35;
+
+export interface StagedShot {
+  set: SetDocument;
+  placed: PlacedCamera;
+  bounds: Bounds;
+  /** Whether the camera stands within the studio's room; where not, the set is shown without the room. */
+  inRoom: boolean;
+}
+
+/**
+ * A first set for a picture: its products side by side on the mark, on a white sweep on the studio's bench, the camera
+ * where the framing puts it, one softbox from camera left at the power that a meter at the product asks for.
+ * @throws {DomainError} a product of the picture that the job has not got
+ */
+export function stageSet(job: Job, shot: Shot, framing: Framing, studio: Studio | undefined): StagedShot {
+  const products = sideBySide(shot.products.map((id) => bodyOf(job, id)));
+  const bounds = products.map((product) => productBounds(product)).reduce(joinBounds);
+  const formats = formatsOf(job, shot);
+  const { body, lens, fillPart, fNumber } = framing;
+  const placed = placeCamera({
+    body,
+    lens,
+    tiltDeg: shot.tiltDeg,
+    fillPart,
+    fNumber,
+    product: bounds,
+    formats,
+  });
+  const middle: Vector = [0, 0, (bounds.low[2] + bounds.high[2]) / 2];
+  const inRoom = !studio || standsIn(studio, placed.camera.positionM);
+  const set: SetDocument = {
+    format: 'fendrix-set',
+    version: 1,
+    name: shot.name,
+    note: shot.look,
+    mark: { heightAboveFloorM: studio?.benchHeightM ?? 0.75 },
+    ...(studio ? { bench: studio.bench } : {}),
+    ...(studio && inRoom ? { room: studio.room } : {}),
+    ...(shot.tiltDeg > 60 ? {} : { backdrop: sweepBehind(bounds, studio) }),
+    products,
+    sheets: [],
+    lights: [softboxFor(bounds, middle)],
+    camera: placed.camera,
+    spots: [],
+  };
+  return { set: { ...set, lights: [atMeteredPower(set)] }, placed, bounds, inRoom };
+}
+
+function standsIn({ room, benchHeightM }: Studio, [x, y, z]: Vector): boolean {
+  const fromLeft = room.markFromLeftM + x;
+  const fromFront = room.markFromFrontM + y;
+  const overFloor = benchHeightM + z;
+  const within = (at: number, size: number) => at > 0 && at < size;
+  return within(fromLeft, room.widthM) && within(fromFront, room.depthM) && within(overFloor, room.heightM);
+}
+
+/** The formats cut from a picture; all of the brief's where none is chosen. */
+export function formatsOf(job: Job, shot: Shot): (Format & { id: string; name: string })[] {
+  const all = job.brief.deliverables;
+  const own = all.filter(({ id }) => shot.deliverables.includes(id));
+  return own.length > 0 ? own : all;
+}
+
+function bodyOf(job: Job, id: string): Product {
+  const found = job.products.find((product) => product.id === id);
+  if (!found) throw new DomainError(`the job has no product "${id}"`);
+  return { ...found.body, id, name: found.name };
+}
+
+function sideBySide(bodies: readonly Product[]): Product[] {
+  const widths = bodies.map((body) => {
+    const { low, high } = productBounds({ ...body, positionM: [0, 0, 0] });
+    return { low: low[0], width: high[0] - low[0], foot: low[2] };
+  });
+  const gap = GAP_PART * Math.max(...widths.map(({ width }) => width));
+  const total = widths.reduce((sum, { width }) => sum + width, 0) + gap * (bodies.length - 1);
+  let x = -total / 2;
+  return bodies.map((body, index) => {
+    const { low, width } = widths[index] as (typeof widths)[number];
+    const placed = { ...body, positionM: [x - low, 0, body.positionM[2]] as Vector };
+    x += width + gap;
+    return placed;
+  });
+}
+
+function sweepBehind(
+  { low, high }: Bounds,
+  studio: Studio | undefined,
+): NonNullable<SetDocument['backdrop']> {
+  const size = Math.max(high[0] - low[0], high[2] - low[2]);
+  const bench = studio?.bench;
+  const front = bench ? bench.centreM[1] - bench.depthM / 2 : -0.45;
+  const back = bench ? bench.centreM[1] + bench.depthM / 2 : 0.5;
+  return {
+    kind: 'sweep',
+    widthM: Math.max(1.1, Math.min(2.7, 5 * size)),
+    frontM: front,
+    backM: Math.max(back, high[1] + 0.3),
+    radiusM: 0.2,
+    heightM: Math.max(0.9, 3 * size),
+    material: { kind: 'matte', reflectance: [0.84, 0.84, 0.84] },
+  };
+}
+
+function softboxFor({ low, high }: Bounds, middle: Vector): SetDocument['lights'][number] {
+  const size = Math.max(high[0] - low[0], high[1] - low[1], high[2] - low[2]);
+  const side = Math.min(1, Math.max(0.4, 2 * size));
+  const away = 1.3 * side;
+  return {
+    kind: 'softbox',
+    tag: 'A',
+    name: 'First light',
+    on: true,
+    positionM: [-0.8 * away, -0.45 * away, middle[2] + 0.55 * away],
+    aimM: middle,
+    rollDeg: 0,
+    widthM: side,
+    heightM: side,
+    hotCentre: 1.5,
+    output: { kind: 'flash-energy', energyJ: 200, efficacyLmSPerJ: 35, modifierEfficiency: 0.45 },
+    powerStops: 0,
+  } as SetDocument['lights'][number];
+}
+
+/** The first light at the power that the f-stop asks for, within a tenth of a stop, full power at most. */
+function atMeteredPower({ lights, camera }: SetDocument): SetDocument['lights'][number] {
+  const [light] = lights as [SetDocument['lights'][number]];
+  if (light.kind !== 'softbox') return light;
+  const distance = length(subtract(light.positionM, light.aimM));
+  // The meter stands where the light is aimed at, and faces it.
+  const full = lightLuminance(light).luminance * onAxisLx(light, distance);
+  const wanted = Math.log2(incidentExposureLxS(camera) / full);
+  return { ...light, powerStops: Math.max(-7, Math.min(0, Math.round(10 * wanted) / 10)) };
+}
