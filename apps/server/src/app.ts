@@ -4,6 +4,7 @@ import Koa from 'koa';
 import helmet from 'koa-helmet';
 import type { Logger } from 'pino';
 import type { Database } from './db/database.js';
+import { createDemoJob } from './demoData.js';
 import { packJob, unpackJob } from './domain/jobArchive.js';
 import { createJobStore } from './domain/jobs.js';
 import { createKitStore } from './domain/kit.js';
@@ -48,13 +49,14 @@ export function createApp({ database, log, pictureFolder, webRoot, hosts, origin
   const sets = createSetStore(database);
   const pictures = createPictureStore(database, pictureFolder);
   const stores = { database, jobs, sets, pictures };
-  const archives = {
+  const whole = {
+    demo: () => createDemoJob(sets, jobs),
     pack: (id: string) => packJob(stores, id),
     unpack: (archive: Uint8Array) => unpackJob(stores, archive),
   };
   const routers = [
     health,
-    jobRoutes(jobs, archives),
+    jobRoutes(jobs, whole),
     setRoutes(sets),
     kitRoutes(createKitStore(database)),
     pictureRoutes(pictures),

@@ -1,9 +1,10 @@
 import { defaultKit } from '@fendrix/catalogue';
 import { kitDocument } from '@fendrix/contract';
 import { expect, test } from 'vitest';
-import { freeId, searchKit } from '../src/features/kit';
+import { searchKit } from '../src/features/kit';
 import { choiceFor, choicesOf, firstValue, kindsOf, thingSchema } from '../src/shared/form/schema';
 import { labelOf, quantityOf } from '../src/shared/form/words';
+import { freeId } from '../src/shared/rows';
 
 const { entries } = defaultKit();
 const names = (search: string) => searchKit(entries, search).map(({ name }) => name);
@@ -24,8 +25,8 @@ test('the kit is searched by name, by purpose and by kind', () => {
 });
 
 test('a new entry gets an id of its own', () => {
-  expect(freeId(entries, 'Octa 90')).toBe('octa-90-2');
-  expect(freeId(entries, 'Ölpapier, 2×')).toBe('lpapier-2');
+  expect(freeId(entries, 'Octa 90', 'entry')).toBe('octa-90-2');
+  expect(freeId(entries, 'Ölpapier, 2×', 'entry')).toBe('olpapier-2');
 });
 
 test('every kind of thing has first values that the contract takes', () => {

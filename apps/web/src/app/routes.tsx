@@ -1,4 +1,4 @@
-import { createBrowserRouter } from 'react-router';
+import { createBrowserRouter, Navigate } from 'react-router';
 import { BenchView } from '../features/bench';
 import { KitView } from '../features/kit';
 import { FirstPage, SetListView } from '../features/sets';
@@ -9,5 +9,21 @@ export const router = createBrowserRouter([
   { path: '/sets', element: <SetListView /> },
   { path: '/sets/:id', element: <BenchView /> },
   { path: '/kit', element: <KitView /> },
+  // The places of a job come when they are asked for: the bench is there without them.
+  {
+    lazy: () => import('../features/jobs/pages').then(({ JobListView }) => ({ Component: JobListView })),
+    path: '/jobs',
+  },
+  {
+    lazy: () => import('../features/jobs/pages').then(({ JobFrame }) => ({ Component: JobFrame })),
+    path: '/jobs/:jobId',
+    children: [
+      { index: true, element: <Navigate to="brief" replace /> },
+      {
+        path: 'brief',
+        lazy: () => import('../features/jobs/pages').then(({ BriefView }) => ({ Component: BriefView })),
+      },
+    ],
+  },
   { path: '*', element: <LostPage /> },
 ]);

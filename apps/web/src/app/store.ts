@@ -1,5 +1,6 @@
 import { configureStore, createListenerMiddleware } from '@reduxjs/toolkit';
 import { benchReducers, benchSet } from '../features/bench';
+import { jobsApi, openJob } from '../features/jobs';
 import { kitApi } from '../features/kit';
 import { setsApi } from '../features/sets';
 import { startAutosave } from '../shared/document/autosave';
@@ -7,12 +8,19 @@ import { startAutosave } from '../shared/document/autosave';
 const listeners = createListenerMiddleware();
 
 export const store = configureStore({
-  reducer: { ...benchReducers, [setsApi.reducerPath]: setsApi.reducer, [kitApi.reducerPath]: kitApi.reducer },
+  reducer: {
+    ...benchReducers,
+    job: openJob.reducer,
+    [jobsApi.reducerPath]: jobsApi.reducer,
+    [setsApi.reducerPath]: setsApi.reducer,
+    [kitApi.reducerPath]: kitApi.reducer,
+  },
   middleware: (defaults) =>
     // A set document is checked by its own schema at every edit; walking it again here would slow the drag.
     defaults({ immutableCheck: false, serializableCheck: false })
       .prepend(listeners.middleware)
-      .concat(setsApi.middleware, kitApi.middleware),
+      .concat(jobsApi.middleware, setsApi.middleware, kitApi.middleware),
 });
 
 startAutosave(listeners, benchSet);
+startAutosave(listeners, openJob);

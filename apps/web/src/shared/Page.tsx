@@ -5,6 +5,7 @@ import { Link, NavLink } from 'react-router';
 import { SchemeSwitch } from './SchemeSwitch';
 
 const PLACES = [
+  ['/jobs', 'Jobs'],
   ['/sets', 'Sets'],
   ['/kit', 'Kit'],
 ] as const;
@@ -13,10 +14,16 @@ const PLACES = [
 export function Page({
   title,
   wide = false,
+  places,
+  file,
   children,
 }: {
   title: string;
   wide?: boolean;
+  /** Places within this one, under the header. */
+  places?: ReactNode;
+  /** Undo and save state of what is open. */
+  file?: ReactNode;
   children: ReactNode;
 }) {
   return (
@@ -24,6 +31,7 @@ export function Page({
       <Box
         component="header"
         sx={{
+          '@media print': { display: 'none' },
           display: 'flex',
           alignItems: 'center',
           px: 3,
@@ -56,9 +64,11 @@ export function Page({
             </Box>
           ))}
         </Box>
+        {file}
         <SchemeSwitch />
       </Box>
-      <Box component="main" sx={{ maxWidth: wide ? 1120 : 880, mx: 'auto', px: 3, py: 4 }}>
+      {places}
+      <Box component="main" sx={{ maxWidth: wide ? 1200 : 880, mx: 'auto', px: 3, py: places ? 2 : 4 }}>
         <Typography variant="h1" sx={{ mb: 2 }}>
           {title}
         </Typography>

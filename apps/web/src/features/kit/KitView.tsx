@@ -9,9 +9,10 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useDeferredValue, useEffect, useState } from 'react';
 import { Page } from '../../shared/Page';
+import { changeRow, freeId, withoutRow } from '../../shared/rows';
 import { EntryEditor } from './EntryEditor';
 import { searchKit } from './search';
-import { freeId, useKitChanges } from './useKitChanges';
+import { useKitChanges } from './useKitChanges';
 
 const GROUPS: [KitEntry['what'], string][] = [
   ['light', 'Lights and modifiers'],
@@ -93,22 +94,24 @@ export function KitView() {
               key={`${entry.id} ${JSON.stringify(entry)}`}
               entry={entry}
               onSave={(changed) =>
-                change(`“${changed.name}” is saved.`, (entries) =>
-                  entries.map((old) => (old.id === entry.id ? changed : old)),
-                )
+                change(`“${changed.name}” is saved.`, (all) => ({
+                  ...all,
+                  entries: changeRow(all.entries, entry.id, changed),
+                }))
               }
               onCopy={(copied) => {
                 const name = `${copied.name}, copy`.slice(0, 80);
-                const id = freeId(kit?.entries ?? [], name);
-                void change(`“${name}” is in the kit.`, (entries) => [
-                  ...entries,
-                  { ...copied, id, name } as KitEntry,
-                ]).then((done) => done && setChosen(id));
+                const id = freeId(kit?.entries ?? [], name, 'entry');
+                void change(`“${name}” is in the kit.`, (all) => ({
+                  ...all,
+                  entries: [...all.entries, { ...copied, id, name } as KitEntry],
+                })).then((done) => done && setChosen(id));
               }}
               onRemove={() =>
-                void change(`“${entry.name}” is deleted.`, (entries) =>
-                  entries.filter(({ id }) => id !== entry.id),
-                )
+                void change(`“${entry.name}” is deleted.`, (all) => ({
+                  ...all,
+                  entries: withoutRow(all.entries, entry.id),
+                }))
               }
             />
           ) : (

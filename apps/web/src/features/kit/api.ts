@@ -1,10 +1,11 @@
 import type { Kit, StoredKit } from '@fendrix/contract';
-import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
+import { createApi } from '@reduxjs/toolkit/query/react';
+import { serverQuery } from '../../shared/api';
 
 /** The studio's kit on the server. */
 export const kitApi = createApi({
   reducerPath: 'kitApi',
-  baseQuery: fetchBaseQuery({ baseUrl: '/api/' }),
+  baseQuery: serverQuery,
   tagTypes: ['Kit'],
   endpoints: (build) => ({
     readKit: build.query<StoredKit, void>({ query: () => 'kit', providesTags: ['Kit'] }),

@@ -1,4 +1,5 @@
 export { kitApi } from './api';
 export { KitView } from './KitView';
 export { searchKit } from './search';
-export { freeId, useKitChanges } from './useKitChanges';
+export { type NamedEquipment, useEquipment } from './useEquipment';
+export { useKitChanges } from './useKitChanges';

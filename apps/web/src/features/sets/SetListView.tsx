@@ -13,8 +13,9 @@ import { useSnackbar } from 'notistack';
 import { useDeferredValue, useState } from 'react';
 import { useDispatch } from 'react-redux';
 import { Link, useNavigate } from 'react-router';
+import { failureMessage } from '../../shared/api';
 import { Page } from '../../shared/Page';
-import { failureMessage, setsApi } from './api';
+import { setsApi } from './api';
 import { starterSet } from './starterSet';
 
 const PAGE = 20;

@@ -1,10 +1,11 @@
-import type { ApiError, SetDocument, SetList, StoredSet } from '@fendrix/contract';
-import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
+import type { SetDocument, SetList, StoredSet } from '@fendrix/contract';
+import { createApi } from '@reduxjs/toolkit/query/react';
+import { serverQuery } from '../../shared/api';
 
 /** Stored sets on the server. */
 export const setsApi = createApi({
   reducerPath: 'setsApi',
-  baseQuery: fetchBaseQuery({ baseUrl: '/api/' }),
+  baseQuery: serverQuery,
   tagTypes: ['SetList'],
   endpoints: (build) => ({
     listSets: build.query<SetList, { search: string; offset: number; limit: number }>({
@@ -26,10 +27,3 @@ export const setsApi = createApi({
     }),
   }),
 });
-
-/** The server's own words for a failed call, or plain ones when it could not be reached. */
-export function failureMessage(error: unknown): string {
-  const data = (error as { data?: ApiError } | undefined)?.data;
-  if (data?.error) return [data.error.message, data.error.hint].filter(Boolean).join(' ');
-  return 'The server cannot be reached. What you do is kept in this browser meanwhile.';
-}

@@ -1,3 +1,4 @@
-export { failureMessage, setsApi } from './api';
+export { setsApi } from './api';
 export { FirstPage } from './FirstPage';
 export { SetListView } from './SetListView';
+export { starterSet } from './starterSet';

@@ -7,11 +7,14 @@ export function WordsField({
   label,
   value,
   multiline = false,
+  wide = false,
   onCommit,
 }: {
   label: string;
   value: string;
   multiline?: boolean;
+  /** Room for more than a few words. */
+  wide?: boolean;
   onCommit(value: string): void;
 }) {
   const [draft, setDraft] = useState<string | null>(null);
@@ -45,7 +48,7 @@ export function WordsField({
           event.stopPropagation();
         }}
         sx={{
-          width: multiline ? '100%' : 150,
+          width: multiline ? '100%' : wide ? '60%' : 150,
           fontSize: '0.8125rem',
           '& input': { textAlign: 'right', p: 0, height: 26 },
         }}

@@ -1,6 +1,7 @@
 import type { KitEntry } from '@fendrix/contract';
 import Button from '@mui/material/Button';
-import { freeId, useKitChanges } from '../../../kit';
+import { freeId } from '../../../../shared/rows';
+import { useKitChanges } from '../../../kit';
 import type { Addable } from '../../state/edits';
 
 /** Puts a thing with its figures into the kit, for other sets. */
@@ -14,10 +15,11 @@ export function KeepInKit({ entry }: { entry: Addable }) {
       disabled={!kit || saving}
       sx={{ mt: 0.5, px: 0, display: 'block' }}
       onClick={() =>
-        void change(`“${name}” is in the kit.`, (entries) => [
-          ...entries,
-          { ...entry, id: freeId(entries, name), name, purposes: [], source: 'From a set.' } as KitEntry,
-        ])
+        void change(`“${name}” is in the kit.`, (all) => {
+          const id = freeId(all.entries, name, 'entry');
+          const kept = { ...entry, id, name, purposes: [], source: 'From a set.' } as KitEntry;
+          return { ...all, entries: [...all.entries, kept] };
+        })
       }
     >
       Keep in the kit

@@ -1,0 +1,104 @@
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import CircularProgress from '@mui/material/CircularProgress';
+import type { ThunkDispatch, UnknownAction } from '@reduxjs/toolkit';
+import { useEffect } from 'react';
+import { useDispatch, useSelector } from 'react-redux';
+import { NavLink, Outlet, useParams } from 'react-router';
+import { failureMessage } from '../../shared/api';
+import { readDraft } from '../../shared/document/drafts';
+import { FileBar } from '../../shared/document/FileBar';
+import { Page } from '../../shared/Page';
+import { jobsApi } from './api';
+import { openJob, type WithJob } from './state/openJob';
+
+/** The parts of a job in the order of work. */
+const PARTS = [
+  ['brief', 'Brief'],
+  ['goods', 'Goods'],
+  ['pictures', 'Pictures'],
+  ['series', 'Series'],
+] as const;
+
+/** Opens a job and shows one of its parts. */
+export function JobFrame() {
+  const { jobId = '' } = useParams();
+  const { data, error, isFetching, refetch } = jobsApi.useReadJobQuery(jobId, {
+    refetchOnMountOrArgChange: true,
+  });
+  const dispatch = useDispatch<ThunkDispatch<WithJob, unknown, UnknownAction>>();
+  const openId = useSelector((state: WithJob) => state.job.file.stored?.id);
+  const name = useSelector((state: WithJob) => openJob.documentOf(state)?.name);
+
+  useEffect(() => {
+    if (data && data.id === jobId && !isFetching) {
+      dispatch(openJob.open(data, readDraft(data.id, data.revision)));
+    }
+  }, [data, jobId, isFetching, dispatch]);
+  useEffect(() => () => void dispatch(openJob.closed()), [dispatch]);
+  useEffect(() => {
+    if (name) document.title = `${name} · Fendrix`;
+  }, [name]);
+
+  if (error) {
+    return (
+      <Page title="This job cannot be opened">
+        <Alert severity="warning" action={<Button onClick={() => void refetch()}>Try again</Button>}>
+          {failureMessage(error)}
+        </Alert>
+      </Page>
+    );
+  }
+  if (openId !== jobId || name === undefined) {
+    return (
+      <Page title="Job">
+        <CircularProgress aria-label="The job is being opened" />
+      </Page>
+    );
+  }
+  return (
+    <Page title={name} wide places={<Parts jobId={jobId} />} file={<FileBar open={openJob} noun="job" />}>
+      <Outlet />
+    </Page>
+  );
+}
+
+function Parts({ jobId }: { jobId: string }) {
+  return (
+    <Box
+      component="nav"
+      aria-label="Parts of the job"
+      sx={{
+        display: 'flex',
+        gap: 2.5,
+        px: 3,
+        py: 1,
+        borderBottom: 1,
+        borderColor: 'divider',
+        overflowX: 'auto',
+        '@media print': { display: 'none' },
+      }}
+    >
+      {PARTS.map(([part, title], index) => (
+        <Box
+          key={part}
+          component={NavLink}
+          to={`/jobs/${jobId}/${part}`}
+          sx={{
+            color: 'text.secondary',
+            textDecoration: 'none',
+            fontSize: '0.875rem',
+            whiteSpace: 'nowrap',
+            '&.active': { color: 'text.primary', fontWeight: 650 },
+          }}
+        >
+          <Box component="span" className="number" sx={{ mr: 0.75, opacity: 0.7 }}>
+            {index + 1}
+          </Box>
+          {title}
+        </Box>
+      ))}
+    </Box>
+  );
+}

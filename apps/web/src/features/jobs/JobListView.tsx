@@ -1,0 +1,216 @@
+import type { JobSummary } from '@fendrix/contract';
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import Skeleton from '@mui/material/Skeleton';
+import Stack from '@mui/material/Stack';
+import Switch from '@mui/material/Switch';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { useDeferredValue, useEffect, useRef, useState } from 'react';
+import { Link } from 'react-router';
+import { failureMessage } from '../../shared/api';
+import { Page } from '../../shared/Page';
+import { jobsApi } from './api';
+import { useJobActions } from './useJobActions';
+
+const PAGE = 20;
+
+const STATES: Record<string, string> = {
+  brief: 'brief',
+  products: 'goods',
+  shots: 'pictures to list',
+  camera: 'camera to place',
+  shooting: 'shooting',
+  delivery: 'to deliver',
+  delivered: 'delivered',
+  archived: 'put away',
+};
+
+/** All jobs, the next one due first: what is on, what comes next. */
+export function JobListView() {
+  const [search, setSearch] = useState('');
+  const [offset, setOffset] = useState(0);
+  const [archived, setArchived] = useState(false);
+  const { data, error, isLoading, refetch } = jobsApi.useListJobsQuery({
+    search: useDeferredValue(search),
+    offset,
+    limit: PAGE,
+    archived: archived ? 'yes' : 'no',
+  });
+  const actions = useJobActions();
+  const file = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    document.title = 'Jobs · Fendrix';
+  }, []);
+
+  return (
+    <Page title="Jobs" wide>
+      <Stack direction="row" spacing={1.5} useFlexGap sx={{ mb: 2, flexWrap: 'wrap', alignItems: 'center' }}>
+        <TextField
+          size="small"
+          label="Find by name or client"
+          value={search}
+          onChange={(event) => {
+            setSearch(event.target.value);
+            setOffset(0);
+          }}
+          sx={{ flex: '1 1 220px' }}
+        />
+        <FormControlLabel
+          control={
+            <Switch
+              size="small"
+              checked={archived}
+              onChange={(_, on) => {
+                setArchived(on);
+                setOffset(0);
+              }}
+            />
+          }
+          label="Put away"
+        />
+        <Button onClick={() => file.current?.click()}>Read from a file</Button>
+        <input
+          ref={file}
+          type="file"
+          accept=".zip,application/zip"
+          hidden
+          aria-label="Job archive to read"
+          onChange={(event) => {
+            const [chosen] = event.target.files ?? [];
+            if (chosen) actions.readFile(chosen);
+            event.target.value = '';
+          }}
+        />
+        <Button onClick={actions.createDemo}>From the demo</Button>
+        <Button variant="contained" onClick={actions.createNew}>
+          New job
+        </Button>
+      </Stack>
+      {error && (
+        <Alert severity="warning" action={<Button onClick={() => void refetch()}>Try again</Button>}>
+          {failureMessage(error)}
+        </Alert>
+      )}
+      {isLoading && <Skeleton height={120} />}
+      {data && data.total === 0 && (
+        <Typography color="text.secondary" sx={{ maxWidth: 560 }}>
+          {emptyWords(search, archived)}
+        </Typography>
+      )}
+      {data && data.jobs.length > 0 && (
+        <Box sx={{ overflowX: 'auto' }}>
+          <Table size="small" aria-label="Jobs">
+            <TableHead>
+              <TableRow>
+                <TableCell>Job</TableCell>
+                <TableCell>Next</TableCell>
+                <TableCell>State</TableCell>
+                <TableCell>Due</TableCell>
+                <TableCell align="right">Pictures</TableCell>
+                <TableCell />
+              </TableRow>
+            </TableHead>
+            <TableBody>
+              {data.jobs.map((job) => (
+                <JobRow key={job.id} job={job} actions={actions} />
+              ))}
+            </TableBody>
+          </Table>
+        </Box>
+      )}
+      {data && data.total > PAGE && (
+        <Stack direction="row" spacing={1} sx={{ mt: 2, alignItems: 'center' }}>
+          <Button disabled={offset === 0} onClick={() => setOffset(offset - PAGE)}>
+            Earlier
+          </Button>
+          <Button disabled={offset + PAGE >= data.total} onClick={() => setOffset(offset + PAGE)}>
+            Later
+          </Button>
+          <Typography variant="body2" color="text.secondary">
+            {offset + 1} to {Math.min(offset + PAGE, data.total)} of {data.total}
+          </Typography>
+        </Stack>
+      )}
+    </Page>
+  );
+}
+
+function JobRow({ job, actions }: { job: JobSummary; actions: ReturnType<typeof useJobActions> }) {
+  return (
+    <TableRow hover>
+      <TableCell>
+        <Box component={Link} to={`/jobs/${job.id}/brief`} sx={{ color: 'text.primary', fontWeight: 650 }}>
+          {job.name}
+        </Box>
+        <Box sx={{ color: 'text.secondary', fontSize: '0.75rem' }}>{job.client || 'no client named'}</Box>
+      </TableCell>
+      <TableCell>{job.next}</TableCell>
+      <TableCell>{STATES[job.state] ?? job.state}</TableCell>
+      <TableCell sx={{ whiteSpace: 'nowrap' }}>{job.dueOn ? dueWords(job.dueOn) : 'no day set'}</TableCell>
+      <TableCell align="right" className="number">
+        {job.shots}
+      </TableCell>
+      <TableCell align="right" sx={{ whiteSpace: 'nowrap' }}>
+        <Button size="small" aria-label={`Copy ${job.name}`} onClick={() => actions.copy(job.id)}>
+          Copy
+        </Button>
+        <Button
+          size="small"
+          component="a"
+          href={`/api/jobs/${job.id}/export`}
+          download
+          aria-label={`Export ${job.name}`}
+        >
+          Export
+        </Button>
+        <Button
+          size="small"
+          aria-label={`${job.archived ? 'Bring back' : 'Put away'} ${job.name}`}
+          onClick={() => actions.setArchived(job.id, !job.archived)}
+        >
+          {job.archived ? 'Bring back' : 'Put away'}
+        </Button>
+        {job.archived && (
+          <Button
+            size="small"
+            color="error"
+            aria-label={`Delete ${job.name}`}
+            onClick={() => actions.remove(job.id, job.name)}
+          >
+            Delete
+          </Button>
+        )}
+      </TableCell>
+    </TableRow>
+  );
+}
+
+function emptyWords(search: string, archived: boolean): string {
+  if (search) return `No job has “${search}” in its name or client.`;
+  if (archived) return 'Nothing is put away. A job that is done can be, and comes back from here.';
+  return 'No job yet. A job holds what the client wants, the goods and the pictures to take, and leads from there to the camera. Start a new one, or take the demo to look round in.';
+}
+
+/** A day with how far off it is. */
+export function dueWords(day: string, today = new Date()): string {
+  const [year = 0, month = 1, date = 1] = day.split('-').map(Number);
+  const days = Math.round(
+    (Date.UTC(year, month - 1, date) - Date.UTC(today.getFullYear(), today.getMonth(), today.getDate())) /
+      864e5,
+  );
+  const words = new Date(year, month - 1, date).toLocaleDateString('en-GB', {
+    day: 'numeric',
+    month: 'short',
+  });
+  if (days === 0) return `${words}, today`;
+  if (days < 0) return `${words}, ${-days} ${days === -1 ? 'day' : 'days'} late`;
+  return `${words}, in ${days} ${days === 1 ? 'day' : 'days'}`;
+}

@@ -1,0 +1,2 @@
+export { jobsApi } from './api';
+export { openJob } from './state/openJob';

@@ -1,0 +1,3 @@
+export { BriefView } from './brief/BriefView';
+export { JobFrame } from './JobFrame';
+export { JobListView } from './JobListView';

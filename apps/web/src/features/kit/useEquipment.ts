@@ -1,0 +1,38 @@
+import { defaultKit } from '@fendrix/catalogue';
+import type { Equipment, EquipmentOf, Studio } from '@fendrix/contract';
+import { useMemo } from 'react';
+import { kitApi } from './api';
+
+/** One piece of equipment with its name in the kit. */
+export type NamedEquipment<K extends Equipment['kind'] = Equipment['kind']> = EquipmentOf<K> & {
+  id: string;
+  name: string;
+};
+
+/**
+ * Bodies, lenses, supports and the room of the studio; the catalogue's where the kit has none of a kind, as kits from
+ * before they were kept have. Null while the kit is read.
+ */
+export function useEquipment() {
+  const { data } = kitApi.useReadKitQuery();
+  return useMemo(() => {
+    if (!data) return null;
+    const usual = defaultKit();
+    const named = (kit: typeof usual) =>
+      kit.entries.flatMap((entry) =>
+        entry.what === 'equipment' ? [{ ...entry.thing, id: entry.id, name: entry.name }] : [],
+      );
+    const [own, others] = [named(data.document), named(usual)];
+    const ofKind = <K extends Equipment['kind']>(kind: K): NamedEquipment<K>[] => {
+      const is = (thing: Equipment): thing is EquipmentOf<K> & Equipment => thing.kind === kind;
+      const found = own.filter(is);
+      return (found.length > 0 ? found : others.filter(is)) as unknown as NamedEquipment<K>[];
+    };
+    return {
+      bodies: ofKind('body'),
+      lenses: ofKind('lens'),
+      supports: ofKind('support'),
+      studio: (data.document.studio ?? usual.studio) as Studio,
+    };
+  }, [data]);
+}
