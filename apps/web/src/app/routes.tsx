@@ -23,6 +23,14 @@ export const router = createBrowserRouter([
         path: 'brief',
         lazy: () => import('../features/jobs/pages').then(({ BriefView }) => ({ Component: BriefView })),
       },
+      {
+        path: 'goods',
+        lazy: () => import('../features/jobs/pages').then(({ GoodsView }) => ({ Component: GoodsView })),
+      },
+      {
+        path: 'pictures',
+        lazy: () => import('../features/jobs/pages').then(({ ShotsView }) => ({ Component: ShotsView })),
+      },
     ],
   },
   { path: '*', element: <LostPage /> },

@@ -1,3 +1,5 @@
 export { BriefView } from './brief/BriefView';
 export { JobFrame } from './JobFrame';
 export { JobListView } from './JobListView';
+export { GoodsView } from './products/GoodsView';
+export { ShotsView } from './shots/ShotsView';

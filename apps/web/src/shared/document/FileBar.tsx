@@ -45,6 +45,7 @@ export function FileBar<D extends { name: string }, K extends string>({
           opacity: calm ? 0.85 : 1,
           minWidth: 54,
           textAlign: 'right',
+          fontSize: '0.8125rem',
         }}
       >
         {SAVE_WORDS[save]}

@@ -1,9 +1,10 @@
 import type { Backdrop, Bench, Camera, Panel, Room, Sweep, Vector } from '@fendrix/contract';
 import { radians, vector } from '@fendrix/core';
 import { memo } from 'react';
+import type { Flat } from '../../../shared/hull';
 import { surround } from '../../../shared/theme';
 import type { Plan } from './plan';
-import { coneOfView, type Flat } from './planGeometry';
+import { coneOfView } from './planGeometry';
 
 interface SurroundingsProps {
   plan: Plan;

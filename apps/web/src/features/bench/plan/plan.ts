@@ -1,5 +1,6 @@
 import type { Vector } from '@fendrix/contract';
-import { type Flat, flatten, hull, type PlanKind } from './planGeometry';
+import { type Flat, hull } from '../../../shared/hull';
+import { flatten, type PlanKind } from './planGeometry';
 
 /** Size and place of the set in a plan. */
 export interface Fit {

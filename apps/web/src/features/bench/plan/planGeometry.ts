@@ -1,13 +1,11 @@
 import type { Camera, Product, SetDocument, Vector } from '@fendrix/contract';
 import { aimFrame, lightShape, outlinePieces, radians, sheetShape, vector, viewOf } from '@fendrix/core';
+import { type Flat, hull } from '../../../shared/hull';
 
 const { add, scale, turnUpright } = vector;
 
 /** A plan looks along one axis: from above, or from camera left with the camera at the left edge. */
 export type PlanKind = 'above' | 'side';
-
-/** A point of the set in the plan, m: right and down. */
-export type Flat = [number, number];
 
 export function flatten(kind: PlanKind, [x, y, z]: Vector): Flat {
   return kind === 'above' ? [x, -y] : [y, -z];
@@ -39,22 +37,6 @@ export function faceCorners(thing: Rectangle, backM = 0): Vector[] {
     add(centre, add(scale(right, (a * thing.widthM) / 2), scale(up, (b * thing.heightM) / 2))),
   );
 }
-
-/** Outline of the convex hull of points, counter-clockwise (Andrew's monotone chain). */
-export function hull(points: readonly Flat[]): Flat[] {
-  const sorted = [...points].sort((a, b) => a[0] - b[0] || a[1] - b[1]);
-  const half = (list: readonly Flat[]) => {
-    const chain: Flat[] = [];
-    for (const point of list) {
-      while (chain.length > 1 && turn(chain.at(-2) as Flat, chain.at(-1) as Flat, point) <= 0) chain.pop();
-      chain.push(point);
-    }
-    return chain.slice(0, -1);
-  };
-  return [...half(sorted), ...half([...sorted].reverse())];
-}
-
-const turn = (a: Flat, b: Flat, c: Flat) => (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]);
 
 /** Outline of a turned or box-shaped product in a plan; nothing for others, which are drawn by their pieces. */
 export function productOutline(kind: PlanKind, product: Product): Flat[] {

@@ -14,13 +14,13 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { memo, useDeferredValue, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { ImportDialog } from '../../../shared/ImportDialog';
 import { surround } from '../../../shared/theme';
 import { kitApi, searchKit } from '../../kit';
 import { benchActions } from '../state/benchSlice';
 import { type Addable, addFromKit, giveMaterial, keyOfAdded } from '../state/edits';
 import { useBench, useBenchDispatch, useSet } from '../state/hooks';
 import { edit } from '../state/thunks';
-import { ImportDialog } from './ImportDialog';
 
 /** Words people look for first. */
 const PURPOSES = ['soft', 'hard', 'edge', 'bounce', 'cut', 'gradient', 'glow', 'pattern', 'fill'];

@@ -12,8 +12,8 @@ const choices = (words: Record<string, string>) =>
 
 const COLUMNS: readonly GridColumn<Deliverable>[] = [
   { field: 'name', title: 'Where it runs', flex: 1, minWidth: 130 },
-  { field: 'widthPx', title: 'Pixels across', kind: 'number', width: 96 },
-  { field: 'heightPx', title: 'up', kind: 'number', width: 70 },
+  { field: 'widthPx', title: 'Px across', kind: 'number', width: 96 },
+  { field: 'heightPx', title: 'Px up', kind: 'number', width: 70 },
   {
     field: 'marginPart',
     title: 'Margin',

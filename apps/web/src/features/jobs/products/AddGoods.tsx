@@ -1,0 +1,85 @@
+import type { JobProduct, Product } from '@fendrix/contract';
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import DialogContent from '@mui/material/DialogContent';
+import List from '@mui/material/List';
+import ListItem from '@mui/material/ListItem';
+import ListItemButton from '@mui/material/ListItemButton';
+import ListItemText from '@mui/material/ListItemText';
+import Skeleton from '@mui/material/Skeleton';
+import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import { ImportDialog } from '../../../shared/ImportDialog';
+import { kitApi, searchKit } from '../../kit';
+
+/** What a purpose of the kit says about the sort of goods. */
+const GOODS_OF: Record<string, JobProduct['goods']> = {
+  glass: 'glass',
+  drink: 'drink',
+  metal: 'metal',
+  jewelry: 'jewelry',
+  garment: 'garment',
+  cloth: 'garment',
+  food: 'food',
+};
+
+/** A form to start from: out of the kit, or from a file. */
+export function AddGoods({
+  onTake,
+  onClose,
+}: {
+  onTake(body: Product, goods: JobProduct['goods']): void;
+  onClose(): void;
+}) {
+  const [search, setSearch] = useState('');
+  const [importing, setImporting] = useState(false);
+  const { data, error } = kitApi.useReadKitQuery();
+  const found = searchKit(data?.document.entries ?? [], search).flatMap((entry) =>
+    entry.what === 'product' ? [entry] : [],
+  );
+  if (importing) {
+    return (
+      <ImportDialog
+        onClose={onClose}
+        onTake={(imported) => {
+          if (imported.what === 'product') onTake(imported.thing, 'other');
+        }}
+      />
+    );
+  }
+  return (
+    <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-label="Add goods">
+      <DialogContent sx={{ height: 460, display: 'flex', flexDirection: 'column', gap: 1.5 }}>
+        <Stack direction="row" spacing={1}>
+          <TextField
+            autoFocus
+            fullWidth
+            size="small"
+            label="A form that comes near: bottle, ring, dish, cloth"
+            value={search}
+            onChange={(event) => setSearch(event.target.value)}
+          />
+          <Button onClick={() => setImporting(true)}>From a file</Button>
+        </Stack>
+        {!data && !error && <Skeleton height={120} />}
+        {error && <Typography color="text.secondary">The kit cannot be read from the server now.</Typography>}
+        <List dense disablePadding sx={{ overflow: 'auto', flex: 1 }}>
+          {found.map((entry) => (
+            <ListItem key={entry.id} disablePadding divider>
+              <ListItemButton
+                onClick={() => {
+                  const word = entry.purposes.find((purpose) => purpose in GOODS_OF) ?? '';
+                  onTake(entry.thing, GOODS_OF[word] ?? 'other');
+                }}
+              >
+                <ListItemText primary={entry.name} secondary={entry.purposes.join(', ')} />
+              </ListItemButton>
+            </ListItem>
+          ))}
+        </List>
+      </DialogContent>
+    </Dialog>
+  );
+}

@@ -1,0 +1,108 @@
+import type { JobProduct, Step } from '@fendrix/contract';
+import { proposeSteps } from '@fendrix/core';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import InputBase from '@mui/material/InputBase';
+import { useState } from 'react';
+import { changeRow, freeId, withoutRow } from '../../../shared/rows';
+import { Section } from '../../../shared/Section';
+
+/** Preparation and styling, proposed from what the goods are, edited, ticked on the day. */
+export function Steps({ product, onChange }: { product: JobProduct; onChange(steps: Step[]): void }) {
+  const { steps } = product;
+  const propose = () => {
+    const have = new Set(steps.map(({ text }) => text));
+    const added: Step[] = [...steps];
+    for (const step of proposeSteps(product)) {
+      if (!have.has(step.text)) added.push({ ...step, id: freeId(added, step.text, 'step') });
+    }
+    onChange(added);
+  };
+  return (
+    <Section
+      title="Preparation and styling"
+      action={
+        <>
+          <Button size="small" onClick={propose}>
+            Propose steps
+          </Button>
+          <Button
+            size="small"
+            onClick={() =>
+              onChange([...steps, { id: freeId(steps, 'step', 'step'), text: 'New step', done: false }])
+            }
+          >
+            Add a step
+          </Button>
+        </>
+      }
+    >
+      {steps.length === 0 && (
+        <Box sx={{ color: 'text.secondary', fontSize: '0.8125rem' }}>
+          None yet. Propose steps lists those usual for{' '}
+          {product.goods === 'other' ? 'such goods' : product.goods}: yours to change.
+        </Box>
+      )}
+      <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
+        {steps.map((step) => (
+          <StepRow
+            key={step.id}
+            step={step}
+            onChange={(changes) => onChange(changeRow(steps, step.id, changes))}
+            onRemove={() => onChange(withoutRow(steps, step.id))}
+          />
+        ))}
+      </Box>
+    </Section>
+  );
+}
+
+function StepRow({
+  step,
+  onChange,
+  onRemove,
+}: {
+  step: Step;
+  onChange(changes: Partial<Step>): void;
+  onRemove(): void;
+}) {
+  const [draft, setDraft] = useState<string | null>(null);
+  const commit = () => {
+    const text = draft?.trim();
+    if (text && text !== step.text) onChange({ text });
+    setDraft(null);
+  };
+  return (
+    <Box
+      component="li"
+      sx={{ display: 'flex', alignItems: 'center', borderBottom: 1, borderColor: 'divider' }}
+    >
+      <Checkbox
+        size="small"
+        checked={step.done}
+        onChange={(_, done) => onChange({ done })}
+        slotProps={{ input: { 'aria-label': `Done: ${step.text}` } }}
+      />
+      <InputBase
+        fullWidth
+        value={draft ?? step.text}
+        onChange={(event) => setDraft(event.target.value)}
+        onBlur={commit}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') commit();
+          if (event.key === 'Escape') setDraft(null);
+          event.stopPropagation();
+        }}
+        slotProps={{ input: { 'aria-label': 'Step', maxLength: 300 } }}
+        sx={{
+          fontSize: '0.8125rem',
+          ...(step.done ? { textDecoration: 'line-through', color: 'text.secondary' } : {}),
+        }}
+      />
+      <Button size="small" color="inherit" onClick={onRemove} aria-label={`Remove step: ${step.text}`}>
+        Remove
+      </Button>
+    </Box>
+  );
+}

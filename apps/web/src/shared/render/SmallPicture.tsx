@@ -1,0 +1,86 @@
+import type { SetDocument } from '@fendrix/contract';
+import Box from '@mui/material/Box';
+import { type ReactNode, useEffect, useRef, useState } from 'react';
+import { renderSmall } from './smallRender';
+
+interface SmallPictureProps {
+  set: SetDocument;
+  label: string;
+  /** Pixels across; the height follows from the sensor. */
+  width: number;
+  samples?: number;
+  /** Shown as bright as fits, not as recorded. */
+  levelled?: boolean;
+  /** Drawn over the picture, in parts of the frame. */
+  children?: ReactNode;
+}
+
+/** Time without a change before a picture is begun, ms. */
+const REST_MS = 120;
+
+/** A small true picture of a set; the last one stays, dimmed, until the next is there. */
+export function SmallPicture({
+  set,
+  label,
+  width,
+  samples = 12,
+  levelled = true,
+  children,
+}: SmallPictureProps) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const [state, setState] = useState<'working' | 'done' | 'failed'>('working');
+  const { sensorWidthM, sensorHeightM } = set.camera.body;
+  const height = Math.max(1, Math.round((width * sensorHeightM) / sensorWidthM));
+
+  useEffect(() => {
+    const abort = new AbortController();
+    setState('working');
+    const timer = setTimeout(() => {
+      renderSmall(set, { width, height, samples, signal: abort.signal, levelled })
+        .then((picture) => {
+          canvas.current?.getContext('2d')?.putImageData(picture, 0, 0);
+          setState('done');
+        })
+        .catch(() => {
+          if (!abort.signal.aborted) setState('failed');
+        });
+    }, REST_MS);
+    return () => {
+      clearTimeout(timer);
+      abort.abort();
+    };
+  }, [set, width, height, samples, levelled]);
+
+  return (
+    <Box
+      sx={{ position: 'relative', bgcolor: '#4a4a4a', lineHeight: 0, aspectRatio: `${width} / ${height}` }}
+      data-testid="small-picture"
+      data-state={state}
+    >
+      <Box
+        component="canvas"
+        ref={canvas}
+        width={width}
+        height={height}
+        role="img"
+        aria-label={label}
+        sx={{ width: '100%', opacity: state === 'done' ? 1 : 0.45, transition: 'opacity 120ms' }}
+      />
+      {children && (
+        <Box
+          component="svg"
+          viewBox={`0 0 ${width} ${height}`}
+          sx={{ position: 'absolute', inset: 0, width: '100%', height: '100%', pointerEvents: 'none' }}
+          aria-hidden
+        >
+          {children}
+        </Box>
+      )}
+      {state === 'failed' && (
+        <Box role="alert" sx={{ position: 'absolute', inset: 8, color: '#f1f1f1', lineHeight: 1.4 }}>
+          This picture could not be made.
+        </Box>
+      )}
+    </Box>
+  );
+}
