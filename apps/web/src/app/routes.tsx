@@ -31,6 +31,10 @@ export const router = createBrowserRouter([
         path: 'pictures',
         lazy: () => import('../features/jobs/pages').then(({ ShotsView }) => ({ Component: ShotsView })),
       },
+      {
+        path: 'pictures/:shotId',
+        lazy: () => import('../features/jobs/pages').then(({ CameraView }) => ({ Component: CameraView })),
+      },
     ],
   },
   { path: '*', element: <LostPage /> },

@@ -65,7 +65,7 @@ export function checkPlace(placed: PlacedCamera, around: Surroundings): PlaceChe
       ...(met ? {} : longer(value, closestFocusM)),
     });
   }
-  if (around.room) checks.push(...roomChecks(view, around.room, around));
+  if (around.room) checks.push(...roomChecks(placed, view, around.room, around));
   if (around.highestM !== undefined) {
     const value = camera.positionM[2] + around.benchHeightM;
     checks.push({ what: 'support', met: value <= around.highestM, value, limit: around.highestM });
@@ -81,7 +81,12 @@ export function checkPlace(placed: PlacedCamera, around: Surroundings): PlaceChe
   }
 }
 
-function roomChecks(view: View, room: Room, { benchHeightM, personM }: Surroundings): PlaceCheck[] {
+function roomChecks(
+  { distanceM, camera }: PlacedCamera,
+  view: View,
+  room: Room,
+  { benchHeightM, personM }: Surroundings,
+): PlaceCheck[] {
   const [, y, z] = view.origin;
   const level = Math.hypot(view.forward[0], view.forward[1]);
   // Straight down nobody stands behind the lens axis.
@@ -89,9 +94,28 @@ function roomChecks(view: View, room: Room, { benchHeightM, personM }: Surroundi
   const free = room.markFromFrontM + y;
   const above = benchHeightM + z + BODY_M;
   return [
-    { what: 'room-behind', met: free >= behind, value: free, limit: behind },
-    { what: 'ceiling', met: above <= room.heightM, value: above, limit: room.heightM },
+    {
+      what: 'room-behind',
+      met: free >= behind,
+      value: free,
+      limit: behind,
+      ...shorter(behind - free, level),
+    },
+    {
+      what: 'ceiling',
+      met: above <= room.heightM,
+      value: above,
+      limit: room.heightM,
+      ...shorter(above - room.heightM, -view.forward[2]),
+    },
   ];
+
+  /** The focal length that gives the same frame from so much nearer along a part of the axis. */
+  function shorter(tooFarM: number, along: number): { focalLengthM?: number } {
+    const nearer = distanceM - tooFarM / Math.max(0.1, along);
+    if (!(tooFarM > 0 && nearer > 0)) return {};
+    return { focalLengthM: (camera.lens.focalLengthM * nearer) / distanceM };
+  }
 }
 
 /** Size ratio of the nearest to the farthest part; the lens that would give the same frame from far enough. */

@@ -2,4 +2,5 @@ export { BriefView } from './brief/BriefView';
 export { JobFrame } from './JobFrame';
 export { JobListView } from './JobListView';
 export { GoodsView } from './products/GoodsView';
+export { CameraView } from './shots/CameraView';
 export { ShotsView } from './shots/ShotsView';

@@ -26,7 +26,7 @@ export function SelectField({
         value={value}
         onChange={(event) => onChange(event.target.value)}
         inputProps={{ id }}
-        sx={{ fontSize: '0.8125rem', maxWidth: 140 }}
+        sx={{ fontSize: '0.8125rem', maxWidth: 220 }}
       >
         {options.map((option) => (
           <option key={option} value={option}>

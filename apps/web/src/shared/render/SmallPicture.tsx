@@ -28,7 +28,7 @@ export function SmallPicture({
   children,
 }: SmallPictureProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const [state, setState] = useState<'working' | 'done' | 'failed'>('working');
+  const [state, setState] = useState<'working' | 'shown' | 'done' | 'failed'>('working');
   const { sensorWidthM, sensorHeightM } = set.camera.body;
   const height = Math.max(1, Math.round((width * sensorHeightM) / sensorWidthM));
 
@@ -36,11 +36,12 @@ export function SmallPicture({
     const abort = new AbortController();
     setState('working');
     const timer = setTimeout(() => {
-      renderSmall(set, { width, height, samples, signal: abort.signal, levelled })
-        .then((picture) => {
-          canvas.current?.getContext('2d')?.putImageData(picture, 0, 0);
-          setState('done');
-        })
+      const onPicture = (picture: ImageData) => {
+        canvas.current?.getContext('2d')?.putImageData(picture, 0, 0);
+        setState('shown');
+      };
+      renderSmall(set, { width, height, samples, signal: abort.signal, levelled, onPicture })
+        .then(() => setState('done'))
         .catch(() => {
           if (!abort.signal.aborted) setState('failed');
         });
@@ -64,7 +65,7 @@ export function SmallPicture({
         height={height}
         role="img"
         aria-label={label}
-        sx={{ width: '100%', opacity: state === 'done' ? 1 : 0.45, transition: 'opacity 120ms' }}
+        sx={{ width: '100%', opacity: state === 'working' ? 0.45 : 1, transition: 'opacity 120ms' }}
       />
       {children && (
         <Box

@@ -1,5 +1,13 @@
 import type { SetDocument } from '@fendrix/contract';
-import { developFilms, encodePicture, exposureWeights, luminanceOf, traceKey } from '@fendrix/core';
+import {
+  developFilms,
+  encodePicture,
+  exposureWeights,
+  type Films,
+  luminanceOf,
+  tilesOf,
+  traceKey,
+} from '@fendrix/core';
 import { renderProgressively, type WorkerPool } from '@fendrix/workers';
 import { createBrowserPool } from '@fendrix/workers/browser';
 
@@ -13,6 +21,9 @@ function smallPool(): WorkerPool {
 
 /** Part of the pixels that may be brighter than white when a picture is shown as bright as fits. */
 const BRIGHTEST_PART = 0.02;
+/** Side of a tile, px; time between two shown states, ms. */
+const TILE = 64;
+const SHOW_EVERY_MS = 500;
 
 export interface SmallRenderOptions {
   width: number;
@@ -21,18 +32,43 @@ export interface SmallRenderOptions {
   signal: AbortSignal;
   /** Shows it as bright as fits instead of as the camera would record it. */
   levelled: boolean;
+  /** Takes the picture each time it has become better, at most every half second. */
+  onPicture(picture: ImageData): void;
 }
 
 /**
  * A small picture of a set, whole, from the workers; developed on the page, which takes about a millisecond at this
- * size. Rejects when aborted.
+ * size. The first comes when every pixel has one sample. Rejects when aborted.
  */
-export async function renderSmall(set: SetDocument, options: SmallRenderOptions): Promise<ImageData> {
-  const { width, height, samples, signal, levelled } = options;
+export async function renderSmall(set: SetDocument, options: SmallRenderOptions): Promise<void> {
+  const { width, height, samples, signal } = options;
   const keyed = { key: traceKey(set), set };
-  const films = await renderProgressively(smallPool(), keyed, { width, height, samples, seed: 1, signal });
+  const weights = exposureWeights(set);
+  const whole = tilesOf(width, height, TILE).length;
+  let shownAt = 0;
+  const films = await renderProgressively(smallPool(), keyed, {
+    width,
+    height,
+    samples,
+    seed: 1,
+    signal,
+    tileSize: TILE,
+    onProgress({ films: growing, done }) {
+      if (done < whole || performance.now() - shownAt < SHOW_EVERY_MS) return;
+      shownAt = performance.now();
+      options.onPicture(developed(growing, weights, options));
+    },
+  });
+  options.onPicture(developed(films, weights, options));
+}
+
+function developed(
+  films: Films,
+  weights: ReturnType<typeof exposureWeights>,
+  { width, height, levelled }: SmallRenderOptions,
+): ImageData {
   const linear = new Float32Array(width * height * 3);
-  developFilms(linear, films, exposureWeights(set));
+  developFilms(linear, films, weights);
   if (levelled) level(linear);
   const picture = new ImageData(width, height);
   encodePicture(picture.data, linear);

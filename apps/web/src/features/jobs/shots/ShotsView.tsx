@@ -24,7 +24,14 @@ const COLUMNS: readonly GridColumn<Shot>[] = [
     width: 140,
     options: Object.entries(VIEW_WORDS).map(([value, label]) => ({ value, label })),
   },
-  { field: 'tiltDeg', title: 'Looks down', kind: 'number', quantity: tiltQuantity, width: 92 },
+  {
+    field: 'tiltDeg',
+    title: 'Tilt',
+    kind: 'number',
+    quantity: tiltQuantity,
+    width: 72,
+    hint: 'How far the camera looks down',
+  },
   { field: 'minutes', title: 'Time', kind: 'number', quantity: minutesQuantity, width: 80 },
   { field: 'done', title: 'Taken', kind: 'yes-no', width: 70 },
 ];

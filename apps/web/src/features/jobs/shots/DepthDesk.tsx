@@ -1,0 +1,252 @@
+import type { FormatFit, StagedShot } from '@fendrix/core';
+import {
+  backgroundBlur,
+  circleOfConfusionM,
+  depthOfField,
+  F_NUMBERS,
+  focusBetween,
+  focusStack,
+  formatLength,
+  handHeldShutterS,
+  parseLengthM,
+  pointBlur,
+  printedSetting,
+  SHUTTERS,
+  sharpestStop,
+} from '@fendrix/core';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import { useMemo, useState } from 'react';
+import { Chart, type ChartOption } from '../../../shared/Chart';
+import { Explained } from '../../../shared/Explained';
+import { QuantityField } from '../../../shared/QuantityField';
+import { Section } from '../../../shared/Section';
+import { useEquipment } from '../../kit';
+import { partQuantity } from '../quantities';
+
+interface DepthDeskProps {
+  staged: StagedShot;
+  fits: readonly (FormatFit & { name: string; widthPx: number })[];
+  onStop(fNumber: number): void;
+}
+
+const px = (value: number) => `${value < 10 ? value.toFixed(1) : Math.round(value)} px`;
+
+/** Sharpness from front to back: the f-stop that covers it best, a focus stack where none does, blur behind. */
+export function DepthDesk({ staged: { placed }, fits, onStop }: DepthDeskProps) {
+  const equipment = useEquipment();
+  const [behindM, setBehind] = useState(0.5);
+  const [overlap, setOverlap] = useState(0.25);
+  const [seconds, setSeconds] = useState(8);
+  const { camera, nearM, farM } = placed;
+  const lens = equipment?.lenses.find(({ name }) => name === camera.lens.name);
+  const stops = useMemo(
+    () =>
+      F_NUMBERS.map(({ value }) => value).filter(
+        (value) =>
+          value >= (lens?.widestFNumber ?? 2.8) * 0.97 && value <= (lens?.smallestFNumber ?? 32) * 1.03,
+      ),
+    [lens],
+  );
+  const { best, curve } = useMemo(
+    () => sharpestStop(camera, nearM, farM, stops),
+    [camera, nearM, farM, stops],
+  );
+  const largest = [...fits].sort((a, b) => b.widthPx - a.widthPx)[0];
+  const circleM = circleOfConfusionM(
+    camera.body,
+    largest?.pixelsWide || camera.body.pixelsWide,
+    largest?.widthPx ?? camera.body.pixelsWide,
+  );
+  const circlePx = (circleM * camera.body.pixelsWide) / camera.body.sensorWidthM;
+  const focusM = focusBetween(nearM, farM);
+  const now = { ...camera, focusM };
+  const ends = [pointBlur(now, nearM), pointBlur(now, farM)] as const;
+  const held = depthOfField(camera.lens.focalLengthM, camera.fNumber, focusM, circleM);
+  const stack = focusStack(now, nearM, farM, circleM, overlap, seconds);
+  const sharpEnough = best.worst.totalM <= circleM;
+  const body = equipment?.bodies.find(({ name }) => name === camera.body.name);
+  const handS = handHeldShutterS(now, body?.handShutterS ?? 1 / 125);
+  const option = useMemo(
+    () => chartOption(curve, circlePx, camera.fNumber),
+    [curve, circlePx, camera.fNumber],
+  );
+
+  return (
+    <Section title="Depth">
+      <Box sx={{ display: 'grid', gridTemplateColumns: { md: 'minmax(0, 1fr) 340px' }, gap: 3 }}>
+        <Chart
+          label="Worst blur from front to back by f-stop"
+          option={option}
+          table={{
+            heads: ['f-stop', 'worst blur', 'out of focus', 'diffraction'],
+            rows: curve.map(({ fNumber, worst }) => [
+              `f/${printedSetting(F_NUMBERS, fNumber)}`,
+              px(worst.pixels),
+              px((worst.defocusM / worst.totalM) * worst.pixels),
+              px((worst.diffractionM / worst.totalM) * worst.pixels),
+            ]),
+          }}
+        />
+        <Box>
+          <Explained
+            label="sharpest stop front to back"
+            value={`f/${printedSetting(F_NUMBERS, best.fNumber)}`}
+          >
+            At each stop the worst point from {formatLength(nearM)} to {formatLength(farM)} from the lens: out
+            of focus falls with a smaller stop, diffraction grows. The least of their root sum of squares is
+            at f/
+            {printedSetting(F_NUMBERS, best.fNumber)}: {px(best.worst.pixels)}. A smaller product in the frame
+            or less tilt needs less depth.
+          </Explained>
+          <Explained
+            label={`at f/${printedSetting(F_NUMBERS, camera.fNumber)}, front and back`}
+            value={`${px(ends[0].pixels)}, ${px(ends[1].pixels)}`}
+          >
+            Focused at {formatLength(focusM)}, the harmonic mean of front and back, which blurs both alike.
+            Diffraction alone: {px((ends[0].diffractionM / ends[0].totalM) * ends[0].pixels)}.
+          </Explained>
+          <Explained
+            label="held within one output pixel"
+            value={`${formatLength(held.farM - held.nearM)} deep`}
+          >
+            From {formatLength(held.nearM)} to {formatLength(held.farM)}. The circle of confusion is{' '}
+            {(circleM * 1e6).toFixed(1)} µm: one pixel of {largest ? `“${largest.name}”` : 'the whole file'}{' '}
+            as delivered, never finer than the sensor.
+          </Explained>
+          <Button
+            size="small"
+            sx={{ px: 0 }}
+            disabled={Math.abs(best.fNumber / camera.fNumber - 1) < 0.02}
+            onClick={() => onStop(Math.round(best.fNumber * 100) / 100)}
+          >
+            Take f/{printedSetting(F_NUMBERS, best.fNumber)}
+          </Button>
+          <QuantityField
+            label="a background behind the focus by"
+            shown={formatLength(behindM)}
+            parse={(text) => parseLengthM(text)}
+            example="60 cm"
+            onCommit={setBehind}
+          />
+          <Explained
+            label="blurs to"
+            value={`${(100 * backgroundBlur(now, behindM)).toFixed(1)} % of the width`}
+          >
+            Disc of one point: entrance pupil × size on the sensor × share of the way. A wider stop, a longer
+            lens or more distance behind blur it more.
+          </Explained>
+          <Explained label="by hand down to" value={`${printedSetting(SHUTTERS, handS)} s`}>
+            A rule of thumb: what your body holds with 50 mm from afar, over the focal length and 1 + size on
+            the sensor. Slower wants a tripod, and a self-timer or remote so that no finger shakes it.
+          </Explained>
+        </Box>
+      </Box>
+      <Box component="h3" sx={{ fontSize: '0.875rem', mb: 0.5, mt: 2 }}>
+        Focus steps {sharpEnough ? '(not needed: one frame holds it)' : ''}
+      </Box>
+      <Box sx={{ display: 'grid', gridTemplateColumns: { md: 'minmax(0, 1fr) 340px' }, gap: 3 }}>
+        <Box sx={{ fontSize: '0.8125rem' }}>
+          {stack ? (
+            <>
+              <Box>
+                {stack.positionsM.length} frames at f/{printedSetting(F_NUMBERS, camera.fNumber)} hold{' '}
+                {formatLength(farM - nearM)} from front to back, in {Math.ceil(10 * stack.minutes) / 10} min.
+              </Box>
+              <Box className="number" sx={{ color: 'text.secondary', mt: 0.5 }}>
+                focus at{' '}
+                {stack.positionsM
+                  .slice(0, 24)
+                  .map((position) => `${(position * 1000).toFixed(1)}`)
+                  .join(', ')}
+                {stack.positionsM.length > 24 ? ' …' : ''} mm from the lens
+              </Box>
+              <Box sx={{ color: 'text.secondary', mt: 0.5 }}>
+                By rail move the camera by the same steps; by the ring turn from near to far. Nothing may move
+                meanwhile.
+              </Box>
+            </>
+          ) : (
+            <Box>It would take more than 500 frames: a smaller stop, or less of it sharp.</Box>
+          )}
+        </Box>
+        <Box>
+          <QuantityField
+            label="each covers again"
+            shown={partQuantity.format(overlap)}
+            parse={(text) => {
+              const part = partQuantity.parse(text);
+              return part !== null && part < 0.9 ? part : null;
+            }}
+            example="25 %"
+            onCommit={setOverlap}
+          />
+          <QuantityField
+            label="time a frame"
+            shown={`${seconds} s`}
+            parse={(text) => {
+              const value = Number.parseFloat(text);
+              return value > 0 && value < 3600 ? value : null;
+            }}
+            example="8 s"
+            onCommit={setSeconds}
+          />
+        </Box>
+      </Box>
+    </Section>
+  );
+}
+
+function chartOption(
+  curve: readonly {
+    fNumber: number;
+    worst: { pixels: number; defocusM: number; diffractionM: number; totalM: number };
+  }[],
+  circlePx: number,
+  now: number,
+): ChartOption {
+  const names = curve.map(({ fNumber }) => `f/${printedSetting(F_NUMBERS, fNumber)}`);
+  const part = (pick: (worst: (typeof curve)[number]['worst']) => number) =>
+    curve.map(({ worst }) => Math.round(100 * (pick(worst) / worst.totalM) * worst.pixels) / 100);
+  return {
+    grid: { left: 44, right: 12, top: 30, bottom: 26 },
+    legend: { top: 0, textStyle: { color: '#777' } },
+    tooltip: { trigger: 'axis', valueFormatter: (value) => px(Number(value)) },
+    xAxis: { type: 'category', data: names, axisLabel: { color: '#777' } },
+    yAxis: { type: 'value', name: 'px', axisLabel: { color: '#777' }, nameTextStyle: { color: '#777' } },
+    series: [
+      {
+        name: 'worst blur',
+        type: 'line',
+        data: part(({ totalM }) => totalM),
+        lineStyle: { width: 2.5, color: '#17665f' },
+        itemStyle: { color: '#17665f' },
+        markLine: {
+          symbol: 'none',
+          label: { formatter: '{b}', position: 'insideEndTop', color: '#777' },
+          lineStyle: { color: '#8a5a00' },
+          data: [
+            { name: 'one output pixel', yAxis: Math.round(100 * circlePx) / 100 },
+            { name: 'set', xAxis: `f/${printedSetting(F_NUMBERS, now)}` },
+          ],
+        },
+      },
+      {
+        name: 'out of focus',
+        type: 'line',
+        data: part(({ defocusM }) => defocusM),
+        lineStyle: { type: 'dashed', color: '#777' },
+        itemStyle: { color: '#777' },
+        symbol: 'none',
+      },
+      {
+        name: 'diffraction',
+        type: 'line',
+        data: part(({ diffractionM }) => diffractionM),
+        lineStyle: { type: 'dotted', color: '#777' },
+        itemStyle: { color: '#777' },
+        symbol: 'none',
+      },
+    ],
+  };
+}

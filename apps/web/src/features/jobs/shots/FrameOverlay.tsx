@@ -1,0 +1,68 @@
+import type { FormatFit, FrameRect } from '@fendrix/core';
+
+interface FrameOverlayProps {
+  width: number;
+  height: number;
+  fits: readonly (FormatFit & { id: string; name: string })[];
+  /** The format whose crop is drawn strongly. */
+  shown: string | null;
+  lines: boolean;
+}
+
+/** Crops, places for words, thirds and the middle, drawn over a picture. */
+export function FrameOverlay({ width, height, fits, shown, lines }: FrameOverlayProps) {
+  const box = ({ left, top, right, bottom }: FrameRect) => ({
+    x: left * width,
+    y: top * height,
+    width: (right - left) * width,
+    height: (bottom - top) * height,
+  });
+  return (
+    <>
+      <defs>
+        <pattern id="words" width={7} height={7} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <rect width={7} height={7} fill="rgba(20,20,20,0.28)" />
+          <line x1={0} x2={0} y1={0} y2={7} stroke="rgba(255,255,255,0.55)" strokeWidth={1.4} />
+        </pattern>
+      </defs>
+      {lines && (
+        <g stroke="rgba(255,255,255,0.4)" strokeWidth={1}>
+          {[1 / 3, 2 / 3].map((part) => (
+            <g key={part}>
+              <line x1={part * width} x2={part * width} y1={0} y2={height} />
+              <line y1={part * height} y2={part * height} x1={0} x2={width} />
+            </g>
+          ))}
+          <line
+            x1={width / 2}
+            x2={width / 2}
+            y1={0}
+            y2={height}
+            stroke="rgba(143,208,203,0.9)"
+            strokeDasharray="5 4"
+          />
+        </g>
+      )}
+      {fits.map(({ id, name, crop, copy }) =>
+        crop ? (
+          <g key={id} opacity={shown === null || shown === id ? 1 : 0.25}>
+            {copy && shown === id && <rect {...box(copy)} fill="url(#words)" />}
+            <rect {...box(crop)} fill="none" stroke="#1c1c1c" strokeWidth={2.5} />
+            <rect {...box(crop)} fill="none" stroke="#f2efe6" strokeWidth={1.2} />
+            <text
+              x={crop.left * width + 5}
+              y={crop.bottom * height - 6}
+              fontSize={12}
+              fill="#f2efe6"
+              stroke="#1c1c1c"
+              strokeWidth={3}
+              paintOrder="stroke"
+            >
+              {name}
+            </text>
+          </g>
+        ) : null,
+      )}
+    </>
+  );
+}

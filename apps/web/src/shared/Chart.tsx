@@ -1,0 +1,85 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import { LineChart, type LineSeriesOption } from 'echarts/charts';
+import {
+  GridComponent,
+  type GridComponentOption,
+  LegendComponent,
+  type LegendComponentOption,
+  MarkLineComponent,
+  type MarkLineComponentOption,
+  TooltipComponent,
+  type TooltipComponentOption,
+} from 'echarts/components';
+import { type ComposeOption, init, use } from 'echarts/core';
+import { SVGRenderer } from 'echarts/renderers';
+import { useEffect, useRef, useState } from 'react';
+
+use([LineChart, GridComponent, TooltipComponent, LegendComponent, MarkLineComponent, SVGRenderer]);
+
+export type ChartOption = ComposeOption<
+  | LineSeriesOption
+  | GridComponentOption
+  | TooltipComponentOption
+  | LegendComponentOption
+  | MarkLineComponentOption
+>;
+
+interface ChartProps {
+  label: string;
+  option: ChartOption;
+  /** The same figures as a table: heads and rows. */
+  table: { heads: readonly string[]; rows: readonly (readonly string[])[] };
+  height?: number;
+}
+
+/** Curves, or the same figures as a table for reading aloud and without a mouse. */
+export function Chart({ label, option, table, height = 220 }: ChartProps) {
+  const [asTable, setAsTable] = useState(false);
+  const holder = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (asTable || !holder.current) return;
+    const chart = init(holder.current, null, { renderer: 'svg' });
+    chart.setOption({ animation: false, ...option });
+    const observer = new ResizeObserver(() => chart.resize());
+    observer.observe(holder.current);
+    return () => {
+      observer.disconnect();
+      chart.dispose();
+    };
+  }, [option, asTable]);
+  return (
+    <Box>
+      {asTable ? (
+        <Box sx={{ maxHeight: height, overflow: 'auto' }} tabIndex={0} role="region" aria-label={label}>
+          <Box
+            component="table"
+            sx={{ width: '100%', fontSize: '0.8125rem', '& td, & th': { textAlign: 'right' } }}
+          >
+            <thead>
+              <tr>
+                {table.heads.map((head) => (
+                  <th key={head}>{head}</th>
+                ))}
+              </tr>
+            </thead>
+            <tbody className="number">
+              {table.rows.map((row) => (
+                <tr key={row.join()}>
+                  {row.map((cell, index) => (
+                    <td key={table.heads[index]}>{cell}</td>
+                  ))}
+                </tr>
+              ))}
+            </tbody>
+          </Box>
+        </Box>
+      ) : (
+        <Box ref={holder} role="img" aria-label={label} sx={{ height }} />
+      )}
+      <Button size="small" color="inherit" onClick={() => setAsTable(!asTable)}>
+        {asTable ? 'As curves' : 'As a table'}
+      </Button>
+    </Box>
+  );
+}
