@@ -35,6 +35,10 @@ export const router = createBrowserRouter([
         path: 'pictures/:shotId',
         lazy: () => import('../features/jobs/pages').then(({ CameraView }) => ({ Component: CameraView })),
       },
+      {
+        path: 'series',
+        lazy: () => import('../features/jobs/pages').then(({ SeriesView }) => ({ Component: SeriesView })),
+      },
     ],
   },
   { path: '*', element: <LostPage /> },

@@ -1,7 +1,7 @@
 import type { CameraBody, CameraLens } from '@fendrix/contract';
 import { requireDomain } from '../errors.js';
 import { viewOf } from '../render/view.js';
-import type { Format } from './frameFit.js';
+import type { Format, FrameRect } from './frameFit.js';
 import {
   type Bounds,
   cornersOf,
@@ -25,6 +25,8 @@ export interface SeriesPlace {
   fillPart: number;
   /** Another lens would show it larger: it fills less than half of what the largest does. */
   wantsOwnLens: boolean;
+  /** Its outline box in the frame. */
+  outline: FrameRect;
 }
 
 export interface Series {
@@ -59,8 +61,9 @@ export function planSeries(items: readonly SeriesItem[], wish: SeriesWish): Seri
   const placed = placeCamera({ ...wish, product: whole });
   const view = viewOf(placed.camera);
   const places = lifted.map(({ item, liftM, bounds }) => {
-    const { left, right, top, bottom } = outlineOf(view, cornersOf(bounds));
-    return { id: item.id, liftM, fillPart: Math.max(right - left, bottom - top), wantsOwnLens: false };
+    const outline = outlineOf(view, cornersOf(bounds));
+    const fillPart = Math.max(outline.right - outline.left, outline.bottom - outline.top);
+    return { id: item.id, liftM, fillPart, wantsOwnLens: false, outline };
   });
   const most = Math.max(...places.map(({ fillPart }) => fillPart));
   for (const place of places) place.wantsOwnLens = place.fillPart < most / 2;

@@ -64,7 +64,6 @@ export function DepthDesk({ staged: { placed }, fits, onStop }: DepthDeskProps) 
   const ends = [pointBlur(now, nearM), pointBlur(now, farM)] as const;
   const held = depthOfField(camera.lens.focalLengthM, camera.fNumber, focusM, circleM);
   const stack = focusStack(now, nearM, farM, circleM, overlap, seconds);
-  const sharpEnough = best.worst.totalM <= circleM;
   const body = equipment?.bodies.find(({ name }) => name === camera.body.name);
   const handS = handHeldShutterS(now, body?.handShutterS ?? 1 / 125);
   const option = useMemo(
@@ -107,7 +106,7 @@ export function DepthDesk({ staged: { placed }, fits, onStop }: DepthDeskProps) 
             Diffraction alone: {px((ends[0].diffractionM / ends[0].totalM) * ends[0].pixels)}.
           </Explained>
           <Explained
-            label="held within one output pixel"
+            label="out of focus by less than one output pixel"
             value={`${formatLength(held.farM - held.nearM)} deep`}
           >
             From {formatLength(held.nearM)} to {formatLength(held.farM)}. The circle of confusion is{' '}
@@ -143,11 +142,14 @@ export function DepthDesk({ staged: { placed }, fits, onStop }: DepthDeskProps) 
         </Box>
       </Box>
       <Box component="h3" sx={{ fontSize: '0.875rem', mb: 0.5, mt: 2 }}>
-        Focus steps {sharpEnough ? '(not needed: one frame holds it)' : ''}
+        Focus steps
       </Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: { md: 'minmax(0, 1fr) 340px' }, gap: 3 }}>
         <Box sx={{ fontSize: '0.8125rem' }}>
-          {stack ? (
+          {stack?.positionsM.length === 1 && (
+            <Box>One frame at f/{printedSetting(F_NUMBERS, camera.fNumber)} holds it from front to back.</Box>
+          )}
+          {stack && stack.positionsM.length > 1 && (
             <>
               <Box>
                 {stack.positionsM.length} frames at f/{printedSetting(F_NUMBERS, camera.fNumber)} hold{' '}
@@ -166,9 +168,8 @@ export function DepthDesk({ staged: { placed }, fits, onStop }: DepthDeskProps) 
                 meanwhile.
               </Box>
             </>
-          ) : (
-            <Box>It would take more than 500 frames: a smaller stop, or less of it sharp.</Box>
           )}
+          {!stack && <Box>It would take more than 500 frames: a smaller stop, or less of it sharp.</Box>}
         </Box>
         <Box>
           <QuantityField

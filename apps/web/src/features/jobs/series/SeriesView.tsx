@@ -1,0 +1,187 @@
+import type { Framing, Job, Shot } from '@fendrix/contract';
+import { formatLength, planSeries, productBounds, type Series } from '@fendrix/core';
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Chip from '@mui/material/Chip';
+import Skeleton from '@mui/material/Skeleton';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
+import Typography from '@mui/material/Typography';
+import { useMemo, useState } from 'react';
+import { SelectField } from '../../../shared/form/formParts';
+import { Section } from '../../../shared/Section';
+import { useEquipment } from '../../kit';
+import { partQuantity } from '../quantities';
+import { CameraChoice } from '../shots/CameraChoice';
+import { useFraming } from '../shots/useStaged';
+import { useJob } from '../state/openJob';
+
+/** Several products before one camera that is set once: order, risers, share of the frame. */
+export function SeriesView() {
+  const job = useJob();
+  const equipment = useEquipment();
+  const [chosen, setChosen] = useState<readonly string[] | null>(null);
+  const [align, setAlign] = useState<'base' | 'centre'>('base');
+  const [tiltDeg, setTilt] = useState(0);
+  const [changes, setChanges] = useState<Partial<Framing>>({});
+  const usual = useFraming(job.shots[0] ?? NO_SHOT);
+  const framing = useMemo(() => (usual ? { ...usual, ...changes } : null), [usual, changes]);
+  const ids = useMemo(() => chosen ?? job.products.map(({ id }) => id), [chosen, job.products]);
+  const series = useMemo(
+    () => (framing ? planned(job, ids, framing, tiltDeg, align) : null),
+    [job, ids, framing, tiltDeg, align],
+  );
+  if (job.products.length === 0) {
+    return (
+      <Typography color="text.secondary" sx={{ maxWidth: 520 }}>
+        Add goods first. A series puts several of them before one camera that is set once and stays.
+      </Typography>
+    );
+  }
+  if (!equipment || !framing) return <Skeleton height={240} />;
+  const nameOf = (id: string) => job.products.find((product) => product.id === id)?.name ?? id;
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: { md: 'minmax(0, 1fr) 340px' }, gap: 4 }}>
+      <Box sx={{ minWidth: 0 }}>
+        <Section title="Which goods">
+          <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
+            {job.products.map(({ id, name }) => (
+              <Chip
+                key={id}
+                label={name}
+                size="small"
+                aria-pressed={ids.includes(id)}
+                color={ids.includes(id) ? 'primary' : 'default'}
+                variant={ids.includes(id) ? 'filled' : 'outlined'}
+                onClick={() => setChosen(ids.includes(id) ? ids.filter((own) => own !== id) : [...ids, id])}
+              />
+            ))}
+          </Box>
+        </Section>
+        {series ? (
+          <>
+            <Section title="In this order, the largest first">
+              <Table size="small" aria-label="Series">
+                <TableHead>
+                  <TableRow>
+                    <TableCell>Goods</TableCell>
+                    <TableCell align="right">Riser</TableCell>
+                    <TableCell align="right">Fills</TableCell>
+                    <TableCell />
+                  </TableRow>
+                </TableHead>
+                <TableBody>
+                  {series.places.map(({ id, liftM, fillPart, wantsOwnLens }) => (
+                    <TableRow key={id}>
+                      <TableCell>{nameOf(id)}</TableCell>
+                      <TableCell align="right" className="number">
+                        {liftM > 0 ? formatLength(liftM) : 'none'}
+                      </TableCell>
+                      <TableCell align="right" className="number">
+                        {partQuantity.format(fillPart)}
+                      </TableCell>
+                      <TableCell sx={{ color: 'warning.main' }}>
+                        {wantsOwnLens ? 'small: a longer lens or a picture of its own' : ''}
+                      </TableCell>
+                    </TableRow>
+                  ))}
+                </TableBody>
+              </Table>
+              <SideBySide job={job} series={series} />
+            </Section>
+            <Alert severity="info" icon={false}>
+              Set up with the first one in place. The lens stands {formatLength(series.placed.distanceM)} from
+              the middle of the series, {formatLength(series.placed.camera.positionM[2])} over the table,
+              focused at {formatLength(series.placed.camera.focusM)}; mark the foot of the first with tape and
+              put each of the others on it.
+            </Alert>
+          </>
+        ) : (
+          <Typography color="text.secondary">Choose at least one of the goods.</Typography>
+        )}
+      </Box>
+      <Box>
+        <CameraChoice
+          {...{ framing, equipment, tiltDeg }}
+          onChange={(next) => setChanges({ ...changes, ...next })}
+          onTilt={setTilt}
+        />
+        <Section title="What stays on one line">
+          <SelectField
+            label="in all pictures"
+            options={['base', 'centre']}
+            value={align}
+            onChange={(value) => setAlign(value as 'base' | 'centre')}
+          />
+        </Section>
+      </Box>
+    </Box>
+  );
+}
+
+/** The products as boxes in the frame, each where it will be. */
+function SideBySide({ job, series }: { job: Job; series: Series }) {
+  const { camera } = series.placed;
+  const ratio = camera.body.sensorHeightM / camera.body.sensorWidthM;
+  return (
+    <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', mt: 2 }}>
+      {series.places.map(({ id, outline }) => (
+        <Box key={id} sx={{ width: 150 }}>
+          <Box
+            component="svg"
+            viewBox={`0 0 150 ${150 * ratio}`}
+            sx={{ width: '100%', bgcolor: '#5f5f5f', display: 'block' }}
+            aria-hidden
+          >
+            <line
+              x1={75}
+              x2={75}
+              y1={0}
+              y2={150 * ratio}
+              stroke="rgba(255,255,255,0.35)"
+              strokeDasharray="4 3"
+            />
+            <rect
+              x={outline.left * 150}
+              y={outline.top * 150 * ratio}
+              width={(outline.right - outline.left) * 150}
+              height={(outline.bottom - outline.top) * 150 * ratio}
+              fill="#d8d5cc"
+              stroke="#1c1c1c"
+            />
+          </Box>
+          <Box sx={{ fontSize: '0.75rem' }}>{job.products.find((product) => product.id === id)?.name}</Box>
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+function planned(
+  job: Job,
+  ids: readonly string[],
+  framing: Framing,
+  tiltDeg: number,
+  align: 'base' | 'centre',
+): Series | null {
+  const items = job.products
+    .filter(({ id }) => ids.includes(id))
+    .map(({ id, body }) => ({ id, bounds: productBounds({ ...body, positionM: [0, 0, 0] }) }));
+  if (items.length === 0) return null;
+  const { body, lens, fillPart, fNumber } = framing;
+  return planSeries(items, {
+    body,
+    lens,
+    fillPart,
+    fNumber,
+    tiltDeg,
+    align,
+    formats: job.brief.deliverables,
+  });
+}
+
+/** Stands in where the job lists no picture yet. */
+const NO_SHOT = {} as Shot;
