@@ -9,6 +9,15 @@ export const router = createBrowserRouter([
   { path: '/sets', element: <SetListView /> },
   { path: '/sets/:id', element: <BenchView /> },
   { path: '/kit', element: <KitView /> },
+  {
+    path: '/equipment',
+    lazy: () =>
+      import('../features/kit/EquipmentTable').then(({ EquipmentTable }) => ({ Component: EquipmentTable })),
+  },
+  {
+    path: '/room',
+    lazy: () => import('../features/room').then(({ RoomView }) => ({ Component: RoomView })),
+  },
   // The places of a job come when they are asked for: the bench is there without them.
   {
     lazy: () => import('../features/jobs/pages').then(({ JobListView }) => ({ Component: JobListView })),

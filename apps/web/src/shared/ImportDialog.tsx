@@ -54,7 +54,7 @@ export function ImportDialog({ onTake, onClose }: ImportDialogProps) {
       <DialogTitle id="import-title">From a file</DialogTitle>
       <DialogContent>
         <Stack spacing={2} sx={{ pt: 0.5, maxWidth: 420 }}>
-          <Typography variant="body2" color="text.secondary">
+          <Typography variant="body2" sx={{ color: 'text.secondary' }}>
             A body as glTF (.glb, .gltf), OBJ or STL, stood on the mark; or a light by its measured
             intensities (.ies).
           </Typography>

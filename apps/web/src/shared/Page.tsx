@@ -8,6 +8,8 @@ const PLACES = [
   ['/jobs', 'Jobs'],
   ['/sets', 'Sets'],
   ['/kit', 'Kit'],
+  ['/equipment', 'Cameras and stands'],
+  ['/room', 'Room'],
 ] as const;
 
 /** A paper-like page for lists and texts. */

@@ -101,7 +101,7 @@ export function JobListView() {
       )}
       {isLoading && <Skeleton height={120} />}
       {data && data.total === 0 && (
-        <Typography color="text.secondary" sx={{ maxWidth: 560 }}>
+        <Typography sx={{ color: 'text.secondary', maxWidth: 560 }}>
           {emptyWords(search, archived)}
         </Typography>
       )}
@@ -134,7 +134,7 @@ export function JobListView() {
           <Button disabled={offset + PAGE >= data.total} onClick={() => setOffset(offset + PAGE)}>
             Later
           </Button>
-          <Typography variant="body2" color="text.secondary">
+          <Typography variant="body2" sx={{ color: 'text.secondary' }}>
             {offset + 1} to {Math.min(offset + PAGE, data.total)} of {data.total}
           </Typography>
         </Stack>

@@ -36,7 +36,7 @@ export function KitView() {
 
   return (
     <Page title="Kit" wide>
-      <Typography color="text.secondary" sx={{ maxWidth: 640, mb: 2 }}>
+      <Typography sx={{ color: 'text.secondary', maxWidth: 640, mb: 2 }}>
         What the bench offers to put on a set. The figures are usual ones, each with its source: where you
         know your own from a data sheet or a meter, put them in.
       </Typography>
@@ -51,7 +51,7 @@ export function KitView() {
           />
           {!kit && <Skeleton height={200} />}
           {kit && found.length === 0 && (
-            <Typography color="text.secondary" sx={{ mt: 2 }}>
+            <Typography sx={{ color: 'text.secondary', mt: 2 }}>
               Nothing in the kit is called or good for “{search}”. Copy something near it and give it that
               word.
             </Typography>
@@ -115,7 +115,9 @@ export function KitView() {
               }
             />
           ) : (
-            <Typography color="text.secondary">Choose an entry to see and change its figures.</Typography>
+            <Typography sx={{ color: 'text.secondary' }}>
+              Choose an entry to see and change its figures.
+            </Typography>
           )}
         </Box>
       </Box>

@@ -55,7 +55,7 @@ export function SetListView() {
       )}
       {isLoading && <Skeleton height={64} />}
       {data && data.total === 0 && (
-        <Typography color="text.secondary" sx={{ maxWidth: 520 }}>
+        <Typography sx={{ color: 'text.secondary', maxWidth: 520 }}>
           {search
             ? `No set has “${search}” in its name.`
             : 'No set yet. A new one starts with a gloss cylinder on white paper and one softbox camera left: drag the softbox and watch where its mirror image goes. For a finished example start the application with npm run demo.'}
@@ -100,7 +100,7 @@ export function SetListView() {
           <Button disabled={offset + PAGE >= data.total} onClick={() => setOffset(offset + PAGE)}>
             Older
           </Button>
-          <Typography variant="body2" color="text.secondary">
+          <Typography variant="body2" sx={{ color: 'text.secondary' }}>
             {offset + 1} to {Math.min(offset + PAGE, data.total)} of {data.total}
           </Typography>
         </Stack>

@@ -29,6 +29,11 @@ export function thingSchema(what: KitEntry['what']): Schema {
   return entry?.properties?.thing ?? {};
 }
 
+/** Schema of the studio's room. */
+export function studioSchema(): Schema {
+  return (kitJsonSchema().properties as { studio: Schema }).studio;
+}
+
 let camera: Schema | undefined;
 
 export function cameraSchema(): Schema {

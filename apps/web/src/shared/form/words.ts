@@ -7,7 +7,8 @@ export interface Quantity {
   example: string;
 }
 
-const plain = (unit: string, example: string, decimals = 3): Quantity => ({
+/** A number with a unit that may be left out when it is typed. */
+export const plainQuantity = (unit: string, example: string, decimals = 3): Quantity => ({
   format: (value) => `${Number(value.toFixed(decimals))}${unit}`,
   parse: (text) => {
     const number = Number(text.replace(unit.trim(), '').replace(',', '.').replace('−', '-').trim());
@@ -16,7 +17,8 @@ const plain = (unit: string, example: string, decimals = 3): Quantity => ({
   example,
 });
 
-const percent: Quantity = {
+/** A part of a whole, shown and typed in percent. */
+export const partQuantity: Quantity = {
   format: (value) => `${Number((100 * value).toFixed(1))} %`,
   parse: (text) => {
     const number = Number(text.replace('%', '').replace(',', '.').trim());
@@ -49,27 +51,31 @@ const PARTS = new Set([
 ]);
 
 const UNITS: [RegExp, Quantity, string][] = [
-  [/^guideNumberM$/, plain(' m', '40 m'), 'guide number'],
-  [/At1M$/, plain(' lx', '1200', 1), ''],
-  [/luxSeconds/, plain(' lx s', '3000', 1), ''],
-  [/CdM2$/, plain(' cd/m²', '3000 cd/m²', 1), ''],
-  [/LmSPerJ$/, plain(' lm s/J', '35', 1), ''],
-  [/PerHour$/, plain(' stops/h', '−0.5'), ''],
-  [/Stops$/, plain(' stops', '0.5'), ''],
-  [/Deg$/, plain('°', '30°', 1), ''],
-  [/PerCm$/, plain(' /cm', '0.5'), ''],
-  [/Lx$/, plain(' lx', '40000', 0), ''],
-  [/Px$/, plain(' px', '512', 0), ''],
+  [/^guideNumberM$/, plainQuantity(' m', '40 m'), 'guide number'],
+  [/At1M$/, plainQuantity(' lx', '1200', 1), ''],
+  [/luxSeconds/, plainQuantity(' lx s', '3000', 1), ''],
+  [/CdM2$/, plainQuantity(' cd/m²', '3000 cd/m²', 1), ''],
+  [/LmSPerJ$/, plainQuantity(' lm s/J', '35', 1), ''],
+  [/PerHour$/, plainQuantity(' stops/h', '−0.5'), ''],
+  [/Stops$/, plainQuantity(' stops', '0.5'), ''],
+  [/Deg$/, plainQuantity('°', '30°', 1), ''],
+  [/PerCm$/, plainQuantity(' /cm', '0.5'), ''],
+  [/Lx$/, plainQuantity(' lx', '40000', 0), ''],
+  [/Px$/, plainQuantity(' px', '512', 0), ''],
   [/[a-z]M$/, length, ''],
-  [/[a-z]K$/, plain(' K', '5500 K', 0), ''],
-  [/[a-z]J$/, plain(' J', '400 J', 1), ''],
-  [/^lumens$/, plain(' lm', '1200 lm', 0), ''],
+  [/[a-z]K$/, plainQuantity(' K', '5500 K', 0), ''],
+  [/[a-z]A$/, plainQuantity(' A', '16 A', 0), ''],
+  [/[a-z]V$/, plainQuantity(' V', '230 V', 0), ''],
+  [/Kg$/, plainQuantity(' kg', '2.5 kg', 2), ''],
+  [/Iso$/, plainQuantity(' ISO', '100', 0), ''],
+  [/[a-z]J$/, plainQuantity(' J', '400 J', 1), ''],
+  [/^lumens$/, plainQuantity(' lm', '1200 lm', 0), ''],
 ];
 
 /** How the number of a field is shown and typed, by the unit its name carries. */
 export function quantityOf(field: string): Quantity {
-  if (PARTS.has(field)) return percent;
-  return UNITS.find(([pattern]) => pattern.test(field))?.[1] ?? plain('', '1.5', 4);
+  if (PARTS.has(field)) return partQuantity;
+  return UNITS.find(([pattern]) => pattern.test(field))?.[1] ?? plainQuantity('', '1.5', 4);
 }
 
 const LABELS: Record<string, string> = {
@@ -93,7 +99,7 @@ export function labelOf(field: string): string {
   const known = LABELS[field];
   if (known) return known;
   return field
-    .replace(/(At1M|CdM2|LmSPerJ|PerCm|Stops|M|Deg|K|J|Lx|Px)$/, '')
+    .replace(/(At1M|CdM2|LmSPerJ|PerCm|Stops|M|Deg|K|J|Lx|Px|Kg|A|V|S)$/, '')
     .replace(/([a-z])([A-Z])/g, '$1 $2')
     .toLowerCase();
 }

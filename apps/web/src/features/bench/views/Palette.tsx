@@ -123,9 +123,13 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
           </Button>
         </Stack>
         {!data && !error && <Skeleton height={120} />}
-        {error && <Typography color="text.secondary">The kit cannot be read from the server now.</Typography>}
+        {error && (
+          <Typography sx={{ color: 'text.secondary' }}>
+            The kit cannot be read from the server now.
+          </Typography>
+        )}
         {data && found.length === 0 && (
-          <Typography color="text.secondary">
+          <Typography sx={{ color: 'text.secondary' }}>
             Nothing in the kit is called or good for “{search}”. The kit page has room for your own.
           </Typography>
         )}

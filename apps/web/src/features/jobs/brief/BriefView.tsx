@@ -91,7 +91,7 @@ function Questions({ job }: { job: Job }) {
   return (
     <Section title={questions.length > 0 ? `To ask the client (${questions.length})` : 'To ask the client'}>
       {questions.length === 0 ? (
-        <Typography variant="body2" color="text.secondary">
+        <Typography variant="body2" sx={{ color: 'text.secondary' }}>
           Nothing: the brief answers what the work needs.
         </Typography>
       ) : (

@@ -64,7 +64,11 @@ export function AddGoods({
           <Button onClick={() => setImporting(true)}>From a file</Button>
         </Stack>
         {!data && !error && <Skeleton height={120} />}
-        {error && <Typography color="text.secondary">The kit cannot be read from the server now.</Typography>}
+        {error && (
+          <Typography sx={{ color: 'text.secondary' }}>
+            The kit cannot be read from the server now.
+          </Typography>
+        )}
         <List dense disablePadding sx={{ overflow: 'auto', flex: 1 }}>
           {found.map((entry) => (
             <ListItem key={entry.id} disablePadding divider>

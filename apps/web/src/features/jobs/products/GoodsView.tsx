@@ -82,7 +82,7 @@ export function GoodsView() {
           onRemove={() => remove(chosen)}
         />
       ) : (
-        <Typography color="text.secondary" sx={{ maxWidth: 520 }}>
+        <Typography sx={{ color: 'text.secondary', maxWidth: 520 }}>
           No goods yet. Add what is to be photographed: take a form from the kit and change its measures, or
           read a body from a file. From form and finish come the view, the camera and what it will mirror.
         </Typography>

@@ -62,7 +62,7 @@ export function TracingMarks({
         ))}
       </Box>
       <Box>
-        <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>
+        <Typography variant="body2" sx={{ color: 'text.secondary', mb: 1 }}>
           Move the square to the middle of the foot, the two rings to the ends of a length you have measured,
           and type that length. The picture should be taken level and from far.
         </Typography>

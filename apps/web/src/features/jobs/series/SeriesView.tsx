@@ -36,7 +36,7 @@ export function SeriesView() {
   );
   if (job.products.length === 0) {
     return (
-      <Typography color="text.secondary" sx={{ maxWidth: 520 }}>
+      <Typography sx={{ color: 'text.secondary', maxWidth: 520 }}>
         Add goods first. A series puts several of them before one camera that is set once and stays.
       </Typography>
     );
@@ -100,7 +100,7 @@ export function SeriesView() {
             </Alert>
           </>
         ) : (
-          <Typography color="text.secondary">Choose at least one of the goods.</Typography>
+          <Typography sx={{ color: 'text.secondary' }}>Choose at least one of the goods.</Typography>
         )}
       </Box>
       <Box>

@@ -24,6 +24,7 @@ import { useAttempt } from '../../../shared/useAttempt';
 import { useEquipment } from '../../kit';
 import { setsApi } from '../../sets';
 import { useEditJob, useJob } from '../state/openJob';
+import { Arrangement } from './Arrangement';
 import { CameraChoice } from './CameraChoice';
 import { DepthDesk } from './DepthDesk';
 import { FrameOverlay } from './FrameOverlay';
@@ -171,6 +172,7 @@ function Placed({ job, shot, framing, result: { staged }, equipment }: PlacedPro
           benchHeightM={equipment.studio.benchHeightM}
         />
       )}
+      <Arrangement shot={shot} staged={staged} formats={formats} />
       <DepthDesk staged={staged} fits={fits} onStop={(fNumber) => setFraming({ fNumber })} />
     </>
   );

@@ -7,14 +7,9 @@ import { Explained } from '../../../shared/Explained';
 import { QuantityField } from '../../../shared/QuantityField';
 import { Section } from '../../../shared/Section';
 import type { NamedEquipment } from '../../kit';
+import { kgQuantity } from '../quantities';
 
-const kg = (mass: number) => `${Math.round(100 * mass) / 100} kg`;
-const parseKg = (text: string): number | null => {
-  const match = /^\s*(\d+(?:[.,]\d+)?)\s*(kg|g)?\s*$/.exec(text);
-  if (!match) return null;
-  const value = Number((match[1] as string).replace(',', '.'));
-  return match[2] === 'g' ? value / 1000 : value;
-};
+const { format: kg, parse: parseKg } = kgQuantity;
 
 /** Whether the stand that holds a camera overhead tips: load, arm, counterweight; with the cautions of such work. */
 export function Overhead({

@@ -1,0 +1,131 @@
+import type { SetDocument, Shot } from '@fendrix/contract';
+import {
+  type CompositionFinding,
+  type Format,
+  fitFormat,
+  judgeComposition,
+  lensFigures,
+  type StagedShot,
+  type Thing,
+} from '@fendrix/core';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import LinearProgress from '@mui/material/LinearProgress';
+import { useEffect, useRef, useState } from 'react';
+import { lookAt } from '../../../shared/render/smallRender';
+import { Section } from '../../../shared/Section';
+import { useAttempt } from '../../../shared/useAttempt';
+import { setsApi } from '../../sets';
+import { findingWords } from './compositionWords';
+
+const WIDTH = 360;
+const SAMPLES = 8;
+
+interface Judged {
+  findings: CompositionFinding[];
+  things: Thing[];
+}
+
+interface ArrangementProps {
+  shot: Shot;
+  staged: StagedShot;
+  formats: readonly Format[];
+}
+
+/** Judges how the picture is arranged, on its own set where it has one. */
+export function Arrangement({ shot, staged, formats }: ArrangementProps) {
+  const attempt = useAttempt();
+  const [readSet] = setsApi.useLazyReadSetQuery();
+  const [judged, setJudged] = useState<Judged | null>(null);
+  const [busy, setBusy] = useState(false);
+  const running = useRef<AbortController | null>(null);
+  useEffect(() => () => running.current?.abort(), []);
+
+  const judge = () =>
+    attempt(async () => {
+      running.current?.abort();
+      const abort = new AbortController();
+      running.current = abort;
+      setBusy(true);
+      try {
+        const set = shot.setId ? (await readSet(shot.setId).unwrap()).document : staged.set;
+        setJudged(await judgedSet(set, shot, staged, formats, abort.signal));
+      } finally {
+        setBusy(false);
+      }
+    });
+
+  const nameOf = (thing: number) => judged?.things[thing]?.name ?? 'something';
+  return (
+    <Section
+      title="Arrangement"
+      action={
+        <Button size="small" disabled={busy} onClick={judge}>
+          {judged ? 'Look again' : 'Look at it'}
+        </Button>
+      }
+    >
+      {busy && <LinearProgress aria-label="The picture is being looked at" />}
+      {!judged && !busy && (
+        <Box sx={{ color: 'text.secondary', fontSize: '0.8125rem' }}>
+          Looks at a rendered picture {shot.setId ? 'of its set' : 'of this first staging'} for outlines that
+          just touch, rows, the tone against the ground, a line through the product, symmetry, and room for
+          words.
+        </Box>
+      )}
+      {judged && (
+        <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0, fontSize: '0.8125rem' }}>
+          {judged.findings.map((finding) => {
+            const { text, caution } = findingWords(finding, nameOf);
+            return (
+              <Box
+                component="li"
+                key={JSON.stringify(finding)}
+                sx={{
+                  py: 0.5,
+                  borderBottom: 1,
+                  borderColor: 'divider',
+                  color: caution ? 'warning.main' : 'text.primary',
+                }}
+              >
+                {caution ? '! ' : '✓ '}
+                {text}
+              </Box>
+            );
+          })}
+          {judged.findings.length === 0 && <li>Nothing of the product is seen in the picture.</li>}
+        </Box>
+      )}
+    </Section>
+  );
+}
+
+async function judgedSet(
+  set: SetDocument,
+  shot: Shot,
+  staged: StagedShot,
+  formats: readonly Format[],
+  signal: AbortSignal,
+): Promise<Judged> {
+  const { body } = set.camera;
+  const height = Math.round((WIDTH * body.sensorHeightM) / body.sensorWidthM);
+  const looked = await lookAt(set, { width: WIDTH, height, samples: SAMPLES, signal });
+  const indexes = (wanted: (thing: Thing) => boolean) =>
+    looked.things.flatMap((thing, index) => (wanted(thing) ? [index] : []));
+  const heroId =
+    shot.products.find((id) => set.products.some((product) => product.id === id)) ?? set.products[0]?.id;
+  const [hero = -1] = indexes(({ kind, key }) => kind === 'product' && key === heroId);
+  const wordy = formats.find(({ copySide }) => copySide !== 'none');
+  const pixelM = body.sensorWidthM / (lensFigures(set.camera).magnification * WIDTH);
+  const findings = judgeComposition(
+    { width: WIDTH, height, thing: looked.thing, luminance: looked.luminance, pixelM },
+    {
+      hero,
+      things: indexes(({ kind }) => kind === 'product' || kind === 'sheet'),
+      ground: indexes(({ kind }) => kind === 'bench' || kind === 'backdrop'),
+      scattered: set.products.length > 3,
+      copy: wordy ? fitFormat(staged.placed.outline, wordy, body).copy : null,
+    },
+  );
+  return { findings, things: looked.things };
+}

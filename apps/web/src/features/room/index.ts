@@ -1,0 +1,1 @@
+export { RoomView } from './RoomView';
