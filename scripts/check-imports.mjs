@@ -41,7 +41,7 @@ const RULES = [
     may: [
       /^@fendrix\/(catalogue|contract|core|files)$/,
       /^@fendrix\/workers(\/browser)?$/,
-      /^(react|react-dom|react-redux|react-router|react-hotkeys-hook|redux-undo|notistack|echarts|papaparse)(\/|$)/,
+      /^(react|react-dom|react-redux|react-router|react-hotkeys-hook|redux-undo|notistack|echarts|papaparse|fast-deep-equal)(\/|$)/,
       /^(@mui\/|@emotion\/|@reduxjs\/|@fontsource-variable\/|@use-gesture\/)/,
     ],
   },

@@ -113,6 +113,38 @@ describe('autosave', () => {
     }
   });
 
+  test('a change made just before the set is closed is saved after it', async () => {
+    answer = accept;
+    const { store } = openStore({ autosave: true });
+    store.dispatch(edit(renameSet('In a hurry')));
+    store.dispatch(benchSet.closed());
+    await pass(50);
+    expect(sent).toHaveLength(1);
+    expect(sent[0]).toMatchObject({ revision: 3, document: { name: 'In a hurry' } });
+    expect(readDraft(STORED.id, 3)).toBeNull();
+    await pass(2000);
+    expect(sent).toHaveLength(1);
+  });
+
+  test('closed while the server is away, it stays in the browser', async () => {
+    answer = () => Promise.reject(new TypeError('offline'));
+    const { store } = openStore({ autosave: true });
+    store.dispatch(edit(renameSet('Away')));
+    store.dispatch(benchSet.closed());
+    await pass(100);
+    expect(readDraft(STORED.id, 3)).toMatchObject({ name: 'Away' });
+  });
+
+  test('the same document saved meanwhile is no conflict', async () => {
+    const { store, set } = openStore({ autosave: true });
+    store.dispatch(edit(renameSet('Twice')));
+    const newer = { ...STORED, revision: 4, document: set() };
+    answer = () => json(409, { error: { code: 'conflict', message: 'Changed elsewhere.', newer } });
+    await pass(2000);
+    expect(store.getState().benchSet.file).toMatchObject({ save: 'saved', newer: null });
+    expect(store.getState().benchSet.file.stored?.revision).toBe(4);
+  });
+
   test('opening a set is no change of it', async () => {
     openStore({ autosave: true });
     await pass(2000);

@@ -7,11 +7,11 @@ import {
   extent,
   faceCorners,
   flatten,
-  hull,
   productOutline,
   shift,
 } from '../src/features/bench/plan/planGeometry';
 import { hatchOf, shortName } from '../src/features/bench/views/hatch';
+import { hull } from '../src/shared/hull';
 
 const set = demoSet('cordial');
 

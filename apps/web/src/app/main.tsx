@@ -1,8 +1,8 @@
 import '@fontsource-variable/archivo/wdth.css';
 import '@fontsource-variable/jetbrains-mono';
 import CssBaseline from '@mui/material/CssBaseline';
-import { ThemeProvider } from '@mui/material/styles';
-import { SnackbarProvider } from 'notistack';
+import { styled, ThemeProvider } from '@mui/material/styles';
+import { MaterialDesignContent, SnackbarProvider } from 'notistack';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
@@ -11,6 +11,11 @@ import { theme } from '../shared/theme';
 import { router } from './routes';
 import { store } from './store';
 
+/** Cautions at the foot of the page, dark enough for white words. */
+const Warning = styled(MaterialDesignContent)({
+  '&.notistack-MuiContent-warning': { backgroundColor: '#7a4d00' },
+});
+
 const root = document.getElementById('root');
 if (!root) throw new Error('the page has no root element');
 createRoot(root).render(
@@ -18,7 +23,11 @@ createRoot(root).render(
     <Provider store={store}>
       <ThemeProvider theme={theme} defaultMode="system">
         <CssBaseline />
-        <SnackbarProvider maxSnack={3} anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }}>
+        <SnackbarProvider
+          maxSnack={3}
+          anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }}
+          Components={{ warning: Warning }}
+        >
           <RouterProvider router={router} />
         </SnackbarProvider>
       </ThemeProvider>

@@ -50,8 +50,15 @@ export function Chart({ label, option, table, height = 220 }: ChartProps) {
   }, [option, asTable]);
   return (
     <Box>
+      {/* Keys keep the two apart: the curves empty their own element when they go. */}
       {asTable ? (
-        <Box sx={{ maxHeight: height, overflow: 'auto' }} tabIndex={0} role="region" aria-label={label}>
+        <Box
+          key="table"
+          sx={{ maxHeight: height, overflow: 'auto' }}
+          tabIndex={0}
+          role="region"
+          aria-label={label}
+        >
           <Box
             component="table"
             sx={{ width: '100%', fontSize: '0.8125rem', '& td, & th': { textAlign: 'right' } }}
@@ -75,7 +82,7 @@ export function Chart({ label, option, table, height = 220 }: ChartProps) {
           </Box>
         </Box>
       ) : (
-        <Box ref={holder} role="img" aria-label={label} sx={{ height }} />
+        <Box key="curves" ref={holder} role="img" aria-label={label} sx={{ height }} />
       )}
       <Button size="small" color="inherit" onClick={() => setAsTable(!asTable)}>
         {asTable ? 'As curves' : 'As a table'}

@@ -49,7 +49,19 @@ export function Page({
         >
           Fendrix
         </Box>
-        <Box component="nav" aria-label="Places" sx={{ display: 'flex', gap: 2, ml: 4, flex: 1 }}>
+        <Box
+          component="nav"
+          aria-label="Places"
+          sx={{
+            display: 'flex',
+            gap: 2,
+            ml: { xs: 2, sm: 4 },
+            flex: 1,
+            minWidth: 0,
+            overflowX: 'auto',
+            whiteSpace: 'nowrap',
+          }}
+        >
           {PLACES.map(([to, name]) => (
             <Box
               key={to}

@@ -11,6 +11,7 @@ export function freeId(rows: readonly { id: string }[], name: string, fallback: 
 function slug(name: string): string {
   const plain = name
     .normalize('NFKD')
+    .replace(/\p{M}+/gu, '')
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^[-0-9]+|-+$/g, '');

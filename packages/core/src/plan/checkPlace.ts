@@ -40,6 +40,8 @@ export interface PlaceCheck {
   focalLengthM?: number;
 }
 
+/** A lens proposed meets its limit by this much, since perspective changes a little with distance. */
+const LENS_MARGIN = 1.01;
 /** From the entrance pupil back to the far side of body and hand, m. */
 const BODY_M = 0.15;
 
@@ -77,12 +79,12 @@ export function checkPlace(placed: PlacedCamera, around: Surroundings): PlaceChe
   return checks;
 
   function longer(value: number, limit: number) {
-    return { focalLengthM: (focalLengthM * limit) / value };
+    return { focalLengthM: (LENS_MARGIN * focalLengthM * limit) / value };
   }
 }
 
 function roomChecks(
-  { distanceM, camera }: PlacedCamera,
+  { distanceM, nearM, farM, camera }: PlacedCamera,
   view: View,
   room: Room,
   { benchHeightM, personM }: Surroundings,
@@ -112,9 +114,11 @@ function roomChecks(
 
   /** The focal length that gives the same frame from so much nearer along a part of the axis. */
   function shorter(tooFarM: number, along: number): { focalLengthM?: number } {
-    const nearer = distanceM - tooFarM / Math.max(0.1, along);
+    // The near side sets the size: it is half the depth nearer than the middle.
+    const half = (farM - nearM) / 2;
+    const nearer = distanceM - tooFarM / Math.max(0.1, along) - half;
     if (!(tooFarM > 0 && nearer > 0)) return {};
-    return { focalLengthM: (camera.lens.focalLengthM * nearer) / distanceM };
+    return { focalLengthM: (camera.lens.focalLengthM * nearer) / (LENS_MARGIN * (distanceM - half)) };
   }
 }
 
@@ -129,7 +133,7 @@ function flatness({ nearM, farM, distanceM, camera }: PlacedCamera, limit: numbe
     met,
     value,
     limit,
-    ...(met ? {} : { focalLengthM: (camera.lens.focalLengthM * wantedM) / distanceM }),
+    ...(met ? {} : { focalLengthM: (LENS_MARGIN * camera.lens.focalLengthM * wantedM) / distanceM }),
   };
 }
 

@@ -69,8 +69,9 @@ export function fitFormat(
 
 /** Smallest and largest scale of a crop along one way. */
 function range(from: number, to: number, before: number, after: number, size: number) {
+  const free = 1 - before - after;
   return {
-    least: (to - from) / Math.max(1e-9, (1 - before - after) * size),
+    least: free > 1e-3 ? (to - from) / (free * size) : Infinity,
     most: Math.min(
       before > 0 ? from / (before * size) : Infinity,
       after > 0 ? (1 - to) / (after * size) : Infinity,

@@ -18,6 +18,7 @@ import { Link } from 'react-router';
 import { failureMessage } from '../../shared/api';
 import { Page } from '../../shared/Page';
 import { jobsApi } from './api';
+import { dueWords } from './dueWords';
 import { useJobActions } from './useJobActions';
 
 const PAGE = 20;
@@ -197,20 +198,4 @@ function emptyWords(search: string, archived: boolean): string {
   if (search) return `No job has “${search}” in its name or client.`;
   if (archived) return 'Nothing is put away. A job that is done can be, and comes back from here.';
   return 'No job yet. A job holds what the client wants, the goods and the pictures to take, and leads from there to the camera. Start a new one, or take the demo to look round in.';
-}
-
-/** A day with how far off it is. */
-export function dueWords(day: string, today = new Date()): string {
-  const [year = 0, month = 1, date = 1] = day.split('-').map(Number);
-  const days = Math.round(
-    (Date.UTC(year, month - 1, date) - Date.UTC(today.getFullYear(), today.getMonth(), today.getDate())) /
-      864e5,
-  );
-  const words = new Date(year, month - 1, date).toLocaleDateString('en-GB', {
-    day: 'numeric',
-    month: 'short',
-  });
-  if (days === 0) return `${words}, today`;
-  if (days < 0) return `${words}, ${-days} ${days === -1 ? 'day' : 'days'} late`;
-  return `${words}, in ${days} ${days === 1 ? 'day' : 'days'}`;
 }

@@ -50,7 +50,12 @@ export function useJobActions() {
         enqueueSnackbar(`“${name}” is deleted.`, {
           autoHideDuration: 12_000,
           action: (
-            <Button onClick={() => attempt(async () => void (await create(document).unwrap()))}>Undo</Button>
+            <Button
+              color="inherit"
+              onClick={() => attempt(async () => void (await create(document).unwrap()))}
+            >
+              Undo
+            </Button>
           ),
         });
       }),

@@ -184,6 +184,7 @@ export function EquipmentTable() {
           type="file"
           accept=".csv,text/csv"
           hidden
+          disabled={!kit}
           aria-label="CSV file of equipment"
           onChange={(event) => {
             const [chosen] = event.target.files ?? [];

@@ -27,7 +27,11 @@ export function useKitChanges() {
     if (revision === null) return false;
     enqueueSnackbar(words, {
       autoHideDuration: 8000,
-      action: <Button onClick={() => void put(before, revision)}>Undo</Button>,
+      action: (
+        <Button color="inherit" onClick={() => void put(before, revision)}>
+          Undo
+        </Button>
+      ),
     });
     return true;
   }

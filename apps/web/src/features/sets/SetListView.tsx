@@ -145,7 +145,10 @@ function useSetActions() {
         enqueueSnackbar(`“${name}” is deleted.`, {
           autoHideDuration: 12_000,
           action: (
-            <Button onClick={() => void attempt(async () => void (await create(document).unwrap()))}>
+            <Button
+              color="inherit"
+              onClick={() => void attempt(async () => void (await create(document).unwrap()))}
+            >
               Undo
             </Button>
           ),

@@ -1,5 +1,6 @@
 import type { ApiError, Stored } from '@fendrix/contract';
 import type { ListenerMiddlewareInstance } from '@reduxjs/toolkit';
+import equal from 'fast-deep-equal';
 import { dropDraft, keepDraft } from './drafts';
 import type { OpenDocument, OpenDocumentState } from './openDocument';
 
@@ -32,6 +33,8 @@ export function startAutosave<D extends { name: string }, K extends string>(
     return same && after !== null && earlier !== null && after !== earlier;
   }
 
+  const calls = new SaveCalls(open);
+
   listeners.startListening({
     predicate: edited,
     effect: async (_action, api) => {
@@ -55,56 +58,98 @@ export function startAutosave<D extends { name: string }, K extends string>(
       // A later change must not cut the call in two: the loop sees it when the answer is there.
       api.unsubscribe();
       try {
-        await saveUntilDone(open, stored.id, state, (action) => api.dispatch(action as never));
+        await saveUntilDone(calls, stored.id, state, (action) => api.dispatch(action as never));
       } finally {
         api.subscribe();
       }
     },
   });
+  // What is left unsaved when a document is closed, by going elsewhere in the page, is saved after it.
+  listeners.startListening({
+    predicate: (action) => (action as { type: string }).type === open.closed().type,
+    effect: async (_action, api) => {
+      const before = api.getOriginalState() as State;
+      const { stored, save } = before[open.key].file;
+      const document = open.documentOf(before);
+      if (!stored || !document || save === 'saved' || save === 'conflict') return;
+      keepDraft(stored.id, stored.revision, document);
+      const revision = (await calls.last(stored.id)) ?? stored.revision;
+      const { failure } = await calls.save((action) => api.dispatch(action as never), {
+        id: stored.id,
+        revision,
+        document,
+      });
+      if (!failure) dropDraft(stored.id);
+    },
+  });
+}
+
+type Send = (action: unknown) => unknown;
+
+interface SaveArgs<D> {
+  id: string;
+  revision: number;
+  document: D;
+}
+
+type SaveOutcome = { failure: SaveFailure; revision?: undefined } | { failure: null; revision: number };
+
+/** Calls that save a document, with the outcome of the last one for who comes after it. */
+class SaveCalls<D extends { name: string }, K extends string> {
+  private pending: { id: string; outcome: Promise<SaveOutcome> } | null = null;
+
+  constructor(readonly open: OpenDocument<D, K>) {}
+
+  save(send: Send, args: SaveArgs<D>): Promise<SaveOutcome> {
+    const outcome = this.call(send, args);
+    this.pending = { id: args.id, outcome };
+    return outcome;
+  }
+
+  /** Revision that the last call for a document came to, once it is there; null where there was none. */
+  async last(id: string): Promise<number | null> {
+    if (this.pending?.id !== id) return null;
+    return (await this.pending.outcome).revision ?? null;
+  }
+
+  private async call(send: Send, args: SaveArgs<D>): Promise<SaveOutcome> {
+    const call = send(this.open.save(args)) as { unwrap(): Promise<{ revision: number }> };
+    try {
+      return { failure: null, revision: (await call.unwrap()).revision };
+    } catch (failure) {
+      return { failure: failure as SaveFailure };
+    }
+  }
 }
 
 async function saveUntilDone<D extends { name: string }, K extends string>(
-  open: OpenDocument<D, K>,
+  calls: SaveCalls<D, K>,
   id: string,
   state: () => Record<K, OpenDocumentState<D>>,
-  send: (action: unknown) => unknown,
+  send: Send,
 ): Promise<void> {
+  const { open } = calls;
   for (;;) {
     const { stored } = state()[open.key].file;
     const document = open.documentOf(state());
     if (!stored || stored.id !== id || !document) return;
-    const { revision } = stored;
-    const failure = await trySave(open, send, { id, revision, document });
-    if (failure === null) {
-      if (open.documentOf(state()) === document) {
-        dropDraft(id);
-        send(open.saveChanged('saved'));
-        return;
-      }
-      continue;
+    const { failure, revision } = await calls.save(send, { id, revision: stored.revision, document });
+    const newer = failure?.data?.error.newer as Stored<D> | undefined;
+    // The same may have been saved meanwhile, as by leaving the page and coming back at once.
+    const stands = newer && equal(newer.document, document) ? newer.revision : revision;
+    if (stands !== undefined) {
+      send(open.revisionSaved(stands));
+      if (open.documentOf(state()) !== document) continue;
+      dropDraft(id);
+      send(open.saveChanged('saved'));
+      return;
     }
-    const newer = failure.data?.error.newer;
     if (newer) {
-      send(open.conflictMet(newer as unknown as Stored<D>));
+      send(open.conflictMet(newer));
       return;
     }
     send(open.saveChanged('kept'));
-    keepDraft(id, revision, document);
+    keepDraft(id, stored.revision, document);
     await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
-  }
-}
-
-async function trySave<D extends { name: string }, K extends string>(
-  open: OpenDocument<D, K>,
-  send: (action: unknown) => unknown,
-  args: { id: string; revision: number; document: D },
-): Promise<SaveFailure | null> {
-  const call = send(open.save(args)) as { unwrap(): Promise<{ revision: number }> };
-  try {
-    const saved = await call.unwrap();
-    send(open.revisionSaved(saved.revision));
-    return null;
-  } catch (failure) {
-    return failure as SaveFailure;
   }
 }

@@ -1,4 +1,4 @@
-import type { Framing, Job, Shot } from '@fendrix/contract';
+import type { Framing, Job } from '@fendrix/contract';
 import { formatLength, planSeries, productBounds, type Series } from '@fendrix/core';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
@@ -27,7 +27,7 @@ export function SeriesView() {
   const [align, setAlign] = useState<'base' | 'centre'>('base');
   const [tiltDeg, setTilt] = useState(0);
   const [changes, setChanges] = useState<Partial<Framing>>({});
-  const usual = useFraming(job.shots[0] ?? NO_SHOT);
+  const usual = useFraming(job, job.shots[0] ?? null);
   const framing = useMemo(() => (usual ? { ...usual, ...changes } : null), [usual, changes]);
   const ids = useMemo(() => chosen ?? job.products.map(({ id }) => id), [chosen, job.products]);
   const series = useMemo(
@@ -182,6 +182,3 @@ function planned(
     formats: job.brief.deliverables,
   });
 }
-
-/** Stands in where the job lists no picture yet. */
-const NO_SHOT = {} as Shot;

@@ -44,7 +44,7 @@ export function CameraView() {
       <Alert
         severity="info"
         action={
-          <Button component={Link} to="../pictures" relative="path">
+          <Button component={Link} to=".." relative="path">
             All pictures
           </Button>
         }
@@ -58,7 +58,7 @@ export function CameraView() {
 
 function Placing({ job, shot }: { job: Job; shot: Shot }) {
   const equipment = useEquipment();
-  const framing = useFraming(shot);
+  const framing = useFraming(job, shot);
   const studio = equipment?.studio;
   const result = useMemo(
     () => (framing ? stage(job, shot, framing, studio) : null),
@@ -105,7 +105,7 @@ function Placed({ job, shot, framing, result: { staged }, equipment }: PlacedPro
   return (
     <>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, mb: 1.5, flexWrap: 'wrap' }}>
-        <Button size="small" component={Link} to={`../pictures?of=${shot.id}`} relative="path">
+        <Button size="small" component={Link} to={`..?of=${shot.id}`} relative="path">
           All pictures
         </Button>
         <Typography variant="h2" sx={{ fontSize: '1.0625rem', flex: 1 }}>

@@ -23,7 +23,7 @@ interface ViewAdviceProps {
 
 /** The views that suit a picture, best first, each as a small true picture with why. */
 export function ViewAdvice({ job, shot, onChoose }: ViewAdviceProps) {
-  const framing = useFraming(shot);
+  const framing = useFraming(job, shot);
   const studio = useEquipment()?.studio;
   const advice = useMemo(
     () => (framing ? advised(job, shot, framing, studio) : []),

@@ -1,5 +1,5 @@
 import type { CameraBody, CameraLens, Framing, Job, Shot, Studio } from '@fendrix/contract';
-import { DomainError, type StagedShot, stageSet } from '@fendrix/core';
+import { checkPlace, DomainError, type StagedShot, stageSet } from '@fendrix/core';
 import { useMemo } from 'react';
 import { type NamedEquipment, useEquipment } from '../../kit';
 
@@ -21,23 +21,35 @@ export const lensOf = (lens: NamedEquipment<'lens'>, focalLengthM = lens.longest
   closestFocusM: lens.closestFocusM,
 });
 
-/** The framing of a picture, or what the kit starts with. Null while the kit is read. */
-export function useFraming(shot: Shot): Framing | null {
+/**
+ * The framing of a picture; where none is chosen yet, the first body and the longest lens of the kit that lets the
+ * camera stand within the room. Null while the kit is read.
+ */
+export function useFraming(job: Job, shot: Shot | null): Framing | null {
   const equipment = useEquipment();
   return useMemo(() => {
-    if (shot.framing) return shot.framing;
+    if (shot?.framing) return shot.framing;
     const [body] = equipment?.bodies ?? [];
-    const [lens] = equipment?.lenses ?? [];
-    if (!body || !lens) return null;
-    return {
-      body: bodyOf(body),
-      lens: lensOf(lens),
-      fillPart: 0.6,
-      fNumber: 11,
-      mostNearFarRatio: 1.15,
-      personM: 0.6,
-    };
-  }, [shot.framing, equipment]);
+    if (!body || !equipment) return null;
+    const framings = equipment.lenses
+      .flatMap((lens) => [lensOf(lens, lens.longestM), lensOf(lens, lens.shortestM)])
+      .sort((a, b) => b.focalLengthM - a.focalLengthM)
+      .map((lens) => ({ ...USUAL, body: bodyOf(body), lens }));
+    const [first] = framings;
+    if (!shot || !first) return first ?? null;
+    return framings.find((framing) => standsWell(job, shot, framing, equipment.studio)) ?? first;
+  }, [job, shot, equipment]);
+}
+
+const USUAL = { fillPart: 0.6, fNumber: 11, mostNearFarRatio: 1.15, personM: 0.6 };
+
+/** Whether room and lens let the camera stand where the framing wants it. */
+function standsWell(job: Job, shot: Shot, framing: Framing, studio: Studio): boolean {
+  const result = stage(job, shot, framing, studio);
+  if (!result.ok) return false;
+  const { room, benchHeightM } = studio;
+  const checks = checkPlace(result.staged.placed, { ...framing, room, benchHeightM });
+  return checks.every(({ what, met }) => met || what === 'flatness' || what === 'verticals');
 }
 
 export type Staged = { ok: true; staged: StagedShot } | { ok: false; why: string };

@@ -1,0 +1,172 @@
+import { defaultKit } from '@fendrix/catalogue';
+import { jobDocument, type ProfilePoint } from '@fendrix/contract';
+import { demoJob } from '@fendrix/demo';
+import { describe, expect, test } from 'vitest';
+import { dueWords } from '../src/features/jobs/dueWords';
+import { insertAfter, movePoint, photoPlace, removePoint } from '../src/features/jobs/products/profile';
+import { minutesQuantity, partQuantity } from '../src/features/jobs/quantities';
+import { checkWords } from '../src/features/jobs/shots/checkWords';
+import { findingWords } from '../src/features/jobs/shots/compositionWords';
+import { copyOf } from '../src/features/jobs/useJobActions';
+import { equipmentCsv, readEquipmentCsv } from '../src/features/kit/equipmentCsv';
+import { changeRow, freeId, withoutRow } from '../src/shared/rows';
+
+describe('an outline that is edited', () => {
+  const profile: ProfilePoint[] = [
+    { radiusM: 0.03, heightM: 0, smooth: false },
+    { radiusM: 0.036, heightM: 0.1, smooth: true },
+    { radiusM: 0.014, heightM: 0.2, smooth: false },
+  ];
+
+  test('heights stay in order, the foot on the table, radii off the far side of the axis', () => {
+    expect(movePoint(profile, 1, { radiusM: 0.04, heightM: 0.9 })[1]).toMatchObject({
+      radiusM: 0.04,
+      heightM: 0.2,
+    });
+    expect(movePoint(profile, 1, { radiusM: -0.01, heightM: -1 })[1]).toMatchObject({
+      radiusM: 0,
+      heightM: 0,
+    });
+    expect(movePoint(profile, 0, { radiusM: 0.02, heightM: 0.05 })[0]).toMatchObject({
+      radiusM: 0.02,
+      heightM: 0,
+    });
+    expect(movePoint(profile, 1, { radiusM: 0.036123, heightM: 0.1 })[1]?.radiusM).toBe(0.0361);
+  });
+
+  test('a point more stands half-way, or over the last; two are always left', () => {
+    expect(insertAfter(profile, 0)[1]).toMatchObject({ radiusM: 0.033, heightM: 0.05 });
+    expect(insertAfter(profile, 2)[3]).toMatchObject({ radiusM: 0.014, heightM: 0.21 });
+    expect(removePoint(profile, 0)[0]).toMatchObject({ radiusM: 0.036, heightM: 0 });
+    expect(removePoint(profile.slice(0, 2), 0)).toHaveLength(2);
+  });
+
+  test('a photograph lies at true size: 100 px of known 20 cm make 2 mm a pixel', () => {
+    const place = photoPlace({
+      url: '',
+      widthPx: 400,
+      heightPx: 300,
+      foot: [200, 280],
+      from: [200, 280],
+      to: [200, 180],
+      lengthM: 0.2,
+    });
+    expect(place.widthM).toBeCloseTo(0.8, 9);
+    expect(place.leftM).toBeCloseTo(-0.4, 9);
+    expect(place.topM).toBeCloseTo(0.56, 9);
+  });
+});
+
+describe('rows', () => {
+  const rows = [{ id: 'a' }, { id: 'shop-page' }];
+
+  test('a free id is made of the name and never taken', () => {
+    expect(freeId(rows, 'Shop page', 'row')).toBe('shop-page-2');
+    expect(freeId(rows, '1 2 3', 'row')).toBe('row');
+    expect(freeId(rows, 'x'.repeat(90), 'row').length).toBeLessThanOrEqual(40);
+  });
+
+  test('one is changed or taken out, the others stay the same objects', () => {
+    const changed = changeRow(
+      [
+        { id: 'a', n: 1 },
+        { id: 'b', n: 2 },
+      ],
+      'b',
+      { n: 3 },
+    );
+    expect(changed).toEqual([
+      { id: 'a', n: 1 },
+      { id: 'b', n: 3 },
+    ]);
+    expect(withoutRow(rows, 'a')).toEqual([{ id: 'shop-page' }]);
+  });
+});
+
+describe('words', () => {
+  test.each([
+    ['2026-12-11', '11 Dec, in 15 days'],
+    ['2026-11-27', '27 Nov, in 1 day'],
+    ['2026-11-26', '26 Nov, today'],
+    ['2026-11-24', '24 Nov, 2 days late'],
+  ])('due %s', (day, words) => {
+    expect(dueWords(day, new Date(2026, 10, 26, 23, 30))).toBe(words);
+  });
+
+  test('minutes and parts are read as they are said', () => {
+    expect(['40', '40 min', '1,5 h', '30 s', 'soon'].map(minutesQuantity.parse)).toEqual([
+      40,
+      40,
+      90,
+      0.5,
+      null,
+    ]);
+    expect(['60', '60 %', '7,5 %', 'half'].map(partQuantity.parse)).toEqual([0.6, 0.6, 0.075, null]);
+  });
+
+  test('what a place fails at comes with its cure; what it meets with its figures', () => {
+    const behind = checkWords({
+      what: 'room-behind',
+      met: false,
+      value: -0.36,
+      limit: 0.75,
+      focalLengthM: 0.051,
+    });
+    expect(behind.found).toBe('The lens would stand 36 cm behind the wall.');
+    expect(behind.cure).toMatch(/51 mm/);
+    expect(checkWords({ what: 'flatness', met: true, value: 1.04, limit: 1.15 }).found).toMatch(/4 %.*15 %/);
+    expect(checkWords({ what: 'ground', met: false, value: 0.4, limit: 1.2 }).found).toMatch(
+      /near or far edge/,
+    );
+    expect(checkWords({ what: 'backdrop', met: false, value: 1.4, limit: 1.1 }).cure).toMatch(/140 cm wide/);
+  });
+
+  test('findings name the things and say which way', () => {
+    const nameOf = (thing: number) => `thing ${thing}`;
+    expect(findingWords({ what: 'tone', stops: -0.3 }, nameOf)).toMatchObject({ caution: true });
+    expect(findingWords({ what: 'tone', stops: 2 }, nameOf)).toMatchObject({ caution: false });
+    expect(findingWords({ what: 'symmetry', offMm: -3, unlikePart: 0 }, nameOf).text).toMatch(/3.0 mm left/);
+    expect(findingWords({ what: 'tangent', a: 1, b: 2, gapPart: 0.004 }, nameOf).text).toMatch(
+      /thing 1.*thing 2/,
+    );
+  });
+});
+
+test('a copy of a job has done nothing yet, and its sets stay with the first', () => {
+  const job = demoJob(() => '6f1cbb57-8f5d-4c52-9a7e-0f2b8f1d9b11');
+  const copy = copyOf({ ...job, delivered: true });
+  expect(jobDocument.safeParse(copy).success).toBe(true);
+  expect(copy.delivered).toBe(false);
+  expect(copy.shots.every(({ setId, done }) => setId === undefined && !done)).toBe(true);
+  expect(copy.products.flatMap(({ steps }) => steps).some(({ done }) => done)).toBe(false);
+});
+
+describe('equipment as CSV', () => {
+  const { entries } = defaultKit();
+
+  test('out and in again changes nothing', () => {
+    const read = readEquipmentCsv(entries, equipmentCsv(entries));
+    if (!read.ok) throw new Error(read.why);
+    expect(read.added).toBe(0);
+    expect(read.entries).toEqual(entries);
+  });
+
+  test('a row without an id is added, one with an id that is there changes it', () => {
+    const csv =
+      'id,kind,name,shortestM,longestM,closestFocusM,widestFNumber,smallestFNumber\n,lens,Lens 35 mm,0.035,0.035,0.3,2,22\nprime-50,lens,Own 50 mm,0.05,0.05,0.4,1.4,16\n';
+    const read = readEquipmentCsv(entries, csv);
+    if (!read.ok) throw new Error(read.why);
+    expect([read.added, read.changed]).toEqual([1, 1]);
+    expect(read.entries.find(({ id }) => id === 'lens-35-mm')?.name).toBe('Lens 35 mm');
+    expect(read.entries.find(({ id }) => id === 'prime-50')?.name).toBe('Own 50 mm');
+  });
+
+  test('a bad row is told by row and column, and nothing is taken', () => {
+    const csv =
+      'id,kind,name,shortestM,longestM,closestFocusM,widestFNumber,smallestFNumber\n,lens,Lens,-1,0.035,0.3,2,22\n';
+    const read = readEquipmentCsv(entries, csv);
+    expect(read).toMatchObject({ ok: false });
+    expect(read.ok ? '' : read.why).toMatch(/^Row 2, shortestM: must be at least/);
+    expect(readEquipmentCsv(entries, 'just,text\n1,2')).toMatchObject({ ok: false });
+  });
+});
