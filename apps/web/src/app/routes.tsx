@@ -11,8 +11,7 @@ export const router = createBrowserRouter([
   { path: '/kit', element: <KitView /> },
   {
     path: '/equipment',
-    lazy: () =>
-      import('../features/kit/EquipmentTable').then(({ EquipmentTable }) => ({ Component: EquipmentTable })),
+    lazy: () => import('../features/kit/pages').then(({ EquipmentTable }) => ({ Component: EquipmentTable })),
   },
   {
     path: '/room',

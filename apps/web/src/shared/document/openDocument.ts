@@ -8,7 +8,6 @@ import {
 } from '@reduxjs/toolkit';
 import { enqueueSnackbar } from 'notistack';
 import undoable, { type StateWithHistory } from 'redux-undo';
-import type { ZodType } from 'zod';
 import { dropDraft } from './drafts';
 
 export type SaveState = 'saved' | 'saving' | 'kept' | 'conflict';
@@ -55,6 +54,7 @@ export interface OpenDocument<D extends { name: string }, K extends string> {
 }
 
 type Thunk<S, R = void> = ThunkAction<R, S, unknown, UnknownAction>;
+type DocumentSchema<D> = Parameters<typeof checkDocument<D>>[0];
 type SaveCall<D> = (args: { id: string; revision: number; document: D }) => unknown;
 
 /** Kept steps of undo. */
@@ -66,7 +66,7 @@ const HISTORY = 200;
  */
 export function createOpenDocument<D extends { name: string }, K extends string>(
   key: K,
-  schema: ZodType<D>,
+  schema: DocumentSchema<D>,
   save: SaveCall<D>,
 ): OpenDocument<D, K> {
   type State = Record<K, OpenDocumentState<D>>;

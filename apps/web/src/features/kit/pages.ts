@@ -1,0 +1,1 @@
+export { EquipmentTable } from './EquipmentTable';
