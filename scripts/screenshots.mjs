@@ -41,9 +41,22 @@ for (const [name, file] of [
 await page.goto(`${address}/kit`);
 await page.getByText('Strip 30 x 120 with grid').click();
 await page.screenshot({ path: join(folder, 'kit.png') });
-await page.goto(`${address}/sets`);
-await page.getByRole('button', { name: 'New set' }).waitFor();
-await page.screenshot({ path: join(folder, 'sets.png') });
+await page.goto(`${address}/room`);
+await page.getByRole('group', { name: 'The room from above' }).waitFor();
+await page.screenshot({ path: join(folder, 'room.png') });
+const jobs = await (await fetch(`${address}/api/jobs`)).json();
+const job = `${address}/jobs/${jobs.jobs[0].id}`;
+for (const [part, file] of [
+  ['brief', 'brief.png'],
+  ['goods', 'goods.png'],
+  ['pictures', 'pictures.png'],
+  ['pictures/mill', 'camera.png'],
+]) {
+  await page.goto(`${job}/${part}`);
+  await page.getByRole('heading', { level: 1 }).waitFor();
+  await page.waitForTimeout(file === 'pictures.png' || file === 'camera.png' ? 25_000 : 2000);
+  await page.screenshot({ path: join(folder, file) });
+}
 await browser.close();
 process.kill(process.pid, 'SIGTERM');
 
