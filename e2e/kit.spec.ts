@@ -40,6 +40,18 @@ test('a light is found by what it is for, goes on the set by keyboard alone, and
   await expect(hot).toHaveValue('2');
 });
 
+test('what stands on the set and is not in the kit is told, with what could stand in', async ({ page }) => {
+  await openBench(page);
+  await page.getByRole('button', { name: '2 not in the kit' }).click();
+  const gaps = page.getByRole('dialog', { name: 'Not in the kit' });
+  await expect(gaps.getByText('black flag')).toBeVisible();
+  await expect(gaps.getByText(/White card 20 x 30: another size/)).toBeVisible();
+  await page.keyboard.press('Escape');
+  await thing(page, 'sheet:2').focus();
+  await page.keyboard.press('Delete');
+  await expect(page.getByRole('button', { name: '1 not in the kit' })).toBeVisible();
+});
+
 test('a material goes on the selected product; a tent shows in all views', async ({ page }) => {
   await openBench(page);
   await thing(page, 'product:bottle').focus();

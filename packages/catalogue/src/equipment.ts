@@ -38,18 +38,28 @@ const lens = (
 });
 
 export const equipment: EquipmentEntry[] = [
-  entry('body-24', 'Body, 36 x 24 mm, 24 megapixels', ['camera'], body([0.036, 0.024], [6000, 4000])),
+  entry(
+    'body-24',
+    'Body, 36 x 24 mm, 24 megapixels',
+    ['camera', 'full frame'],
+    body([0.036, 0.024], [6000, 4000]),
+  ),
   entry(
     'body-45',
     'Body, 36 x 24 mm, 45 megapixels',
     ['camera', 'detail'],
     body([0.036, 0.024], [8192, 5464]),
   ),
-  entry('body-aps', 'Body, 23.5 x 15.6 mm, 24 megapixels', ['camera'], body([0.0235, 0.0156], [6000, 4000])),
+  entry(
+    'body-aps',
+    'Body, 23.5 x 15.6 mm, 24 megapixels',
+    ['camera', 'small sensor'],
+    body([0.0235, 0.0156], [6000, 4000]),
+  ),
   entry('macro-100', 'Macro lens 100 mm', ['macro', 'detail'], lens([0.1, 0.1], 0.3, [2.8, 32])),
   entry('prime-50', 'Lens 50 mm', ['wide', 'flat lay'], lens([0.05, 0.05], 0.45, [1.8, 16])),
-  entry('prime-85', 'Lens 85 mm', ['blur'], lens([0.085, 0.085], 0.85, [1.8, 16])),
-  entry('zoom-24-70', 'Zoom 24 to 70 mm', ['flat lay'], lens([0.024, 0.07], 0.38, [2.8, 22])),
+  entry('prime-85', 'Lens 85 mm', ['blur', 'portrait'], lens([0.085, 0.085], 0.85, [1.8, 16])),
+  entry('zoom-24-70', 'Zoom 24 to 70 mm', ['flat lay', 'zoom'], lens([0.024, 0.07], 0.38, [2.8, 22])),
   entry('zoom-70-200', 'Zoom 70 to 200 mm', ['flat', 'far'], lens([0.07, 0.2], 1.2, [4, 32])),
   entry('tripod', 'Tripod', ['level', 'steady'], {
     kind: 'support',
@@ -69,7 +79,15 @@ export const equipment: EquipmentEntry[] = [
     baseRadiusM: 0.42,
     boomM: 1.2,
   }),
-  entry('polariser', 'Circular polariser', ['glare'], { kind: 'filter', lossStops: 1.5, polarises: true }),
-  entry('nd-3', 'Grey filter, 3 stops', ['slow shutter'], { kind: 'filter', lossStops: 3, polarises: false }),
-  entry('meter', 'Hand-held meter', ['exposure'], { kind: 'meter', receptor: 'flat', flash: true }),
+  entry('polariser', 'Circular polariser', ['glare', 'label'], {
+    kind: 'filter',
+    lossStops: 1.5,
+    polarises: true,
+  }),
+  entry('nd-3', 'Grey filter, 3 stops', ['slow shutter', 'pour'], {
+    kind: 'filter',
+    lossStops: 3,
+    polarises: false,
+  }),
+  entry('meter', 'Hand-held meter', ['exposure', 'stops'], { kind: 'meter', receptor: 'flat', flash: true }),
 ];

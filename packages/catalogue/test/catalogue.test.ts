@@ -16,6 +16,7 @@ function withEntry(entry: KitEntry): unknown {
     case 'product':
       return { ...set, products: [...(set.products ?? []), { ...entry.thing, id: 'another' }] };
     case 'material':
+    case 'equipment':
       return set;
   }
 }

@@ -18,6 +18,7 @@ const common = {
     .max(60)
     .regex(/^[a-z0-9-]+$/, 'may hold small letters, digits and hyphens only.'),
   name: name.describe('What it is called in the palette'),
+  count: z.int().min(0).max(99).default(2).describe('How many of it the studio has'),
   purposes: z
     .array(z.string().min(1).max(30))
     .max(12)

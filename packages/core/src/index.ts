@@ -45,9 +45,12 @@ export { discOnAxisLx, rectangleOnAxisLx } from './photometry/onAxis.js';
 export { fluxOfUnit, type LightLuminance, lightLuminance, onAxisLx } from './photometry/output.js';
 export { apparentAngleRad, polygonIlluminanceLx, rectangleCorners } from './photometry/polygon.js';
 export * from './plan/adviseView.js';
+export { cautionsFor } from './plan/cautions.js';
 export * from './plan/checkPlace.js';
 export * from './plan/frameFit.js';
 export * from './plan/jobProgress.js';
+export { kitCheck, type MissingThing } from './plan/kitCheck.js';
+export { type NamedSpot, namedSpots } from './plan/namedSpots.js';
 export * from './plan/openQuestions.js';
 export {
   type Bounds,

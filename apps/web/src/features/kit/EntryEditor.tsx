@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { SchemaForm } from '../../shared/form/SchemaForm';
 import { thingSchema } from '../../shared/form/schema';
 import { WordsField } from '../../shared/form/WordsField';
+import { QuantityField } from '../../shared/QuantityField';
 
 /** Set anew wherever the thing is put on a set. */
 const ON_SET = new Set(['tag', 'id', 'name', 'positionM', 'aimM', 'rollDeg', 'on', 'turnDeg', 'bandHeightM']);
@@ -44,6 +45,14 @@ export function EntryEditor({ entry, onSave, onCopy, onRemove }: EntryEditorProp
               .filter(Boolean),
           })
         }
+      />
+      <QuantityField
+        label="how many there are"
+        hint="What a set uses beyond this is told on its bench"
+        shown={String(draft.count)}
+        parse={(text) => (/^\d{1,2}$/.test(text.trim()) ? Number(text) : null)}
+        example="2"
+        onCommit={(count) => change({ count })}
       />
       <WordsField
         label="where its figures come from"

@@ -209,6 +209,7 @@ export function EquipmentTable() {
                     what: 'equipment',
                     id,
                     name,
+                    count: 1,
                     purposes: [],
                     source: '',
                     thing: fresh,

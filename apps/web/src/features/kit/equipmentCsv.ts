@@ -8,7 +8,7 @@ type EquipmentEntry = Extract<KitEntry, { what: 'equipment' }>;
 export function equipmentCsv(entries: readonly KitEntry[]): string {
   const rows = entries.flatMap((entry) =>
     entry.what === 'equipment'
-      ? [{ id: entry.id, name: entry.name, ...entry.thing, source: entry.source }]
+      ? [{ id: entry.id, name: entry.name, count: entry.count, ...entry.thing, source: entry.source }]
       : [],
   );
   const columns = [...new Set(rows.flatMap((row) => Object.keys(row)))];
@@ -31,7 +31,7 @@ export function readEquipmentCsv(entries: readonly KitEntry[], text: string): Cs
   const next = [...entries];
   let [added, changed] = [0, 0];
   for (const [index, row] of data.entries()) {
-    const { id = '', name = '', source = '', ...figures } = row;
+    const { id = '', name = '', count = '', source = '', ...figures } = row;
     const old = next.findIndex((entry) => entry.id === id && entry.what === 'equipment');
     const entry: EquipmentEntry = {
       what: 'equipment',
@@ -40,6 +40,7 @@ export function readEquipmentCsv(entries: readonly KitEntry[], text: string): Cs
           ? id
           : freeId(next, name, 'equipment'),
       name,
+      count: Number(count) || 1,
       purposes: old >= 0 ? (next[old] as EquipmentEntry).purposes : [],
       source,
       thing: thingOf(figures) as EquipmentEntry['thing'],

@@ -10,6 +10,7 @@ import { benchSet } from '../state/benchSlice';
 import { renameSet } from '../state/edits';
 import { useBenchDispatch, useSetPart } from '../state/hooks';
 import { edit } from '../state/thunks';
+import { KitGaps } from './KitGaps';
 
 /** Name of the set, undo and redo, and whether it is kept. */
 export const BenchHeader = memo(function BenchHeader() {
@@ -29,6 +30,7 @@ export const BenchHeader = memo(function BenchHeader() {
       <Box sx={{ color: surround.quiet }}>/</Box>
       <SetName />
       <Box sx={{ flex: 1 }} />
+      <KitGaps />
       <Box sx={{ color: surround.text }}>
         <SchemeSwitch />
       </Box>

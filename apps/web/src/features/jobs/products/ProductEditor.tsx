@@ -1,8 +1,10 @@
 import type { JobProduct } from '@fendrix/contract';
+import { cautionsFor } from '@fendrix/core';
 import ExpandMore from '@mui/icons-material/ExpandMore';
 import Accordion from '@mui/material/Accordion';
 import AccordionDetails from '@mui/material/AccordionDetails';
 import AccordionSummary from '@mui/material/AccordionSummary';
+import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { SelectField } from '../../../shared/form/formParts';
@@ -72,8 +74,23 @@ export function ProductEditor({ product, used, onChange, onRemove }: ProductEdit
           />
         </AccordionDetails>
       </Accordion>
+      <Cautions product={product} />
       <Steps product={product} onChange={(steps) => onChange({ steps })} />
     </Box>
+  );
+}
+
+/** What to take care of with such goods. */
+function Cautions({ product }: { product: JobProduct }) {
+  const cautions = cautionsFor(product);
+  if (cautions.length === 0) return null;
+  return (
+    <Alert severity="warning" icon={false} sx={{ mb: 3 }}>
+      {cautions.map((caution) => (
+        <Box key={caution}>{caution}</Box>
+      ))}
+      <Box>Local rules and qualified people come first.</Box>
+    </Alert>
   );
 }
 

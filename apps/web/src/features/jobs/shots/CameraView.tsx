@@ -1,6 +1,7 @@
 import type { Framing, Job, Shot, Studio } from '@fendrix/contract';
 import {
   checkPlace,
+  type FrameRect,
   formatLength,
   formatsOf,
   lensFigures,
@@ -23,6 +24,7 @@ import { Section } from '../../../shared/Section';
 import { useAttempt } from '../../../shared/useAttempt';
 import { useEquipment } from '../../kit';
 import { setsApi } from '../../sets';
+import { ReferenceStrip } from '../brief/ReferenceStrip';
 import { useEditJob, useJob } from '../state/openJob';
 import { Arrangement } from './Arrangement';
 import { CameraChoice } from './CameraChoice';
@@ -142,7 +144,12 @@ function Placed({ job, shot, framing, result: { staged }, equipment }: PlacedPro
               slotProps={{ typography: { sx: { fontSize: '0.8125rem' } } }}
             />
           </Box>
-          <PlaceFigures staged={staged} framing={framing} benchHeightM={equipment.studio.benchHeightM} />
+          <PlaceFigures
+            staged={staged}
+            framing={framing}
+            benchHeightM={equipment.studio.benchHeightM}
+            crop={fits.find(({ id }) => id === format)}
+          />
           <FormatFits
             fits={fits}
             heldByFormats={placed.heldByFormats}
@@ -157,6 +164,7 @@ function Placed({ job, shot, framing, result: { staged }, equipment }: PlacedPro
             onChange={setFraming}
             onTilt={(tiltDeg) => change({ tiltDeg })}
           />
+          <ReferenceStrip />
           <PlaceChecks
             checks={checks}
             lenses={equipment.lenses}
@@ -183,16 +191,17 @@ function PlaceFigures({
   staged: { placed, set },
   framing,
   benchHeightM,
+  crop,
 }: {
   staged: StagedShot;
   framing: Framing;
   benchHeightM: number;
+  /** The format chosen; without one the whole frame is marked. */
+  crop: { name: string; crop: FrameRect | null } | undefined;
 }) {
   const { camera, distanceM, fill } = placed;
   const { magnification } = lensFigures(camera);
-  const marks = set.bench
-    ? tapeMarks(viewOf(camera), { left: 0, top: 0, right: 1, bottom: 1 }, set.bench)
-    : [];
+  const marks = set.bench ? tapeMarks(viewOf(camera), crop?.crop ?? WHOLE_FRAME, set.bench) : [];
   const corners = ['far left', 'far right', 'near right', 'near left'];
   const rows: [string, string][] = [
     ['lens to the middle of the product', formatLength(distanceM)],
@@ -230,7 +239,8 @@ function PlaceFigures({
       {marks.some((mark) => mark !== null) && (
         <Box sx={{ mt: 1, fontSize: '0.8125rem' }}>
           <Box sx={{ color: 'text.secondary' }}>
-            Tape marks of the frame's corners on the table, from its left and front edge:
+            Tape marks of the corners of {crop?.crop ? `“${crop.name}”` : 'the frame'} on the table, from its
+            left and front edge:
           </Box>
           {marks.map((mark, index) =>
             mark ? (
@@ -244,6 +254,8 @@ function PlaceFigures({
     </Section>
   );
 }
+
+const WHOLE_FRAME: FrameRect = { left: 0, top: 0, right: 1, bottom: 1 };
 
 const percent = (part: number) => `${Math.round(1000 * part) / 10} %`;
 

@@ -8,11 +8,14 @@ import {
   focusStack,
   formatLength,
   handHeldShutterS,
+  namedSpots,
   parseLengthM,
   pointBlur,
   printedSetting,
   SHUTTERS,
   sharpestStop,
+  vector,
+  viewOf,
 } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -25,7 +28,7 @@ import { useEquipment } from '../../kit';
 import { partQuantity } from '../quantities';
 
 interface DepthDeskProps {
-  staged: StagedShot;
+  staged: Pick<StagedShot, 'placed' | 'set'>;
   fits: readonly (FormatFit & { name: string; widthPx: number })[];
   onStop(fNumber: number): void;
 }
@@ -33,7 +36,7 @@ interface DepthDeskProps {
 const px = (value: number) => `${value < 10 ? value.toFixed(1) : Math.round(value)} px`;
 
 /** Sharpness from front to back: the f-stop that covers it best, a focus stack where none does, blur behind. */
-export function DepthDesk({ staged: { placed }, fits, onStop }: DepthDeskProps) {
+export function DepthDesk({ staged: { placed, set }, fits, onStop }: DepthDeskProps) {
   const equipment = useEquipment();
   const [behindM, setBehind] = useState(0.5);
   const [overlap, setOverlap] = useState(0.25);
@@ -141,6 +144,7 @@ export function DepthDesk({ staged: { placed }, fits, onStop }: DepthDeskProps) 
           </Explained>
         </Box>
       </Box>
+      <SpotBlur staged={{ placed, set }} focusM={focusM} />
       <Box component="h3" sx={{ fontSize: '0.875rem', mb: 0.5, mt: 2 }}>
         Focus steps
       </Box>
@@ -195,6 +199,43 @@ export function DepthDesk({ staged: { placed }, fits, onStop }: DepthDeskProps) 
         </Box>
       </Box>
     </Section>
+  );
+}
+
+/** Blur at the spots that are looked at: front, back, top, labels. */
+function SpotBlur({ staged: { placed, set }, focusM }: Pick<DepthDeskProps, 'staged'> & { focusM: number }) {
+  const { camera } = placed;
+  const { origin, forward } = viewOf(camera);
+  const rows = set.products.flatMap((product) =>
+    namedSpots(product).map(({ name, pointM }) => {
+      const depthM = vector.dot(vector.subtract(pointM, origin), forward);
+      const { pixels } = pointBlur({ ...camera, focusM }, depthM);
+      return { key: `${product.id} ${name}`, name: `${product.name}, ${name}`, depthM, pixels };
+    }),
+  );
+  return (
+    <Box
+      component="table"
+      aria-label="Blur at spots"
+      sx={{ fontSize: '0.8125rem', mt: 1, '& td, & th': { pr: 3, textAlign: 'left' } }}
+    >
+      <thead>
+        <tr>
+          <th>spot</th>
+          <th>from the lens</th>
+          <th>blur at f/{printedSetting(F_NUMBERS, camera.fNumber)}</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map(({ key, name, depthM, pixels }) => (
+          <tr key={key}>
+            <td>{name}</td>
+            <td className="number">{formatLength(depthM)}</td>
+            <td className="number">{px(pixels)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </Box>
   );
 }
 

@@ -34,6 +34,14 @@ export function FrameOverlay({ width, height, fits, shown, lines }: FrameOverlay
             </g>
           ))}
           <line
+            y1={height / 2}
+            y2={height / 2}
+            x1={0}
+            x2={width}
+            stroke="rgba(143,208,203,0.9)"
+            strokeDasharray="5 4"
+          />
+          <line
             x1={width / 2}
             x2={width / 2}
             y1={0}

@@ -10,6 +10,7 @@ import { EditableGrid, type GridColumn } from '../../../shared/EditableGrid';
 import { WordsField } from '../../../shared/form/WordsField';
 import { changeRow, freeId, withoutRow } from '../../../shared/rows';
 import { Section } from '../../../shared/Section';
+import { ReferenceStrip } from '../brief/ReferenceStrip';
 import { minutesQuantity, tiltQuantity } from '../quantities';
 import { useEditJob, useJob } from '../state/openJob';
 import { VIEW_WORDS, ViewAdvice } from './ViewAdvice';
@@ -120,6 +121,7 @@ export function ShotsView() {
             shot={chosen}
             onChoose={(view) => change(chosen.id, { view, tiltDeg: VIEW_TILT_DEG[view] })}
           />
+          <ReferenceStrip />
           <Contents shot={chosen} onChange={(changes) => change(chosen.id, changes)} />
         </>
       )}

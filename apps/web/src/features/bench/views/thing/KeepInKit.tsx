@@ -17,7 +17,7 @@ export function KeepInKit({ entry }: { entry: Addable }) {
       onClick={() =>
         void change(`“${name}” is in the kit.`, (all) => {
           const id = freeId(all.entries, name, 'entry');
-          const kept = { ...entry, id, name, purposes: [], source: 'From a set.' } as KitEntry;
+          const kept = { ...entry, id, name, count: 1, purposes: [], source: 'From a set.' } as KitEntry;
           return { ...all, entries: [...all.entries, kept] };
         })
       }

@@ -1,0 +1,58 @@
+import { kitCheck } from '@fendrix/core';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Popover from '@mui/material/Popover';
+import { memo, useMemo, useState } from 'react';
+import { Tag } from '../../../shared/Tag';
+import { surround } from '../../../shared/theme';
+import { kitApi } from '../../kit';
+import { useSet } from '../state/hooks';
+
+/** What stands on the set and is not in the kit, and what of the kit could stand in. */
+export const KitGaps = memo(function KitGaps() {
+  const { data } = kitApi.useReadKitQuery();
+  const set = useSet();
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const missing = useMemo(() => (data ? kitCheck(set, data.document) : []), [data, set]);
+  if (missing.length === 0) return null;
+  return (
+    <>
+      <Button
+        size="small"
+        aria-haspopup="dialog"
+        onClick={(event) => setAnchor(event.currentTarget)}
+        sx={{ color: surround.caution, whiteSpace: 'nowrap' }}
+      >
+        {missing.length} not in the kit
+      </Button>
+      <Popover
+        open={anchor !== null}
+        anchorEl={anchor}
+        onClose={() => setAnchor(null)}
+        anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
+      >
+        <Box role="dialog" aria-label="Not in the kit" sx={{ p: 2, maxWidth: 420, fontSize: '0.8125rem' }}>
+          {missing.map(({ tag, name, instead }) => (
+            <Box key={tag} sx={{ mb: 1.25 }}>
+              <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', fontWeight: 650 }}>
+                <Tag>{tag}</Tag>
+                {name}
+              </Box>
+              {instead.length === 0 && (
+                <Box>Nothing in the kit comes near. Enter it in the kit if you have it.</Box>
+              )}
+              {instead.map((entry) => (
+                <Box key={entry.id}>
+                  {entry.name}: {entry.how}
+                </Box>
+              ))}
+            </Box>
+          ))}
+          <Box sx={{ color: 'text.secondary' }}>
+            Compared by kind, size and number. The kit page says how many there are of each.
+          </Box>
+        </Box>
+      </Popover>
+    </>
+  );
+});
