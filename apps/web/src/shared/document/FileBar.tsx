@@ -57,7 +57,13 @@ export function FileBar<D extends { name: string }, K extends string>({
 
 function BarButton({ label, disabled, onClick }: { label: string; disabled: boolean; onClick(): void }) {
   return (
-    <Button size="small" color="inherit" disabled={disabled} onClick={onClick} sx={{ minWidth: 0 }}>
+    <Button
+      size="small"
+      color="inherit"
+      disabled={disabled}
+      onClick={onClick}
+      sx={{ minWidth: 0, '&.Mui-disabled': { color: 'inherit', opacity: 0.55 } }}
+    >
       {label}
     </Button>
   );
