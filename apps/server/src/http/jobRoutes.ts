@@ -1,8 +1,9 @@
-import { createBody, type Job, jobListQuery, type Stored, saveBody } from '@fendrix/contract';
+import { type Job, jobListQuery, type Stored } from '@fendrix/contract';
 import Router from '@koa/router';
 import rawBody from 'raw-body';
 import { MOST_ARCHIVE_BYTES } from '../domain/jobArchive.js';
 import type { JobStore } from '../domain/jobs.js';
+import { addDocumentRoutes } from './documentRoutes.js';
 import { documentId, requireValid } from './requireValid.js';
 
 interface Whole {
@@ -28,27 +29,12 @@ export function jobRoutes(store: JobStore, whole: Whole): Router {
     ctx.body = await whole.demo();
     ctx.status = 201;
   });
-  router.get('/:id', async (ctx) => {
-    ctx.body = await store.read(documentId(ctx.params.id));
-  });
   router.get('/:id/export', async (ctx) => {
     const { name, bytes } = await whole.pack(documentId(ctx.params.id));
     ctx.attachment(name);
     ctx.type = 'application/zip';
     ctx.body = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   });
-  router.post('/', async (ctx) => {
-    const { document } = requireValid(createBody, ctx.request.body, 'body');
-    ctx.body = await store.create(document);
-    ctx.status = 201;
-  });
-  router.put('/:id', async (ctx) => {
-    const { revision, document } = requireValid(saveBody, ctx.request.body, 'body');
-    ctx.body = await store.save(documentId(ctx.params.id), revision, document);
-  });
-  router.delete('/:id', async (ctx) => {
-    await store.remove(documentId(ctx.params.id));
-    ctx.status = 204;
-  });
+  addDocumentRoutes(router, store);
   return router;
 }

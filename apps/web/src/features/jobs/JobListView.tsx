@@ -17,6 +17,7 @@ import { useDeferredValue, useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { failureMessage } from '../../shared/api';
 import { Page } from '../../shared/Page';
+import { Pager } from '../../shared/Pager';
 import { jobsApi } from './api';
 import { dueWords } from './dueWords';
 import { useJobActions } from './useJobActions';
@@ -127,18 +128,14 @@ export function JobListView() {
           </Table>
         </Box>
       )}
-      {data && data.total > PAGE && (
-        <Stack direction="row" spacing={1} sx={{ mt: 2, alignItems: 'center' }}>
-          <Button disabled={offset === 0} onClick={() => setOffset(offset - PAGE)}>
-            Earlier
-          </Button>
-          <Button disabled={offset + PAGE >= data.total} onClick={() => setOffset(offset + PAGE)}>
-            Later
-          </Button>
-          <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-            {offset + 1} to {Math.min(offset + PAGE, data.total)} of {data.total}
-          </Typography>
-        </Stack>
+      {data && (
+        <Pager
+          {...{ offset }}
+          page={PAGE}
+          total={data.total}
+          words={['Earlier', 'Later']}
+          onMove={setOffset}
+        />
       )}
     </Page>
   );

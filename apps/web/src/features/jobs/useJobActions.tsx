@@ -1,10 +1,8 @@
 import { type Job, jobDocument } from '@fendrix/contract';
-import Button from '@mui/material/Button';
 import type { ThunkDispatch, UnknownAction } from '@reduxjs/toolkit';
-import { useSnackbar } from 'notistack';
 import { useDispatch } from 'react-redux';
 import { useNavigate } from 'react-router';
-import { useAttempt } from '../../shared/useAttempt';
+import { useAttempt, useTellDeleted } from '../../shared/useAttempt';
 import { jobsApi } from './api';
 
 /** What can be done with whole jobs; each failure is told, each loss can be taken back. */
@@ -12,7 +10,7 @@ export function useJobActions() {
   const dispatch = useDispatch<ThunkDispatch<unknown, unknown, UnknownAction>>();
   const navigate = useNavigate();
   const attempt = useAttempt();
-  const { enqueueSnackbar } = useSnackbar();
+  const tellDeleted = useTellDeleted();
   const [create] = jobsApi.useCreateJobMutation();
   const [createDemo] = jobsApi.useCreateDemoJobMutation();
   const [save] = jobsApi.useSaveJobMutation();
@@ -47,17 +45,7 @@ export function useJobActions() {
       attempt(async () => {
         const { document } = await read(id);
         await remove(id).unwrap();
-        enqueueSnackbar(`“${name}” is deleted.`, {
-          autoHideDuration: 12_000,
-          action: (
-            <Button
-              color="inherit"
-              onClick={() => attempt(async () => void (await create(document).unwrap()))}
-            >
-              Undo
-            </Button>
-          ),
-        });
+        tellDeleted(name, () => create(document).unwrap());
       }),
     readFile: (file: File) =>
       attempt(async () => {

@@ -3,6 +3,7 @@ import { formatLength } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import { useDrag } from '@use-gesture/react';
 import { type KeyboardEvent, useRef, useState } from 'react';
+import { arrowMove } from '../../shared/arrowKeys';
 import { svgPoint } from '../../shared/svgPoint';
 
 type Centre = [number, number];
@@ -41,15 +42,8 @@ export function RoomPlan({ studio, onMoveTable }: { studio: Studio; onMoveTable(
     { filterTaps: true, pointer: { keys: false } },
   );
   function onKeyDown(event: KeyboardEvent) {
-    const moves: Record<string, Centre> = {
-      ArrowLeft: [-STEP_M, 0],
-      ArrowRight: [STEP_M, 0],
-      ArrowUp: [0, STEP_M],
-      ArrowDown: [0, -STEP_M],
-    };
-    const move = moves[event.key];
+    const move = arrowMove(event, { plain: STEP_M });
     if (!move) return;
-    event.preventDefault();
     onMoveTable(within([centre[0] + move[0], centre[1] + move[1]]));
   }
 

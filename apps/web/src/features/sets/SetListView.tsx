@@ -9,12 +9,13 @@ import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import type { ThunkDispatch, UnknownAction } from '@reduxjs/toolkit';
-import { useSnackbar } from 'notistack';
 import { useDeferredValue, useState } from 'react';
 import { useDispatch } from 'react-redux';
 import { Link, useNavigate } from 'react-router';
 import { failureMessage } from '../../shared/api';
 import { Page } from '../../shared/Page';
+import { Pager } from '../../shared/Pager';
+import { useAttempt, useTellDeleted } from '../../shared/useAttempt';
 import { setsApi } from './api';
 import { starterSet } from './starterSet';
 
@@ -69,16 +70,12 @@ export function SetListView() {
             divider
             secondaryAction={
               <>
-                <Button
-                  size="small"
-                  onClick={() => void actions.copy(set.id)}
-                  aria-label={`Copy ${set.name}`}
-                >
+                <Button size="small" onClick={() => actions.copy(set.id)} aria-label={`Copy ${set.name}`}>
                   Copy
                 </Button>
                 <Button
                   size="small"
-                  onClick={() => void actions.remove(set.id, set.name)}
+                  onClick={() => actions.remove(set.id, set.name)}
                   aria-label={`Delete ${set.name}`}
                 >
                   Delete
@@ -92,18 +89,8 @@ export function SetListView() {
           </ListItem>
         ))}
       </List>
-      {data && data.total > PAGE && (
-        <Stack direction="row" spacing={1} sx={{ mt: 2, alignItems: 'center' }}>
-          <Button disabled={offset === 0} onClick={() => setOffset(offset - PAGE)}>
-            Newer
-          </Button>
-          <Button disabled={offset + PAGE >= data.total} onClick={() => setOffset(offset + PAGE)}>
-            Older
-          </Button>
-          <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-            {offset + 1} to {Math.min(offset + PAGE, data.total)} of {data.total}
-          </Typography>
-        </Stack>
+      {data && (
+        <Pager {...{ offset }} page={PAGE} total={data.total} words={['Newer', 'Older']} onMove={setOffset} />
       )}
     </Page>
   );
@@ -112,24 +99,17 @@ export function SetListView() {
 function useSetActions() {
   const dispatch = useDispatch<ThunkDispatch<unknown, unknown, UnknownAction>>();
   const navigate = useNavigate();
-  const { enqueueSnackbar } = useSnackbar();
+  const attempt = useAttempt();
+  const tellDeleted = useTellDeleted();
   const [create] = setsApi.useCreateSetMutation();
   const [remove] = setsApi.useDeleteSetMutation();
-
-  async function attempt(work: () => Promise<void>): Promise<void> {
-    try {
-      await work();
-    } catch (error) {
-      enqueueSnackbar(failureMessage(error), { variant: 'warning' });
-    }
-  }
 
   const read = (id: string) =>
     dispatch(setsApi.endpoints.readSet.initiate(id, { forceRefetch: true, subscribe: false })).unwrap();
 
   return {
     createNew: () =>
-      void attempt(async () => {
+      attempt(async () => {
         const stored = await create(starterSet()).unwrap();
         await navigate(`/sets/${stored.id}`);
       }),
@@ -142,17 +122,7 @@ function useSetActions() {
       attempt(async () => {
         const { document } = await read(id);
         await remove(id).unwrap();
-        enqueueSnackbar(`“${name}” is deleted.`, {
-          autoHideDuration: 12_000,
-          action: (
-            <Button
-              color="inherit"
-              onClick={() => void attempt(async () => void (await create(document).unwrap()))}
-            >
-              Undo
-            </Button>
-          ),
-        });
+        tellDeleted(name, () => create(document).unwrap());
       }),
   };
 }

@@ -2,6 +2,7 @@ import type { Vector } from '@fendrix/contract';
 import { formatBearing, formatLength, toStand } from '@fendrix/core';
 import { useDrag } from '@use-gesture/react';
 import { type KeyboardEvent, type ReactNode, useRef } from 'react';
+import { arrowMove } from '../../../shared/arrowKeys';
 import { benchActions } from '../state/benchSlice';
 import { moveThing, sameThing, type ThingRef } from '../state/edits';
 import { useBench, useBenchDispatch } from '../state/hooks';
@@ -25,13 +26,6 @@ const WIDE_STEP_M = 0.1;
 const FINE_STEP_M = 0.001;
 /** Nudges that follow each other sooner than this are one step of undo, ms. */
 const SAME_NUDGE_MS = 1000;
-
-const DIRECTIONS: Record<string, [number, number]> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, -1],
-  ArrowDown: [0, 1],
-};
 
 let gestures = 0;
 let lastNudge = { thing: '', time: 0, gesture: '' };
@@ -68,13 +62,10 @@ export function Movable({ plan, thing, name, at, onDragging, children }: Movable
 
   function onKeyDown(event: KeyboardEvent) {
     if (event.key === 'Enter' || event.key === ' ') dispatch(benchActions.selected(thing));
-    const direction = DIRECTIONS[event.key];
-    if (!direction) return;
-    event.preventDefault();
-    event.stopPropagation();
+    const move = arrowMove(event, { plain: STEP_M, wide: WIDE_STEP_M, fine: FINE_STEP_M });
+    if (!move) return;
     dispatch(benchActions.selected(thing));
-    const step = event.shiftKey ? WIDE_STEP_M : event.altKey ? FINE_STEP_M : STEP_M;
-    moveBy(at, direction[0] * step, direction[1] * step, nudgeGesture(plan, thing));
+    moveBy(at, move[0], -move[1], nudgeGesture(plan, thing));
   }
 
   return (

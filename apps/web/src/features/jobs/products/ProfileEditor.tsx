@@ -6,6 +6,7 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import Switch from '@mui/material/Switch';
 import { useDrag } from '@use-gesture/react';
 import { type KeyboardEvent, type RefObject, useRef, useState } from 'react';
+import { arrowMove } from '../../../shared/arrowKeys';
 import { QuantityField } from '../../../shared/QuantityField';
 import { svgPoint } from '../../../shared/svgPoint';
 import { insertAfter, movePoint, photoPlace, removePoint, type Tracing } from './profile';
@@ -240,17 +241,8 @@ function PointHandle({
     { filterTaps: true, pointer: { keys: false } },
   );
   function onKeyDown(event: KeyboardEvent) {
-    const step = event.shiftKey ? 10 * STEP_M : event.altKey ? STEP_M / 10 : STEP_M;
-    const moves: Record<string, [number, number]> = {
-      ArrowLeft: [-step, 0],
-      ArrowRight: [step, 0],
-      ArrowUp: [0, step],
-      ArrowDown: [0, -step],
-    };
-    const move = moves[event.key];
+    const move = arrowMove(event, { plain: STEP_M, wide: 10 * STEP_M, fine: STEP_M / 10 });
     if (!move) return;
-    event.preventDefault();
-    event.stopPropagation();
     const to = { radiusM: point.radiusM + move[0], heightM: point.heightM + move[1] };
     onMove(movePoint(profile, index, to), `nudge ${index} ${Math.floor(Date.now() / 1000)}`);
   }

@@ -4,6 +4,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useDrag } from '@use-gesture/react';
 import { type KeyboardEvent, type RefObject, useRef } from 'react';
+import { arrowMove } from '../../../shared/arrowKeys';
 import { QuantityField } from '../../../shared/QuantityField';
 import { svgPoint } from '../../../shared/svgPoint';
 import type { Tracing } from './profile';
@@ -106,18 +107,8 @@ function MarkHandle({
     { filterTaps: true, pointer: { keys: false } },
   );
   function onKeyDown(event: KeyboardEvent) {
-    const step = (event.shiftKey ? 10 : 1) * unit;
-    const moves: Record<string, [number, number]> = {
-      ArrowLeft: [-step, 0],
-      ArrowRight: [step, 0],
-      ArrowUp: [0, -step],
-      ArrowDown: [0, step],
-    };
-    const move = moves[event.key];
-    if (!move) return;
-    event.preventDefault();
-    event.stopPropagation();
-    onMove([at[0] + move[0], at[1] + move[1]]);
+    const move = arrowMove(event, { plain: unit, wide: 10 * unit });
+    if (move) onMove([at[0] + move[0], at[1] - move[1]]);
   }
   const size = 8 * unit;
   const shared = {
