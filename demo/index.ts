@@ -19,6 +19,8 @@ export function demoSet(name: DemoName): SetDocument {
   return setDocument.parse(JSON.parse(readFileSync(new URL(files[name], import.meta.url), 'utf8')));
 }
 
+const JOB_FILE = 'autumn-job.json';
+
 /** Which set each picture of the demo job is taken on. */
 const SET_OF_SHOT: Record<string, DemoName> = {
   cordial: 'cordial-frost',
@@ -32,7 +34,7 @@ const SET_OF_SHOT: Record<string, DemoName> = {
  * @param idOf where each set is stored
  */
 export function demoJob(idOf: (name: DemoName) => string): Job {
-  const job = JSON.parse(readFileSync(new URL('autumn-job.json', import.meta.url), 'utf8'));
+  const job = JSON.parse(readFileSync(new URL(JOB_FILE, import.meta.url), 'utf8'));
   const bodies = demoNames.flatMap((name) => demoSet(name).products);
   return jobDocument.parse({
     ...job,

@@ -61,7 +61,13 @@ export function ProductEditor({ product, used, onChange, onRemove }: ProductEdit
           <Attributes product={product} onChange={onChange} />
         </Box>
       </Section>
-      <Accordion disableGutters elevation={0} square sx={{ bgcolor: 'transparent', mb: 3 }}>
+      <Accordion
+        disableGutters
+        elevation={0}
+        square
+        sx={{ bgcolor: 'transparent', mb: 3 }}
+        slotProps={{ transition: { unmountOnExit: true } }}
+      >
         <AccordionSummary expandIcon={<ExpandMore />} sx={{ px: 0, font: 'inherit', fontWeight: 650 }}>
           Measures, materials, labels
         </AccordionSummary>

@@ -1,0 +1,275 @@
+// @vitest-environment jsdom
+import { defaultKit } from '@fendrix/catalogue';
+import type { Job, StoredJob } from '@fendrix/contract';
+import { boomLoad, sharpestStop, stageSet } from '@fendrix/core';
+import { demoJob } from '@fendrix/demo';
+import { configureStore } from '@reduxjs/toolkit';
+import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
+import type { ReactNode } from 'react';
+import { Provider } from 'react-redux';
+import { MemoryRouter } from 'react-router';
+import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
+import { jobsApi, openJob } from '../src/features/jobs';
+import { BriefView } from '../src/features/jobs/brief/BriefView';
+import { GoodsView } from '../src/features/jobs/products/GoodsView';
+import { SeriesView } from '../src/features/jobs/series/SeriesView';
+import { DepthDesk } from '../src/features/jobs/shots/DepthDesk';
+import { Overhead } from '../src/features/jobs/shots/Overhead';
+import { PlaceChecks } from '../src/features/jobs/shots/PlaceChecks';
+import { kitApi, type NamedEquipment } from '../src/features/kit';
+
+const SET_ID = '6f1cbb57-8f5d-4c52-9a7e-0f2b8f1d9b11';
+const kit = defaultKit();
+
+/** A store with the demo job open and a kit that is answered at once. */
+function openDemo(changes: Partial<Job> = {}) {
+  const store = configureStore({
+    reducer: {
+      job: openJob.reducer,
+      [jobsApi.reducerPath]: jobsApi.reducer,
+      [kitApi.reducerPath]: kitApi.reducer,
+    },
+    middleware: (defaults) =>
+      defaults({ immutableCheck: false, serializableCheck: false }).concat(
+        jobsApi.middleware,
+        kitApi.middleware,
+      ),
+  });
+  void store.dispatch(kitApi.util.upsertQueryData('readKit', undefined, { revision: 0, document: kit }));
+  const document = { ...demoJob(() => SET_ID), ...changes };
+  const stored: StoredJob = { id: SET_ID, name: document.name, revision: 1, updatedAt: '', document };
+  store.dispatch(openJob.open(stored, null));
+  const job = (): Job => {
+    const open = openJob.documentOf(store.getState());
+    if (!open) throw new Error('a job is open');
+    return open;
+  };
+  const show = (view: ReactNode) =>
+    render(
+      <Provider store={store}>
+        <MemoryRouter>{view}</MemoryRouter>
+      </Provider>,
+    );
+  return { store, job, show };
+}
+
+const type = (label: string, text: string) => {
+  const field = screen.getByLabelText(label, { exact: true });
+  fireEvent.change(field, { target: { value: text } });
+  fireEvent.keyDown(field, { key: 'Enter' });
+};
+const press = (name: string | RegExp) => fireEvent.click(screen.getByRole('button', { name }));
+
+beforeEach(() => {
+  vi.stubGlobal(
+    'ResizeObserver',
+    class {
+      observe() {}
+      unobserve() {}
+      disconnect() {}
+    },
+  );
+  vi.stubGlobal('fetch', () => new Promise(() => {}));
+});
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+});
+
+describe('the brief', () => {
+  test('answers go into the job, and the questions they answer go', () => {
+    const { job, show } = openDemo({ client: '' });
+    show(<BriefView />);
+    expect(screen.getByText('Who is the client?')).toBeTruthy();
+    type('client', 'Oddvane Larder');
+    expect(job().client).toBe('Oddvane Larder');
+    expect(screen.queryByText('Who is the client?')).toBeNull();
+    type('pictures agreed', '6');
+    expect(job().brief.pictures).toBe(6);
+    expect(screen.getByText(/6 pictures are agreed and 4 are listed/)).toBeTruthy();
+  });
+
+  test('the day goes by Enter, and goes away when it is emptied', () => {
+    const { job, show } = openDemo();
+    show(<BriefView />);
+    type('due on', '2027-03-04');
+    expect(job().dueOn).toBe('2027-03-04');
+    type('due on', '');
+    expect('dueOn' in job()).toBe(false);
+  });
+
+  test('a format more is the next usual one; undo takes it back', () => {
+    const { store, job, show } = openDemo();
+    show(<BriefView />);
+    press('Add a format');
+    expect(job().brief.deliverables.at(-1)).toMatchObject({
+      id: 'square-post',
+      widthPx: 1080,
+      heightPx: 1080,
+    });
+    store.dispatch(openJob.undo());
+    expect(job().brief.deliverables).toHaveLength(3);
+  });
+});
+
+describe('goods', () => {
+  test('arrow keys move a point of the outline by 1 mm, with Shift by 1 cm', () => {
+    const { job, show } = openDemo();
+    show(<GoodsView />);
+    const radius = () => {
+      const [{ body } = { body: null }] = job().products;
+      return body?.kind === 'turned' ? body.profile[3]?.radiusM : undefined;
+    };
+    const before = radius() ?? 0;
+    const point = screen.getByRole('button', { name: /^Point 4: / });
+    fireEvent.keyDown(point, { key: 'ArrowRight' });
+    expect(radius()).toBeCloseTo(before + 0.001, 9);
+    fireEvent.keyDown(screen.getByRole('button', { name: /^Point 4: / }), {
+      key: 'ArrowLeft',
+      shiftKey: true,
+    });
+    expect(radius()).toBeCloseTo(before - 0.009, 9);
+  });
+
+  test('proposed steps are added once, ticked, changed and taken off', () => {
+    const { job, show } = openDemo();
+    show(<GoodsView />);
+    const count = () => job().products[0]?.steps.length ?? 0;
+    press('Propose steps');
+    const proposed = count();
+    expect(proposed).toBeGreaterThan(4);
+    press('Propose steps');
+    expect(count()).toBe(proposed);
+    fireEvent.click(screen.getByLabelText('Done: Turn the label square to the lens'));
+    expect(job().products[0]?.steps.find(({ text }) => text.includes('label square'))?.done).toBe(true);
+    press('Remove step: Put on cotton gloves');
+    expect(count()).toBe(proposed - 1);
+  });
+
+  test('goods taken out leave the pictures that show them; a picture of nothing else goes too', () => {
+    const { job, show } = openDemo();
+    show(<GoodsView />);
+    press(/^Remove Damson cordial/);
+    expect(job().products.map(({ id }) => id)).not.toContain('bottle');
+    expect(job().shots.map(({ id }) => id)).not.toContain('cordial');
+    expect(job().shots).toHaveLength(3);
+  });
+
+  test('cautions stand with the goods they belong to', () => {
+    const { show } = openDemo();
+    show(<GoodsView />);
+    expect(screen.getByText(/Glass breaks/)).toBeTruthy();
+    fireEvent.click(screen.getByText('Beet and walnut tart'));
+    expect(screen.getByText(/Knives lie flat/)).toBeTruthy();
+    expect(screen.queryByText(/Glass breaks/)).toBeNull();
+  });
+
+  test('without any, the page says what to do', () => {
+    const { show } = openDemo({ products: [], shots: [] });
+    show(<GoodsView />);
+    expect(screen.getByText(/Add what is to be photographed/)).toBeTruthy();
+  });
+});
+
+describe('lens and place', () => {
+  const { studio } = kit;
+  const staged = (id: string) => {
+    const job = demoJob(() => SET_ID);
+    const shot = job.shots.find((candidate) => candidate.id === id);
+    if (!shot?.framing) throw new Error(`the demo job has a picture ${id}`);
+    return stageSet(job, shot, shot.framing, studio);
+  };
+
+  test('the depth desk names the sharpest stop of the core, and takes it', () => {
+    const { show } = openDemo();
+    const { placed, set } = staged('mill');
+    const onStop = vi.fn();
+    const stops = [2.8, 4, 5.6, 8, 11, 16, 22];
+    show(<DepthDesk staged={{ placed, set }} fits={[]} onStop={onStop} />);
+    press(/^Take f\//);
+    const [taken] = onStop.mock.lastCall as [number];
+    const { best } = sharpestStop(placed.camera, placed.nearM, placed.farM, [...stops, taken]);
+    expect(best.fNumber).toBe(taken);
+    const spots = screen.getByRole('table', { name: 'Blur at spots' });
+    expect(within(spots).getAllByRole('row').length).toBeGreaterThan(3);
+  });
+
+  test('the curves are there as a table too', () => {
+    const { show } = openDemo();
+    show(<DepthDesk staged={staged('mill')} fits={[]} onStop={() => {}} />);
+    press('As a table');
+    expect(screen.getByRole('cell', { name: 'f/11' })).toBeTruthy();
+    press('As curves');
+    expect(screen.queryByRole('cell', { name: 'f/11' })).toBeNull();
+  });
+
+  test('overhead: the factor shown is that of the moments, and too much load is told', () => {
+    const { show } = openDemo();
+    const { set } = staged('tart');
+    const stand = {
+      kind: 'support',
+      id: 'boom',
+      name: 'Boom',
+      lowestM: 0.5,
+      highestM: 2.5,
+      mostLoadKg: 5,
+      ownKg: 6,
+      baseRadiusM: 0.4,
+      boomM: 1.2,
+    } as NamedEquipment<'support'>;
+    show(<Overhead supports={[stand]} camera={set.camera} benchHeightM={0.75} />);
+    const expected = boomLoad(
+      { loadKg: 1.8, armKg: 1.2, armM: 1.2, behindM: 0.5, baseRadiusM: 0.4, standKg: 11 },
+      2,
+    ).factor;
+    expect(screen.getByText(expected.toFixed(1))).toBeTruthy();
+    type('camera and lens', '4 kg');
+    expect(screen.getByText(/the stand is made for 5 kg/)).toBeTruthy();
+  });
+
+  test('what is not met comes first, with a lens of the kit that meets it', () => {
+    const { show } = openDemo();
+    const lenses = kit.entries.flatMap((entry) =>
+      entry.what === 'equipment' && entry.thing.kind === 'lens'
+        ? [{ ...entry.thing, id: entry.id, name: entry.name }]
+        : [],
+    );
+    const { framing } = demoJob(() => SET_ID).shots[0] as Job['shots'][number];
+    if (!framing) throw new Error('the first picture is framed');
+    const onTakeLens = vi.fn();
+    show(
+      <PlaceChecks
+        checks={[
+          { what: 'ceiling', met: true, value: 1, limit: 2.4 },
+          { what: 'room-behind', met: false, value: -0.3, limit: 0.75, focalLengthM: 0.052 },
+        ]}
+        lenses={lenses}
+        framing={framing}
+        onTakeLens={onTakeLens}
+      />,
+    );
+    expect(screen.getAllByRole('listitem')[0]?.textContent).toMatch(/Room behind the camera/);
+    press(/^Take /);
+    expect(onTakeLens.mock.lastCall?.[0].focalLengthM).toBeCloseTo(0.052, 6);
+  });
+});
+
+describe('a series', () => {
+  test('lists the largest first and follows what is chosen', async () => {
+    const { show } = openDemo();
+    show(<SeriesView />);
+    await screen.findByRole('table', { name: 'Series' });
+    const rows = () => within(screen.getByRole('table', { name: 'Series' })).getAllByRole('row');
+    expect(rows()).toHaveLength(5);
+    expect(rows()[1]?.textContent).toMatch(/^Damson cordial/);
+    press('Damson cordial');
+    expect(rows()).toHaveLength(4);
+    expect(rows()[1]?.textContent).not.toMatch(/^Damson cordial/);
+  });
+
+  test('without goods it says what to do first', () => {
+    const { show } = openDemo({ products: [], shots: [] });
+    show(<SeriesView />);
+    expect(screen.getByText(/Add goods first/)).toBeTruthy();
+  });
+});
