@@ -220,14 +220,14 @@ test('room and equipment: the table moves by keyboard, figures are edited in pla
   await page.getByLabel('CSV file of equipment').setInputFiles({
     name: 'lenses.csv',
     mimeType: 'text/csv',
-    buffer: Buffer.from('kind,name,lossStops,polarises\nfilter,Grey filter 6 stops,6,false\n'),
+    buffer: Buffer.from('what,kind,name,lossStops,polarises\nequipment,filter,Grey filter 6 stops,6,false\n'),
   });
   await expect(page.getByText('1 added, 0 changed.')).toBeVisible();
   await expect(cell(page, 'Grey filter 6 stops')).toBeVisible();
   await page.getByLabel('CSV file of equipment').setInputFiles({
     name: 'lenses.csv',
     mimeType: 'text/csv',
-    buffer: Buffer.from('kind,name,lossStops\nfilter,Black,−6\n'),
+    buffer: Buffer.from('what,kind,name,lossStops\nequipment,filter,Black,−6\n'),
   });
   await expect(page.getByText(/Row 2, lossStops/)).toBeVisible();
   expect(await seriousFindings(page)).toEqual([]);

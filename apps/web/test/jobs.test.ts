@@ -2,13 +2,14 @@ import { defaultKit } from '@fendrix/catalogue';
 import { jobDocument, type ProfilePoint } from '@fendrix/contract';
 import { demoJob } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
+import { ratioWords } from '../src/features/jobs/brief/Formats';
 import { dueWords } from '../src/features/jobs/dueWords';
 import { insertAfter, movePoint, photoPlace, removePoint } from '../src/features/jobs/products/profile';
 import { minutesQuantity, partQuantity } from '../src/features/jobs/quantities';
 import { checkWords } from '../src/features/jobs/shots/checkWords';
 import { findingWords } from '../src/features/jobs/shots/compositionWords';
 import { copyOf } from '../src/features/jobs/useJobActions';
-import { equipmentCsv, readEquipmentCsv } from '../src/features/kit/equipmentCsv';
+import { kitCsv, readKitCsv } from '../src/features/kit/kitCsv';
 import { changeRow, freeId, withoutRow } from '../src/shared/rows';
 
 describe('an outline that is edited', () => {
@@ -141,32 +142,54 @@ test('a copy of a job has done nothing yet, and its sets stay with the first', (
   expect(copy.products.flatMap(({ steps }) => steps).some(({ done }) => done)).toBe(false);
 });
 
-describe('equipment as CSV', () => {
+describe('the kit as CSV', () => {
   const { entries } = defaultKit();
 
-  test('out and in again changes nothing', () => {
-    const read = readEquipmentCsv(entries, equipmentCsv(entries));
+  test('out and in again changes nothing, down to gels, grids and gradients', () => {
+    const read = readKitCsv(entries, kitCsv(entries));
     if (!read.ok) throw new Error(read.why);
-    expect(read.added).toBe(0);
+    expect([read.added, read.changed]).toEqual([0, entries.length]);
     expect(read.entries).toEqual(entries);
   });
 
+  const HEAD = 'what,id,kind,name,shortestM,longestM,closestFocusM,widestFNumber,smallestFNumber\n';
+
   test('a row without an id is added, one with an id that is there changes it', () => {
-    const csv =
-      'id,kind,name,shortestM,longestM,closestFocusM,widestFNumber,smallestFNumber\n,lens,Lens 35 mm,0.035,0.035,0.3,2,22\nprime-50,lens,Own 50 mm,0.05,0.05,0.4,1.4,16\n';
-    const read = readEquipmentCsv(entries, csv);
+    const csv = `${HEAD}equipment,,lens,Lens 35 mm,0.035,0.035,0.3,2,22\nequipment,prime-50,lens,Own 50 mm,0.05,0.05,0.4,1.4,16\n`;
+    const read = readKitCsv(entries, csv);
     if (!read.ok) throw new Error(read.why);
     expect([read.added, read.changed]).toEqual([1, 1]);
     expect(read.entries.find(({ id }) => id === 'lens-35-mm')?.name).toBe('Lens 35 mm');
     expect(read.entries.find(({ id }) => id === 'prime-50')?.name).toBe('Own 50 mm');
   });
 
-  test('a bad row is told by row and column, and nothing is taken', () => {
+  test('figures within figures go by dots', () => {
     const csv =
-      'id,kind,name,shortestM,longestM,closestFocusM,widestFNumber,smallestFNumber\n,lens,Lens,-1,0.035,0.3,2,22\n';
-    const read = readEquipmentCsv(entries, csv);
-    expect(read).toMatchObject({ ok: false });
-    expect(read.ok ? '' : read.why).toMatch(/^Row 2, shortestM: must be at least/);
-    expect(readEquipmentCsv(entries, 'just,text\n1,2')).toMatchObject({ ok: false });
+      'what,kind,name,tag,positionM,aimM,widthM,heightM,output.kind,output.energyJ\nlight,softbox,Own box,A,"[0,0,1]","[0,0,0]",0.5,0.7,flash-energy,300\n';
+    const read = readKitCsv([], csv);
+    if (!read.ok) throw new Error(read.why);
+    expect(read.entries[0]?.thing).toMatchObject({
+      widthM: 0.5,
+      output: { kind: 'flash-energy', energyJ: 300 },
+    });
   });
+
+  test('a bad row is told by row and column, and nothing is taken', () => {
+    const read = readKitCsv(entries, `${HEAD}equipment,,lens,Lens,-1,0.035,0.3,2,22\n`);
+    expect(read.ok ? '' : read.why).toMatch(/^Row 2, shortestM: must be at least/);
+    expect(readKitCsv(entries, 'just,text\n1,2')).toMatchObject({ ok: false });
+    const foreign = readKitCsv(entries, 'what,kind,name,__proto__.polluted\nequipment,filter,F,1\n');
+    expect(foreign.ok).toBe(false);
+    expect(({} as Record<string, unknown>).polluted).toBeUndefined();
+  });
+});
+
+test.each([
+  [2000, 2000, '1 : 1'],
+  [1080, 1350, '4 : 5'],
+  [1080, 1920, '9 : 16'],
+  [2560, 1080, '19 : 8'],
+  [6000, 4000, '3 : 2'],
+])('%i by %i is %s', (widthPx, heightPx, words) => {
+  expect(ratioWords({ widthPx, heightPx })).toBe(words);
 });

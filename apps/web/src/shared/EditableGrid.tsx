@@ -4,7 +4,8 @@ import { DataGrid, type GridColDef, type GridRowParams, type GridValidRowModel }
 import { useMemo } from 'react';
 
 export interface GridColumn<R> {
-  field: keyof R & string;
+  /** Field of the row; of what is derived any name of its own. */
+  field: (keyof R & string) | `derived ${string}`;
   title: string;
   hint?: string;
   /** Share of the width that is left, or px. */
@@ -15,6 +16,8 @@ export interface GridColumn<R> {
   /** How a number is shown and read, where it is not plain. */
   quantity?: { format(value: number): string; parse(text: string): number | null };
   readOnly?: boolean;
+  /** Shows something worked out of the row instead of a field of it. */
+  derived?(row: R): string;
   minWidth?: number;
 }
 
@@ -101,17 +104,19 @@ function gridColumn<R>({
   options,
   quantity,
   readOnly,
+  derived,
 }: GridColumn<R>): GridColDef {
   const base: GridColDef = {
     field,
     headerName: title,
-    editable: !readOnly,
+    editable: !readOnly && !derived,
     sortable: false,
     ...(hint ? { description: hint } : {}),
     ...(flex ? { flex } : {}),
     ...(width ? { width } : {}),
     ...(minWidth ? { minWidth } : {}),
   };
+  if (derived) return { ...base, valueGetter: (_value, row) => derived(row as R) };
   if (kind === 'choice') {
     return { ...base, type: 'singleSelect', valueOptions: [...(options ?? [])] } as GridColDef;
   }

@@ -44,7 +44,7 @@ export function Page({
       >
         <Box
           component={Link}
-          to="/sets"
+          to="/jobs"
           sx={{ color: 'text.primary', fontWeight: 650, textDecoration: 'none' }}
         >
           Fendrix

@@ -55,6 +55,11 @@ export const theme = createTheme({
     MuiCssBaseline: {
       styleOverrides: {
         body: { fontStretch: '94%', fontVariantNumeric: 'tabular-nums' },
+        // On paper there is nothing to press.
+        '@media print': {
+          body: { backgroundColor: '#fff' },
+          '.MuiButton-root, .MuiSwitch-root': { display: 'none' },
+        },
         '.number': { fontFamily: numbers, fontSize: '0.8125rem', letterSpacing: '-0.01em' },
         ':focus-visible': { outline: `2px solid ${surround.accent}`, outlineOffset: 1 },
       },

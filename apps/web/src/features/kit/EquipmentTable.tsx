@@ -1,15 +1,13 @@
 import type { Equipment, KitEntry } from '@fendrix/contract';
 import { formatLength, parseLengthM } from '@fendrix/core';
-import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Skeleton from '@mui/material/Skeleton';
-import { useSnackbar } from 'notistack';
-import { useCallback, useEffect, useMemo, useRef } from 'react';
+import { useCallback, useEffect, useMemo } from 'react';
 import { EditableGrid, type GridColumn } from '../../shared/EditableGrid';
 import { Page } from '../../shared/Page';
 import { changeRow, freeId, withoutRow } from '../../shared/rows';
 import { Section } from '../../shared/Section';
-import { equipmentCsv, readEquipmentCsv } from './equipmentCsv';
+import { CsvButtons } from './CsvButtons';
 import { useKitChanges } from './useKitChanges';
 
 type Row = Record<string, unknown> & { id: string; name: string; kind: Equipment['kind'] };
@@ -120,13 +118,30 @@ const TABLES: { kind: Equipment['kind']; title: string; columns: GridColumn<Row>
     ],
     fresh: { kind: 'filter', lossStops: 1, polarises: false },
   },
+  {
+    kind: 'meter',
+    title: 'Meters',
+    columns: [
+      NAME,
+      {
+        field: 'receptor',
+        title: 'Receptor',
+        kind: 'choice',
+        width: 110,
+        options: [
+          { value: 'flat', label: 'flat' },
+          { value: 'dome', label: 'dome' },
+        ],
+      },
+      { field: 'flash', title: 'Measures flash', kind: 'yes-no', width: 130 },
+    ],
+    fresh: { kind: 'meter', receptor: 'flat', flash: true },
+  },
 ];
 
 /** Bodies, lenses, supports and filters as tables that are edited where they stand; CSV out and in. */
 export function EquipmentTable() {
   const { kit, change } = useKitChanges();
-  const { enqueueSnackbar } = useSnackbar();
-  const file = useRef<HTMLInputElement>(null);
   useEffect(() => {
     document.title = 'Cameras and stands · Fendrix';
   }, []);
@@ -148,51 +163,9 @@ export function EquipmentTable() {
     [change],
   );
 
-  async function read(chosen: File) {
-    if (!kit) return;
-    const result = readEquipmentCsv(kit.entries, await chosen.text());
-    if (!result.ok) {
-      enqueueSnackbar(`The file was not read. ${result.why}`, { variant: 'warning' });
-      return;
-    }
-    await change(`${result.added} added, ${result.changed} changed.`, (all) => ({
-      ...all,
-      entries: result.entries,
-    }));
-  }
-
-  function download() {
-    const url = URL.createObjectURL(new Blob([equipmentCsv(kit?.entries ?? [])], { type: 'text/csv' }));
-    const link = document.createElement('a');
-    link.href = url;
-    link.download = 'equipment.csv';
-    link.click();
-    URL.revokeObjectURL(url);
-  }
-
   return (
     <Page title="Cameras and stands" wide>
-      <Box sx={{ display: 'flex', gap: 1, mb: 2 }}>
-        <Button onClick={download} disabled={!kit}>
-          Write CSV
-        </Button>
-        <Button onClick={() => file.current?.click()} disabled={!kit}>
-          Read CSV
-        </Button>
-        <input
-          ref={file}
-          type="file"
-          accept=".csv,text/csv"
-          hidden
-          disabled={!kit}
-          aria-label="CSV file of equipment"
-          onChange={(event) => {
-            const [chosen] = event.target.files ?? [];
-            if (chosen) void read(chosen);
-            event.target.value = '';
-          }}
-        />
-      </Box>
+      <CsvButtons name="equipment" of={(entry) => entry.what === 'equipment'} />
       {!kit && <Skeleton height={240} />}
       {kit &&
         TABLES.map(({ kind, title, columns, fresh }) => (

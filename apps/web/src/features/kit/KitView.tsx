@@ -10,6 +10,7 @@ import Typography from '@mui/material/Typography';
 import { useDeferredValue, useEffect, useState } from 'react';
 import { Page } from '../../shared/Page';
 import { changeRow, freeId, withoutRow } from '../../shared/rows';
+import { CsvButtons } from './CsvButtons';
 import { EntryEditor } from './EntryEditor';
 import { searchKit } from './search';
 import { useKitChanges } from './useKitChanges';
@@ -40,6 +41,7 @@ export function KitView() {
         What the bench offers to put on a set. The figures are usual ones, each with its source: where you
         know your own from a data sheet or a meter, put them in.
       </Typography>
+      <CsvButtons name="kit" of={() => true} />
       <Box sx={{ display: 'grid', gridTemplateColumns: { md: 'minmax(0, 1fr) minmax(0, 1fr)' }, gap: 4 }}>
         <Box>
           <TextField

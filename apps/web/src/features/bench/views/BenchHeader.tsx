@@ -21,7 +21,7 @@ export const BenchHeader = memo(function BenchHeader() {
     >
       <Button
         component={Link}
-        to="/sets"
+        to="/jobs"
         size="small"
         sx={{ color: surround.text, fontWeight: 650, px: 0, minWidth: 0 }}
       >

@@ -14,6 +14,7 @@ const COLUMNS: readonly GridColumn<Deliverable>[] = [
   { field: 'name', title: 'Where it runs', flex: 1, minWidth: 130 },
   { field: 'widthPx', title: 'Px across', kind: 'number', width: 96 },
   { field: 'heightPx', title: 'Px up', kind: 'number', width: 70 },
+  { field: 'derived ratio', title: 'Ratio', width: 74, derived: ratioWords },
   {
     field: 'marginPart',
     title: 'Margin',
@@ -52,6 +53,16 @@ const COLUMNS: readonly GridColumn<Deliverable>[] = [
     options: choices({ jpeg: 'JPEG', png: 'PNG', tiff: 'TIFF' }),
   },
 ];
+
+/** Width to height in small whole numbers, as near as they come within half a percent. */
+export function ratioWords({ widthPx, heightPx }: Pick<Deliverable, 'widthPx' | 'heightPx'>): string {
+  const ratio = widthPx / heightPx;
+  for (let down = 1; down <= 20; down++) {
+    const across = Math.round(ratio * down);
+    if (across > 0 && Math.abs(across / down / ratio - 1) < 0.005) return `${across} : ${down}`;
+  }
+  return `${ratio.toFixed(2)} : 1`;
+}
 
 /** Formats that the work meets most, to start from. */
 const USUAL: readonly Omit<Deliverable, 'id'>[] = [

@@ -1,0 +1,138 @@
+import { checkDocument, type KitEntry, kitDocument } from '@fendrix/contract';
+import Papa from 'papaparse';
+import { freeId } from '../../shared/rows';
+
+/** Columns that every entry has, before its figures. */
+const COMMON = ['what', 'id', 'name', 'count', 'purposes', 'source'] as const;
+
+/**
+ * Entries of the kit as CSV: one row an entry, a column for each figure that any of them has. Figures within figures
+ * are named with dots (`output.energyJ`), lists are JSON.
+ */
+export function kitCsv(entries: readonly KitEntry[]): string {
+  const rows = entries.map(({ thing, purposes, ...common }) => ({
+    ...common,
+    purposes: purposes.join(', '),
+    ...apart(flat(thing as unknown as Record<string, unknown>)),
+  }));
+  const columns = [...new Set([...COMMON, ...rows.flatMap((row) => Object.keys(row))])];
+  return Papa.unparse(rows, { columns, escapeFormulae: /^[=+@\t\r]/ });
+}
+
+export type CsvRead =
+  | { ok: true; entries: KitEntry[]; added: number; changed: number }
+  | { ok: false; why: string };
+
+/**
+ * Puts rows of a CSV file into the kit: a row whose id is there changes that entry, others are added. All or nothing;
+ * what is wrong is told by row and column.
+ */
+export function readKitCsv(entries: readonly KitEntry[], text: string): CsvRead {
+  const { data, meta } = Papa.parse<Record<string, string>>(text, { header: true, skipEmptyLines: true });
+  const missing = ['what', 'kind', 'name'].filter((column) => !meta.fields?.includes(column));
+  if (missing.length > 0) {
+    return { ok: false, why: `The first row must name the columns; ${missing.join(', ')} is missing.` };
+  }
+  const next = [...entries];
+  let [added, changed] = [0, 0];
+  for (const [index, row] of data.entries()) {
+    const old = next.findIndex(({ id, what }) => id === row.id && what === row.what);
+    const entry = entryOf(row, next, old);
+    const checked = checkDocument(kitDocument, { format: 'fendrix-kit', version: 1, entries: [entry] });
+    if (!checked.ok) {
+      const [problem] = checked.problems;
+      const column = problem?.path.replace(/^entries\[0\]\.(thing\.)?/, '') ?? '';
+      return { ok: false, why: `Row ${index + 2}, ${column}: ${problem?.message ?? 'not valid'}` };
+    }
+    const [kept] = checked.value.entries as [KitEntry];
+    if (old >= 0) {
+      next[old] = kept;
+      changed++;
+    } else {
+      next.push(kept);
+      added++;
+    }
+  }
+  return { ok: true, entries: next, added, changed };
+}
+
+function entryOf(row: Record<string, string>, entries: readonly KitEntry[], old: number): object {
+  const { what, id = '', name = '', count = '', purposes, source = '', ...figures } = row;
+  const isFree = id !== '' && !entries.some((other) => other.id === id);
+  const words = purposes
+    ?.split(',')
+    .map((word) => word.trim())
+    .filter(Boolean);
+  return {
+    what,
+    id: old >= 0 || isFree ? id : freeId(entries, name, 'entry'),
+    name,
+    ...(count.trim() === '' ? {} : { count: Number(count) }),
+    purposes: words ?? entries[old]?.purposes ?? [],
+    source,
+    thing: { ...(NAMED.has(what ?? '') ? { name } : {}), ...deep(figures) },
+  };
+}
+
+/** Things on a set have a name of their own, as a rule that of their entry. */
+const NAMED = new Set(['light', 'sheet', 'product']);
+const OWN = 'thing.';
+
+/** Figures that are called like a column of every entry get a name apart. */
+const apart = (figures: Record<string, unknown>): Record<string, unknown> =>
+  Object.fromEntries(
+    Object.entries(figures).map(([key, value]) => [
+      (COMMON as readonly string[]).includes(key) ? `${OWN}${key}` : key,
+      value,
+    ]),
+  );
+
+/** Figures within figures under names with dots; lists as JSON. */
+function flat(value: Record<string, unknown>, before = ''): Record<string, unknown> {
+  return Object.fromEntries(
+    Object.entries(value).flatMap(([key, inner]): [string, unknown][] => {
+      const name = `${before}${key}`;
+      if (Array.isArray(inner)) return [[name, JSON.stringify(inner)]];
+      if (typeof inner === 'object' && inner !== null) {
+        return Object.entries(flat(inner as Record<string, unknown>, `${name}.`));
+      }
+      // Text that would be read as something else, such as a tag of digits, stands in quotes.
+      const unclear = typeof inner === 'string' && cellValue(inner) !== inner;
+      return [[name, unclear ? JSON.stringify(inner) : inner]];
+    }),
+  );
+}
+
+/** The other way round; empty cells are left out. */
+function deep(cells: Record<string, string>): Record<string, unknown> {
+  const thing: Record<string, unknown> = {};
+  for (const [column, cell] of Object.entries(cells)) {
+    if (typeof cell !== 'string' || cell.trim() === '') continue;
+    const path = (column.startsWith(OWN) ? column.slice(OWN.length) : column).split('.');
+    const last = path.pop() as string;
+    let at = thing;
+    for (const key of path) {
+      if (!Object.hasOwn(at, key)) at[key] = {};
+      at = at[key] as Record<string, unknown>;
+    }
+    Object.defineProperty(at, last, {
+      value: cellValue(cell.trim()),
+      enumerable: true,
+      configurable: true,
+      writable: true,
+    });
+  }
+  return thing;
+}
+
+/** Numbers, yes or no, lists and quoted text are read as such; all else is text as it stands. */
+function cellValue(text: string): unknown {
+  if (text === 'true' || text === 'false') return text === 'true';
+  if (/^-?\d/.test(text) && Number.isFinite(Number(text))) return Number(text);
+  if (!/^[["]/.test(text)) return text;
+  try {
+    return JSON.parse(text);
+  } catch {
+    return text;
+  }
+}
