@@ -13,7 +13,7 @@ test('a new set starts with something to move; it is copied, found, deleted and 
   await page.getByLabel('Name of the set').fill(name);
   await page.getByLabel('Name of the set').press('Enter');
   await expect(page.getByTestId('save-state')).toHaveText('saved');
-  await page.getByRole('link', { name: 'Fendrix' }).click();
+  await page.getByRole('link', { name: 'Sets' }).click();
   await page.getByLabel('Find by name').fill(name);
   const rows = page.getByRole('listitem');
   await expect(rows).toHaveCount(1);

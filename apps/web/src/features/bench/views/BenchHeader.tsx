@@ -27,6 +27,9 @@ export const BenchHeader = memo(function BenchHeader() {
       >
         Fendrix
       </Button>
+      <Button component={Link} to="/sets" size="small" sx={{ color: surround.quiet, px: 0, minWidth: 0 }}>
+        Sets
+      </Button>
       <Box sx={{ color: surround.quiet }}>/</Box>
       <SetName />
       <Box sx={{ flex: 1 }} />
