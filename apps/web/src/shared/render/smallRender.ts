@@ -70,10 +70,34 @@ function developed(
 ): ImageData {
   const linear = new Float32Array(width * height * 3);
   developFilms(linear, films, weights);
+  takeDownSpecks(linear, width, height);
   if (levelled) level(linear);
   const picture = new ImageData(width, height);
   encodePicture(picture.data, linear);
   return picture;
+}
+
+/** A pixel brighter than this many times its brightest neighbour stands alone: a speck of noise. */
+const SPECK = 1.3;
+
+/** Takes pixels that stand alone down to their brightest neighbour; for looking only, no number sees it. */
+function takeDownSpecks(linear: Float32Array, width: number, height: number): void {
+  const tones = new Float32Array(width * height);
+  for (let i = 0; i < tones.length; i++) {
+    tones[i] = luminanceOf(linear[3 * i] as number, linear[3 * i + 1] as number, linear[3 * i + 2] as number);
+  }
+  for (let y = 1; y + 1 < height; y++) {
+    for (let x = 1; x + 1 < width; x++) {
+      const i = y * width + x;
+      let most = Math.max(tones[i - 1] as number, tones[i + 1] as number);
+      for (let side = -1; side <= 1; side++) {
+        most = Math.max(most, tones[i - width + side] as number, tones[i + width + side] as number);
+      }
+      const own = tones[i] as number;
+      if (!(own > SPECK * most && most > 0)) continue;
+      for (let c = 0; c < 3; c++) linear[3 * i + c] = ((linear[3 * i + c] as number) * most) / own;
+    }
+  }
 }
 
 /** What a small picture is judged by: what is seen at each pixel, and how bright it is as recorded. */
