@@ -2,7 +2,7 @@
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import { benchSet } from '../src/features/bench/state/benchSlice';
 import { renameSet } from '../src/features/bench/state/edits';
-import { edit } from '../src/features/bench/state/thunks';
+import { edit, openSet } from '../src/features/bench/state/thunks';
 import { readDraft } from '../src/shared/document/drafts';
 import { openStore, STORED } from './benchStore';
 
@@ -133,6 +133,24 @@ describe('autosave', () => {
     store.dispatch(benchSet.closed());
     await pass(100);
     expect(readDraft(STORED.id, 3)).toMatchObject({ name: 'Away' });
+  });
+
+  test('an answer that comes when another set is open is not taken for that one', async () => {
+    let settle: (response: Response) => void = () => {};
+    answer = () =>
+      new Promise((resolve) => {
+        settle = resolve;
+      });
+    const { store } = openStore({ autosave: true });
+    store.dispatch(edit(renameSet('First')));
+    await pass(800);
+    expect(sent).toHaveLength(1);
+    const other = { ...STORED, id: '00000000-0000-4000-8000-000000000002', revision: 7 };
+    store.dispatch(openSet(other, null));
+    settle(accept({ revision: 3, document: { name: 'First' } }));
+    await pass(100);
+    expect(store.getState().benchSet.file.stored).toEqual({ id: other.id, revision: 7 });
+    expect(store.getState().benchSet.file.save).toBe('saved');
   });
 
   test('the same document saved meanwhile is no conflict', async () => {

@@ -137,6 +137,11 @@ async function saveUntilDone<D extends { name: string }, K extends string>(
     const newer = failure?.data?.error.newer as Stored<D> | undefined;
     // The same may have been saved meanwhile, as by leaving the page and coming back at once.
     const stands = newer && equal(newer.document, document) ? newer.revision : revision;
+    if (state()[open.key].file.stored?.id !== id) {
+      // Another document is open by now: what came back is not about it.
+      if (stands === undefined) keepDraft(id, stored.revision, document);
+      return;
+    }
     if (stands !== undefined) {
       send(open.revisionSaved(stands));
       if (open.documentOf(state()) !== document) continue;

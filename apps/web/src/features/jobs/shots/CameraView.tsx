@@ -1,14 +1,5 @@
-import type { Framing, Job, Shot, Studio } from '@fendrix/contract';
-import {
-  checkPlace,
-  type FrameRect,
-  formatLength,
-  formatsOf,
-  lensFigures,
-  type StagedShot,
-  tapeMarks,
-  viewOf,
-} from '@fendrix/core';
+import type { Framing, Job, Shot } from '@fendrix/contract';
+import { checkPlace, formatsOf } from '@fendrix/core';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -17,21 +8,20 @@ import Skeleton from '@mui/material/Skeleton';
 import Switch from '@mui/material/Switch';
 import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { SmallPicture } from '../../../shared/render/SmallPicture';
 import { changeRow } from '../../../shared/rows';
-import { Section } from '../../../shared/Section';
-import { useAttempt } from '../../../shared/useAttempt';
 import { useEquipment } from '../../kit';
-import { setsApi } from '../../sets';
 import { ReferenceStrip } from '../brief/ReferenceStrip';
 import { useEditJob, useJob } from '../state/openJob';
 import { Arrangement } from './Arrangement';
 import { CameraChoice } from './CameraChoice';
 import { DepthDesk } from './DepthDesk';
 import { FrameOverlay } from './FrameOverlay';
+import { MakeSet } from './MakeSet';
 import { Overhead } from './Overhead';
 import { PlaceChecks } from './PlaceChecks';
+import { FormatFits, PlaceFigures } from './PlaceFigures';
 import { type Staged, stage, useFraming } from './useStaged';
 
 const PICTURE_WIDTH = 420;
@@ -182,188 +172,6 @@ function Placed({ job, shot, framing, result: { staged }, equipment }: PlacedPro
       )}
       <Arrangement shot={shot} staged={staged} formats={formats} />
       <DepthDesk staged={staged} fits={fits} onStop={(fNumber) => setFraming({ fNumber })} />
-    </>
-  );
-}
-
-/** Where the camera stands, to be measured out with a tape. */
-function PlaceFigures({
-  staged: { placed, set },
-  framing,
-  benchHeightM,
-  crop,
-}: {
-  staged: StagedShot;
-  framing: Framing;
-  benchHeightM: number;
-  /** The format chosen; without one the whole frame is marked. */
-  crop: { name: string; crop: FrameRect | null } | undefined;
-}) {
-  const { camera, distanceM, fill } = placed;
-  const { magnification } = lensFigures(camera);
-  const marks = set.bench ? tapeMarks(viewOf(camera), crop?.crop ?? WHOLE_FRAME, set.bench) : [];
-  const corners = ['far left', 'far right', 'near right', 'near left'];
-  const rows: [string, string][] = [
-    ['lens to the middle of the product', formatLength(distanceM)],
-    ['lens in front of the mark', formatLength(-camera.positionM[1])],
-    ['lens over the table', formatLength(camera.positionM[2])],
-    ['lens over the floor', formatLength(camera.positionM[2] + benchHeightM)],
-    ['fills', `${percent(fill.width)} across, ${percent(fill.height)} up`],
-    ['size on the sensor', `1 : ${Math.round(10 / magnification) / 10}`],
-    ['focus at', `${formatLength(camera.focusM)}, ${Math.round(framing.lens.focalLengthM * 1000)} mm`],
-  ];
-  return (
-    <Section title="Where it stands">
-      <Box
-        component="dl"
-        sx={{ m: 0, display: 'grid', gridTemplateColumns: '1fr auto', fontSize: '0.8125rem' }}
-      >
-        {rows.map(([label, value]) => (
-          <Box key={label} sx={{ display: 'contents' }}>
-            <Box
-              component="dt"
-              sx={{ color: 'text.secondary', borderBottom: 1, borderColor: 'divider', py: 0.4 }}
-            >
-              {label}
-            </Box>
-            <Box
-              component="dd"
-              className="number"
-              sx={{ m: 0, borderBottom: 1, borderColor: 'divider', py: 0.4, textAlign: 'right' }}
-            >
-              {value}
-            </Box>
-          </Box>
-        ))}
-      </Box>
-      {marks.some((mark) => mark !== null) && (
-        <Box sx={{ mt: 1, fontSize: '0.8125rem' }}>
-          <Box sx={{ color: 'text.secondary' }}>
-            Tape marks of the corners of {crop?.crop ? `“${crop.name}”` : 'the frame'} on the table, from its
-            left and front edge:
-          </Box>
-          {marks.map((mark, index) =>
-            mark ? (
-              <Box key={corners[index]} component="span" className="number" sx={{ mr: 2 }}>
-                {corners[index]} {formatLength(mark.fromLeftM)}, {formatLength(mark.fromFrontM)}
-              </Box>
-            ) : null,
-          )}
-        </Box>
-      )}
-    </Section>
-  );
-}
-
-const WHOLE_FRAME: FrameRect = { left: 0, top: 0, right: 1, bottom: 1 };
-
-const percent = (part: number) => `${Math.round(1000 * part) / 10} %`;
-
-/** What each format gets out of the frame. */
-function FormatFits({
-  fits,
-  heldByFormats,
-  wanted,
-  staged,
-}: {
-  fits: readonly { id: string; name: string; crop: unknown; pixelsWide: number; widthPx: number }[];
-  heldByFormats: boolean;
-  wanted: number;
-  staged: StagedShot;
-}) {
-  const { width, height } = staged.placed.fill;
-  return (
-    <Section title="Formats in the frame">
-      {heldByFormats && (
-        <Alert severity="info" sx={{ mb: 1 }}>
-          To leave every format its margin and its place for words the product fills{' '}
-          {percent(Math.max(width, height))} instead of {percent(wanted)}. A format of its own picture would
-          let it be larger.
-        </Alert>
-      )}
-      {fits.length === 0 && (
-        <Box sx={{ color: 'text.secondary', fontSize: '0.8125rem' }}>
-          The brief has no formats yet; with them their crops are kept within the frame.
-        </Box>
-      )}
-      {fits.map(({ id, name, crop, pixelsWide, widthPx }) => (
-        <Box
-          key={id}
-          sx={{ display: 'flex', fontSize: '0.8125rem', borderBottom: 1, borderColor: 'divider', py: 0.4 }}
-        >
-          <Box sx={{ flex: 1 }}>{name}</Box>
-          <Box
-            className="number"
-            sx={{ color: crop && pixelsWide >= widthPx ? 'text.primary' : 'warning.main' }}
-          >
-            {crop
-              ? `${pixelsWide} px of ${widthPx}${pixelsWide < widthPx ? ', would be enlarged' : ''}`
-              : 'does not fit'}
-          </Box>
-        </Box>
-      ))}
-    </Section>
-  );
-}
-
-/** Makes the set of a picture, or brings its camera to the set that is there. */
-function MakeSet({
-  job,
-  shot,
-  staged,
-  studio,
-}: {
-  job: Job;
-  shot: Shot;
-  staged: StagedShot;
-  studio: Studio;
-}) {
-  const edit = useEditJob();
-  const attempt = useAttempt();
-  const navigate = useNavigate();
-  const [create, creating] = setsApi.useCreateSetMutation();
-  const [read] = setsApi.useLazyReadSetQuery();
-  const [save, saving] = setsApi.useSaveSetMutation();
-  const make = () =>
-    attempt(async () => {
-      const room = staged.inRoom ? { room: studio.room } : {};
-      const { id } = await create({
-        ...staged.set,
-        ...room,
-        name: `${job.name}: ${shot.name}`.slice(0, 80),
-      }).unwrap();
-      edit((now) => ({ ...now, shots: changeRow(now.shots, shot.id, { setId: id }) }));
-      await navigate(`/sets/${id}`);
-    });
-  const bring = (id: string) =>
-    attempt(async () => {
-      const { revision, document } = await read(id).unwrap();
-      const { positionM, aimM, focusM, body, lens, fNumber } = staged.set.camera;
-      const camera = { ...document.camera, positionM, aimM, focusM, body, lens, fNumber };
-      await save({ id, revision, document: { ...document, camera } }).unwrap();
-      await navigate(`/sets/${id}`);
-    });
-  const { setId } = shot;
-  return (
-    <>
-      {!staged.inRoom && (
-        <Box sx={{ color: 'warning.main', fontSize: '0.8125rem' }}>
-          The camera would stand outside of the room.
-        </Box>
-      )}
-      {setId && (
-        <>
-          <Button size="small" component={Link} to={`/sets/${setId}`}>
-            To its bench
-          </Button>
-          <Button size="small" disabled={saving.isLoading || !staged.inRoom} onClick={() => bring(setId)}>
-            Bring this camera to its bench
-          </Button>
-        </>
-      )}
-      <Button size="small" variant="contained" disabled={creating.isLoading} onClick={make}>
-        {setId ? 'Make another set' : 'Make its set'}
-      </Button>
     </>
   );
 }
