@@ -1,6 +1,7 @@
 import type { SetDocument } from '@fendrix/contract';
+import { exposureWeights, traceKey } from '@fendrix/core';
 import Box from '@mui/material/Box';
-import { type ReactNode, useEffect, useRef, useState } from 'react';
+import { type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import { renderSmall } from './smallRender';
 
 interface SmallPictureProps {
@@ -28,6 +29,10 @@ export function SmallPicture({
   children,
 }: SmallPictureProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
+  // What the picture depends on: words and names of the set may change without a new one.
+  const key = useMemo(() => `${traceKey(set)} ${exposureWeights(set).join()}`, [set]);
+  const latest = useRef(set);
+  latest.current = set;
   const [state, setState] = useState<'working' | 'shown' | 'done' | 'failed'>('working');
   const { sensorWidthM, sensorHeightM } = set.camera.body;
   const height = Math.max(1, Math.round((width * sensorHeightM) / sensorWidthM));
@@ -40,7 +45,7 @@ export function SmallPicture({
         canvas.current?.getContext('2d')?.putImageData(picture, 0, 0);
         setState('shown');
       };
-      renderSmall(set, { width, height, samples, signal: abort.signal, levelled, onPicture })
+      renderSmall(latest.current, { width, height, samples, signal: abort.signal, levelled, onPicture })
         .then(() => setState('done'))
         .catch(() => {
           if (!abort.signal.aborted) setState('failed');
@@ -50,7 +55,7 @@ export function SmallPicture({
       clearTimeout(timer);
       abort.abort();
     };
-  }, [set, width, height, samples, levelled]);
+  }, [key, width, height, samples, levelled]);
 
   return (
     <Box

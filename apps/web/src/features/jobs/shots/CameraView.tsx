@@ -103,7 +103,7 @@ function Placed({ job, shot, framing, result: { staged }, equipment }: PlacedPro
         <Typography variant="h2" sx={{ fontSize: '1.0625rem', flex: 1 }}>
           {shot.name}: lens and place
         </Typography>
-        <MakeSet job={job} shot={shot} staged={staged} studio={equipment.studio} />
+        <MakeSet job={job} shot={shot} staged={staged} />
       </Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: { md: 'minmax(0, 1fr) 340px' }, gap: 3 }}>
         <Box sx={{ minWidth: 0 }}>

@@ -1,4 +1,4 @@
-import type { Job, Shot, Studio } from '@fendrix/contract';
+import type { Job, Shot } from '@fendrix/contract';
 import type { StagedShot } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -9,17 +9,7 @@ import { setsApi } from '../../sets';
 import { useEditJob } from '../state/openJob';
 
 /** Makes the set of a picture, or brings its camera to the set that is there. */
-export function MakeSet({
-  job,
-  shot,
-  staged,
-  studio,
-}: {
-  job: Job;
-  shot: Shot;
-  staged: StagedShot;
-  studio: Studio;
-}) {
+export function MakeSet({ job, shot, staged }: { job: Job; shot: Shot; staged: StagedShot }) {
   const edit = useEditJob();
   const attempt = useAttempt();
   const navigate = useNavigate();
@@ -28,10 +18,8 @@ export function MakeSet({
   const [save, saving] = setsApi.useSaveSetMutation();
   const make = () =>
     attempt(async () => {
-      const room = staged.inRoom ? { room: studio.room } : {};
       const { id } = await create({
         ...staged.set,
-        ...room,
         name: `${job.name}: ${shot.name}`.slice(0, 80),
       }).unwrap();
       edit((now) => ({ ...now, shots: changeRow(now.shots, shot.id, { setId: id }) }));
