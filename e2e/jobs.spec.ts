@@ -107,7 +107,7 @@ test('from a brief to a set: a newcomer gets from nothing to a placed camera', a
     'true',
   );
   await expect(section(page, 'Depth').getByRole('img', { name: /^Worst blur/ })).toBeVisible();
-  await section(page, 'Depth').getByRole('button', { name: 'As a table' }).click();
+  await section(page, 'Depth').getByRole('button', { name: 'As a table' }).first().click();
   await expect(section(page, 'Depth').getByRole('cell', { name: 'f/11', exact: true })).toBeVisible();
   await section(page, 'Arrangement').getByRole('button', { name: 'Look at it' }).click();
   await expect(section(page, 'Arrangement').getByText(/middle is 0\.\d mm/)).toBeVisible({ timeout: 60_000 });
@@ -215,8 +215,13 @@ test('room and equipment: the table moves by keyboard, figures are edited in pla
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect.poll(async () => Number(await table.getAttribute('x'))).toBeCloseTo(x, 5);
 
-  await page.goto('/equipment');
+  await page.goto('/kit-tables');
   await expect(cell(page, 'Tripod')).toBeVisible();
+  await cell(page, '40 cm').first().dblclick();
+  await page.keyboard.press('ControlOrMeta+a');
+  await page.keyboard.type('45 cm');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('“Softbox 40 x 60” is saved.')).toBeVisible();
   await page.getByLabel('CSV file of equipment').setInputFiles({
     name: 'lenses.csv',
     mimeType: 'text/csv',

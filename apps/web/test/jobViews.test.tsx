@@ -4,7 +4,7 @@ import type { Job, StoredJob } from '@fendrix/contract';
 import { boomLoad, sharpestStop, stageSet } from '@fendrix/core';
 import { demoJob } from '@fendrix/demo';
 import { configureStore } from '@reduxjs/toolkit';
-import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
+import { act, cleanup, fireEvent, render, screen, within } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { Provider } from 'react-redux';
 import { MemoryRouter } from 'react-router';
@@ -186,7 +186,7 @@ describe('lens and place', () => {
     const onStop = vi.fn();
     const stops = [2.8, 4, 5.6, 8, 11, 16, 22];
     show(<DepthDesk staged={{ placed, set }} fits={[]} onStop={onStop} />);
-    press(/^Take f\//);
+    press(/^Take f\/\d/);
     const [taken] = onStop.mock.lastCall as [number];
     const { best } = sharpestStop(placed.camera, placed.nearM, placed.farM, [...stops, taken]);
     expect(best.fNumber).toBe(taken);
@@ -196,9 +196,13 @@ describe('lens and place', () => {
 
   test('the curves are there as a table too', () => {
     const { show } = openDemo();
-    show(<DepthDesk staged={staged('mill')} fits={[]} onStop={() => {}} />);
-    press('As a table');
+    const onStop = vi.fn();
+    show(<DepthDesk staged={staged('mill')} fits={[]} onStop={onStop} />);
+    const [first] = screen.getAllByRole('button', { name: 'As a table' });
+    fireEvent.click(first as HTMLElement);
     expect(screen.getByRole('cell', { name: 'f/11' })).toBeTruthy();
+    press('Take f/11');
+    expect(onStop).toHaveBeenLastCalledWith(11.31);
     press('As curves');
     expect(screen.queryByRole('cell', { name: 'f/11' })).toBeNull();
   });
@@ -256,7 +260,7 @@ describe('lens and place', () => {
 
 describe('a series', () => {
   test('lists the largest first and follows what is chosen', async () => {
-    const { show } = openDemo();
+    const { store, job, show } = openDemo();
     show(<SeriesView />);
     await screen.findByRole('table', { name: 'Series' });
     const rows = () => within(screen.getByRole('table', { name: 'Series' })).getAllByRole('row');
@@ -265,6 +269,9 @@ describe('a series', () => {
     press('Damson cordial');
     expect(rows()).toHaveLength(4);
     expect(rows()[1]?.textContent).not.toMatch(/^Damson cordial/);
+    expect(job().series?.products).toEqual(['mill', 'tart', 'mould']);
+    act(() => void store.dispatch(openJob.undo()));
+    expect(rows()).toHaveLength(5);
   });
 
   test('without goods it says what to do first', () => {

@@ -13,6 +13,7 @@ export {
   jobDocument,
   pictureHash,
   type Reference,
+  type SeriesPlan,
   type Shot,
   type Step,
 } from './job.js';

@@ -136,6 +136,15 @@ export const shot = z.strictObject({
   done: z.boolean().default(false),
 });
 
+export const series = z
+  .strictObject({
+    products: z.array(productId).max(200).optional().describe('All goods of the job if left out'),
+    align: z.enum(['base', 'centre']).default('base').describe('What stays on one line: feet or middles'),
+    tiltDeg: z.number().min(0).max(90).default(0).describe('Camera looks down by this much, degrees'),
+    framing: framing.optional(),
+  })
+  .describe('Goods that are taken before one camera');
+
 const jobShape = z.strictObject({
   format: z.literal('fendrix-job'),
   version: z.literal(1),
@@ -154,6 +163,7 @@ const jobShape = z.strictObject({
   }),
   products: z.array(jobProduct).max(200).default([]),
   shots: z.array(shot).max(500).default([]),
+  series: series.optional(),
 });
 
 /** A job: what the client wants, the goods, and the pictures to take. Sets are documents of their own. */
@@ -167,4 +177,5 @@ export type Reference = z.infer<typeof reference>;
 export type JobProduct = z.infer<typeof jobProduct>;
 export type Framing = z.infer<typeof framing>;
 export type Shot = z.infer<typeof shot>;
+export type SeriesPlan = z.infer<typeof series>;
 export type Step = z.infer<typeof step>;

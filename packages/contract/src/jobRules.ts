@@ -17,6 +17,10 @@ export function checkJob(job: Job, problems: z.core.$RefinementCtx): void {
     unique(product.steps, ['products', index, 'steps'], report);
   });
   const products = new Set(job.products.map(({ id }) => id));
+  job.series?.products?.forEach((id, at) => {
+    if (!products.has(id))
+      report(['series', 'products', at], `"${id}" is no product of this job. Choose one there is.`);
+  });
   const deliverables = new Set(job.brief.deliverables.map(({ id }) => id));
   job.shots.forEach((shot, index) => {
     shot.products.forEach((id, at) => {

@@ -70,6 +70,11 @@ describe('a job document', () => {
       { shots: [{ ...shot, deliverables: ['poster'] }] },
       /"poster" is no format/,
     ],
+    [
+      'a series of what is not there',
+      { series: { products: ['jar'] } },
+      /series\.products\[0\] "jar" is no product/,
+    ],
     ['a tilt beyond straight down', { shots: [{ ...shot, tiltDeg: 95 }] }, /tiltDeg must be at most 90/],
     ['a set that is no address', { shots: [{ ...shot, setId: '../etc' }] }, /shots\[0\]\.setId/],
     [

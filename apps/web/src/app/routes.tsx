@@ -10,8 +10,8 @@ export const router = createBrowserRouter([
   { path: '/sets/:id', element: <BenchView /> },
   { path: '/kit', element: <KitView /> },
   {
-    path: '/equipment',
-    lazy: () => import('../features/kit/pages').then(({ EquipmentTable }) => ({ Component: EquipmentTable })),
+    path: '/kit-tables',
+    lazy: () => import('../features/kit/pages').then(({ KitTables }) => ({ Component: KitTables })),
   },
   {
     path: '/room',

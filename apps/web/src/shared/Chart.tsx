@@ -31,16 +31,21 @@ interface ChartProps {
   /** The same figures as a table: heads and rows. */
   table: { heads: readonly string[]; rows: readonly (readonly string[])[] };
   height?: number;
+  /** Takes the point pressed, on the curve or in its row of the table. */
+  onPick?: { words: string; take(index: number): void };
 }
 
 /** Curves, or the same figures as a table for reading aloud and without a mouse. */
-export function Chart({ label, option, table, height = 220 }: ChartProps) {
+export function Chart({ label, option, table, height = 220, onPick }: ChartProps) {
+  const picked = useRef(onPick);
+  picked.current = onPick;
   const [asTable, setAsTable] = useState(false);
   const holder = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (asTable || !holder.current) return;
     const chart = init(holder.current, null, { renderer: 'svg' });
     chart.setOption({ animation: false, ...option });
+    chart.on('click', ({ dataIndex }) => picked.current?.take(Number(dataIndex)));
     const observer = new ResizeObserver(() => chart.resize());
     observer.observe(holder.current);
     return () => {
@@ -71,11 +76,22 @@ export function Chart({ label, option, table, height = 220 }: ChartProps) {
               </tr>
             </thead>
             <tbody className="number">
-              {table.rows.map((row) => (
+              {table.rows.map((row, at) => (
                 <tr key={row.join()}>
                   {row.map((cell, index) => (
                     <td key={table.heads[index]}>{cell}</td>
                   ))}
+                  {onPick && (
+                    <td>
+                      <Button
+                        size="small"
+                        aria-label={`${onPick.words} ${row[0]}`}
+                        onClick={() => onPick.take(at)}
+                      >
+                        {onPick.words}
+                      </Button>
+                    </td>
+                  )}
                 </tr>
               ))}
             </tbody>

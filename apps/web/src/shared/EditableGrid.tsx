@@ -16,6 +16,8 @@ export interface GridColumn<R> {
   /** How a number is shown and read, where it is not plain. */
   quantity?: { format(value: number): string; parse(text: string): number | null };
   readOnly?: boolean;
+  /** Rows without this figure show nothing here and cannot be given one. */
+  onlyIfThere?: boolean;
   /** Shows something worked out of the row instead of a field of it. */
   derived?(row: R): string;
   minWidth?: number;
@@ -69,6 +71,10 @@ export function EditableGrid<R extends { id: string; name: string }>({
     return list;
   }, [columns, onRemove]);
 
+  const guarded = useMemo(
+    () => new Set(columns.filter(({ onlyIfThere }) => onlyIfThere).map(({ field }) => field as string)),
+    [columns],
+  );
   if (rows.length === 0) return <Box sx={{ color: 'text.secondary', py: 1 }}>{empty}</Box>;
   return (
     <DataGrid
@@ -82,6 +88,9 @@ export function EditableGrid<R extends { id: string; name: string }>({
       disableRowSelectionOnClick
       rowSelectionModel={{ type: 'include', ids: new Set(selected ? [selected] : []) }}
       {...(onOpen ? { onRowClick: ({ row }: GridRowParams) => onOpen(row as R) } : {})}
+      isCellEditable={({ field, row }) =>
+        !guarded.has(field) || (row as Record<string, unknown>)[field] !== undefined
+      }
       processRowUpdate={(row, old) => (onChange(row as R) ? row : old)}
       sx={{
         border: 0,

@@ -8,7 +8,7 @@ const PLACES = [
   ['/jobs', 'Jobs'],
   ['/sets', 'Sets'],
   ['/kit', 'Kit'],
-  ['/equipment', 'Cameras and stands'],
+  ['/kit-tables', 'Kit tables'],
   ['/room', 'Room'],
 ] as const;
 

@@ -1,1 +1,1 @@
-export { EquipmentTable } from './EquipmentTable';
+export { KitTables } from './KitTables';

@@ -48,6 +48,9 @@ export function GoodsView() {
       shots: now.shots
         .map((shot) => ({ ...shot, products: shot.products.filter((own) => own !== id) }))
         .filter((shot) => shot.products.length > 0),
+      ...(now.series?.products
+        ? { series: { ...now.series, products: now.series.products.filter((own) => own !== id) } }
+        : {}),
     }));
   }
 

@@ -1,4 +1,4 @@
-import type { Framing, Job } from '@fendrix/contract';
+import type { Framing, Job, SeriesPlan } from '@fendrix/contract';
 import { formatLength, planSeries, productBounds, type Series } from '@fendrix/core';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
@@ -10,26 +10,29 @@ import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { SelectField } from '../../../shared/form/formParts';
 import { Section } from '../../../shared/Section';
 import { useEquipment } from '../../kit';
 import { partQuantity } from '../quantities';
 import { CameraChoice } from '../shots/CameraChoice';
 import { useFraming } from '../shots/useStaged';
-import { useJob } from '../state/openJob';
+import { useEditJob, useJob } from '../state/openJob';
 
 /** Several products before one camera that is set once: order, risers, share of the frame. */
 export function SeriesView() {
   const job = useJob();
   const equipment = useEquipment();
-  const [chosen, setChosen] = useState<readonly string[] | null>(null);
-  const [align, setAlign] = useState<'base' | 'centre'>('base');
-  const [tiltDeg, setTilt] = useState(0);
-  const [changes, setChanges] = useState<Partial<Framing>>({});
+  const edit = useEditJob();
   const usual = useFraming(job, job.shots[0] ?? null);
-  const framing = useMemo(() => (usual ? { ...usual, ...changes } : null), [usual, changes]);
-  const ids = useMemo(() => chosen ?? job.products.map(({ id }) => id), [chosen, job.products]);
+  const { align = 'base', tiltDeg = 0 } = job.series ?? {};
+  const framing = job.series?.framing ?? usual;
+  const ids = useMemo(
+    () => job.series?.products ?? job.products.map(({ id }) => id),
+    [job.series, job.products],
+  );
+  const change = (changes: Partial<SeriesPlan>) =>
+    edit((now) => ({ ...now, series: { align, tiltDeg, ...now.series, ...changes } }));
   const series = useMemo(
     () => (framing ? planned(job, ids, framing, tiltDeg, align) : null),
     [job, ids, framing, tiltDeg, align],
@@ -56,7 +59,9 @@ export function SeriesView() {
                 aria-pressed={ids.includes(id)}
                 color={ids.includes(id) ? 'primary' : 'default'}
                 variant={ids.includes(id) ? 'filled' : 'outlined'}
-                onClick={() => setChosen(ids.includes(id) ? ids.filter((own) => own !== id) : [...ids, id])}
+                onClick={() =>
+                  change({ products: ids.includes(id) ? ids.filter((own) => own !== id) : [...ids, id] })
+                }
               />
             ))}
           </Box>
@@ -106,15 +111,15 @@ export function SeriesView() {
       <Box>
         <CameraChoice
           {...{ framing, equipment, tiltDeg }}
-          onChange={(next) => setChanges({ ...changes, ...next })}
-          onTilt={setTilt}
+          onChange={(next) => change({ framing: { ...framing, ...next } })}
+          onTilt={(deg) => change({ tiltDeg: deg })}
         />
         <Section title="What stays on one line">
           <SelectField
             label="in all pictures"
             options={['base', 'centre']}
             value={align}
-            onChange={(value) => setAlign(value as 'base' | 'centre')}
+            onChange={(value) => change({ align: value as SeriesPlan['align'] })}
           />
         </Section>
       </Box>

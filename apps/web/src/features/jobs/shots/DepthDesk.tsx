@@ -1,4 +1,4 @@
-import type { FormatFit, StagedShot } from '@fendrix/core';
+import type { DepthCamera, FormatFit, StagedShot } from '@fendrix/core';
 import {
   backgroundBlur,
   circleOfConfusionM,
@@ -33,6 +33,7 @@ interface DepthDeskProps {
   onStop(fNumber: number): void;
 }
 
+const roundStop = (fNumber: number) => Math.round(fNumber * 100) / 100;
 const px = (value: number) => `${value < 10 ? value.toFixed(1) : Math.round(value)} px`;
 
 /** Sharpness from front to back: the f-stop that covers it best, a focus stack where none does, blur behind. */
@@ -63,7 +64,7 @@ export function DepthDesk({ staged: { placed, set }, fits, onStop }: DepthDeskPr
   );
   const circlePx = (circleM * camera.body.pixelsWide) / camera.body.sensorWidthM;
   const focusM = focusBetween(nearM, farM);
-  const now = { ...camera, focusM };
+  const now = useMemo(() => ({ ...camera, focusM }), [camera, focusM]);
   const ends = [pointBlur(now, nearM), pointBlur(now, farM)] as const;
   const held = depthOfField(camera.lens.focalLengthM, camera.fNumber, focusM, circleM);
   const stack = focusStack(now, nearM, farM, circleM, overlap, seconds);
@@ -78,6 +79,7 @@ export function DepthDesk({ staged: { placed, set }, fits, onStop }: DepthDeskPr
     <Section title="Depth">
       <Box sx={{ display: 'grid', gridTemplateColumns: { md: 'minmax(0, 1fr) 340px' }, gap: 3 }}>
         <Chart
+          onPick={{ words: 'Take', take: (index) => onStop(roundStop(stops[index] as number)) }}
           label="Worst blur from front to back by f-stop"
           option={option}
           table={{
@@ -120,7 +122,7 @@ export function DepthDesk({ staged: { placed, set }, fits, onStop }: DepthDeskPr
             size="small"
             sx={{ px: 0 }}
             disabled={Math.abs(best.fNumber / camera.fNumber - 1) < 0.02}
-            onClick={() => onStop(Math.round(best.fNumber * 100) / 100)}
+            onClick={() => onStop(roundStop(best.fNumber))}
           >
             Take f/{printedSetting(F_NUMBERS, best.fNumber)}
           </Button>
@@ -144,6 +146,7 @@ export function DepthDesk({ staged: { placed, set }, fits, onStop }: DepthDeskPr
           </Explained>
         </Box>
       </Box>
+      <BlurAlong camera={now} nearM={nearM} farM={farM} circlePx={circlePx} />
       <SpotBlur staged={{ placed, set }} focusM={focusM} />
       <Box component="h3" sx={{ fontSize: '0.875rem', mb: 0.5, mt: 2 }}>
         Focus steps
@@ -199,6 +202,66 @@ export function DepthDesk({ staged: { placed, set }, fits, onStop }: DepthDeskPr
         </Box>
       </Box>
     </Section>
+  );
+}
+
+/** Blur by distance from the lens at the f-stop set, from a little before the product to a little behind it. */
+function BlurAlong({
+  camera,
+  nearM,
+  farM,
+  circlePx,
+}: {
+  camera: DepthCamera;
+  nearM: number;
+  farM: number;
+  circlePx: number;
+}) {
+  const points = useMemo(() => {
+    const deep = Math.max(farM - nearM, 0.01);
+    return Array.from({ length: 33 }, (_, i) => {
+      const depthM = Math.max(1e-3, nearM - 0.3 * deep + (i / 32) * 1.6 * deep);
+      return { depthM, pixels: pointBlur(camera, depthM).pixels };
+    });
+  }, [camera, nearM, farM]);
+  const option = useMemo(
+    (): ChartOption => ({
+      grid: { left: 44, right: 12, top: 24, bottom: 26 },
+      tooltip: { trigger: 'axis', valueFormatter: (value) => px(Number(value)) },
+      xAxis: { type: 'value', scale: true, axisLabel: { color: '#777', formatter: '{value} cm' } },
+      yAxis: { type: 'value', name: 'px', axisLabel: { color: '#777' }, nameTextStyle: { color: '#777' } },
+      series: [
+        {
+          name: 'blur',
+          type: 'line',
+          symbol: 'none',
+          data: points.map(({ depthM, pixels }) => [100 * depthM, pixels]),
+          lineStyle: { width: 2.5, color: '#17665f' },
+          markLine: {
+            symbol: 'none',
+            label: { formatter: '{b}', position: 'insideEndTop', color: '#777' },
+            lineStyle: { color: '#8a5a00' },
+            data: [
+              { name: 'front', xAxis: 100 * nearM },
+              { name: 'back', xAxis: 100 * farM },
+              { name: 'one output pixel', yAxis: circlePx },
+            ],
+          },
+        },
+      ],
+    }),
+    [points, nearM, farM, circlePx],
+  );
+  return (
+    <Chart
+      label="Blur from front to back by distance from the lens"
+      option={option}
+      height={170}
+      table={{
+        heads: ['from the lens', 'blur'],
+        rows: points.map(({ depthM, pixels }) => [formatLength(depthM), px(pixels)]),
+      }}
+    />
   );
 }
 

@@ -10,7 +10,13 @@ import { Section } from '../../shared/Section';
 import { CsvButtons } from './CsvButtons';
 import { useKitChanges } from './useKitChanges';
 
-type Row = Record<string, unknown> & { id: string; name: string; kind: Equipment['kind'] };
+type Row = Record<string, unknown> & {
+  id: string;
+  name: string;
+  what: KitEntry['what'];
+  count: number;
+  kind: string;
+};
 
 const length = { format: formatLength, parse: (text: string) => parseLengthM(text) };
 const lengthMm = {
@@ -35,6 +41,37 @@ const number = (field: string, title: string, more: Partial<GridColumn<Row>> = {
   ...more,
 });
 const NAME: GridColumn<Row> = { field: 'name', title: 'Name', flex: 1, minWidth: 180 };
+const COUNT = number('count', 'There are', {
+  hint: 'What a set uses beyond this is told on its bench',
+  width: 88,
+});
+
+/** What stands on a set: its figures differ by kind, the usual ones are here and all of them on the kit page. */
+const ON_SET: { what: KitEntry['what']; title: string; columns: GridColumn<Row>[] }[] = [
+  {
+    what: 'light',
+    title: 'Lights and modifiers',
+    columns: [
+      NAME,
+      { field: 'kind', title: 'Kind', width: 120, readOnly: true },
+      COUNT,
+      number('widthM', 'Width', { quantity: length, onlyIfThere: true }),
+      number('heightM', 'Height', { quantity: length, onlyIfThere: true }),
+      number('diameterM', 'Diameter', { quantity: length, onlyIfThere: true }),
+    ],
+  },
+  {
+    what: 'sheet',
+    title: 'Cards, flags and frost',
+    columns: [
+      NAME,
+      { field: 'kind', title: 'Kind', width: 120, readOnly: true },
+      COUNT,
+      number('widthM', 'Width', { quantity: length, onlyIfThere: true }),
+      number('heightM', 'Height', { quantity: length, onlyIfThere: true }),
+    ],
+  },
+];
 
 const TABLES: { kind: Equipment['kind']; title: string; columns: GridColumn<Row>[]; fresh: Equipment }[] = [
   {
@@ -139,24 +176,28 @@ const TABLES: { kind: Equipment['kind']; title: string; columns: GridColumn<Row>
   },
 ];
 
-/** Bodies, lenses, supports and filters as tables that are edited where they stand; CSV out and in. */
-export function EquipmentTable() {
+/** The kit as tables that are edited where they stand; its equipment as CSV out and in. */
+export function KitTables() {
   const { kit, change } = useKitChanges();
   useEffect(() => {
-    document.title = 'Cameras and stands · Fendrix';
+    document.title = 'Kit tables · Fendrix';
   }, []);
   const rows = useMemo(
     () =>
-      (kit?.entries ?? []).flatMap((entry): Row[] =>
-        entry.what === 'equipment' ? [{ ...entry.thing, id: entry.id, name: entry.name }] : [],
-      ),
+      (kit?.entries ?? []).flatMap((entry): Row[] => {
+        const { id, name, what, count, thing } = entry;
+        return [{ ...(thing as object), id, name, what, count, kind: thing.kind }];
+      }),
     [kit],
   );
   const save = useCallback(
-    ({ id, name, ...thing }: Row) => {
+    ({ id, name, what, count, ...figures }: Row) => {
+      // Things on a set carry name and id themselves.
+      const own = what === 'equipment' ? {} : { name, ...(what === 'product' ? { id } : {}) };
+      const thing = { ...figures, ...own };
       void change(`“${name}” is saved.`, (all) => ({
         ...all,
-        entries: changeRow(all.entries, id, { name, thing } as Partial<KitEntry>),
+        entries: changeRow(all.entries, id, { name, count, thing } as unknown as Partial<KitEntry>),
       }));
       return true;
     },
@@ -164,7 +205,7 @@ export function EquipmentTable() {
   );
 
   return (
-    <Page title="Cameras and stands" wide>
+    <Page title="Kit tables" wide>
       <CsvButtons name="equipment" of={(entry) => entry.what === 'equipment'} />
       {!kit && <Skeleton height={240} />}
       {kit &&
@@ -199,7 +240,7 @@ export function EquipmentTable() {
           >
             <EditableGrid
               label={title}
-              rows={rows.filter((row) => row.kind === kind)}
+              rows={rows.filter((row) => row.what === 'equipment' && row.kind === kind)}
               columns={columns}
               onChange={save}
               onRemove={({ id, name }) =>
@@ -209,6 +250,18 @@ export function EquipmentTable() {
                 }))
               }
               empty="None of its own: the usual ones are offered where a camera is chosen."
+            />
+          </Section>
+        ))}
+      {kit &&
+        ON_SET.map(({ what, title, columns }) => (
+          <Section key={what} title={title}>
+            <EditableGrid
+              label={title}
+              rows={rows.filter((row) => row.what === what)}
+              columns={columns}
+              onChange={save}
+              empty="None: the kit page adds them by copying what comes near."
             />
           </Section>
         ))}
