@@ -154,7 +154,10 @@ export function DepthDesk({ staged: { placed, set }, fits, onStop }: DepthDeskPr
       <Box sx={{ display: 'grid', gridTemplateColumns: { md: 'minmax(0, 1fr) 340px' }, gap: 3 }}>
         <Box sx={{ fontSize: '0.8125rem' }}>
           {stack?.positionsM.length === 1 && (
-            <Box>One frame at f/{printedSetting(F_NUMBERS, camera.fNumber)} holds it from front to back.</Box>
+            <Box>
+              One frame at f/{printedSetting(F_NUMBERS, camera.fNumber)} keeps front and back in focus within
+              one output pixel. Diffraction comes on top and blurs all of it alike.
+            </Box>
           )}
           {stack && stack.positionsM.length > 1 && (
             <>
