@@ -59,6 +59,18 @@ test('from a brief to a set: a newcomer gets from nothing to a placed camera', a
   await page.keyboard.type('1200');
   await page.keyboard.press('Enter');
   await expect(cell(page, '1200')).toBeVisible();
+  // What is not understood, or too much, is told and leaves the cell as it was.
+  for (const [typed, told] of [
+    ['broad', /marginPart must be a number/],
+    ['90 %', /marginPart must be at most 0.4/],
+  ] as const) {
+    await cell(page, '6 %').first().dblclick();
+    await page.keyboard.press('ControlOrMeta+a');
+    await page.keyboard.type(typed);
+    await page.keyboard.press('Enter');
+    await expect(page.getByText(told)).toBeVisible();
+    await expect(cell(page, '6 %')).toHaveCount(2);
+  }
   await page.getByLabel('Reference pictures to keep').setInputFiles({
     name: 'autumn light.png',
     mimeType: 'image/png',
@@ -175,6 +187,7 @@ test('a series tells order, risers and shares; overhead work is warned about', a
 
   await part(page, 'Pictures').click();
   await cell(page, 'Tart from above').click();
+  await expect(page.getByRole('heading', { name: 'Tart from above' })).toBeVisible();
   await page.getByRole('link', { name: 'Lens and place' }).click();
   const ceiling = page.locator('[data-check="ceiling"]');
   await expect(ceiling).toHaveAttribute('data-met', 'false');
@@ -222,6 +235,13 @@ test('room and equipment: the table moves by keyboard, figures are edited in pla
   await page.keyboard.type('45 cm');
   await page.keyboard.press('Enter');
   await expect(page.getByText('“Softbox 40 x 60” is saved.')).toBeVisible();
+  const before = await cell(page, '165 cm').count();
+  await cell(page, '165 cm').first().dblclick();
+  await page.keyboard.press('ControlOrMeta+a');
+  await page.keyboard.type('tall');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/highestM must be a number/)).toBeVisible();
+  await expect(cell(page, '165 cm')).toHaveCount(before);
   await page.getByLabel('CSV file of equipment').setInputFiles({
     name: 'lenses.csv',
     mimeType: 'text/csv',

@@ -28,7 +28,7 @@ interface EditableGridProps<R extends { id: string }> {
   rows: readonly R[];
   columns: readonly GridColumn<R>[];
   /** @returns whether the change was taken; if not, the row stays as it was */
-  onChange(row: R): boolean;
+  onChange(row: R): boolean | Promise<boolean>;
   onRemove?(row: R): void;
   onOpen?(row: R): void;
   selected?: string | undefined;
@@ -91,7 +91,7 @@ export function EditableGrid<R extends { id: string; name: string }>({
       isCellEditable={({ field, row }) =>
         !guarded.has(field) || (row as Record<string, unknown>)[field] !== undefined
       }
-      processRowUpdate={(row, old) => (onChange(row as R) ? row : old)}
+      processRowUpdate={async (row, old) => ((await onChange(row as R)) ? row : old)}
       sx={{
         border: 0,
         '--DataGrid-containerBackground': 'transparent',
@@ -132,15 +132,14 @@ function gridColumn<R>({
   if (kind === 'yes-no') return { ...base, type: 'boolean' };
   if (kind !== 'number') return base;
   if (!quantity) return { ...base, type: 'number', valueFormatter: (value) => String(value ?? '') };
-  // Shown and typed as words, kept as a number; what is not understood leaves it as it was.
+  // Shown and typed as words, kept as a number; what is not understood is no number, which is refused in words.
   return {
     ...base,
     align: 'right',
     headerAlign: 'right',
     valueGetter: (value: number | undefined) => (value === undefined ? '' : quantity.format(value)),
     valueSetter: (text: string, row: Record<string, unknown>) => {
-      const value = quantity.parse(String(text));
-      return value === null ? row : { ...row, [field]: value };
+      return { ...row, [field]: quantity.parse(String(text)) ?? Number.NaN };
     },
   };
 }

@@ -195,11 +195,10 @@ export function KitTables() {
       // Things on a set carry name and id themselves.
       const own = what === 'equipment' ? {} : { name, ...(what === 'product' ? { id } : {}) };
       const thing = { ...figures, ...own };
-      void change(`“${name}” is saved.`, (all) => ({
+      return change(`“${name}” is saved.`, (all) => ({
         ...all,
         entries: changeRow(all.entries, id, { name, count, thing } as unknown as Partial<KitEntry>),
       }));
-      return true;
     },
     [change],
   );

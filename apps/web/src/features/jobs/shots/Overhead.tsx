@@ -1,15 +1,39 @@
 import type { Camera } from '@fendrix/contract';
-import { boomLoad, formatLength, parseLengthM, TIP_SAFETY } from '@fendrix/core';
+import { boomLoad, formatLength, TIP_SAFETY } from '@fendrix/core';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import { useState } from 'react';
 import { Explained } from '../../../shared/Explained';
+import { type Quantity, quantityOf } from '../../../shared/form/words';
 import { QuantityField } from '../../../shared/QuantityField';
 import { Section } from '../../../shared/Section';
 import type { NamedEquipment } from '../../kit';
 import { kgQuantity } from '../quantities';
 
-const { format: kg, parse: parseKg } = kgQuantity;
+const { format: kg } = kgQuantity;
+
+/** What is at the end of the arm, the arm itself, and what holds it. */
+interface Figures {
+  loadKg: number;
+  armKg: number;
+  armM: number;
+  behindM: number;
+  counterKg: number;
+  bagsKg: number;
+}
+
+/** Usual for a body with a lens on a light boom: to be weighed and measured. */
+const USUAL: Figures = { loadKg: 1.8, armKg: 1.2, armM: 1.2, behindM: 0.5, counterKg: 2, bagsKg: 5 };
+
+const lengthQuantity = quantityOf('lengthM');
+const FIELDS: readonly { key: keyof Figures; label: string; quantity: Quantity }[] = [
+  { key: 'loadKg', label: 'camera and lens', quantity: kgQuantity },
+  { key: 'armKg', label: 'arm itself', quantity: kgQuantity },
+  { key: 'armM', label: 'arm out to the camera', quantity: lengthQuantity },
+  { key: 'behindM', label: 'arm behind the column', quantity: lengthQuantity },
+  { key: 'counterKg', label: 'counterweight', quantity: kgQuantity },
+  { key: 'bagsKg', label: 'sandbags at the foot', quantity: kgQuantity },
+];
 
 /** Whether the stand that holds a camera overhead tips: load, arm, counterweight; with the cautions of such work. */
 export function Overhead({
@@ -22,13 +46,9 @@ export function Overhead({
   benchHeightM: number;
 }) {
   const stand = [...supports].sort((a, b) => b.boomM - a.boomM)[0];
-  const [loadKg, setLoad] = useState(1.8);
-  const [armKg, setArm] = useState(1.2);
-  const [armM, setArmLength] = useState(stand?.boomM ?? 1);
-  const [behindM, setBehind] = useState(0.5);
-  const [counterKg, setCounter] = useState(2);
-  const [bagsKg, setBags] = useState(5);
+  const [figures, setFigures] = useState<Figures>({ ...USUAL, armM: stand?.boomM ?? 1 });
   if (!stand) return null;
+  const { loadKg, armKg, armM, behindM, counterKg, bagsKg } = figures;
   const answer = boomLoad(
     { loadKg, armKg, armM, behindM, baseRadiusM: stand.baseRadiusM, standKg: stand.ownKg + bagsKg },
     counterKg,
@@ -39,48 +59,16 @@ export function Overhead({
     <Section title={`Overhead on “${stand.name}”`}>
       <Box sx={{ display: 'grid', gridTemplateColumns: { md: '1fr 1fr' }, gap: 3 }}>
         <Box>
-          <QuantityField
-            label="camera and lens"
-            shown={kg(loadKg)}
-            parse={parseKg}
-            example="1.8 kg"
-            onCommit={setLoad}
-          />
-          <QuantityField
-            label="arm itself"
-            shown={kg(armKg)}
-            parse={parseKg}
-            example="1.2 kg"
-            onCommit={setArm}
-          />
-          <QuantityField
-            label="arm out to the camera"
-            shown={formatLength(armM)}
-            parse={(text) => parseLengthM(text)}
-            example="1.2 m"
-            onCommit={setArmLength}
-          />
-          <QuantityField
-            label="arm behind the column"
-            shown={formatLength(behindM)}
-            parse={(text) => parseLengthM(text)}
-            example="50 cm"
-            onCommit={setBehind}
-          />
-          <QuantityField
-            label="counterweight"
-            shown={kg(counterKg)}
-            parse={parseKg}
-            example="2 kg"
-            onCommit={setCounter}
-          />
-          <QuantityField
-            label="sandbags at the foot"
-            shown={kg(bagsKg)}
-            parse={parseKg}
-            example="5 kg"
-            onCommit={setBags}
-          />
+          {FIELDS.map(({ key, label, quantity }) => (
+            <QuantityField
+              key={key}
+              label={label}
+              shown={quantity.format(figures[key])}
+              parse={quantity.parse}
+              example={quantity.example}
+              onCommit={(value) => setFigures({ ...figures, [key]: Math.max(0, value) })}
+            />
+          ))}
         </Box>
         <Box>
           <Explained
