@@ -126,6 +126,17 @@ describe('autosave', () => {
     expect(sent).toHaveLength(1);
   });
 
+  test('closed in a hurry after it was opened anew, it is saved over what was opened, not over an older call', async () => {
+    const { store } = openStore({ autosave: true });
+    store.dispatch(edit(renameSet('Once')));
+    await pass(1000);
+    store.dispatch(openSet({ ...STORED, revision: 9 }, null));
+    store.dispatch(edit(renameSet('Twice')));
+    store.dispatch(benchSet.closed());
+    await pass(50);
+    expect(sent.map(({ revision }) => revision)).toEqual([3, 9]);
+  });
+
   test('closed while the server is away, it stays in the browser', async () => {
     answer = () => Promise.reject(new TypeError('offline'));
     const { store } = openStore({ autosave: true });

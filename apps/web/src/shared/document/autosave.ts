@@ -1,6 +1,7 @@
 import type { ApiError, Stored } from '@fendrix/contract';
 import type { ListenerMiddlewareInstance } from '@reduxjs/toolkit';
 import equal from 'fast-deep-equal';
+import { enqueueSnackbar } from 'notistack';
 import { dropDraft, keepDraft } from './drafts';
 import type { OpenDocument, OpenDocumentState } from './openDocument';
 
@@ -73,13 +74,17 @@ export function startAutosave<D extends { name: string }, K extends string>(
       const document = open.documentOf(before);
       if (!stored || !document || save === 'saved' || save === 'conflict') return;
       keepDraft(stored.id, stored.revision, document);
-      const revision = (await calls.last(stored.id)) ?? stored.revision;
+      const revision = Math.max((await calls.last(stored.id)) ?? 0, stored.revision);
       const { failure } = await calls.save((action) => api.dispatch(action as never), {
         id: stored.id,
         revision,
         document,
       });
       if (!failure) dropDraft(stored.id);
+      else if (failure.data?.error.newer) {
+        const words = `“${document.name}” was changed elsewhere too: your last change to it was not saved.`;
+        enqueueSnackbar(words, { variant: 'warning' });
+      }
     },
   });
 }
