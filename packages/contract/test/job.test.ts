@@ -2,6 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { checkDocument, jobDocument, kitDocument } from '../src/index.js';
 
+fc.configureGlobal({ seed: 20261126 });
+
 const bottle = {
   kind: 'turned',
   id: 'bottle',

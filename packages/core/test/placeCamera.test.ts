@@ -16,6 +16,8 @@ import {
 } from '../src/index.js';
 import { matte, testCamera } from './sets.js';
 
+fc.configureGlobal({ seed: 20261126 });
+
 const { body, lens } = testCamera();
 const square: Format = { widthPx: 2000, heightPx: 2000, marginPart: 0.05, copySide: 'none', copyPart: 0 };
 const plate: Bounds = { low: [-0.06, 0, 0], high: [0.06, 0, 0.08] };

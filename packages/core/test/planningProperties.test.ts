@@ -16,6 +16,8 @@ import {
 } from '../src/index.js';
 import { testCamera } from './sets.js';
 
+fc.configureGlobal({ seed: 20261126 });
+
 const { body, lens } = testCamera();
 const size = fc.double({ min: 0.004, max: 0.6, noNaN: true });
 const shift = fc.double({ min: -0.3, max: 0.3, noNaN: true });
@@ -61,6 +63,13 @@ describe('wherever a camera is placed', () => {
         expect(camera.focusM).toBeGreaterThan(wish.lens.focalLengthM);
       }),
     );
+  });
+
+  test('a bar seen end-on from very near is centred too', () => {
+    const bar: Bounds = { low: [-0.002, -0.0228, 0], high: [0.002, 0.0228, 0.004] };
+    const wish = { body, lens: { ...lens, focalLengthM: 0.02 }, tiltDeg: 0, fNumber: 11, formats: [] };
+    const { outline } = placeCamera({ ...wish, fillPart: 0.416, product: bar });
+    expect(outline.top + outline.bottom).toBeCloseTo(1, 6);
   });
 
   test('asking for more of the frame never moves it farther away', () => {

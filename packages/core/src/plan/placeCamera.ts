@@ -39,6 +39,8 @@ export interface PlacedCamera {
   farM: number;
 }
 
+/** Steps that bring the outline into the middle; steep, near views of long things take the most. */
+const MOST_AIMINGS = 40;
 /** Farthest camera tried, m. */
 const FARTHEST_M = 60;
 
@@ -88,16 +90,18 @@ function stand(wish: CameraWish, distanceM: number): Omit<PlacedCamera, 'heldByF
   let aim: Vector = scale(add(low, high), 0.5);
   let camera = cameraAt(wish, aim, forward, distanceM, corners);
   let outline = outlineOf(viewOf(camera), corners);
-  for (let i = 0; i < 6; i++) {
+  for (let i = 0; i < MOST_AIMINGS; i++) {
     const view = viewOf(camera);
     const across = (outline.left + outline.right) / 2 - 0.5;
     const down = (outline.top + outline.bottom) / 2 - 0.5;
     if (Math.abs(across) + Math.abs(down) < 1e-9) break;
+    // By the nearest corner, which moves most in the frame: a larger step would swing past.
+    const stepM = 2 * Math.min(...depthsOf(camera.positionM, forward, corners));
     aim = add(
       aim,
       add(
-        scale(view.right, 2 * across * view.halfWidth * distanceM),
-        scale(view.up, -2 * down * view.halfHeight * distanceM),
+        scale(view.right, stepM * across * view.halfWidth),
+        scale(view.up, -stepM * down * view.halfHeight),
       ),
     );
     camera = cameraAt(wish, aim, forward, distanceM, corners);
