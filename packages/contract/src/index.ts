@@ -54,13 +54,17 @@ export {
   type Camera,
   type CameraBody,
   type CameraLens,
+  type Highlight,
   type Panel,
+  type Person,
   type Room,
   type SetDocument,
   type SetDocumentInput,
   type Spot,
+  type Standing,
   type Sweep,
   setDocument,
+  type Take,
 } from './set.js';
 export { kitJsonSchema, setJsonSchema } from './setSchema.js';
 export type { Sheet, SheetOf } from './sheet.js';

@@ -45,6 +45,27 @@ const common = {
     })
     .optional()
     .describe('Linear polarising film on the front'),
+  duration: z
+    .strictObject({
+      fullS: z
+        .number()
+        .min(1e-6)
+        .max(1)
+        .describe('Time in which nine tenths of the light is given at full power (t0.1), s'),
+      stopsPerStop: z
+        .number()
+        .min(-2)
+        .max(2)
+        .describe(
+          'How the time follows the power: above 0 shorter when turned down (switched off early, as small flashes are), below 0 longer (set by its voltage, as many studio heads are)',
+        ),
+    })
+    .optional()
+    .describe('Flash duration, from its data sheet'),
+  stand: z
+    .boolean()
+    .default(false)
+    .describe('Whether its stand is there to be mirrored: an upright pole behind it, down to the floor'),
 };
 
 const aimed = {

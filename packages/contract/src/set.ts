@@ -2,9 +2,9 @@ import { z } from 'zod';
 import { coordinateM, direction, lengthM, pointM } from './geometry.js';
 import { light } from './light.js';
 import { opaqueMaterial } from './material.js';
-import { name } from './names.js';
+import { name, productId } from './names.js';
 import { product } from './product.js';
-import { checkSet } from './setRules.js';
+import { checkSet, checkTakes } from './setRules.js';
 import { sheet } from './sheet.js';
 
 export const room = z
@@ -94,6 +94,26 @@ export const cameraLens = z.strictObject({
     .describe('Nearest plane of focus from the sensor, m'),
 });
 
+const rig = z
+  .strictObject({
+    bodyWidthM: lengthM.max(1).default(0.14),
+    bodyHeightM: lengthM.max(1).default(0.1),
+    lensDiameterM: lengthM.max(0.5).default(0.08),
+    lensLengthM: lengthM.max(1).default(0.12).describe('From the front of the lens to the body, m'),
+    tripod: z.boolean().default(true).describe('Three dark legs from the body to the floor'),
+  })
+  .describe('The camera as a thing of the set: dark, it mirrors in the goods and shades them');
+
+const crop = z
+  .strictObject({
+    name,
+    widthPx: z.int().min(16).max(40000),
+    heightPx: z.int().min(16).max(40000),
+    shiftAcross: z.number().min(-1).max(1).default(0).describe('From the middle, parts of the frame'),
+    shiftDown: z.number().min(-1).max(1).default(0),
+  })
+  .describe('A format that is cut from the frame, as large as fits');
+
 export const camera = z.strictObject({
   body: cameraBody,
   lens: cameraLens,
@@ -141,21 +161,52 @@ export const camera = z.strictObject({
     .boolean()
     .default(false)
     .describe('Whether the picture shows the blur before and behind the plane of focus'),
+  rig: rig.optional().describe('Without one the camera is not there: nothing mirrors it'),
+  crops: z.array(crop).max(20).default([]).describe('Formats marked in the lens view'),
 });
+
+export const person = z
+  .strictObject({
+    name,
+    positionM: z.tuple([coordinateM, coordinateM]).describe('Between the feet [x, y], m from the mark'),
+    heightM: lengthM.max(2.5).default(1.75),
+    clothes: opaqueMaterial
+      .default({ kind: 'matte', reflectance: 0.05 })
+      .describe('Dark clothes mirror least'),
+  })
+  .describe('Someone who stands on the floor of the set, for what is mirrored of them and what they shade');
 
 export const spot = z
   .strictObject({
     name,
     pointM,
     normal: direction.describe('Outward normal of the surface there'),
+    target: z
+      .strictObject({
+        from: z.number().min(-20).max(20).describe('Lowest tone wanted, stops'),
+        to: z.number().min(-20).max(20).describe('Highest tone wanted, stops'),
+        against: name.optional().describe('Spot that the stops are counted from; from mid-tone if left out'),
+      })
+      .optional()
+      .describe('The tone that is wanted there'),
   })
   .describe('A pinned spot: where a meter would be held, and whose tone is watched');
 
-const setShape = z.strictObject({
-  format: z.literal('fendrix-set'),
-  version: z.literal(1),
-  name: name.describe('Name of the set'),
-  note: z.string().max(4000).default(''),
+export const highlight = z
+  .strictObject({
+    product: productId,
+    heightM: z.number().min(0).max(100).describe('Above the foot of the product, m'),
+    kind: z.enum(['light', 'sheet']),
+    key: z.string().min(1).max(2).describe('Tag of the light or sheet that makes it'),
+    from: z.number().min(0).max(1).describe('Part of the visible width, 0 camera left'),
+    to: z.number().min(0).max(1),
+  })
+  .describe(
+    'A highlight that is to stay where it is: the image of a light or sheet at one height of a product',
+  );
+
+/** What stands on the set, and how the camera is set: all that a take keeps. */
+const standing = z.strictObject({
   mark: z
     .strictObject({ heightAboveFloorM: lengthM.max(5).default(0.75) })
     .default({ heightAboveFloorM: 0.75 })
@@ -166,12 +217,35 @@ const setShape = z.strictObject({
   products: z.array(product).max(50).default([]),
   lights: z.array(light).max(26).default([]),
   sheets: z.array(sheet).max(99).default([]),
+  people: z.array(person).max(6).default([]),
   camera,
   spots: z.array(spot).max(50).default([]),
+  highlights: z.array(highlight).max(20).default([]),
+});
+
+export const take = z
+  .strictObject({
+    id: z.string().regex(/^[a-z0-9-]{1,40}$/, 'may hold small letters, digits and dashes only, at most 40.'),
+    name,
+    note: z.string().max(2000).default('').describe('What to look for'),
+    pinned: z.boolean().default(false),
+    from: z.string().max(40).optional().describe('Take that it was made from'),
+    set: standing.superRefine(checkSet),
+  })
+  .describe('The set as it was at one moment, kept to compare and to go back to');
+
+const setShape = z.strictObject({
+  format: z.literal('fendrix-set'),
+  version: z.literal(1),
+  name: name.describe('Name of the set'),
+  note: z.string().max(4000).default(''),
+  ...standing.shape,
+  takes: z.array(take).max(60).default([]).describe('Kept states of the set, oldest first'),
+  takeId: z.string().max(40).optional().describe('Take that the set as it is now was made from'),
 });
 
 /** The set document: all that stands on set, in SI units, in the frame of the mark. */
-export const setDocument = setShape.superRefine(checkSet).meta({
+export const setDocument = setShape.superRefine(checkSet).superRefine(checkTakes).meta({
   title: 'Fendrix set document',
   description:
     'Lengths in metres from the mark: +x camera right, +y away from the camera, +z up from the bench top.',
@@ -188,3 +262,8 @@ export type Camera = z.infer<typeof camera>;
 export type CameraBody = z.infer<typeof cameraBody>;
 export type CameraLens = z.infer<typeof cameraLens>;
 export type Spot = z.infer<typeof spot>;
+export type Person = z.infer<typeof person>;
+export type Highlight = z.infer<typeof highlight>;
+export type Take = z.infer<typeof take>;
+/** What stands on a set, without its name and takes. */
+export type Standing = z.infer<typeof standing>;

@@ -3,7 +3,7 @@ import { checkLight } from './lightRules.js';
 import { checkMaterials } from './materialRules.js';
 import { checkProduct } from './productRules.js';
 import type { Report } from './report.js';
-import type { SetDocument } from './set.js';
+import type { SetDocument, Standing } from './set.js';
 import { checkSheet } from './sheetRules.js';
 
 /** What the rules need of Zod's check context: a place to put problems. */
@@ -12,7 +12,7 @@ interface Problems {
 }
 
 /** Rules that tie fields together; each broken one is reported at the field to mend. */
-export function checkSet(set: SetDocument, problems: Problems): void {
+export function checkSet(set: Standing, problems: Problems): void {
   const report: Report = (path, message) => problems.addIssue({ code: 'custom', path, message });
   checkUnique(set, report);
   checkAims(set, report);
@@ -31,14 +31,41 @@ export function checkSet(set: SetDocument, problems: Problems): void {
     checkProduct(product, ['products', index], report);
   });
   checkMaterials(set, [], report);
+  checkTargets(set, report);
 }
 
-function checkUnique(set: SetDocument, report: Report): void {
+function checkTargets({ spots }: Standing, report: Report): void {
+  spots.forEach(({ name, target }, index) => {
+    if (!target) return;
+    const path = ['spots', index, 'target'];
+    if (target.from > target.to) report([...path, 'from'], 'lies above "to". Give the lower tone first.');
+    if (target.against === undefined) return;
+    if (target.against === name) report([...path, 'against'], 'is the spot itself. Name another one.');
+    else if (!spots.some((spot) => spot.name === target.against)) {
+      report([...path, 'against'], `names no spot "${target.against}". Name one that is pinned.`);
+    }
+  });
+}
+
+/** Takes have ids of their own, and say which of the others they were made from. */
+export function checkTakes({ takes, takeId }: SetDocument, problems: Problems): void {
+  const report: Report = (path, message) => problems.addIssue({ code: 'custom', path, message });
+  const ids = new Set(takes.map(({ id }) => id));
+  takes.forEach(({ id, from }, index) => {
+    if (takes.findIndex((other) => other.id === id) !== index)
+      report(['takes', index, 'id'], `"${id}" is taken by an earlier one.`);
+    if (from !== undefined && !ids.has(from)) report(['takes', index, 'from'], `names no take "${from}".`);
+  });
+  if (takeId !== undefined && !ids.has(takeId)) report(['takeId'], `names no take "${takeId}".`);
+}
+
+function checkUnique(set: Standing, report: Report): void {
   const lists = [
     { key: 'lights', field: 'tag', names: set.lights.map((light) => light.tag) },
     { key: 'sheets', field: 'tag', names: set.sheets.map((sheet) => sheet.tag) },
     { key: 'products', field: 'id', names: set.products.map((product) => product.id) },
     { key: 'spots', field: 'name', names: set.spots.map((spot) => spot.name) },
+    { key: 'people', field: 'name', names: set.people.map((person) => person.name) },
   ];
   for (const { key, field, names } of lists) {
     names.forEach((name, index) => {
@@ -49,7 +76,7 @@ function checkUnique(set: SetDocument, report: Report): void {
   }
 }
 
-function checkAims(set: SetDocument, report: Report): void {
+function checkAims(set: Standing, report: Report): void {
   const check = (path: PropertyKey[], position: Vector, aim: Vector) => {
     const distance = Math.hypot(aim[0] - position[0], aim[1] - position[1], aim[2] - position[2]);
     if (distance < 1e-3) report([...path, 'aimM'], 'is where the thing stands. Aim at a point away from it.');
@@ -63,7 +90,7 @@ function checkAims(set: SetDocument, report: Report): void {
   check(['camera'], set.camera.positionM, set.camera.aimM);
 }
 
-function checkRoom(set: SetDocument, report: Report): void {
+function checkRoom(set: Standing, report: Report): void {
   const { room, mark, camera } = set;
   if (!room) return;
   if (room.markFromLeftM >= room.widthM) {
@@ -94,7 +121,7 @@ function checkRoom(set: SetDocument, report: Report): void {
   });
 }
 
-function checkBackdrop({ backdrop }: SetDocument, report: Report): void {
+function checkBackdrop({ backdrop }: Standing, report: Report): void {
   if (backdrop?.kind !== 'sweep') return;
   if (backdrop.backM - backdrop.radiusM < backdrop.frontM + 1e-3) {
     report(['backdrop', 'radiusM'], 'leaves no paper on the bench. Keep it below backM - frontM.');

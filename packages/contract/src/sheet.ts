@@ -18,6 +18,10 @@ const common = {
   back: sheetMaterial.describe(
     'Material of the side away from the aim point. The same as front where light passes through',
   ),
+  stand: z
+    .boolean()
+    .default(false)
+    .describe('Whether its stand is there to be mirrored: an upright pole behind it, down to the floor'),
 };
 
 const rectangle = {

@@ -19,7 +19,16 @@ export { aimFrame, type Frame } from './geometry/frame.js';
 export type { PrimitiveTable } from './geometry/primitives.js';
 export { type OutlinePiece, outlinePieces } from './geometry/products/outline.js';
 export { buildScene, type Scene, type Thing } from './geometry/scene.js';
-export { lightShape, productBounds, productShape, type Shape, sheetShape } from './geometry/shape.js';
+export {
+  cameraShape,
+  lightShape,
+  personShape,
+  productBounds,
+  productShape,
+  type Shape,
+  sheetShape,
+  standShape,
+} from './geometry/shape.js';
 export { ambientByLight } from './judge/ambient.js';
 export { cameraFigures } from './judge/cameraFigures.js';
 export {

@@ -137,6 +137,7 @@ async function readFile(file: File, options: { unit: MeshUnit; up: MeshUp }): Pr
       output: { kind: 'lumens', lumens, modifierEfficiency: 1 },
       powerStops: 0,
       on: true,
+      stand: false,
       openingWidthM,
       openingLengthM,
       distribution,

@@ -4,8 +4,8 @@ import { SurfaceList } from './surface.js';
 
 /** Something with a name that can be hit by a ray. */
 export interface Thing {
-  kind: 'light' | 'sheet' | 'product' | 'bench' | 'backdrop' | 'room';
-  /** Tag of a light or sheet, id of a product, otherwise the kind or the wall's name. */
+  kind: 'light' | 'sheet' | 'product' | 'bench' | 'backdrop' | 'room' | 'camera' | 'person' | 'stand';
+  /** Tag of a light, sheet or stand, id of a product, name of a person, otherwise the kind or the wall's name. */
   key: string;
   name: string;
 }

@@ -4,6 +4,7 @@ import type { Emitter } from '../photometry/emitter.js';
 import { radians } from '../units/angle.js';
 import { add, scale, turnUpright } from '../units/vector.js';
 import { SceneParts, type Thing } from './builder.js';
+import { addCameraBody, addPerson, addStand } from './bystanders.js';
 import { type Pose, standingPose } from './frame.js';
 import { addLight } from './lights.js';
 import { type PrimitiveTable, wallPiece } from './primitives.js';
@@ -53,6 +54,9 @@ export function buildScene(set: SetDocument): Scene {
   });
   for (const sheet of set.sheets) addSheet(parts, sheet);
   for (const product of set.products) addProduct(parts, product);
+  addCameraBody(parts, set.camera, set);
+  for (const person of set.people) addPerson(parts, person, set);
+  for (const held of [...set.lights, ...set.sheets]) addStand(parts, held, set);
   if (set.backdrop) addBackdrop(parts, set.backdrop);
   if (set.bench) addBench(parts, set.bench, set.backdrop?.kind === 'sweep');
   if (set.room) addRoom(parts, set.room, set.mark.heightAboveFloorM);

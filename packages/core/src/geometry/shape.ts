@@ -1,7 +1,8 @@
-import type { Light, Product, Sheet, Vector } from '@fendrix/contract';
+import type { Light, Person, Product, SetDocument, Sheet, Vector } from '@fendrix/contract';
 import { isOnPanel, pointOnPanel } from '../engine/normals.js';
 import { BALL, CONE, FLAT, SceneTables, STRIDE } from '../engine/tables.js';
 import { SceneParts } from './builder.js';
+import { addCameraBody, addPerson, addStand } from './bystanders.js';
 import { addLight } from './lights.js';
 import { type PrimitiveTable, primitiveBounds } from './primitives.js';
 import { addProduct } from './products/addProduct.js';
@@ -16,6 +17,12 @@ export type Shape = Vector[][];
 export const lightShape = (light: Light): Shape =>
   light.kind === 'surround' ? [] : shapeOf((parts) => addLight(parts, [], light, 0, 0));
 export const sheetShape = (sheet: Sheet): Shape => shapeOf((parts) => addSheet(parts, sheet));
+export const cameraShape = (set: SetDocument): Shape =>
+  shapeOf((parts) => addCameraBody(parts, set.camera, set));
+export const personShape = (person: Person, set: SetDocument): Shape =>
+  shapeOf((parts) => addPerson(parts, person, set));
+export const standShape = (held: Light | Sheet, set: SetDocument): Shape =>
+  shapeOf((parts) => addStand(parts, held, set));
 export const productShape = (product: Product): Shape => shapeOf((parts) => addProduct(parts, product));
 
 /** Lowest and highest corner of a product, m from the mark. @throws {DomainError} a mesh that is none */

@@ -143,6 +143,7 @@ function cameraAt(
     iso: 100,
     whiteBalanceK: 5500,
     depthOfField: false,
+    crops: [],
   };
 }
 

@@ -51,8 +51,20 @@ export function stageSet(job: Job, shot: Shot, framing: Framing, studio: Studio 
     products,
     sheets: [],
     lights: [softboxFor(bounds, middle)],
-    camera: placed.camera,
+    people: [],
+    camera: {
+      ...placed.camera,
+      crops: formats.map(({ name, widthPx, heightPx }) => ({
+        name,
+        widthPx,
+        heightPx,
+        shiftAcross: 0,
+        shiftDown: 0,
+      })),
+    },
     spots: [],
+    highlights: [],
+    takes: [],
   };
   return { set: { ...set, lights: [atMeteredPower(set)] }, placed, bounds, inRoom };
 }

@@ -16,7 +16,7 @@ import {
   STRIDE,
   TRANSLUCENT,
 } from '../engine/tables.js';
-import type { Scene } from '../geometry/scene.js';
+import type { Scene, Thing } from '../geometry/scene.js';
 
 /** One side of a sheet and its grid of patches. */
 export interface Panel {
@@ -45,6 +45,9 @@ const LEAST_PATCH_M = 0.02;
 const MOST_PATCH_M = 0.3;
 const MOST_ALONG = 16;
 
+/** Large and matte enough to be worth baking; all else is traced. */
+const CARRIES_LIGHT = new Set<Thing['kind']>(['light', 'sheet', 'bench', 'backdrop', 'room']);
+
 /** Lays out the panels of a scene. */
 export function layOutSheets(scene: Scene, tables: SceneTables): SheetLayout {
   const { table, things, surfaces } = scene;
@@ -54,7 +57,7 @@ export function layOutSheets(scene: Scene, tables: SceneTables): SheetLayout {
     const kind = table.kind[primitive];
     if (kind !== FLAT && kind !== CONE) continue;
     const thing = things[table.thing[primitive] as number];
-    if (thing === undefined || thing.kind === 'product') continue;
+    if (thing === undefined || !CARRIES_LIGHT.has(thing.kind)) continue;
     const { width, height } = extentOf(tables, primitive);
     const sides: (0 | 1)[] = thing.kind === 'room' ? [0] : [0, 1];
     const made: Panel[] = [];

@@ -53,7 +53,10 @@ function compare(
   const channels = channelsOf(set);
   const isMoved = (tracing: Tracing, thing: number) => {
     const seen = tracing.scene.things[thing];
-    return seen?.kind === 'light' && moved.has(set.lights.findIndex(({ tag }) => tag === seen.key));
+    return (
+      (seen?.kind === 'light' || seen?.kind === 'stand') &&
+      moved.has(set.lights.findIndex(({ tag }) => tag === seen.key))
+    );
   };
   const lightOfEmitter = after.scene.emitters.map(({ channel }) => channels[channel]?.light ?? -1);
   const direction = new Float64Array(3);

@@ -26,6 +26,8 @@ const standing = (set: SetDocument) => [
   set.backdrop,
   set.products,
   set.sheets,
+  set.people,
+  set.camera.rig && [set.camera.rig, set.camera.positionM, set.camera.aimM, set.camera.rollDeg],
 ];
 
 function cameraKey({ camera }: SetDocument): unknown[] {
