@@ -1,8 +1,12 @@
+export * from './colour/cast.js';
+export * from './colour/deltaE.js';
 export * from './colour/whitePoint.js';
 export { BATCH_RAYS } from './engine/engine.js';
 export { BALL, CONE, FLAT, STRIDE } from './engine/tables.js';
 export { DomainError } from './errors.js';
+export * from './exposure/dials.js';
 export { encodePicture, encodeSrgb, luminanceOf } from './exposure/display.js';
+export * from './exposure/equivalents.js';
 export * from './exposure/exposure.js';
 export * from './exposure/flash.js';
 export {
@@ -40,15 +44,21 @@ export {
 export { illuminanceByLight, type LightShare } from './judge/illuminance.js';
 export { type LightReadings, lightReadings } from './judge/lightReadings.js';
 export { type LightSource, pickSources } from './judge/pickSources.js';
+export * from './judge/readField.js';
 export { type SpotReading, type SpotTrace, spotReading, traceSpot } from './judge/readSpot.js';
+export * from './judge/targets.js';
+export { type BandProfile, bandProfile, type ProfileFigures, profileFigures } from './mirror/bandProfile.js';
 export { bandHeightM, contourAt, productHeightM } from './mirror/contour.js';
+export { type GlareZones, glareZones, type ZoneGrid, type ZoneOptions } from './mirror/glareZones.js';
 export { createLook, type Look, look, NO_PART, NOTHING } from './mirror/look.js';
 export { type BandLength, type MirrorBand, mirrorBand } from './mirror/mirrorBand.js';
 export { type MirrorMap, mirrorMapTile } from './mirror/mirrorMap.js';
+export { type MirrorShare, mirrorShares } from './mirror/mirrorShares.js';
 export * from './optics/depthDesk.js';
 export * from './optics/fresnel.js';
 export { type DepthOfField, depthOfField, type LensFigures, lensFigures } from './optics/lens.js';
 export { crossedResidue, fresnelConductorSplit, METAL_INDEX } from './optics/metal.js';
+export * from './optics/movement.js';
 export { type Channel, channelsOf } from './photometry/channels.js';
 export { discOnAxisLx, rectangleOnAxisLx } from './photometry/onAxis.js';
 export { fluxOfUnit, type LightLuminance, lightLuminance, onAxisLx } from './photometry/output.js';
@@ -73,6 +83,8 @@ export * from './plan/planSeries.js';
 export { proposeSteps } from './plan/preparation.js';
 export * from './plan/rigging.js';
 export { formatsOf, type StagedShot, stageSet } from './plan/stageSet.js';
+export { changeWords, describeChange } from './record/describeChange.js';
+export { depthTile } from './render/depthMap.js';
 export {
   addTile,
   createFilms,
@@ -89,6 +101,21 @@ export { smoothFilms, smoothingRadius } from './render/smoothFilms.js';
 export { touchedFilms } from './render/touchedFilms.js';
 export { sceneKey, traceKey } from './render/traceKey.js';
 export { projectPoint, rayThrough, type View, viewOf, viewOfShape } from './render/view.js';
+export { type FlagGap, type FlagWish, flagGap } from './solve/flagGap.js';
+export * from './solve/lampBehindFrost.js';
+export { loseGlare, type WayOut } from './solve/loseGlare.js';
+export { type LightGain, moreLight, printedGain } from './solve/moreLight.js';
+export {
+  freeSheetTag,
+  type Movable,
+  type MovableRef,
+  movableOf,
+  standsInRoom,
+  withMovable,
+} from './solve/movables.js';
+export { type BandAnswer, type BandWish, placeForBand } from './solve/placeForBand.js';
+export { firstBelow, type Placement, withPlacement } from './solve/placements.js';
+export { type PowerSolution, solvePowers, type ToneWish } from './solve/solvePowers.js';
 export { type EngineCalls, RAY_START_M, setRay } from './trace/engineCalls.js';
 export { degrees, radians } from './units/angle.js';
 export { fromStand, type Stand, toStand } from './units/bearing.js';

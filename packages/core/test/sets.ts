@@ -21,6 +21,7 @@ export function testCamera(): Camera {
     iso: 100,
     whiteBalanceK: 5500,
     depthOfField: false,
+    crops: [],
   };
 }
 

@@ -100,7 +100,9 @@ function once(figure: string, light: StandingLight, integrate: () => number): nu
 
 /** Fields that tell nothing of a light's form. */
 const NOT_FORM = new Set(
-  'tag name positionM aimM rollDeg output powerStops on dial colour modelling polarised'.split(' '),
+  'tag name positionM aimM rollDeg output powerStops on dial colour modelling polarised duration stand'.split(
+    ' ',
+  ),
 );
 
 const formOnly = (field: string, value: unknown): unknown => (NOT_FORM.has(field) ? undefined : value);

@@ -1,0 +1,147 @@
+import type { SetDocument } from '@fendrix/contract';
+import { luminanceOf } from '../exposure/display.js';
+import { exposureWeights, recordedMidToneCdSM2 } from '../exposure/recording.js';
+import type { Thing } from '../geometry/scene.js';
+import { createLook, look } from '../mirror/look.js';
+import type { FrameRect } from '../plan/frameFit.js';
+import { lightSheets, type Tracing } from '../render/prepareTracing.js';
+import { rayThrough } from '../render/view.js';
+
+/** Read places of a part of the frame, free of power and exposure. */
+export interface FieldTrace {
+  rect: FrameRect;
+  across: number;
+  down: number;
+  /** What each place sees, by its number among `things`; -1 for nothing. */
+  thing: Int16Array;
+  things: Thing[];
+  /** [(place * films + film) * 3 + colour] at unit luminance. */
+  unit: Float32Array;
+  samples: number;
+}
+
+/**
+ * Reads a grid of places in a part of the frame, path-traced with lit sheets; each sample anywhere in its cell.
+ * @param samples paths a place
+ */
+export function traceField(
+  tracing: Tracing,
+  rect: FrameRect,
+  { across, down, samples, seed = 1 }: { across: number; down: number; samples: number; seed?: number },
+): FieldTrace {
+  const { kernel, view, scene } = tracing;
+  lightSheets(tracing);
+  const width = scene.channelCount * 3;
+  const unit = new Float32Array(across * down * width);
+  const thing = new Int16Array(across * down);
+  const direction = new Float64Array(3);
+  const seen = createLook();
+  kernel.reseed(seed);
+  for (let place = 0; place < across * down; place++) {
+    const [i, j] = [place % across, Math.floor(place / across)];
+    const aim = (u: number, v: number) =>
+      rayThrough(
+        direction,
+        view,
+        rect.left + ((i + u) / across) * (rect.right - rect.left),
+        rect.top + ((j + v) / down) * (rect.bottom - rect.top),
+      );
+    aim(0.5, 0.5);
+    look(seen, tracing, view.origin, direction);
+    thing[place] = seen.thing;
+    kernel.setMode({ sheets: true });
+    kernel.films.fill(0);
+    for (let sample = 0; sample < samples; sample++) {
+      kernel.startSample(place, sample);
+      kernel.next();
+      aim(kernel.uv[0] as number, kernel.uv[1] as number);
+      kernel.point.set(view.origin);
+      kernel.direction.set(direction);
+      kernel.trace(false);
+    }
+    for (let k = 0; k < width; k++) unit[place * width + k] = (kernel.films[k] as number) / samples;
+  }
+  kernel.setMode({});
+  return { rect, across, down, thing, things: scene.things, unit, samples };
+}
+
+/** Recorded tone of each place, stops from mid-tone; -Infinity for black. No rays. */
+export function fieldStops(set: SetDocument, field: FieldTrace): Float64Array {
+  const weights = exposureWeights(set);
+  const midTone = recordedMidToneCdSM2(set.camera);
+  const width = weights.length;
+  return Float64Array.from({ length: field.thing.length }, (_, place) => {
+    const rgb = [0, 0, 0];
+    for (let k = 0; k < width; k++) {
+      rgb[k % 3] = (rgb[k % 3] as number) + (weights[k] as number) * (field.unit[place * width + k] ?? 0);
+    }
+    return Math.log2(luminanceOf(...(rgb as [number, number, number])) / midTone);
+  });
+}
+
+export interface FieldFigures {
+  places: number;
+  /** Tone of the mean luminance, and of the brightest and darkest place, stops from mid-tone. */
+  meanStops: number;
+  mostStops: number;
+  leastStops: number;
+  /** Brightest over darkest, stops. */
+  rangeStops: number;
+  /** Means of the left and right, upper and lower half, stops from mid-tone; null where a half has no place. */
+  halves: { left: number | null; right: number | null; top: number | null; bottom: number | null };
+  /** Place of the brightest, parts of the frame. */
+  brightest: [number, number];
+}
+
+/**
+ * Level and evenness of the places that see certain things; null where none does.
+ * @param wanted kinds to count; all if left out
+ */
+export function fieldFigures(
+  field: FieldTrace,
+  stops: Float64Array,
+  wanted?: readonly Thing['kind'][],
+): FieldFigures | null {
+  const { across, down, rect } = field;
+  const kept = [...stops.keys()].filter((place) => {
+    const kind = field.things[field.thing[place] as number]?.kind;
+    return !wanted || (kind !== undefined && wanted.includes(kind));
+  });
+  if (kept.length === 0) return null;
+  const mean = (places: readonly number[]) =>
+    places.length === 0
+      ? null
+      : Math.log2(places.reduce((sum, place) => sum + 2 ** (stops[place] as number), 0) / places.length);
+  const values = kept.map((place) => stops[place] as number);
+  const most = Math.max(...values);
+  const brightest = kept.find((place) => stops[place] === most) ?? 0;
+  const column = (place: number) => place % across;
+  const row = (place: number) => Math.floor(place / across);
+  return {
+    places: kept.length,
+    meanStops: mean(kept) ?? Number.NEGATIVE_INFINITY,
+    mostStops: most,
+    leastStops: Math.min(...values),
+    rangeStops: most - Math.min(...values),
+    halves: {
+      left: mean(kept.filter((place) => column(place) < across / 2)),
+      right: mean(kept.filter((place) => column(place) >= across / 2)),
+      top: mean(kept.filter((place) => row(place) < down / 2)),
+      bottom: mean(kept.filter((place) => row(place) >= down / 2)),
+    },
+    brightest: [
+      rect.left + ((column(brightest) + 0.5) / across) * (rect.right - rect.left),
+      rect.top + ((row(brightest) + 0.5) / down) * (rect.bottom - rect.top),
+    ],
+  };
+}
+
+/**
+ * What veiling glare does to a dark place: a part of the mean of the frame is spread over all of it.
+ * @param veil part of the mean, 0.005 for a clean coated lens with a hood, 0.02 without
+ * @returns tone of the place with the veil, stops from mid-tone
+ * Source: the definition of the veiling glare index, ISO 9358.
+ */
+export function veiledStops(darkStops: number, meanStops: number, veil: number): number {
+  return Math.log2(2 ** darkStops + veil * 2 ** meanStops);
+}

@@ -1,0 +1,111 @@
+import type { Product } from '@fendrix/contract';
+import { lightSheets, type Tracing } from '../render/prepareTracing.js';
+import { projectPoint } from '../render/view.js';
+import { normalise, subtract } from '../units/vector.js';
+import { bandHeightM, contourAt } from './contour.js';
+
+/** Luminance across a product at one height, for each film at unit luminance. */
+export interface BandProfile {
+  product: string;
+  heightM: number;
+  /** Place of each column in the visible width, 0 camera left to 1. */
+  part: Float64Array;
+  /** [(column * films + film) * 3 + colour]; multiply by the film's weights. */
+  unit: Float32Array;
+}
+
+/**
+ * Path-traced luminance at the columns of a product's band, lit sheets included.
+ * @param samples paths a column
+ * @returns null where the product has no upright side at this height
+ */
+export function bandProfile(
+  tracing: Tracing,
+  product: Product,
+  {
+    columns,
+    samples,
+    heightM = bandHeightM(product),
+  }: { columns: number; samples: number; heightM?: number },
+): BandProfile | null {
+  const { view, kernel, scene } = tracing;
+  const contour = contourAt(product, heightM, view.origin);
+  if (!contour) return null;
+  const left = projectPoint(view, contour.at(0));
+  const right = projectPoint(view, contour.at(1));
+  if (!left || !right || !(right[0] > left[0])) return null;
+  lightSheets(tracing);
+  kernel.reseed(1);
+  kernel.setMode({ sheets: true });
+  const part = new Float64Array(columns);
+  const width = scene.channelCount * 3;
+  const unit = new Float32Array(columns * width);
+  for (let i = 0; i < columns; i++) {
+    const target = contour.at((i + 0.5) / columns);
+    const at = projectPoint(view, target);
+    part[i] = at ? (at[0] - left[0]) / (right[0] - left[0]) : (i + 0.5) / columns;
+    const direction = normalise(subtract(target, view.origin));
+    kernel.films.fill(0);
+    for (let sample = 0; sample < samples; sample++) {
+      kernel.startSample(i, sample);
+      kernel.point.set(view.origin);
+      kernel.direction.set(direction);
+      kernel.trace(false);
+    }
+    for (let k = 0; k < width; k++) unit[i * width + k] = (kernel.films[k] as number) / samples;
+  }
+  kernel.setMode({});
+  return { product: product.id, heightM, part, unit };
+}
+
+export interface ProfileFigures {
+  /** 1 where left and right mirror each other in luminance, 0 where one side has all of it. */
+  symmetry: number;
+  /** Steepest change, stops in a hundredth of the width: below 1 is a soft edge. */
+  steepest: number;
+  /** Part of the width within one stop of the brightest column. */
+  brightPart: number;
+  /** Brightest and darkest column, stops from mid-tone. */
+  mostStops: number;
+  leastStops: number;
+}
+
+/** Below this a column counts as black, stops from mid-tone: its steps are not seen. */
+export const BLACK_STOPS = -8;
+
+/**
+ * Figures of a profile of columns in stops from mid-tone, left to right and evenly apart enough to pair up.
+ * @param stops at least two columns
+ */
+export function profileFigures(part: ArrayLike<number>, stops: readonly number[]): ProfileFigures {
+  const n = stops.length;
+  const shown = stops.map((value) => Math.max(BLACK_STOPS, value));
+  const linear = stops.map((value) => 2 ** value);
+  let apart = 0;
+  let whole = 0;
+  for (let i = 0; i < n >> 1; i++) {
+    const [a, b] = [linear[i] as number, linear[n - 1 - i] as number];
+    apart += Math.abs(a - b);
+    whole += a + b;
+  }
+  let steepest = 0;
+  for (let i = 1; i < n; i++) {
+    const width = 100 * ((part[i] as number) - (part[i - 1] as number));
+    const change = Math.abs((shown[i] as number) - (shown[i - 1] as number));
+    if (width > 0) steepest = Math.max(steepest, change / width);
+  }
+  const most = Math.max(...stops);
+  let bright = 0;
+  for (let i = 0; i < n; i++) {
+    const from = i === 0 ? 0 : ((part[i - 1] as number) + (part[i] as number)) / 2;
+    const to = i === n - 1 ? 1 : ((part[i] as number) + (part[i + 1] as number)) / 2;
+    if ((stops[i] as number) > most - 1) bright += to - from;
+  }
+  return {
+    symmetry: whole > 0 ? 1 - apart / whole : 1,
+    steepest,
+    brightPart: bright,
+    mostStops: most,
+    leastStops: Math.min(...stops),
+  };
+}

@@ -1,0 +1,124 @@
+import type { SetDocument, Vector } from '@fendrix/contract';
+import { MIRRORED, MIRRORED_WAY, MIRRORED_WEIGHT, SEEN, SEEN_POINT } from '../engine/sight.js';
+import { luminanceOf } from '../exposure/display.js';
+import { prepareTracing } from '../render/prepareTracing.js';
+import { rayThrough } from '../render/view.js';
+
+/** Squares of a plan with the part of a surface that looks through each of them. */
+export interface ZoneGrid {
+  /** Corner of the first square, m, and side of a square, m. */
+  fromM: [number, number];
+  squareM: number;
+  across: number;
+  along: number;
+  /** Part of the mirroring surface that a small thing there would be seen in, 0 to 1; rows along. */
+  share: Float32Array;
+}
+
+export interface GlareZones {
+  product: string;
+  /** x across, y along. */
+  above: ZoneGrid;
+  /** y across, z along. */
+  side: ZoneGrid;
+  /** Rays behind it; none where nothing mirrors. */
+  rays: number;
+}
+
+export interface ZoneOptions {
+  product: string;
+  /** Only round this place of the frame, parts of its width; the whole product if left out. */
+  spot?: { across: number; down: number; radius: number };
+}
+
+const SQUARE_M = 0.04;
+const REACH_M = 2.2;
+/** Heights that count, m from the bench: where sources and cards stand. */
+const LOW_M = -0.3;
+const HIGH_M = 2;
+const ACROSS = 240;
+/** Mirror parts below this show nothing worth moving for. */
+const LEAST_WEIGHT = 0.01;
+
+/**
+ * Where in the room a source would glare in a product, and a card be seen in it: the mirrored rays of all spots that
+ * the lens sees, drawn into two plans. The product alone is traced, so the zones are the same whatever stands there
+ * now. Outside of them a source gives no direct reflection at all.
+ * Limits: rough surfaces by the middle of their lobe; squares of 4 cm.
+ */
+export function glareZones(set: SetDocument, { product, spot }: ZoneOptions): GlareZones {
+  const tracing = prepareTracing({
+    ...set,
+    lights: [],
+    sheets: [],
+    people: [],
+    spots: [],
+    takes: [],
+    room: undefined,
+    bench: undefined,
+    backdrop: undefined,
+    camera: { ...set.camera, rig: undefined },
+  });
+  const { view, kernel, scene } = tracing;
+  const above = emptyGrid([-REACH_M, -REACH_M], 2 * REACH_M, 2 * REACH_M);
+  const side = emptyGrid([-REACH_M, LOW_M], 2 * REACH_M, HIGH_M - LOW_M);
+  const direction = new Float64Array(3);
+  const down = Math.max(1, Math.round((ACROSS * view.halfHeight) / view.halfWidth));
+  let rays = 0;
+  for (let j = 0; j < down; j++) {
+    for (let i = 0; i < ACROSS; i++) {
+      const [u, v] = [(i + 0.5) / ACROSS, (j + 0.5) / down];
+      if (spot && Math.hypot(u - spot.across, ((v - spot.down) * down) / ACROSS) > spot.radius) continue;
+      rayThrough(direction, view, u, v);
+      kernel.point.set(view.origin);
+      kernel.direction.set(direction);
+      kernel.look();
+      const s = kernel.sight;
+      const seen = scene.things[scene.table.thing[s[SEEN] as number] ?? -1];
+      if (seen?.kind !== 'product' || seen.key !== product) continue;
+      // What mirrors another product, or itself, looks no further.
+      if ((s[MIRRORED] as number) !== -1) continue;
+      const weight = [0, 1, 2].map((a) => s[MIRRORED_WEIGHT + a] as number) as Vector;
+      if (luminanceOf(...weight) < LEAST_WEIGHT) continue;
+      const point = [0, 1, 2].map((a) => s[SEEN_POINT + a] as number) as Vector;
+      const way = [0, 1, 2].map((a) => s[MIRRORED_WAY + a] as number) as Vector;
+      draw(above, side, point, way);
+      rays++;
+    }
+  }
+  for (const grid of [above, side]) {
+    for (let i = 0; i < grid.share.length; i++) grid.share[i] = (grid.share[i] as number) / Math.max(1, rays);
+  }
+  return { product, above, side, rays };
+}
+
+function emptyGrid(fromM: [number, number], acrossM: number, alongM: number): ZoneGrid {
+  const across = Math.ceil(acrossM / SQUARE_M);
+  const along = Math.ceil(alongM / SQUARE_M);
+  return { fromM, squareM: SQUARE_M, across, along, share: new Float32Array(across * along) };
+}
+
+/** Counts a ray once in each square that it passes at heights where things stand. */
+function draw(above: ZoneGrid, side: ZoneGrid, point: Vector, way: Vector): void {
+  const step = SQUARE_M / 2;
+  let lastAbove = -1;
+  let lastSide = -1;
+  for (let t = step; t < 2 * REACH_M; t += step) {
+    const z = point[2] + t * way[2];
+    if (z < LOW_M || z > HIGH_M) return;
+    const x = point[0] + t * way[0];
+    const y = point[1] + t * way[1];
+    const a = squareAt(above, x, y);
+    if (a >= 0 && a !== lastAbove) above.share[a] = (above.share[a] as number) + 1;
+    const b = squareAt(side, y, z);
+    if (b >= 0 && b !== lastSide) side.share[b] = (side.share[b] as number) + 1;
+    lastAbove = a;
+    lastSide = b;
+  }
+}
+
+function squareAt({ fromM, squareM, across, along }: ZoneGrid, u: number, v: number): number {
+  const i = Math.floor((u - fromM[0]) / squareM);
+  const j = Math.floor((v - fromM[1]) / squareM);
+  return i >= 0 && i < across && j >= 0 && j < along ? j * across + i : -1;
+}

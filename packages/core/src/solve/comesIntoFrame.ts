@@ -1,0 +1,20 @@
+import { createLook, look } from '../mirror/look.js';
+import type { Tracing } from '../render/prepareTracing.js';
+import { rayThrough } from '../render/view.js';
+import type { MovableRef } from './movables.js';
+
+const ACROSS = 60;
+const DOWN = 40;
+
+/** Whether the lens sees a light or sheet itself, at any of 2400 places of the frame; not as a mirror image. */
+export function comesIntoFrame(tracing: Tracing, ref: MovableRef): boolean {
+  const direction = new Float64Array(3);
+  const seen = createLook();
+  for (let i = 0; i < ACROSS * DOWN; i++) {
+    rayThrough(direction, tracing.view, ((i % ACROSS) + 0.5) / ACROSS, (Math.floor(i / ACROSS) + 0.5) / DOWN);
+    look(seen, tracing, tracing.view.origin, direction);
+    const thing = tracing.scene.things[seen.thing];
+    if (thing && thing.kind === ref.kind && thing.key === ref.key) return true;
+  }
+  return false;
+}
