@@ -41,8 +41,8 @@ const RULES = [
     may: [
       /^@fendrix\/(catalogue|contract|core|files)$/,
       /^@fendrix\/workers(\/browser)?$/,
-      /^(react|react-dom|react-redux|react-router|react-hotkeys-hook|redux-undo|notistack|echarts|papaparse|fast-deep-equal)(\/|$)/,
-      /^(@mui\/|@emotion\/|@reduxjs\/|@fontsource-variable\/|@use-gesture\/)/,
+      /^(react|react-dom|react-redux|react-router|react-hotkeys-hook|redux-undo|notistack|echarts|three|papaparse|fast-deep-equal)(\/|$)/,
+      /^(@mui\/|@emotion\/|@reduxjs\/|@fontsource-variable\/|@use-gesture\/|@react-three\/)/,
     ],
   },
   { folder: 'demo', may: [/^node:fs$/, /^@fendrix\/contract$/] },

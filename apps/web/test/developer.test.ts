@@ -2,6 +2,7 @@ import { createGuide } from '@fendrix/core';
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import type { FromDeveloper } from '../src/features/bench/picture/developProtocol';
 import { FilmDeveloper } from '../src/features/bench/picture/filmDeveloper';
+import { WHOLE_FRAME } from '../src/features/bench/picture/frameWindow';
 
 const width = 4;
 const height = 2;
@@ -15,7 +16,17 @@ function open() {
   const pictures: FromDeveloper[] = [];
   const developer = new FilmDeveloper((picture) => pictures.push(picture));
   const begin = (picture: number, fewest: number, channels = 1) =>
-    developer.receive({ type: 'begin', picture, width, height, channels, fewest, widest: 2, kept: [] });
+    developer.receive({
+      type: 'begin',
+      picture,
+      width,
+      height,
+      channels,
+      fewest,
+      widest: 2,
+      kept: [],
+      window: WHOLE_FRAME,
+    });
   const add = (picture: number, value: number, samples = 1) => {
     developer.receive({ type: 'tile', picture, tile, sums: level(value), samples });
     developer.receive({ type: 'show', picture });

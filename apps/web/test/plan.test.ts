@@ -1,6 +1,7 @@
 import type { Vector } from '@fendrix/contract';
 import { demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
+import { hatchOf, shortName } from '../src/features/bench/lens/hatch';
 import { makePlan } from '../src/features/bench/plan/plan';
 import {
   coneOfView,
@@ -10,7 +11,6 @@ import {
   productOutline,
   shift,
 } from '../src/features/bench/plan/planGeometry';
-import { hatchOf, shortName } from '../src/features/bench/views/hatch';
 import { hull } from '../src/shared/hull';
 
 const set = demoSet('cordial');
@@ -114,7 +114,7 @@ describe('hatches', () => {
   test('every kind has a word', () => {
     expect(shortName('light', 'A')).toBe('A');
     expect(shortName('room', 'wall behind the set')).toBe('wall');
-    expect(shortName('dark', null)).toBe('dark');
+    expect(shortName('dark', null)).toBe('room: dark');
     expect(shortName('hidden', '2')).toBe('behind 2');
   });
 });

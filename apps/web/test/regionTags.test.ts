@@ -1,15 +1,16 @@
 import { mirrorMapTile, prepareTracing } from '@fendrix/core';
 import { demoSet } from '@fendrix/demo';
 import { expect, test } from 'vitest';
-import { placeAside } from '../src/features/bench/views/MirrorTags';
-import { regionTags } from '../src/features/bench/views/regionTags';
+import { placeAside } from '../src/features/bench/lens/MirrorTags';
+import { regionTags } from '../src/features/bench/lens/regionTags';
+import { WHOLE_FRAME } from '../src/features/bench/picture/frameWindow';
 
 test('each light and sheet that is mirrored is tagged once, on a pixel of its own image', () => {
   const tracing = prepareTracing(demoSet('cordial'));
   const [width, height] = [240, 160];
   const map = mirrorMapTile(tracing, width, height, { x: 0, y: 0, width, height });
   const { things } = tracing.scene;
-  const tags = regionTags({ map, things });
+  const tags = regionTags({ map, things, window: WHOLE_FRAME });
   expect(tags.map(({ tag }) => tag).sort()).toEqual(['1', '2', 'A']);
   for (const { tag, across, down } of tags) {
     const pixel = Math.floor(down * height) * width + Math.floor(across * width);
@@ -21,7 +22,7 @@ test('each light and sheet that is mirrored is tagged once, on a pixel of its ow
 test('nothing mirrored, nothing tagged', () => {
   const tracing = prepareTracing({ ...demoSet('cordial'), products: [] });
   const map = mirrorMapTile(tracing, 24, 16, { x: 0, y: 0, width: 24, height: 16 });
-  expect(regionTags({ map, things: tracing.scene.things })).toEqual([]);
+  expect(regionTags({ map, things: tracing.scene.things, window: WHOLE_FRAME })).toEqual([]);
 });
 
 test('tags stand beside the images, apart from each other, left with left and right with right', () => {

@@ -4,7 +4,12 @@ import type { Task } from '@fendrix/workers';
 import { WorkerPool, type WorkerPort } from '@fendrix/workers';
 import { afterEach, describe, expect, test, vi } from 'vitest';
 import type { ToDeveloper } from '../src/features/bench/picture/developProtocol';
-import { type Developer, PictureSession, type SessionEvents } from '../src/features/bench/picture/session';
+import {
+  type Developer,
+  NO_WANTS,
+  PictureSession,
+  type SessionEvents,
+} from '../src/features/bench/picture/session';
 import { changeCamera, changeLight, moveThing, pinSpot } from '../src/features/bench/state/edits';
 
 const set = demoSet('cordial');
@@ -21,6 +26,8 @@ function emptyAnswer(task: Task): unknown {
     case 'guide':
     case 'mirror':
     case 'pick':
+    case 'profile':
+    case 'zones':
       return null;
     default:
       return [];
@@ -65,6 +72,9 @@ function open({ refuses = '' } = {}) {
     status: (changes) => void statuses.push(changes),
     bands: () => undefined,
     spots: () => undefined,
+    depth: () => undefined,
+    profile: () => undefined,
+    zones: () => undefined,
     crash: () => undefined,
     failure: (reason) => void failures.push(reason),
   };
@@ -186,7 +196,7 @@ describe('picture session', () => {
     session.update(set);
     await pass(60_000);
     expect(kinds()).not.toContain('mirror');
-    session.showMirrors(true);
+    session.want({ ...NO_WANTS, mirrors: true });
     await pass(100);
     expect(kinds()).toEqual(['mirror']);
     session.update(moved(-0.3));

@@ -17,6 +17,7 @@ export {
   recordedMidToneCdSM2,
 } from './exposure/recording.js';
 export * from './exposure/series.js';
+export * from './exposure/toneMaps.js';
 export { encodePfm } from './formats/pfm.js';
 export { encodeRadiance } from './formats/radiance.js';
 export { aimFrame, type Frame } from './geometry/frame.js';
@@ -94,7 +95,7 @@ export {
   type Tile,
   tilesOf,
 } from './render/film.js';
-export { createGuide, type FilterGuide, filterGuide, placeGuide } from './render/guide.js';
+export { createGuide, type FilterGuide, filterGuide, placeGuide, thingOfRegion } from './render/guide.js';
 export { lightSheets, prepareTracing, seenBy, type Tracing } from './render/prepareTracing.js';
 export { renderTile, type TileJob } from './render/renderTile.js';
 export { smoothFilms, smoothingRadius } from './render/smoothFilms.js';

@@ -1,13 +1,19 @@
 import type { SetDocument } from '@fendrix/contract';
 import {
   ambientByLight,
+  bandProfile,
   createLook,
+  depthTile,
   filterGuide,
+  glareZones,
+  lampBehindFrost,
   look,
+  loseGlare,
   type MirrorMap,
   mirrorBand,
   mirrorMapTile,
   pickSources,
+  placeForBand,
   prepareTracing,
   rayThrough,
   renderTile,
@@ -15,6 +21,7 @@ import {
   seenBy,
   type Tracing,
   touchedFilms,
+  traceField,
   traceSpot,
 } from '@fendrix/core';
 import type { FromWorker, Pick, Task, TaskResults, ToWorker } from './protocol.js';
@@ -74,6 +81,24 @@ function doTask(set: SetDocument, tracing: Tracing, task: Task): TaskResults[Tas
       return task.spots.map((spot) => traceSpot(tracing, spot, task.samples, task.seed));
     case 'pick':
       return pick(tracing, task.across, task.down);
+    case 'things':
+      return tracing.scene.things;
+    case 'depth':
+      return depthTile(tracing, task.width, task.height, task.tile);
+    case 'profile': {
+      const product = set.products.find(({ id }) => id === task.product);
+      return product ? bandProfile(tracing, product, task) : null;
+    }
+    case 'zones':
+      return glareZones(set, task.options);
+    case 'field':
+      return traceField(tracing, task.rect, task);
+    case 'placeForBand':
+      return placeForBand(set, task.wish);
+    case 'loseGlare':
+      return loseGlare(set, task.across, task.down);
+    case 'gradient':
+      return lampBehindFrost(set, task.wish);
   }
 }
 

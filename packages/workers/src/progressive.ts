@@ -23,6 +23,8 @@ export interface ProgressiveOptions {
   wholePaths?: boolean;
   /** See `TileJob.channels`. */
   channels?: readonly number[];
+  /** Only this part of a picture of `width` x `height`: films and tiles given out are those of the part. */
+  window?: Tile;
   signal?: AbortSignal;
   priority?: number;
   /** Takes each tile's sums instead of the films given back, which then stay empty. */
@@ -44,13 +46,14 @@ export async function renderProgressively(
   options: ProgressiveOptions,
 ): Promise<Films> {
   const { width, height, samples, seed, signal, priority = 0 } = options;
-  const films = createFilms(width, height, channelsOf(keyed.set).length);
+  const part = options.window ?? { x: 0, y: 0, width, height };
+  const films = createFilms(part.width, part.height, channelsOf(keyed.set).length);
   const how = {
     ...(options.ambient ? { ambient: options.ambient } : {}),
     ...(options.wholePaths ? { wholePaths: true } : {}),
     ...(options.channels ? { channels: options.channels } : {}),
   };
-  const tiles = tilesOf(width, height, options.tileSize ?? 32);
+  const tiles = tilesOf(part.width, part.height, options.tileSize ?? 32);
   const passes = passesOf(samples, options.firstPass ?? 1);
   const total = tiles.length * passes.length;
   let done = 0;
@@ -58,7 +61,16 @@ export async function renderProgressively(
   async function renderTilePass(index: number, pass: { first: number; count: number }): Promise<void> {
     const tile = tiles[index];
     if (!tile) return;
-    const job = { width, height, tile, firstSample: pass.first, samples: pass.count, seed, ...how };
+    const inPicture = { ...tile, x: tile.x + part.x, y: tile.y + part.y };
+    const job = {
+      width,
+      height,
+      tile: inPicture,
+      firstSample: pass.first,
+      samples: pass.count,
+      seed,
+      ...how,
+    };
     const run = { priority: priority - pass.first, ...(signal ? { signal } : {}) };
     const sums = await pool.run(keyed, { kind: 'tile', job }, run);
     if (options.onTile) options.onTile(tile, sums, pass.count);

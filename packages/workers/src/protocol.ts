@@ -1,6 +1,14 @@
 import type { SetDocument } from '@fendrix/contract';
 import type {
+  BandAnswer,
+  BandProfile,
+  BandWish,
+  FieldTrace,
   FilterGuide,
+  FrameRect,
+  GlareZones,
+  GradientAnswer,
+  GradientWish,
   LightSource,
   MirrorBand,
   MirrorMap,
@@ -8,6 +16,8 @@ import type {
   Thing,
   Tile,
   TileJob,
+  WayOut,
+  ZoneOptions,
 } from '@fendrix/core';
 
 /** Work that a worker does on the set it holds. */
@@ -19,7 +29,15 @@ export type Task =
   | { kind: 'bands' }
   | { kind: 'touched'; before: SetDocument }
   | { kind: 'spots'; spots: SetDocument['spots']; samples: number; seed: number }
-  | { kind: 'pick'; across: number; down: number };
+  | { kind: 'pick'; across: number; down: number }
+  | { kind: 'things' }
+  | { kind: 'depth'; width: number; height: number; tile: Tile }
+  | { kind: 'profile'; product: string; heightM?: number; columns: number; samples: number }
+  | { kind: 'zones'; options: ZoneOptions }
+  | { kind: 'field'; rect: FrameRect; across: number; down: number; samples: number }
+  | { kind: 'placeForBand'; wish: BandWish }
+  | { kind: 'loseGlare'; across: number; down: number }
+  | { kind: 'gradient'; wish: GradientWish };
 
 /** What the lens meets at a picture point. */
 export interface Pick {
@@ -46,6 +64,15 @@ export interface TaskResults {
   touched: number[] | null;
   spots: SpotTrace[];
   pick: Pick | null;
+  things: Thing[];
+  /** See `depthTile`. */
+  depth: Float32Array;
+  profile: BandProfile | null;
+  zones: GlareZones;
+  field: FieldTrace;
+  placeForBand: BandAnswer | null;
+  loseGlare: WayOut[];
+  gradient: GradientAnswer | null;
 }
 
 export type TaskResult<T extends Task> = TaskResults[T['kind']];

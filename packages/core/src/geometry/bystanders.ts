@@ -34,7 +34,8 @@ function floorUnder({ bench, mark }: Ground, [x, y]: Vector): number {
   return over ? 0 : -mark.heightAboveFloorM;
 }
 
-type Ground = Pick<SetDocument, 'bench' | 'mark'>;
+/** What things stand on. */
+export type Ground = Pick<SetDocument, 'bench' | 'mark'>;
 
 /** The camera body, its lens and, where it has one, its tripod; nothing without a rig. */
 export function addCameraBody(parts: SceneParts, camera: Camera, ground: Ground): void {

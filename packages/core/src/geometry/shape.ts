@@ -2,7 +2,7 @@ import type { Light, Person, Product, SetDocument, Sheet, Vector } from '@fendri
 import { isOnPanel, pointOnPanel } from '../engine/normals.js';
 import { BALL, CONE, FLAT, SceneTables, STRIDE } from '../engine/tables.js';
 import { SceneParts } from './builder.js';
-import { addCameraBody, addPerson, addStand } from './bystanders.js';
+import { addCameraBody, addPerson, addStand, type Ground } from './bystanders.js';
 import { addLight } from './lights.js';
 import { type PrimitiveTable, primitiveBounds } from './primitives.js';
 import { addProduct } from './products/addProduct.js';
@@ -17,11 +17,11 @@ export type Shape = Vector[][];
 export const lightShape = (light: Light): Shape =>
   light.kind === 'surround' ? [] : shapeOf((parts) => addLight(parts, [], light, 0, 0));
 export const sheetShape = (sheet: Sheet): Shape => shapeOf((parts) => addSheet(parts, sheet));
-export const cameraShape = (set: SetDocument): Shape =>
+export const cameraShape = (set: Pick<SetDocument, 'camera'> & Ground): Shape =>
   shapeOf((parts) => addCameraBody(parts, set.camera, set));
-export const personShape = (person: Person, set: SetDocument): Shape =>
+export const personShape = (person: Person, set: Ground): Shape =>
   shapeOf((parts) => addPerson(parts, person, set));
-export const standShape = (held: Light | Sheet, set: SetDocument): Shape =>
+export const standShape = (held: Light | Sheet, set: Ground): Shape =>
   shapeOf((parts) => addStand(parts, held, set));
 export const productShape = (product: Product): Shape => shapeOf((parts) => addProduct(parts, product));
 

@@ -1,8 +1,11 @@
-import type { SetDocument, Vector } from '@fendrix/contract';
+import type { Product, SetDocument, Vector } from '@fendrix/contract';
 import { MIRRORED, MIRRORED_WAY, MIRRORED_WEIGHT, SEEN, SEEN_POINT } from '../engine/sight.js';
 import { luminanceOf } from '../exposure/display.js';
+import { productBounds } from '../geometry/shape.js';
+import type { FrameRect } from '../plan/frameFit.js';
+import { cornersOf } from '../plan/placeCamera.js';
 import { prepareTracing } from '../render/prepareTracing.js';
-import { rayThrough } from '../render/view.js';
+import { projectPoint, rayThrough, type View } from '../render/view.js';
 
 /** Squares of a plan with the part of a surface that looks through each of them. */
 export interface ZoneGrid {
@@ -36,7 +39,9 @@ const REACH_M = 2.2;
 /** Heights that count, m from the bench: where sources and cards stand. */
 const LOW_M = -0.3;
 const HIGH_M = 2;
-const ACROSS = 240;
+/** Rays across and down the part of the frame that holds the surface. */
+const ACROSS = 150;
+const DOWN = 150;
 /** Mirror parts below this show nothing worth moving for. */
 const LEAST_WEIGHT = 0.01;
 
@@ -63,12 +68,18 @@ export function glareZones(set: SetDocument, { product, spot }: ZoneOptions): Gl
   const above = emptyGrid([-REACH_M, -REACH_M], 2 * REACH_M, 2 * REACH_M);
   const side = emptyGrid([-REACH_M, LOW_M], 2 * REACH_M, HIGH_M - LOW_M);
   const direction = new Float64Array(3);
-  const down = Math.max(1, Math.round((ACROSS * view.halfHeight) / view.halfWidth));
+  const body = set.products.find(({ id }) => id === product);
+  const part = body && partOfFrame(view, body, spot);
   let rays = 0;
-  for (let j = 0; j < down; j++) {
+  for (let j = 0; part && j < DOWN; j++) {
     for (let i = 0; i < ACROSS; i++) {
-      const [u, v] = [(i + 0.5) / ACROSS, (j + 0.5) / down];
-      if (spot && Math.hypot(u - spot.across, ((v - spot.down) * down) / ACROSS) > spot.radius) continue;
+      const u = part.left + ((i + 0.5) / ACROSS) * (part.right - part.left);
+      const v = part.top + ((j + 0.5) / DOWN) * (part.bottom - part.top);
+      if (
+        spot &&
+        Math.hypot(u - spot.across, ((v - spot.down) * view.halfHeight) / view.halfWidth) > spot.radius
+      )
+        continue;
       rayThrough(direction, view, u, v);
       kernel.point.set(view.origin);
       kernel.direction.set(direction);
@@ -90,6 +101,29 @@ export function glareZones(set: SetDocument, { product, spot }: ZoneOptions): Gl
     for (let i = 0; i < grid.share.length; i++) grid.share[i] = (grid.share[i] as number) / Math.max(1, rays);
   }
   return { product, above, side, rays };
+}
+
+/** The part of the frame that a product takes, or the part round a spot. */
+function partOfFrame(view: View, product: Product, spot: ZoneOptions['spot']): FrameRect | null {
+  if (spot) {
+    const high = (spot.radius * view.halfWidth) / view.halfHeight;
+    const { across, down, radius } = spot;
+    return { left: across - radius, right: across + radius, top: down - high, bottom: down + high };
+  }
+  const seen = cornersOf(productBounds(product)).flatMap((corner) => {
+    const at = projectPoint(view, corner);
+    return at ? [at] : [];
+  });
+  if (seen.length === 0) return null;
+  const inFrame = (value: number) => Math.max(0, Math.min(1, value));
+  const [across, down] = [seen.map(([u]) => inFrame(u)), seen.map(([, v]) => inFrame(v))];
+  const rect = {
+    left: Math.min(...across),
+    right: Math.max(...across),
+    top: Math.min(...down),
+    bottom: Math.max(...down),
+  };
+  return rect.right > rect.left && rect.bottom > rect.top ? rect : null;
 }
 
 function emptyGrid(fromM: [number, number], acrossM: number, alongM: number): ZoneGrid {

@@ -40,6 +40,10 @@ export function placeGuide(whole: FilterGuide, tile: Tile, part: FilterGuide): v
 /** Places of the things in a region's number; a set has fewer things and surfaces than this. */
 const PLACES = 1024;
 
+/** Which thing a region of the guide belongs to, its number in the scene; -1 for region 0. */
+export const thingOfRegion = (region: number): number =>
+  region === 0 ? -1 : Math.floor((region - 1) / PLACES) % PLACES;
+
 /** Guide of a tile of a picture of `width` x `height`. */
 export function filterGuide(tracing: Tracing, width: number, height: number, tile: Tile): FilterGuide {
   const view = viewOfShape(tracing.view, width, height);

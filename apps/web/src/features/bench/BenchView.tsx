@@ -10,20 +10,22 @@ import { readDraft } from '../../shared/document/drafts';
 import { Page } from '../../shared/Page';
 import { surround } from '../../shared/theme';
 import { setsApi } from '../sets';
+import { MirrorBandView } from './band/MirrorBandView';
+import { DeskColumn } from './desk/DeskColumn';
+import { LensTools, ZoomTools } from './lens/LensTools';
+import { LensView } from './lens/LensView';
 import { SessionContext, useOwnSession } from './picture/useSession';
-import { PlanView } from './plan/PlanView';
+import { PickSources } from './spot/PickSources';
+import { SpotPanel } from './spot/SpotPanel';
 import { benchSet, type WithBench } from './state/benchSlice';
 import { useBench, useBenchDispatch } from './state/hooks';
 import { openSet } from './state/thunks';
 import { useBenchKeys } from './state/useBenchKeys';
+import { TakeStrip } from './takes/TakeStrip';
+import { Area, Heading } from './views/Area';
 import { BenchHeader } from './views/BenchHeader';
 import { ExposureControls } from './views/ExposureControls';
-import { LensTools, LensView } from './views/LensView';
 import { LightPowers } from './views/LightPowers';
-import { MirrorBandView } from './views/MirrorBandView';
-import { Palette } from './views/Palette';
-import { PickSources } from './views/PickSources';
-import { SpotPanel } from './views/SpotPanel';
 import { StopRuler } from './views/StopRuler';
 import { ThingPanel } from './views/thing/ThingPanel';
 
@@ -63,7 +65,7 @@ export function BenchView() {
 function OpenBench() {
   const session = useOwnSession();
   const name = useSelector((state: WithBench) => benchSet.documentOf(state)?.name);
-  useBenchKeys(session.session);
+  useBenchKeys();
   useEffect(() => {
     document.title = `${name} · Fendrix`;
   }, [name]);
@@ -79,7 +81,7 @@ function OpenBench() {
             xs: 'minmax(0, 1fr)',
             md: 'minmax(420px, 652fr) minmax(300px, 388fr) 240px',
           },
-          gridTemplateRows: { md: '44px minmax(0, 1.5fr) minmax(0, 1fr) 104px' },
+          gridTemplateRows: { md: '44px minmax(0, 1fr) 96px 66px' },
           height: { md: '100vh' },
           fontSize: '0.8125rem',
         }}
@@ -87,43 +89,28 @@ function OpenBench() {
         <Box sx={{ gridColumn: '1 / -1' }}>
           <BenchHeader />
         </Box>
-        <Area label="Lens view" sx={{ gridRow: { md: '2 / 4' }, px: 2.5, pt: 0.5, overflow: 'auto' }}>
-          <Box sx={{ display: 'flex', alignItems: 'center', flexWrap: 'wrap', minHeight: 34, gap: 2 }}>
+        <Area
+          label="Lens view"
+          sx={{ px: 2, pt: 0.5, pb: 0.5, overflow: 'auto', display: 'flex', flexDirection: 'column' }}
+        >
+          <Box sx={{ display: 'flex', alignItems: 'center', flexWrap: 'wrap', minHeight: 32, gap: 1.5 }}>
             <Heading>Lens view</Heading>
             <ExposureControls />
+            <Box sx={{ flex: 1 }} />
+            <ZoomTools />
           </Box>
           <LensView />
-          <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, py: 1 }}>
+          <Box sx={{ py: 0.75, display: 'flex', alignItems: 'center', gap: 1 }}>
             <LensTools />
+            <Box sx={{ flex: 1 }} />
             <PictureStatusLine />
           </Box>
           <MirrorBandView />
         </Area>
-        <Area
-          label="From above"
-          sx={{ bgcolor: '#424242', position: 'relative', minHeight: 320, borderLeft: '1px solid #2c2c2c' }}
-        >
-          <PlanView kind="above" />
-          <Box
-            sx={{
-              position: 'absolute',
-              top: 6,
-              left: 14,
-              right: 8,
-              display: 'flex',
-              alignItems: 'center',
-              gap: 1,
-            }}
-          >
-            <Heading>From above</Heading>
-            <Box sx={{ color: surround.quiet, flex: 1 }}>rings in cm round the mark</Box>
-            <Palette />
-          </Box>
-        </Area>
+        <DeskColumn />
         <Area
           label="Numbers"
           sx={{
-            gridRow: { md: '2 / 4' },
             gridColumn: { md: 3 },
             bgcolor: 'background.paper',
             color: 'text.primary',
@@ -134,28 +121,11 @@ function OpenBench() {
             alignContent: 'start',
           }}
         >
+          <PickSources />
           <Box>
             <ThingPanel />
           </Box>
-          <PickSources />
           <SpotPanel />
-        </Area>
-        <Area
-          label="From the side"
-          sx={{
-            gridColumn: { md: 2 },
-            gridRow: { md: 3 },
-            bgcolor: '#424242',
-            position: 'relative',
-            minHeight: 200,
-            borderTop: '1px solid #2c2c2c',
-            borderLeft: '1px solid #2c2c2c',
-          }}
-        >
-          <PlanView kind="side" />
-          <Box sx={{ position: 'absolute', top: 6, left: 14, pointerEvents: 'none' }}>
-            <Heading>From the side</Heading>
-          </Box>
         </Area>
         <Box
           sx={{
@@ -163,39 +133,23 @@ function OpenBench() {
             bgcolor: surround.deep,
             display: 'flex',
             flexWrap: { xs: 'wrap', md: 'nowrap' },
-            gap: 3,
-            px: 2.5,
-            py: 1,
+            gap: 2,
+            px: 2,
+            py: 0.5,
             alignItems: 'center',
           }}
         >
           <Heading>Stop ruler</Heading>
           <StopRuler />
-          <Box sx={{ width: 236, maxHeight: 80, overflow: 'auto' }}>
+          <Box sx={{ width: 344, maxHeight: 84, overflow: 'auto' }}>
             <LightPowers />
           </Box>
         </Box>
+        <Box sx={{ gridColumn: '1 / -1', bgcolor: '#2b2b2b', px: 2, py: 0.5, minWidth: 0, display: 'grid' }}>
+          <TakeStrip />
+        </Box>
       </Box>
     </SessionContext.Provider>
-  );
-}
-
-function Area({ label, sx, children }: { label: string; sx: object; children: React.ReactNode }) {
-  return (
-    <Box component="section" aria-label={label} sx={{ minWidth: 0, minHeight: 0, ...sx }}>
-      {children}
-    </Box>
-  );
-}
-
-function Heading({ children }: { children: string }) {
-  return (
-    <Box
-      component="h2"
-      sx={{ m: 0, fontSize: '0.8125rem', fontWeight: 650, color: surround.text, whiteSpace: 'nowrap' }}
-    >
-      {children}
-    </Box>
   );
 }
 
@@ -204,7 +158,7 @@ function PictureStatusLine() {
   const words = {
     waiting: 'preparing',
     following: 'following',
-    refining: `refining, ${Math.round(100 * progress)} %`,
+    refining: `${Math.round(100 * progress)} %`,
     done: 'done',
   }[phase];
   return (
@@ -216,11 +170,11 @@ function PictureStatusLine() {
       data-samples={samples}
       data-shown={shown}
       data-traced={traced}
-      sx={{ color: surround.quiet, marginLeft: 'auto' }}
+      sx={{ color: surround.quiet, whiteSpace: 'nowrap', fontSize: '0.75rem' }}
     >
       {words}
-      <Box component="span" className="number" sx={{ ml: 1 }}>
-        {samples} {samples === 1 ? 'sample' : 'samples'}
+      <Box component="span" className="number" title="Samples of every pixel" sx={{ ml: 0.75 }}>
+        {samples}
       </Box>
     </Box>
   );

@@ -12,6 +12,8 @@ interface SmallPictureProps {
   samples?: number;
   /** Shown as bright as fits, not as recorded. */
   levelled?: boolean;
+  /** See `SmallRenderOptions.kept`. */
+  kept?: boolean;
   /** Drawn over the picture, in parts of the frame. */
   children?: ReactNode;
 }
@@ -26,6 +28,7 @@ export function SmallPicture({
   width,
   samples = 12,
   levelled = true,
+  kept = false,
   children,
 }: SmallPictureProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -45,7 +48,7 @@ export function SmallPicture({
         canvas.current?.getContext('2d')?.putImageData(picture, 0, 0);
         setState('shown');
       };
-      renderSmall(latest.current, { width, height, samples, signal: abort.signal, levelled, onPicture })
+      renderSmall(latest.current, { width, height, samples, signal: abort.signal, levelled, kept, onPicture })
         .then(() => setState('done'))
         .catch(() => {
           if (!abort.signal.aborted) setState('failed');
@@ -55,7 +58,7 @@ export function SmallPicture({
       clearTimeout(timer);
       abort.abort();
     };
-  }, [key, width, height, samples, levelled]);
+  }, [key, width, height, samples, levelled, kept]);
 
   return (
     <Box

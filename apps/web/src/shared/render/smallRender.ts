@@ -1,11 +1,13 @@
 import type { SetDocument } from '@fendrix/contract';
 import {
   developFilms,
+  displayWeights,
   encodePicture,
   exposureWeights,
   type Films,
   luminanceOf,
   type Thing,
+  type Tile,
   tilesOf,
   traceKey,
 } from '@fendrix/core';
@@ -29,12 +31,16 @@ const SHOW_EVERY_MS = 500;
 export interface SmallRenderOptions {
   width: number;
   height: number;
+  /** Only this part of a picture of that size: the picture given out is as large as the part. */
+  part?: Tile;
   samples: number;
   signal: AbortSignal;
   /** Shows it as bright as fits instead of as the camera would record it. */
   levelled: boolean;
   /** Takes the picture each time it has become better, at most every half second. */
-  onPicture(picture: ImageData): void;
+  onPicture(picture: ImageData, linear: Float32Array): void;
+  /** Keeps the finished picture in memory, for small ones that are shown again and again. */
+  kept?: boolean;
 }
 
 /**
@@ -42,14 +48,21 @@ export interface SmallRenderOptions {
  * size. The first comes when every pixel has one sample. Rejects when aborted.
  */
 export async function renderSmall(set: SetDocument, options: SmallRenderOptions): Promise<void> {
-  const { width, height, samples, signal } = options;
+  const { samples, signal, part } = options;
   const keyed = { key: traceKey(set), set };
-  const weights = exposureWeights(set);
-  const whole = tilesOf(width, height, TILE).length;
+  const weights = displayWeights(set);
+  const name = `${keyed.key} ${weights.join()} ${options.width} ${samples} ${options.levelled}`;
+  const known = options.kept ? finished.get(name) : undefined;
+  if (known) {
+    options.onPicture(known.picture, known.linear);
+    return;
+  }
+  const whole = tilesOf(part?.width ?? options.width, part?.height ?? options.height, TILE).length;
   let shownAt = 0;
   const films = await renderProgressively(smallPool(), keyed, {
-    width,
-    height,
+    width: options.width,
+    height: options.height,
+    ...(part ? { window: part } : {}),
     samples,
     seed: 1,
     signal,
@@ -57,24 +70,34 @@ export async function renderSmall(set: SetDocument, options: SmallRenderOptions)
     onProgress({ films: growing, done }) {
       if (done < whole || performance.now() - shownAt < SHOW_EVERY_MS) return;
       shownAt = performance.now();
-      options.onPicture(developed(growing, weights, options));
+      const { picture, linear } = developed(growing, weights, options);
+      options.onPicture(picture, linear);
     },
   });
-  options.onPicture(developed(films, weights, options));
+  const last = developed(films, weights, options);
+  if (options.kept) {
+    if (finished.size >= MOST_KEPT) finished.clear();
+    finished.set(name, last);
+  }
+  options.onPicture(last.picture, last.linear);
 }
+
+const MOST_KEPT = 120;
+const finished = new Map<string, { picture: ImageData; linear: Float32Array }>();
 
 function developed(
   films: Films,
-  weights: ReturnType<typeof exposureWeights>,
-  { width, height, levelled }: SmallRenderOptions,
-): ImageData {
+  weights: ReturnType<typeof displayWeights>,
+  { levelled }: SmallRenderOptions,
+): { picture: ImageData; linear: Float32Array } {
+  const { width, height } = films;
   const linear = new Float32Array(width * height * 3);
   developFilms(linear, films, weights);
   takeDownSpecks(linear, width, height);
   if (levelled) level(linear);
   const picture = new ImageData(width, height);
   encodePicture(picture.data, linear);
-  return picture;
+  return { picture, linear };
 }
 
 /** A pixel brighter than this many times its brightest neighbour stands alone: a speck of noise. */

@@ -1,4 +1,8 @@
-import type { FilterGuide, Tile } from '@fendrix/core';
+import type { FilterGuide, StepLabel, Thing, Tile } from '@fendrix/core';
+import type { FrameWindow } from './frameWindow';
+
+/** What the developer draws over the picture. */
+export type ToneOverlay = 'none' | 'stops' | 'clipping';
 
 /** From the page to the worker that develops films into pictures. */
 export type ToDeveloper =
@@ -14,7 +18,11 @@ export type ToDeveloper =
       widest: number;
       /** Films that are those of the picture before, finished and of the same size. */
       kept: readonly number[];
+      /** Part of the frame it shows. */
+      window: FrameWindow;
     }
+  | { type: 'things'; picture: number; things: readonly Thing[] }
+  | { type: 'overlay'; overlay: ToneOverlay }
   | { type: 'guide'; picture: number; tile: Tile; guide: FilterGuide }
   | { type: 'tile'; picture: number; tile: Tile; sums: Float32Array; samples: number }
   | { type: 'weights'; weights: Float64Array<ArrayBuffer> }
@@ -28,4 +36,18 @@ export interface FromDeveloper {
   /** Fewest samples of any pixel. */
   samples: number;
   pixels: Uint8ClampedArray<ArrayBuffer>;
+  window: FrameWindow;
+  /** Pixels to lay over it, and what they mean. */
+  tones: ToneLayer | null;
+}
+
+export interface ToneLayer {
+  overlay: ToneOverlay;
+  pixels: Uint8ClampedArray<ArrayBuffer>;
+  /** Labels of the steps. */
+  labels: StepLabel[];
+  /** Parts of the shown picture that are lost, by what they are lost to. */
+  lost: { black: number; paper: number; clipped: number };
+  /** The same of each thing seen, parts of its visible surface; empty before the picture is refined. */
+  byThing: { thing: Thing; black: number; paper: number; clipped: number }[];
 }

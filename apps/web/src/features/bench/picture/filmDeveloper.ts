@@ -10,8 +10,11 @@ import {
   placeGuide,
   smoothFilms,
   smoothingRadius,
+  type Thing,
 } from '@fendrix/core';
-import type { FromDeveloper, ToDeveloper } from './developProtocol';
+import type { FromDeveloper, ToDeveloper, ToneOverlay } from './developProtocol';
+import type { FrameWindow } from './frameWindow';
+import { clippingLayer, stopsLayer } from './toneLayer';
 
 /** A picture whose tiles come in. */
 interface Growing {
@@ -26,6 +29,8 @@ interface Growing {
   kept: readonly number[];
   earlier: Films | null;
   changed: boolean;
+  window: FrameWindow;
+  things: readonly Thing[];
 }
 
 /** The picture on show: kept until the next one is good enough, so that new weights always act at once. */
@@ -33,6 +38,9 @@ interface Shown {
   picture: number;
   films: Films;
   samples: number;
+  window: FrameWindow;
+  guide: FilterGuide;
+  things: readonly Thing[];
 }
 
 /**
@@ -45,6 +53,7 @@ export class FilmDeveloper {
   /** Films of the whole picture before. */
   private whole: Films | null = null;
   private weights: Float64Array = new Float64Array(0);
+  private overlay: ToneOverlay = 'none';
   private wanted = false;
 
   constructor(private readonly post: (picture: FromDeveloper) => void) {}
@@ -57,6 +66,13 @@ export class FilmDeveloper {
       case 'weights':
         this.weights = message.weights;
         this.want();
+        break;
+      case 'overlay':
+        this.overlay = message.overlay;
+        this.want();
+        break;
+      case 'things':
+        if (this.growing?.picture === message.picture) this.growing.things = message.things;
         break;
       case 'guide':
         if (this.growing?.picture !== message.picture) return;
@@ -75,7 +91,7 @@ export class FilmDeveloper {
   }
 
   private begin(message: ToDeveloper & { type: 'begin' }): void {
-    const { picture, width, height, channels, fewest, widest, kept } = message;
+    const { picture, width, height, channels, fewest, widest, kept, window } = message;
     // Quick pictures come and go: the last whole one is remembered.
     if (this.growing && this.growing.fewest > 1) this.whole = this.growing.films;
     this.growing = {
@@ -88,6 +104,8 @@ export class FilmDeveloper {
       kept,
       earlier: kept.length > 0 ? this.whole : null,
       changed: false,
+      window,
+      things: [],
     };
   }
 
@@ -115,17 +133,24 @@ export class FilmDeveloper {
     const radius = Math.min(growing.widest, smoothingRadius(samples));
     smoothFilms(growing.smooth, growing.films, growing.guide, radius);
     growing.changed = false;
-    this.shown = { picture: growing.picture, films: growing.smooth, samples };
+    const { picture, smooth: films, window, guide, things } = growing;
+    this.shown = { picture, films, samples, window, guide, things };
   }
 
   private develop(): void {
     if (!this.shown || this.weights.length !== 3 * this.shown.films.channels) return;
-    const { picture, films, samples } = this.shown;
+    const { picture, films, samples, window, guide, things } = this.shown;
     const { width, height } = films;
     const linear = new Float32Array(width * height * 3);
     developFilms(linear, films, this.weights);
     const pixels = new Uint8ClampedArray(width * height * 4);
     encodePicture(pixels, linear);
-    this.post({ picture, width, height, samples, pixels });
+    const tones =
+      this.overlay === 'stops'
+        ? stopsLayer(linear, width, height)
+        : this.overlay === 'clipping'
+          ? clippingLayer(linear, width, height, guide.region, things)
+          : null;
+    this.post({ picture, width, height, samples, pixels, window, tones });
   }
 }

@@ -1,8 +1,10 @@
 import type { SetDocument } from '@fendrix/contract';
 import {
+  type BandProfile,
   channelsOf,
   displayWeights,
   type FilterGuide,
+  type GlareZones,
   type MirrorBand,
   type MirrorMap,
   type SpotTrace,
@@ -10,16 +12,20 @@ import {
   type Tile,
   tilesOf,
   traceKey,
+  type ZoneOptions,
 } from '@fendrix/core';
 import {
   type KeyedSet,
   type Pick as PickedSpot,
   renderProgressively,
+  type Task,
+  type TaskResult,
   type WorkerPool,
 } from '@fendrix/workers';
 import { createBrowserPool } from '@fendrix/workers/browser';
 import type { PictureStatus } from '../state/benchSlice';
-import type { FromDeveloper, ToDeveloper } from './developProtocol';
+import type { FromDeveloper, ToDeveloper, ToneOverlay } from './developProtocol';
+import { type FrameWindow, pictureOf, WHOLE_FRAME } from './frameWindow';
 
 /** Pixels across of the picture that follows a drag; adapted to the machine within these. */
 const NARROWEST_FOLLOWING = 200;
@@ -39,16 +45,38 @@ const SPOT_SAMPLES_REFINED = 2048;
 const REST_MS = 140;
 /** Time between two developed states of the refining, ms. */
 const SHOW_EVERY_MS = 250;
-/** Pixels across of the mirror overlay while following and at rest. */
-const MAP_WIDTH = 240;
-const MAP_WIDTH_REFINED = 520;
+/** Pixels across of maps, and the detail of profiles, while following and at rest. */
+const FOLLOWING = { mapWidth: 240, profile: { columns: 48, samples: 6 } };
+const REFINED = { mapWidth: 520, profile: { columns: 120, samples: 96 } };
+const NO_TAKES: SetDocument['takes'] = [];
 /** Side of the pieces in which the filter's guide is made, px: short enough to be cut off by a move. */
 const GUIDE_TILE = 128;
 
 export interface MirrorOverlay {
   map: MirrorMap;
   things: Thing[];
+  window: FrameWindow;
 }
+
+/** Distance along the lens axis of what each pixel shows, m; NaN where nothing is. */
+export interface DepthOverlay {
+  width: number;
+  height: number;
+  depth: Float32Array;
+  window: FrameWindow;
+}
+
+/** What else is worked out while the set moves. */
+export interface Wants {
+  mirrors: boolean;
+  depth: boolean;
+  tones: ToneOverlay;
+  /** Product whose luminance across is followed. */
+  profile: string | null;
+  zones: ZoneOptions | null;
+}
+
+export const NO_WANTS: Wants = { mirrors: false, depth: false, tones: 'none', profile: null, zones: null };
 
 interface GuidePart {
   tile: Tile;
@@ -75,6 +103,9 @@ export interface SessionEvents {
   status(changes: Partial<PictureStatus>): void;
   bands(bands: MirrorBand[]): void;
   spots(traces: SpotTrace[]): void;
+  depth(overlay: DepthOverlay): void;
+  profile(profile: BandProfile | null): void;
+  zones(zones: GlareZones): void;
   /** A worker died and was started again. */
   crash(reason: string): void;
   /** The picture cannot be made; the reason in words. */
@@ -105,13 +136,14 @@ export class PictureSession {
   private restTimer: ReturnType<typeof setTimeout> | undefined;
   private ambient: readonly number[] | null = null;
   /** The guide made last: the quick and the whole picture of one rest share it. */
-  private guides: { key: string; width: number; parts: GuidePart[] } | null = null;
+  private guides: { key: string; things: Thing[]; parts: GuidePart[] } | null = null;
   /** The set of the last picture that was finished, and its width. */
-  private finished: { set: SetDocument; width: number } | null = null;
+  private finished: { set: SetDocument; width: number; window: FrameWindow } | null = null;
   private nextPicture = 1;
   private shown = 0;
   private traced = 0;
-  private wantMirrors = false;
+  private wants: Wants = NO_WANTS;
+  private window: FrameWindow = WHOLE_FRAME;
   private closed = false;
 
   constructor(
@@ -127,10 +159,12 @@ export class PictureSession {
   }
 
   /** Takes the set as it is now. */
-  update(set: SetDocument): void {
+  update(whole: SetDocument): void {
+    // Takes play no part in the picture, and would be sent to the workers at every step of a drag.
+    const set = { ...whole, takes: NO_TAKES };
     const key = traceKey(set);
     const moved = key !== this.keyed?.key;
-    const spotsKey = JSON.stringify(set.spots);
+    const spotsKey = JSON.stringify(set.spots.map(({ name, pointM, normal }) => [name, pointM, normal]));
     const spotsMoved = spotsKey !== this.spotsKey;
     this.spotsKey = spotsKey;
     this.keyed = { key, set };
@@ -150,10 +184,28 @@ export class PictureSession {
     if (this.keyed) this.rest();
   }
 
-  showMirrors(wanted: boolean): void {
-    this.wantMirrors = wanted;
-    if (wanted && this.keyed)
-      this.mapMirrors(this.keyed, MAP_WIDTH_REFINED).catch((error) => this.tellFailure(error));
+  /** Magnifies a part of the frame. */
+  lookAt(window: FrameWindow): void {
+    if (JSON.stringify(window) === JSON.stringify(this.window)) return;
+    this.window = window;
+    if (this.keyed) this.rest();
+  }
+
+  /** Sets what is worked out besides the picture; what is new is made at once. */
+  want(wants: Wants): void {
+    const before = this.wants;
+    this.wants = wants;
+    if (before.tones !== wants.tones) this.tell({ type: 'overlay', overlay: wants.tones });
+    const { keyed } = this;
+    if (!keyed) return;
+    const fresh: Wants = {
+      mirrors: wants.mirrors && !before.mirrors,
+      depth: wants.depth && !before.depth,
+      tones: wants.tones,
+      profile: wants.profile === before.profile ? null : wants.profile,
+      zones: JSON.stringify(wants.zones) === JSON.stringify(before.zones) ? null : wants.zones,
+    };
+    this.workOut(keyed, fresh, REFINED).catch((error) => this.tellFailure(error));
   }
 
   async pick(across: number, down: number): Promise<PickedSpot | null> {
@@ -203,7 +255,7 @@ export class PictureSession {
     await Promise.all([
       this.readBands(keyed),
       this.traceSpots(keyed, SPOT_SAMPLES, AT_ONCE),
-      this.wantMirrors ? this.mapMirrors(keyed, MAP_WIDTH) : undefined,
+      this.workOut(keyed, this.wants, FOLLOWING),
       this.quickPicture(keyed),
     ]);
     this.adapt(performance.now() - start);
@@ -250,14 +302,15 @@ export class PictureSession {
       const ambient = await this.estimateAmbient(keyed, signal);
       await this.renderInto(keyed, { ...QUICK, width: this.fullWidth, guided: true, ambient, signal });
       await Promise.all([
-        this.wantMirrors ? this.mapMirrors(keyed, MAP_WIDTH_REFINED) : undefined,
+        this.workOut(keyed, this.wants, REFINED),
         this.traceSpots(keyed, SPOT_SAMPLES_REFINED, AT_ONCE, signal),
       ]);
       const width = this.fullWidth;
+      const { window } = this;
       const touched = await this.touchedSince(keyed, width, signal);
       this.finished = null;
       await this.renderInto(keyed, { ...WHOLE, width, guided: true, signal, ...touched });
-      this.finished = { set: keyed.set, width };
+      this.finished = { set: keyed.set, width, window };
       this.events.status({ phase: 'done', progress: 1, rays: this.pool.rays });
     } catch (error) {
       if (!signal.aborted) this.tellFailure(error);
@@ -271,7 +324,7 @@ export class PictureSession {
     signal: AbortSignal,
   ): Promise<{ channels?: readonly number[] }> {
     const { finished } = this;
-    if (finished?.width !== width) return {};
+    if (finished?.width !== width || finished.window !== this.window) return {};
     const task = { kind: 'touched', before: finished.set } as const;
     const channels = await this.pool.run(keyed, task, { priority: AT_ONCE, signal });
     return channels ? { channels } : {};
@@ -289,22 +342,27 @@ export class PictureSession {
 
   private async renderInto(keyed: KeyedSet, options: PictureOptions): Promise<void> {
     const { width, samples, fewest, widest, guided, ambient, signal, channels: wanted } = options;
-    const height = Math.max(1, Math.round(width / this.aspect));
+    const window = this.window;
+    const { width: wide, height: high, part } = pictureOf(window, width, this.aspect);
     const picture = this.nextPicture++;
     this.events.status({ traced: ++this.traced });
     const channels = channelsOf(keyed.set).length;
     const kept = wanted
       ? Array.from({ length: channels }, (_, i) => i).filter((i) => !wanted.includes(i))
       : [];
-    this.tell({ type: 'begin', picture, width, height, channels, fewest, widest, kept });
-    const guides = guided ? this.guideInto(keyed, picture, width, height, signal) : undefined;
+    const size = { width: part.width, height: part.height };
+    this.tell({ type: 'begin', picture, ...size, channels, fewest, widest, kept, window });
+    const guides = guided
+      ? this.guideInto(keyed, picture, { width: wide, height: high, part }, signal)
+      : undefined;
     let last = performance.now();
     const traced = renderProgressively(this.pool, keyed, {
-      width,
-      height,
+      width: wide,
+      height: high,
+      window: part,
       samples,
       seed: 1,
-      ...(ambient && !signal ? { tileSize: this.followingTile(width, height) } : {}),
+      ...(ambient && !signal ? { tileSize: this.followingTile(part.width, part.height) } : {}),
       ...(signal ? { signal } : {}),
       ...(ambient ? { ambient } : {}),
       ...(wanted ? { channels: wanted } : {}),
@@ -324,20 +382,25 @@ export class PictureSession {
   private async guideInto(
     keyed: KeyedSet,
     picture: number,
-    width: number,
-    height: number,
+    { width, height, part }: ReturnType<typeof pictureOf>,
     signal: AbortSignal | undefined,
   ): Promise<void> {
     const run = { priority: 1, ...(signal ? { signal } : {}) };
-    if (this.guides?.key !== keyed.key || this.guides.width !== width) {
-      const parts = await Promise.all(
-        tilesOf(width, height, GUIDE_TILE).map(async (tile) => ({
-          tile,
-          guide: await this.pool.run(keyed, { kind: 'guide', width, height, tile }, run),
-        })),
-      );
-      this.guides = { key: keyed.key, width, parts };
+    const key = `${keyed.key} ${width} ${JSON.stringify(part)}`;
+    if (this.guides?.key !== key) {
+      const [things, ...parts] = await Promise.all([
+        this.pool.run(keyed, { kind: 'things' }, run),
+        ...tilesOf(part.width, part.height, GUIDE_TILE).map(async (tile) => {
+          const inPicture = { ...tile, x: tile.x + part.x, y: tile.y + part.y };
+          return {
+            tile,
+            guide: await this.pool.run(keyed, { kind: 'guide', width, height, tile: inPicture }, run),
+          };
+        }),
+      ]);
+      this.guides = { key, things, parts };
     }
+    this.tell({ type: 'things', picture, things: this.guides.things });
     for (const { tile, guide } of this.guides.parts) this.tell({ type: 'guide', picture, tile, guide });
   }
 
@@ -357,12 +420,50 @@ export class PictureSession {
     this.events.spots(parts.flat());
   }
 
-  private async mapMirrors(keyed: KeyedSet, width: number): Promise<void> {
-    const height = Math.max(1, Math.round(width / this.aspect));
-    const tile = { x: 0, y: 0, width, height };
-    this.events.mirrors(
-      await this.pool.run(keyed, { kind: 'mirror', width, height, tile }, { priority: AT_ONCE }),
-    );
+  /** Maps, profile and zones, as far as they are wanted. */
+  private async workOut(keyed: KeyedSet, wants: Wants, { mapWidth, profile }: typeof REFINED): Promise<void> {
+    await Promise.all([
+      wants.mirrors ? this.mapMirrors(keyed, mapWidth) : undefined,
+      wants.depth ? this.mapDepth(keyed, mapWidth) : undefined,
+      wants.profile ? this.readProfile(keyed, wants.profile, profile) : undefined,
+      wants.zones ? this.findZones(keyed, wants.zones) : undefined,
+    ]);
+  }
+
+  private async mapMirrors(keyed: KeyedSet, mapWidth: number): Promise<void> {
+    const { window } = this;
+    const { width, height, part: tile } = pictureOf(window, mapWidth, this.aspect);
+    const run = { priority: AT_ONCE };
+    const found = await this.pool.run(keyed, { kind: 'mirror', width, height, tile }, run);
+    this.events.mirrors({ ...found, window });
+  }
+
+  private async mapDepth(keyed: KeyedSet, mapWidth: number): Promise<void> {
+    const { window } = this;
+    const { width, height, part: tile } = pictureOf(window, mapWidth, this.aspect);
+    const run = { priority: AT_ONCE };
+    const depth = await this.pool.run(keyed, { kind: 'depth', width, height, tile }, run);
+    this.events.depth({ width: tile.width, height: tile.height, depth, window });
+  }
+
+  private async readProfile(
+    keyed: KeyedSet,
+    product: string,
+    { columns, samples }: (typeof REFINED)['profile'],
+  ): Promise<void> {
+    const run = { priority: AT_ONCE };
+    this.events.profile(await this.pool.run(keyed, { kind: 'profile', product, columns, samples }, run));
+  }
+
+  private async findZones(keyed: KeyedSet, options: ZoneOptions): Promise<void> {
+    this.events.zones(await this.pool.run(keyed, { kind: 'zones', options }, { priority: AT_ONCE }));
+  }
+
+  /** Asks the workers something about the set as it is now, or as it would be. */
+  async ask<T extends Task>(task: T, set?: SetDocument): Promise<TaskResult<T> | null> {
+    if (!this.keyed) return null;
+    const keyed = set ? { key: traceKey(set), set } : this.keyed;
+    return this.pool.run(keyed, task, { priority: 10 * AT_ONCE });
   }
 
   private tell(message: ToDeveloper): void {

@@ -2,17 +2,24 @@ import { useSnackbar } from 'notistack';
 import { createContext, useContext, useEffect, useMemo, useState } from 'react';
 import { useDispatch, useStore } from 'react-redux';
 import { benchActions, benchSet, type WithBench } from '../state/benchSlice';
+import { selectWants } from '../state/wants';
 import type { FromDeveloper } from './developProtocol';
-import { type MirrorOverlay, PictureSession } from './session';
+import { type DepthOverlay, type MirrorOverlay, PictureSession } from './session';
 
 /** The session of the open set, with the newest picture and overlay, which live outside of the store. */
 export interface SessionView {
   session: PictureSession | null;
   picture: FromDeveloper | null;
   mirrors: MirrorOverlay | null;
+  depth: DepthOverlay | null;
 }
 
-export const SessionContext = createContext<SessionView>({ session: null, picture: null, mirrors: null });
+export const SessionContext = createContext<SessionView>({
+  session: null,
+  picture: null,
+  mirrors: null,
+  depth: null,
+});
 
 export const useSession = (): SessionView => useContext(SessionContext);
 
@@ -24,11 +31,15 @@ export function useOwnSession(): SessionView {
   const [session, setSession] = useState<PictureSession | null>(null);
   const [picture, setPicture] = useState<FromDeveloper | null>(null);
   const [mirrors, setMirrors] = useState<MirrorOverlay | null>(null);
+  const [depth, setDepth] = useState<DepthOverlay | null>(null);
 
   useEffect(() => {
     const own = new PictureSession({
       picture: setPicture,
       mirrors: setMirrors,
+      depth: setDepth,
+      profile: (profile) => dispatch(benchActions.profileRead(profile)),
+      zones: (zones) => dispatch(benchActions.zonesFound(zones)),
       status: (changes) => {
         dispatch(benchActions.pictureChanged(changes));
       },
@@ -45,11 +56,19 @@ export function useOwnSession(): SessionView {
     });
     setSession(own);
     let seen: unknown = null;
+    let wanted: unknown = null;
     const keepUp = () => {
-      const set = benchSet.documentOf(store.getState());
-      if (!set || set === seen) return;
-      seen = set;
-      own.update(set);
+      const state = store.getState();
+      const set = benchSet.documentOf(state);
+      if (set && set !== seen) {
+        seen = set;
+        own.update(set);
+      }
+      own.lookAt(state.bench.window);
+      const wants = selectWants(state);
+      if (wants === wanted) return;
+      wanted = wants;
+      own.want(wants);
     };
     keepUp();
     const unsubscribe = store.subscribe(keepUp);
@@ -59,5 +78,5 @@ export function useOwnSession(): SessionView {
     };
   }, [store, dispatch, enqueueSnackbar]);
 
-  return useMemo(() => ({ session, picture, mirrors }), [session, picture, mirrors]);
+  return useMemo(() => ({ session, picture, mirrors, depth }), [session, picture, mirrors, depth]);
 }

@@ -3,11 +3,12 @@ import Box from '@mui/material/Box';
 import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import { surround } from '../../../shared/theme';
 import { useSet } from '../state/hooks';
-import { CameraMark, LightMark, ProductMark, SheetMark } from './marks';
+import { CameraMark, LightMark, PersonMark, ProductMark, SheetMark, StandMark } from './marks';
 import { PickRay } from './PickRay';
 import { type Fit, makePlan } from './plan';
 import { extent, type PlanKind } from './planGeometry';
 import { Surroundings } from './Surroundings';
+import { ZoneLayer } from './ZoneLayer';
 
 const MARGIN = 34;
 
@@ -56,7 +57,11 @@ export const PlanView = memo(function PlanView({ kind }: { kind: PlanKind }) {
           room={set.room}
           markHeightM={set.mark.heightAboveFloorM}
         />
+        <ZoneLayer plan={plan} />
         <PickRay plan={plan} />
+        {[...set.lights, ...set.sheets].map((held) => (
+          <StandMark key={held.tag} plan={plan} held={held} set={set} />
+        ))}
         {set.lights.map((light) => (
           <LightMark key={light.tag} plan={plan} light={light} onDragging={setDragging} />
         ))}
@@ -66,7 +71,16 @@ export const PlanView = memo(function PlanView({ kind }: { kind: PlanKind }) {
         {set.products.map((product) => (
           <ProductMark key={product.id} plan={plan} product={product} onDragging={setDragging} />
         ))}
-        <CameraMark plan={plan} camera={set.camera} onDragging={setDragging} />
+        {set.people.map((person) => (
+          <PersonMark
+            key={person.name}
+            plan={plan}
+            person={person}
+            mark={set.mark}
+            onDragging={setDragging}
+          />
+        ))}
+        <CameraMark plan={plan} set={set} onDragging={setDragging} />
       </svg>
     </Box>
   );

@@ -1,5 +1,5 @@
-import type { Camera, Light, Product, Sheet, Vector } from '@fendrix/contract';
-import { lightShape, productShape, sheetShape } from '@fendrix/core';
+import type { Light, Person, Product, SetDocument, Sheet, Vector } from '@fendrix/contract';
+import { cameraShape, lightShape, personShape, productShape, sheetShape, standShape } from '@fendrix/core';
 import { memo, useMemo } from 'react';
 import { TagMark } from '../../../shared/Tag';
 import { sameThing, type ThingRef } from '../state/edits';
@@ -119,10 +119,12 @@ export const ProductMark = memo(function ProductMark({
 
 export const CameraMark = memo(function CameraMark({
   plan,
-  camera,
+  set,
   onDragging,
-}: MarkProps & { camera: Camera }) {
+}: MarkProps & { set: SetDocument }) {
+  const { camera, mark, bench } = set;
   const [x, y] = plan.at(camera.positionM);
+  const shape = useMemo(() => cameraShape({ camera, mark, bench }), [camera, mark, bench]);
   return (
     <Movable
       plan={plan}
@@ -131,11 +133,48 @@ export const CameraMark = memo(function CameraMark({
       at={camera.positionM}
       onDragging={onDragging}
     >
+      <Pieces plan={plan} shape={shape} tone="#111" opacity={0.55} />
       <rect x={x - 11} y={y - 8} width={22} height={16} fill="#d6d6d6" stroke="#222" />
       <circle cx={x} cy={y} r={4.5} fill="#333" stroke="#eee" />
     </Movable>
   );
 });
+
+export const PersonMark = memo(function PersonMark({
+  plan,
+  person,
+  mark,
+  onDragging,
+}: MarkProps & { person: Person; mark: SetDocument['mark'] }) {
+  const at: Vector = [...person.positionM, 0];
+  const shape = useMemo(() => personShape(person, { mark, bench: undefined }), [person, mark]);
+  const [x, y] = plan.at(at);
+  return (
+    <Movable
+      plan={plan}
+      thing={{ kind: 'person', key: person.name }}
+      name={person.name}
+      at={at}
+      onDragging={onDragging}
+    >
+      <Pieces plan={plan} shape={shape} tone="#6d5a70" opacity={0.75} />
+      <text x={x} y={y + 4} textAnchor="middle" fontSize={10} fill="#fff" pointerEvents="none">
+        {person.name}
+      </text>
+    </Movable>
+  );
+});
+
+/** The stand of a light or sheet that has one. */
+export function StandMark({ plan, held, set }: { plan: Plan; held: Light | Sheet; set: SetDocument }) {
+  const { mark, bench } = set;
+  const shape = useMemo(() => standShape(held, { mark, bench }), [held, mark, bench]);
+  return (
+    <g pointerEvents="none">
+      <Pieces plan={plan} shape={shape} tone="#111" opacity={0.55} />
+    </g>
+  );
+}
 
 function TagOf({ plan, thing, at }: { plan: Plan; thing: ThingRef; at: Vector }) {
   const selected = useBench((bench) => sameThing(bench.selected, thing));

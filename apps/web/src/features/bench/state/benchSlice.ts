@@ -1,5 +1,5 @@
 import { type SetDocument, setDocument } from '@fendrix/contract';
-import type { MirrorBand, SpotTrace } from '@fendrix/core';
+import type { BandProfile, FrameRect, GlareZones, MirrorBand, SpotTrace } from '@fendrix/core';
 import type { Pick } from '@fendrix/workers';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import {
@@ -8,6 +8,7 @@ import {
   type OpenDocumentState,
 } from '../../../shared/document/openDocument';
 import { setsApi } from '../../sets';
+import { type FrameWindow, WHOLE_FRAME } from '../picture/frameWindow';
 import { sameThing, type ThingRef } from './edits';
 
 /** The set on the bench, with undo, saved as it changes. */
@@ -29,24 +30,59 @@ export interface PictureStatus {
   traced: number;
 }
 
+/** What is laid over the picture; one at a time, so that each can be read. */
+export type Overlay = 'none' | 'mirrors' | 'through' | 'stops' | 'clipping' | 'focus';
+
+/** What stands in the middle column of the bench. */
+export type Desk = 'plans' | 'walk' | 'exposure' | 'movement' | 'background';
+
+export type CompareMode = 'side' | 'wipe' | 'blink' | 'difference';
+
 export interface BenchState {
   selected: ThingRef | null;
-  showMirrors: boolean;
+  overlay: Overlay;
+  crops: boolean;
+  /** Width at which the lens view is shown, px. */
+  lensWidthPx: number;
+  window: FrameWindow;
+  desk: Desk;
+  /** Zones in the plans: none, of the selected product, or round the spot pointed at. */
+  zones: 'off' | 'product' | 'spot';
+  foundZones: GlareZones | null;
+  profile: BandProfile | null;
+  /** The take that the picture is held against. */
+  compare: { takeId: string; mode: CompareMode } | null;
+  /** Part of the frame whose evenness is read; null for none. */
+  field: FrameRect | null;
+  marking: boolean;
   pinning: boolean;
   picture: PictureStatus;
   bands: MirrorBand[];
   traces: SpotTrace[];
   pick: Pick | null;
+  /** Where in the frame was pointed, parts. */
+  pickAt: [number, number] | null;
 }
 
 const initialState: BenchState = {
   selected: null,
-  showMirrors: false,
+  overlay: 'none',
+  crops: false,
+  lensWidthPx: 560,
+  window: WHOLE_FRAME,
+  desk: 'plans',
+  zones: 'off',
+  foundZones: null,
+  profile: null,
+  compare: null,
+  field: null,
+  marking: false,
   pinning: false,
   picture: { phase: 'waiting', samples: 0, progress: 0, rays: 0, shown: 0, traced: 0 },
   bands: [],
   traces: [],
   pick: null,
+  pickAt: null,
 };
 
 const benchSlice = createSlice({
@@ -57,8 +93,39 @@ const benchSlice = createSlice({
     selected: (state, { payload }: PayloadAction<ThingRef | null>) => {
       if (!sameThing(state.selected, payload)) state.selected = payload;
     },
-    mirrorsToggled: (state) => {
-      state.showMirrors = !state.showMirrors;
+    overlayToggled: (state, { payload }: PayloadAction<Overlay>) => {
+      state.overlay = state.overlay === payload ? 'none' : payload;
+    },
+    lensResized: (state, { payload }: PayloadAction<number>) => {
+      state.lensWidthPx = payload;
+    },
+    cropsToggled: (state) => {
+      state.crops = !state.crops;
+    },
+    windowChanged: (state, { payload }: PayloadAction<FrameWindow>) => {
+      state.window = payload;
+    },
+    deskChosen: (state, { payload }: PayloadAction<Desk>) => {
+      state.desk = payload;
+    },
+    zonesChosen: (state, { payload }: PayloadAction<BenchState['zones']>) => {
+      state.zones = payload;
+    },
+    zonesFound: (state, { payload }: PayloadAction<GlareZones>) => {
+      state.foundZones = payload;
+    },
+    profileRead: (state, { payload }: PayloadAction<BandProfile | null>) => {
+      state.profile = payload;
+    },
+    compared: (state, { payload }: PayloadAction<BenchState['compare']>) => {
+      state.compare = payload;
+    },
+    fieldMarked: (state, { payload }: PayloadAction<FrameRect | null>) => {
+      state.field = payload;
+      state.marking = false;
+    },
+    markingChanged: (state, { payload }: PayloadAction<boolean>) => {
+      state.marking = payload;
     },
     pinningChanged: (state, { payload }: PayloadAction<boolean>) => {
       state.pinning = payload;
@@ -72,8 +139,9 @@ const benchSlice = createSlice({
     spotsTraced: (state, { payload }: PayloadAction<SpotTrace[]>) => {
       state.traces = payload;
     },
-    picked: (state, { payload }: PayloadAction<Pick | null>) => {
-      state.pick = payload;
+    picked: (state, { payload }: PayloadAction<{ pick: Pick; at: [number, number] } | null>) => {
+      state.pick = payload?.pick ?? null;
+      state.pickAt = payload?.at ?? null;
     },
   },
 });

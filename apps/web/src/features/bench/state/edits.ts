@@ -1,8 +1,10 @@
 import type {
   AnyMaterial,
   Camera,
+  Highlight,
   KitEntry,
   Light,
+  Person,
   Product,
   SetDocument,
   Sheet,
@@ -12,8 +14,8 @@ import type {
 
 /** Something on the bench that can be selected and moved. */
 export interface ThingRef {
-  kind: 'light' | 'sheet' | 'product' | 'camera';
-  /** Tag of a light or sheet, id of a product, empty for the camera. */
+  kind: 'light' | 'sheet' | 'product' | 'camera' | 'person';
+  /** Tag of a light or sheet, id of a product, name of a person, empty for the camera. */
   key: string;
 }
 
@@ -39,6 +41,10 @@ export function positionOf(set: SetDocument, ref: ThingRef): Vector | null {
       return set.sheets.find(({ tag }) => tag === ref.key)?.positionM ?? null;
     case 'product':
       return set.products.find(({ id }) => id === ref.key)?.positionM ?? null;
+    case 'person': {
+      const person = set.people.find(({ name }) => name === ref.key);
+      return person ? [...person.positionM, 0] : null;
+    }
   }
 }
 
@@ -78,8 +84,39 @@ export function moveThing(ref: ThingRef, positionM: Vector): Edit {
             (product) => ({ ...product, positionM }),
           ),
         };
+      case 'person':
+        return changePerson(ref.key, (person) => ({ ...person, positionM: [positionM[0], positionM[1]] }))(
+          set,
+        );
     }
   };
+}
+
+export const changePerson =
+  (name: string, change: (person: Person) => Person): Edit =>
+  (set) => ({ ...set, people: replace(set.people, (person) => person.name === name, change) });
+
+/** Someone beside the camera, in dark clothes. */
+export const addPerson =
+  (name: string): Edit =>
+  (set) => ({
+    ...set,
+    people: [
+      ...set.people,
+      {
+        name,
+        positionM: [set.camera.positionM[0] + 0.5, set.camera.positionM[1] - 0.2],
+        heightM: 1.75,
+        clothes: { kind: 'matte', reflectance: 0.05 },
+      },
+    ],
+  });
+
+export function freePersonName({ people }: SetDocument): string {
+  for (let i = 1; ; i++) {
+    const name = i === 1 ? 'Person' : `Person ${i}`;
+    if (!people.some((person) => person.name === name)) return name;
+  }
 }
 
 function refocused(before: Camera, after: Camera): Camera {
@@ -118,7 +155,49 @@ export const pinSpot =
 
 export const removeSpot =
   (name: string): Edit =>
-  (set) => ({ ...set, spots: set.spots.filter((spot) => spot.name !== name) });
+  (set) => ({
+    ...set,
+    spots: set.spots.filter((spot) => spot.name !== name).map((spot) => withoutBase(spot, name)),
+  });
+
+/** A target that is counted from a spot goes with it. */
+function withoutBase(spot: Spot, name: string): Spot {
+  if (spot.target?.against !== name) return spot;
+  const { target: _target, ...rest } = spot;
+  return rest;
+}
+
+export const changeSpot =
+  (name: string, changes: Partial<Spot>): Edit =>
+  (set) => ({
+    ...set,
+    spots: replace(
+      // Those that count from a renamed spot go on doing so.
+      changes.name === undefined
+        ? set.spots
+        : set.spots.map((spot) =>
+            spot.target?.against === name
+              ? { ...spot, target: { ...spot.target, against: changes.name as string } }
+              : spot,
+          ),
+      (spot) => spot.name === name,
+      (spot) => ({ ...spot, ...changes }),
+    ),
+  });
+
+export const keepHighlight =
+  (highlight: Highlight): Edit =>
+  (set) => ({
+    ...set,
+    highlights: [...set.highlights.filter((other) => !sameHighlight(other, highlight)), highlight],
+  });
+
+export const dropHighlight =
+  (highlight: Highlight): Edit =>
+  (set) => ({ ...set, highlights: set.highlights.filter((other) => !sameHighlight(other, highlight)) });
+
+const sameHighlight = (a: Highlight, b: Highlight) =>
+  a.product === b.product && a.kind === b.kind && a.key === b.key && a.heightM === b.heightM;
 
 export function removeThing(ref: ThingRef): Edit {
   return (set) => ({
@@ -126,6 +205,7 @@ export function removeThing(ref: ThingRef): Edit {
     lights: set.lights.filter(({ tag }) => ref.kind !== 'light' || tag !== ref.key),
     sheets: set.sheets.filter(({ tag }) => ref.kind !== 'sheet' || tag !== ref.key),
     products: set.products.filter(({ id }) => ref.kind !== 'product' || id !== ref.key),
+    people: set.people.filter(({ name }) => ref.kind !== 'person' || name !== ref.key),
   });
 }
 

@@ -1,28 +1,66 @@
 import { useHotkeys } from 'react-hotkeys-hook';
-import type { PictureSession } from '../picture/session';
-import { benchActions } from './benchSlice';
+import { WHOLE_FRAME, zoomedAt } from '../picture/frameWindow';
+import { benchActions, type Overlay } from './benchSlice';
 import { removeThing } from './edits';
-import { useBench, useBenchDispatch } from './hooks';
+import { useBench, useBenchDispatch, useSetPart } from './hooks';
+import { freeTake, keepTake } from './takes';
 import { edit } from './thunks';
 
+/** Each overlay has its key. */
+export const OVERLAY_KEYS: readonly { key: string; overlay: Exclude<Overlay, 'none'>; word: string }[] = [
+  { key: 'M', overlay: 'mirrors', word: 'mirrors' },
+  { key: 'T', overlay: 'through', word: 'through' },
+  { key: 'S', overlay: 'stops', word: 'stops' },
+  { key: 'X', overlay: 'clipping', word: 'clipping' },
+  { key: 'F', overlay: 'focus', word: 'focus' },
+];
+
 /** Keys of the bench; not while something is typed. */
-export function useBenchKeys(session: PictureSession | null): void {
+export function useBenchKeys(): void {
   const dispatch = useBenchDispatch();
-  const showMirrors = useBench((bench) => bench.showMirrors);
   const pinning = useBench((bench) => bench.pinning);
+  const marking = useBench((bench) => bench.marking);
   const selected = useBench((bench) => bench.selected);
-  useHotkeys('m', () => {
-    dispatch(benchActions.mirrorsToggled());
-    session?.showMirrors(!showMirrors);
-  });
+  const window = useBench((bench) => bench.window);
+  const zones = useBench((bench) => bench.zones);
+  const compare = useBench((bench) => bench.compare);
+  const takes = useSetPart((set) => set.takes);
+  const mostZoom = useMostZoom();
+  useHotkeys(
+    OVERLAY_KEYS.map(({ key }) => key.toLowerCase()),
+    (_event, { keys }) => {
+      const found = OVERLAY_KEYS.find(({ key }) => key.toLowerCase() === keys?.join());
+      if (found) dispatch(benchActions.overlayToggled(found.overlay));
+    },
+  );
+  useHotkeys('c', () => void dispatch(benchActions.cropsToggled()));
   useHotkeys('p', () => void dispatch(benchActions.pinningChanged(!pinning)));
+  useHotkeys('e', () => void dispatch(benchActions.markingChanged(!marking)));
+  useHotkeys('z', () => void dispatch(benchActions.zonesChosen(zones === 'off' ? 'product' : 'off')));
+  useHotkeys('k', () => void dispatch(edit(keepTake(freeTake(takes)))));
+  const zoom = (factor: number) => {
+    const middle: [number, number] = [window.left + 0.5 / window.zoom, window.top + 0.5 / window.zoom];
+    dispatch(benchActions.windowChanged(zoomedAt(window, factor, middle, mostZoom)));
+  };
+  useHotkeys('+', () => zoom(2), { useKey: true });
+  useHotkeys('-', () => zoom(0.5), { useKey: true });
+  useHotkeys('0', () => void dispatch(benchActions.windowChanged(WHOLE_FRAME)), { useKey: true });
   useHotkeys('escape', () => {
     dispatch(benchActions.pinningChanged(false));
+    dispatch(benchActions.markingChanged(false));
     dispatch(benchActions.picked(null));
+    if (compare) dispatch(benchActions.compared(null));
   });
   useHotkeys('delete', () => {
     if (!selected || selected.kind === 'camera') return;
     dispatch(edit(removeThing(selected)));
     dispatch(benchActions.selected(null));
   });
+}
+
+/** Zoom at which a pixel of the sensor is a pixel of the screen. */
+export function useMostZoom(): number {
+  const pixelsWide = useSetPart((set) => set.camera.body.pixelsWide);
+  const shownPx = useBench((bench) => bench.lensWidthPx);
+  return Math.max(1, pixelsWide / Math.max(160, shownPx));
 }

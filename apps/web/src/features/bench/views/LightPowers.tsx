@@ -1,4 +1,4 @@
-import { formatPower } from '@fendrix/core';
+import { formatPower, onDial } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Switch from '@mui/material/Switch';
@@ -11,6 +11,8 @@ import { edit } from '../state/thunks';
 
 const THIRD = 1 / 3;
 const LOWEST = -20;
+/** Of a light whose dial is not known. */
+const SLIDER_LOWEST = -8;
 
 /** Power and switch of each light, a third of a stop at a time. */
 export const LightPowers = memo(function LightPowers() {
@@ -23,6 +25,14 @@ export const LightPowers = memo(function LightPowers() {
           ...light,
           powerStops: Math.max(LOWEST, Math.min(0, Math.round((light.powerStops + by) * 3) / 3)),
         })),
+      ),
+    );
+  /** One run of the slider is one step of undo. */
+  const slide = (tag: string, powerStops: number) =>
+    dispatch(
+      edit(
+        changeLight(tag, (light) => ({ ...light, powerStops: onDial(light, powerStops) })),
+        `power ${tag}`,
       ),
     );
   if (lights.length === 0) {
@@ -40,6 +50,21 @@ export const LightPowers = memo(function LightPowers() {
           <Box className="number" sx={{ width: 74, color: light.on ? surround.text : surround.quiet }}>
             {formatPower(light.powerStops)}
           </Box>
+          <Box
+            component="input"
+            type="range"
+            aria-label={`Power of ${light.tag}`}
+            aria-valuetext={formatPower(light.powerStops)}
+            min={light.dial?.leastStops ?? SLIDER_LOWEST}
+            max={0}
+            step={light.dial?.stepStops ?? 0.1}
+            value={light.powerStops}
+            onChange={(event: { currentTarget: { value: string } }) =>
+              slide(light.tag, Number(event.currentTarget.value))
+            }
+            onKeyDown={(event: { stopPropagation(): void }) => event.stopPropagation()}
+            sx={{ width: 84, accentColor: surround.accent }}
+          />
           <PowerButton label={`${light.tag} a third of a stop down`} onClick={() => step(light.tag, -THIRD)}>
             −⅓
           </PowerButton>

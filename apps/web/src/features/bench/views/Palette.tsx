@@ -18,7 +18,14 @@ import { ImportDialog } from '../../../shared/ImportDialog';
 import { surround } from '../../../shared/theme';
 import { kitApi, searchKit } from '../../kit';
 import { benchActions } from '../state/benchSlice';
-import { type Addable, addFromKit, giveMaterial, keyOfAdded } from '../state/edits';
+import {
+  type Addable,
+  addFromKit,
+  addPerson,
+  freePersonName,
+  giveMaterial,
+  keyOfAdded,
+} from '../state/edits';
 import { useBench, useBenchDispatch, useSet } from '../state/hooks';
 import { edit } from '../state/thunks';
 
@@ -118,7 +125,19 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
               onClick={() => setSearch(search === purpose ? '' : purpose)}
             />
           ))}
-          <Button size="small" sx={{ ml: 'auto', py: 0 }} onClick={() => setImporting(true)}>
+          <Button
+            size="small"
+            sx={{ ml: 'auto', py: 0 }}
+            onClick={() => {
+              const key = freePersonName(set);
+              if (!dispatch(edit(addPerson(key)))) return;
+              dispatch(benchActions.selected({ kind: 'person', key }));
+              onClose();
+            }}
+          >
+            A person
+          </Button>
+          <Button size="small" sx={{ py: 0 }} onClick={() => setImporting(true)}>
             From a file
           </Button>
         </Stack>

@@ -1,81 +1,194 @@
-import { CLIP_STOPS, encodeSrgb, formatStops, MID_TONE, PAPER_WHITE_STOPS } from '@fendrix/core';
+import {
+  CLIP_STOPS,
+  encodeSrgb,
+  formatStops,
+  lightLuminance,
+  MID_TONE,
+  PAPER_WHITE_STOPS,
+  type TargetVerdict,
+  targetVerdicts,
+} from '@fendrix/core';
 import Box from '@mui/material/Box';
-import { memo } from 'react';
+import { useDrag } from '@use-gesture/react';
+import { type KeyboardEvent, memo, useRef, useState } from 'react';
+import { arrowMove } from '../../../shared/arrowKeys';
+import { svgPoint } from '../../../shared/svgPoint';
 import { surround } from '../../../shared/theme';
-import { useReadings } from '../state/hooks';
+import { useBenchDispatch, useReadings, useSet } from '../state/hooks';
+import { type ShiftBy, shiftExposure } from '../state/shiftExposure';
+import { edit } from '../state/thunks';
 
 const FROM = -7;
 const TO = 4;
 const WIDTH = 880;
 const BAR = { y: 44, height: 18 };
 const ROW = 13;
+const STEP = 1 / 3;
+const WAYS: readonly ShiftBy[] = ['shutter', 'ISO', 'f-stop', 'all powers'];
 
 const across = (stops: number) => ((Math.min(TO, Math.max(FROM, stops)) - FROM) / (TO - FROM)) * WIDTH;
 
-/** The pinned spots on one scale, black to clipping, in stops from mid-tone. */
+let gestures = 0;
+
+/**
+ * The pinned spots on one scale, black to clipping, in stops from mid-tone, with the tones wanted there. The scale can
+ * be slid: that changes the exposure, by a setting of choice.
+ */
 export const StopRuler = memo(function StopRuler() {
-  const spots = useReadings()
+  const set = useSet();
+  const readings = useReadings();
+  const dispatch = useBenchDispatch();
+  const flash = set.lights.some((light) => light.on && lightLuminance(light).time === 'flash');
+  const [chosen, setChosen] = useState<ShiftBy | null>(null);
+  const by = chosen ?? (flash ? 'all powers' : 'shutter');
+  const svg = useRef<SVGSVGElement>(null);
+  const start = useRef({ set, x: 0, gesture: '' });
+  const spots = readings
     .filter(({ stopsFromMidTone }) => stopsFromMidTone !== null)
     .map(({ name, stopsFromMidTone }) => ({ name, stops: stopsFromMidTone ?? 0 }))
     .sort((a, b) => a.stops - b.stops);
+  const targets = targetVerdicts(set.spots, readings);
   const steps = Array.from({ length: (TO - FROM) * 3 }, (_, i) => FROM + i / 3);
+
+  const bind = useDrag(
+    ({ first, xy: [clientX, clientY] }) => {
+      const point = svgPoint(svg.current, clientX, clientY);
+      if (!point) return;
+      if (first) start.current = { set, x: point[0], gesture: `ruler ${++gestures}` };
+      const stops = ((point[0] - start.current.x) / WIDTH) * (TO - FROM);
+      if (!first) dispatch(edit(shiftExposure(start.current.set, by, stops), start.current.gesture));
+    },
+    { pointer: { keys: false } },
+  );
+  function onKeyDown(event: KeyboardEvent) {
+    const move = arrowMove(event, { plain: STEP, wide: 1 });
+    if (move) dispatch(edit(shiftExposure(set, by, move[0] || move[1]), `ruler keys ${by}`));
+  }
+
   return (
-    <Box component="section" aria-label="Stop ruler" sx={{ minWidth: 0, flex: '1 1 300px' }}>
+    <Box
+      component="section"
+      aria-label="Stop ruler"
+      sx={{ minWidth: 0, flex: '1 1 300px', display: 'flex', gap: 1, alignItems: 'center' }}
+    >
+      <Box
+        component="label"
+        sx={{ color: surround.quiet, fontSize: '0.75rem', display: 'grid', gap: 0.25, flex: 'none' }}
+      >
+        slides
+        <Box
+          component="select"
+          aria-label="The ruler slides"
+          value={by}
+          onChange={(event: { target: { value: string } }) => setChosen(event.target.value as ShiftBy)}
+          sx={{ color: surround.text, bgcolor: '#3a3a3a', border: `1px solid ${surround.line}` }}
+        >
+          {WAYS.map((way) => (
+            <option key={way}>{way}</option>
+          ))}
+        </Box>
+      </Box>
       <svg
+        ref={svg}
+        role="group"
+        aria-label="Tones from black to clipping"
         viewBox={`-14 0 ${WIDTH + 28} 88`}
         width="100%"
-        style={{ maxHeight: 88, display: 'block' }}
-        role="img"
-        aria-label={inWords(spots)}
+        style={{ maxHeight: 88, display: 'block', touchAction: 'none', cursor: 'ew-resize' }}
       >
-        {steps.map((stops) => (
-          <rect
-            key={stops}
-            x={across(stops)}
-            y={BAR.y}
-            width={WIDTH / steps.length + 0.5}
-            height={BAR.height}
-            fill={tone(stops + 1 / 6)}
-          />
-        ))}
-        <rect x={0} y={BAR.y} width={WIDTH} height={BAR.height} fill="none" stroke="#1a1a1a" />
-        {Array.from({ length: TO - FROM + 1 }, (_, i) => FROM + i).map((stops) => (
-          <text
-            key={stops}
-            x={across(stops)}
-            y={82}
-            textAnchor="middle"
-            fontSize={11}
-            fontFamily='"JetBrains Mono Variable", monospace'
-            fill={surround.quiet}
-          >
-            {stops > 0 ? `+${stops}` : stops < 0 ? `−${-stops}` : '0'}
-          </text>
-        ))}
-        <Limit stops={PAPER_WHITE_STOPS} name="paper white" y={66} colour={surround.quiet} />
-        <Limit stops={CLIP_STOPS} name="sensor clips" y={66} colour={surround.caution} />
-        {placed(spots).map(({ name, stops, row }) => (
-          <g key={name} fill={surround.text} stroke="none">
-            <path
-              d={`M${across(stops)} ${row * ROW + 3} V${BAR.y + BAR.height / 2}`}
-              stroke={surround.text}
+        <g
+          role="slider"
+          tabIndex={0}
+          aria-label={`Exposure, slid by ${by}`}
+          aria-valuemin={FROM}
+          aria-valuemax={TO}
+          aria-valuenow={Math.round(10 * (spots[0]?.stops ?? 0)) / 10}
+          aria-valuetext={inWords(spots)}
+          {...bind()}
+          onKeyDown={onKeyDown}
+        >
+          <rect x={-14} y={0} width={WIDTH + 28} height={88} fill="transparent" />
+          {steps.map((stops) => (
+            <rect
+              key={stops}
+              x={across(stops)}
+              y={BAR.y}
+              width={WIDTH / steps.length + 0.5}
+              height={BAR.height}
+              fill={tone(stops + 1 / 6)}
             />
-            <circle
-              cx={across(stops)}
-              cy={BAR.y + BAR.height / 2}
-              r={4}
-              fill={surround.accent}
-              stroke="#111"
-            />
-            <text x={across(stops) + 4} y={row * ROW + 11} fontSize={11}>
-              {name} {formatStops(stops)}
+          ))}
+          <rect x={0} y={BAR.y} width={WIDTH} height={BAR.height} fill="none" stroke="#1a1a1a" />
+          {Array.from({ length: TO - FROM + 1 }, (_, i) => FROM + i).map((stops) => (
+            <text
+              key={stops}
+              x={across(stops)}
+              y={82}
+              textAnchor="middle"
+              fontSize={11}
+              fontFamily='"JetBrains Mono Variable", monospace'
+              fill={surround.quiet}
+            >
+              {stops > 0 ? `+${stops}` : stops < 0 ? `−${-stops}` : '0'}
             </text>
-          </g>
-        ))}
+          ))}
+          <Limit stops={PAPER_WHITE_STOPS} name="paper white" y={66} colour={surround.quiet} />
+          <Limit stops={CLIP_STOPS} name="sensor clips" y={66} colour={surround.caution} />
+          {targets.map((target) => (
+            <TargetBracket key={target.name} target={target} base={baseOf(target, spots)} />
+          ))}
+          {placed(spots).map(({ name, stops, row }) => (
+            <g key={name} fill={surround.text} stroke="none" pointerEvents="none">
+              <path
+                d={`M${across(stops)} ${row * ROW + 3} V${BAR.y + BAR.height / 2}`}
+                stroke={surround.text}
+              />
+              <circle
+                cx={across(stops)}
+                cy={BAR.y + BAR.height / 2}
+                r={4}
+                fill={surround.accent}
+                stroke="#111"
+              />
+              <text x={across(stops) + 4} y={row * ROW + 11} fontSize={11}>
+                {name} {formatStops(stops)}
+              </text>
+            </g>
+          ))}
+        </g>
       </svg>
     </Box>
   );
 });
+
+/** Tone that a target is counted from; null where its spot is not read. */
+function baseOf(
+  { against }: TargetVerdict,
+  spots: readonly { name: string; stops: number }[],
+): number | null {
+  return against === null ? 0 : (spots.find(({ name }) => name === against)?.stops ?? null);
+}
+
+/** The range of tones wanted at a spot, under the bar. */
+function TargetBracket({ target, base }: { target: TargetVerdict; base: number | null }) {
+  if (base === null) return null;
+  const [x0, x1] = [across(base + target.from), across(base + target.to)];
+  const met = target.missing === 0 && target.stops !== null;
+  const colour = met ? surround.accent : surround.caution;
+  const y = BAR.y + BAR.height + 2;
+  return (
+    <path
+      d={`M${x0} ${y} v5 H${x1} v-5`}
+      fill="none"
+      stroke={colour}
+      strokeWidth={2}
+      strokeDasharray={met ? '' : '4 2'}
+      pointerEvents="none"
+    >
+      <title>{`wanted at ${target.name}`}</title>
+    </path>
+  );
+}
 
 function Limit({ stops, name, y, colour }: { stops: number; name: string; y: number; colour: string }) {
   const right = stops > 3;

@@ -1,5 +1,8 @@
 import type { Camera } from '@fendrix/contract';
 import { cameraFigures, formatLength, parseLengthM } from '@fendrix/core';
+import Box from '@mui/material/Box';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import Switch from '@mui/material/Switch';
 import { Explained } from '../../../../shared/Explained';
 import { cameraSchema } from '../../../../shared/form/schema';
 import { QuantityField } from '../../../../shared/QuantityField';
@@ -7,6 +10,39 @@ import { changeCamera } from '../../state/edits';
 import { useBenchDispatch } from '../../state/hooks';
 import { edit } from '../../state/thunks';
 import { AimField, AllFigures, type PanelProps, StandFields, Title } from './ThingFields';
+
+/** Whether the camera counts as a thing that is mirrored, and whether its own blur is in the picture. */
+function RigSwitches({ camera }: { camera: Camera }) {
+  const dispatch = useBenchDispatch();
+  const rig = { bodyWidthM: 0.14, bodyHeightM: 0.1, lensDiameterM: 0.08, lensLengthM: 0.12, tripod: true };
+  const put = (changes: Partial<Camera>) => dispatch(edit(changeCamera(changes)));
+  return (
+    <Box sx={{ display: 'grid', my: 0.5 }}>
+      <FormControlLabel
+        control={
+          <Switch
+            size="small"
+            checked={camera.rig !== undefined}
+            onChange={(_, on) => put({ rig: on ? rig : undefined })}
+          />
+        }
+        label="Mirrors and shades, with tripod"
+        slotProps={{ typography: { sx: { fontSize: '0.8125rem' } } }}
+      />
+      <FormControlLabel
+        control={
+          <Switch
+            size="small"
+            checked={camera.depthOfField}
+            onChange={(_, depthOfField) => put({ depthOfField })}
+          />
+        }
+        label="Blur of the lens in the picture"
+        slotProps={{ typography: { sx: { fontSize: '0.8125rem' } } }}
+      />
+    </Box>
+  );
+}
 
 const SHOWN = new Set(['positionM', 'aimM', 'focusM', 'fNumber', 'shutterS', 'iso']);
 
@@ -48,6 +84,7 @@ export function CameraPanel({ set, thing }: PanelProps) {
       <Explained label="view" value={`${figures.angleOfViewDeg.width.toFixed(1)}° wide`}>
         2 atan(w / 2f′) with f′ = f (1 + m/p), w = {Number((camera.body.sensorWidthM * 1000).toFixed(1))} mm.
       </Explained>
+      <RigSwitches camera={camera} />
       <AllFigures
         schema={cameraSchema()}
         value={camera}

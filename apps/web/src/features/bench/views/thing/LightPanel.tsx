@@ -1,5 +1,5 @@
 import type { Light } from '@fendrix/contract';
-import { formatPower, lightLuminance, parseStops } from '@fendrix/core';
+import { formatPower, lightLuminance, onDial, parsePower, powerWords } from '@fendrix/core';
 import { Explained } from '../../../../shared/Explained';
 import { thingSchema } from '../../../../shared/form/schema';
 import { QuantityField } from '../../../../shared/QuantityField';
@@ -36,8 +36,9 @@ export function LightPanel({ set, thing }: PanelProps) {
       <QuantityField
         label="power"
         shown={formatPower(light.powerStops)}
-        parse={parsePower}
-        example="1/4 or −2"
+        parse={(text) => parsePower(text, light)}
+        hint={`Also ${spoken(light)}`}
+        example="1/4, 100 Ws, 8.3 or −2"
         onCommit={(powerStops) => change({ powerStops: onDial(light, powerStops) })}
       />
       <Luminance light={light} />
@@ -74,11 +75,10 @@ function faceSizeM(light: Light): number {
   }
 }
 
-/** The nearest setting that the dial of the head has. */
-function onDial({ dial }: Light, stops: number): number {
-  if (!dial) return stops;
-  const steps = Math.round(stops / dial.stepStops);
-  return Math.max(dial.leastStops, Math.min(0, steps * dial.stepStops));
+/** The power in the other ways that heads say it. */
+function spoken(light: Light): string {
+  const { wattSeconds, numbered } = powerWords(light, light.powerStops);
+  return `${wattSeconds === null ? '' : `${Number(wattSeconds.toPrecision(3))} Ws, `}${numbered} on a dial to 10`;
 }
 
 const KIND_WORDS: Record<Light['kind'], string> = {
@@ -132,11 +132,4 @@ function outputInWords(light: Light): string {
     case 'luminance':
       return `Given directly: ${output.luminanceCdM2} cd/m².`;
   }
-}
-
-/** "1/4" as on the head, or stops from full. */
-function parsePower(text: string): number | null {
-  const fraction = /^1\/(\d+(?:\.\d+)?)$/.exec(text.trim());
-  const stops = fraction ? -Math.log2(Number(fraction[1])) : parseStops(text);
-  return stops !== null && stops <= 0 && stops >= -20 ? stops : null;
 }

@@ -42,7 +42,12 @@ export function Title({ tag, name, kind }: { tag?: string; name: string; kind: s
   );
 }
 
-export function StandFields({ set, thing, heightLabel }: PanelProps & { heightLabel?: string }) {
+export function StandFields({
+  set,
+  thing,
+  heightLabel,
+  onFloor = false,
+}: PanelProps & { heightLabel?: string; onFloor?: boolean }) {
   const dispatch = useBenchDispatch();
   const position = positionOf(set, thing);
   if (!position) return null;
@@ -65,13 +70,15 @@ export function StandFields({ set, thing, heightLabel }: PanelProps & { heightLa
         example="78 cm or 18 in"
         onCommit={(distanceM) => dispatch(put({ distanceM }))}
       />
-      <QuantityField
-        label={heightLabel ?? 'above the bench'}
-        shown={formatLength(stand.heightM)}
-        parse={(text) => parseLengthM(text)}
-        example="46 cm"
-        onCommit={(heightM) => dispatch(put({ heightM }))}
-      />
+      {!onFloor && (
+        <QuantityField
+          label={heightLabel ?? 'above the bench'}
+          shown={formatLength(stand.heightM)}
+          parse={(text) => parseLengthM(text)}
+          example="46 cm"
+          onCommit={(heightM) => dispatch(put({ heightM }))}
+        />
+      )}
     </>
   );
 }

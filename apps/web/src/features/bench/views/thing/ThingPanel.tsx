@@ -3,6 +3,7 @@ import { memo } from 'react';
 import { useBench, useSet } from '../../state/hooks';
 import { CameraPanel } from './CameraPanel';
 import { LightPanel } from './LightPanel';
+import { PersonPanel } from './PersonPanel';
 import { ProductPanel } from './ProductPanel';
 import { SheetPanel } from './SheetPanel';
 
@@ -25,6 +26,8 @@ export const ThingPanel = memo(function ThingPanel() {
       return <SheetPanel set={set} thing={selected} />;
     case 'product':
       return <ProductPanel set={set} thing={selected} />;
+    case 'person':
+      return <PersonPanel set={set} thing={selected} />;
     case 'camera':
       return <CameraPanel set={set} thing={selected} />;
   }

@@ -27,13 +27,16 @@ export function hatchOf(kind: string, key: string | null): Hatch {
   if (kind === 'bench') return { tone: '#a89c8c', angleDeg: null, gapPx: 0 };
   if (kind === 'room') return { tone: '#8b8b8b', angleDeg: null, gapPx: 0 };
   if (kind === 'product') return { tone: '#b49ab0', angleDeg: 0, gapPx: 4 };
+  if (kind === 'camera' || kind === 'person' || kind === 'stand')
+    return { tone: '#3c2f3f', angleDeg: kind === 'camera' ? 90 : 0, gapPx: 6 };
   if (kind === 'matte') return { tone: '#5c5c5c', angleDeg: null, gapPx: 0 };
   return { tone: '#1d1d1d', angleDeg: null, gapPx: 0 };
 }
 
 /** What stands beside a length of the band: its tag, or a word. */
 export function shortName(kind: string, key: string | null): string {
-  if (kind === 'dark') return 'dark';
+  if (kind === 'dark') return 'room: dark';
+  if (kind === 'stand') return `stand of ${key}`;
   if (kind === 'matte') return 'matte';
   if (kind === 'hidden') return `behind ${key ?? 'something'}`;
   if (kind === 'room') return key?.startsWith('wall') ? 'wall' : (key ?? 'room');

@@ -1,30 +1,41 @@
 import { useEffect, useRef } from 'react';
+import type { FrameWindow } from '../picture/frameWindow';
 import type { MirrorOverlay } from '../picture/session';
 import { hatchOf } from './hatch';
+import { placeInWindow } from './placeInWindow';
+
+/** What is named at each spot: what it mirrors, or what is seen through it. */
+export type ShownPart = 'mirrors' | 'through';
 
 interface Props {
   overlay: MirrorOverlay;
-  width: number;
-  height: number;
+  show: ShownPart;
+  window: FrameWindow;
 }
 
-/** Each spot of the products in the hatch of what it mirrors. */
-export function MirrorOverlayCanvas({ overlay, width, height }: Props) {
+/** Narrower maps are drawn this wide, so that the hatches stay fine, px. */
+const LEAST_WIDTH = 560;
+
+/** Each spot of the products in the hatch of what it mirrors, or of what it shows. */
+export function MirrorOverlayCanvas({ overlay, show, window }: Props) {
   const ref = useRef<HTMLCanvasElement>(null);
+  const { map } = overlay;
+  const width = Math.max(LEAST_WIDTH, map.width);
+  const height = Math.round((width * map.height) / map.width);
   useEffect(() => {
     const context = ref.current?.getContext('2d');
     if (!context) return;
     const image = context.createImageData(width, height);
-    paint(image, overlay);
+    paint(image, overlay, show);
     context.putImageData(image, 0, 0);
-  }, [overlay, width, height]);
+  }, [overlay, show, width, height]);
   return (
     <canvas
       ref={ref}
       width={width}
       height={height}
       aria-hidden
-      style={{ position: 'absolute', inset: 0, width: '100%', height: '100%', pointerEvents: 'none' }}
+      style={placeInWindow(overlay.window, window)}
     />
   );
 }
@@ -36,17 +47,18 @@ interface Paint {
   gap: number;
 }
 
-function paint(image: ImageData, { map, things }: MirrorOverlay): void {
+function paint(image: ImageData, { map, things }: MirrorOverlay, show: ShownPart): void {
   const { width, height, data } = image;
+  const named = show === 'mirrors' ? map.mirrored : map.through;
   const paints = things.map(({ kind, key }) => paintOf(kind, key));
   const dark = paintOf('dark', null);
   for (let y = 0; y < height; y++) {
     const row = Math.floor((y * map.height) / height) * map.width;
     for (let x = 0; x < width; x++) {
       const sample = row + Math.floor((x * map.width) / width);
-      const mirrored = map.mirrored[sample] as number;
-      if (mirrored === -2 || things[map.thing[sample] as number]?.kind !== 'product') continue;
-      const { rgb, cos, sin, gap } = mirrored < 0 ? dark : (paints[mirrored] ?? dark);
+      const thing = named[sample] as number;
+      if (thing === -2 || things[map.thing[sample] as number]?.kind !== 'product') continue;
+      const { rgb, cos, sin, gap } = thing < 0 ? dark : (paints[thing] ?? dark);
       const along = gap > 0 ? (((x * cos + y * sin) % gap) + gap) % gap : 2;
       const shade = along < 1.6 ? 0.25 : 1;
       const at = 4 * (y * width + x);

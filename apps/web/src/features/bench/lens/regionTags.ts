@@ -1,4 +1,5 @@
 import type { MirrorOverlay } from '../picture/session';
+import type { ShownPart } from './MirrorOverlayCanvas';
 
 export interface RegionTag {
   tag: string;
@@ -7,21 +8,22 @@ export interface RegionTag {
   down: number;
 }
 
-/** A mirror image smaller than this part of the picture gets no tag: it would hide what it names. */
+/** An image smaller than this part of the picture gets no tag: it would hide what it names. */
 const SMALLEST_PART = 0.0008;
 
-/** Where on the products the mirror images of lights and sheets are tagged: once each, well within the image. */
-export function regionTags({ map, things }: MirrorOverlay): RegionTag[] {
-  const { width, height, mirrored, thing } = map;
+/** Where on the products the images of lights and sheets are tagged: once each, well within the image. */
+export function regionTags({ map, things }: MirrorOverlay, show: ShownPart = 'mirrors'): RegionTag[] {
+  const { width, height, thing } = map;
+  const named = show === 'mirrors' ? map.mirrored : map.through;
   const counts = new Float64Array(things.length);
   const sumX = new Float64Array(things.length);
   const sumY = new Float64Array(things.length);
-  const named = things.map(({ kind }) => kind === 'light' || kind === 'sheet');
+  const tagged = things.map(({ kind }) => kind === 'light' || kind === 'sheet');
   const isProduct = things.map(({ kind }) => kind === 'product');
   const each = (visit: (image: number, x: number, y: number) => void) => {
-    for (let pixel = 0; pixel < mirrored.length; pixel++) {
-      const image = mirrored[pixel] as number;
-      if (!named[image] || !isProduct[thing[pixel] as number]) continue;
+    for (let pixel = 0; pixel < named.length; pixel++) {
+      const image = named[pixel] as number;
+      if (!tagged[image] || !isProduct[thing[pixel] as number]) continue;
       visit(image, pixel % width, Math.floor(pixel / width));
     }
   };

@@ -1,13 +1,16 @@
-import { formatStops, type SpotReading } from '@fendrix/core';
+import { formatStops, type SpotReading, targetVerdicts } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { memo } from 'react';
 import { Explained } from '../../../shared/Explained';
 import { removeSpot } from '../state/edits';
-import { useBench, useBenchDispatch, useReadings, useSetPart } from '../state/hooks';
+import { useBenchDispatch, useReadings, useSetPart } from '../state/hooks';
 import { edit } from '../state/thunks';
+import { Contrast } from './Contrast';
+import { FieldEvenness } from './FieldEvenness';
+import { TargetFields } from './TargetFields';
 
-/** What the camera records at the pinned spots, and what the spot last pointed at mirrors. */
+/** What the camera records at the pinned spots, against the tones wanted there; contrasts and evenness. */
 export const SpotPanel = memo(function SpotPanel() {
   const spots = useSetPart((set) => set.spots);
   const readings = useReadings();
@@ -27,13 +30,17 @@ export const SpotPanel = memo(function SpotPanel() {
       {spots.map((spot) => (
         <SpotRow key={spot.name} name={spot.name} reading={readings.find(({ name }) => name === spot.name)} />
       ))}
-      <PickLine />
+      <FieldEvenness />
+      <Contrast readings={readings} />
     </Box>
   );
 });
 
 function SpotRow({ name, reading }: { name: string; reading: SpotReading | undefined }) {
   const dispatch = useBenchDispatch();
+  const spots = useSetPart((set) => set.spots);
+  const readings = useReadings();
+  const verdict = targetVerdicts(spots, readings).find((own) => own.name === name);
   const stops = reading?.stopsFromMidTone;
   const value = !reading
     ? '…'
@@ -61,10 +68,30 @@ function SpotRow({ name, reading }: { name: string; reading: SpotReading | undef
             </Box>
           </>
         )}
+        <TargetFields name={name} />
         <Button size="small" sx={{ mt: 1 }} onClick={() => dispatch(edit(removeSpot(name)))}>
           Unpin {name}
         </Button>
       </Explained>
+      {verdict && (
+        <Box
+          data-testid={`target ${name}`}
+          sx={{
+            fontSize: '0.75rem',
+            pl: 1,
+            borderLeft: 3,
+            borderColor: verdict.missing === 0 && verdict.stops !== null ? 'primary.main' : 'warning.main',
+          }}
+        >
+          wanted {formatStops(verdict.from)} to {formatStops(verdict.to)}
+          {verdict.against ? ` from ${verdict.against}` : ''}:{' '}
+          {verdict.stops === null
+            ? 'not read'
+            : verdict.missing === 0
+              ? 'met'
+              : `${Math.abs(verdict.missing).toFixed(1)} too ${verdict.missing > 0 ? 'dark' : 'bright'}`}
+        </Box>
+      )}
     </div>
   );
 }
@@ -76,21 +103,4 @@ function uncertainty({ lights }: SpotReading): string {
   const whole = lights.reduce((sum, { on, reading }) => sum + (on ? reading : 0), 0);
   const error = Math.hypot(...lights.map(({ on, standardError }) => (on ? standardError : 0)));
   return whole > 0 ? `${((100 * error) / whole).toFixed(1)} %` : '0 %';
-}
-
-function PickLine() {
-  const pick = useBench((bench) => bench.pick);
-  if (!pick) return null;
-  const mirror =
-    pick.weight === 0
-      ? 'is matte there and mirrors nothing.'
-      : `mirrors ${pick.mirrored ? pick.mirrored.name : 'the dark'} there, ${(100 * pick.weight).toFixed(1)} % of it.`;
-  return (
-    <Box
-      role="status"
-      sx={{ mt: 1, fontSize: '0.8125rem', borderLeft: 3, borderColor: 'warning.main', pl: 1 }}
-    >
-      {pick.thing.name} {mirror}
-    </Box>
-  );
 }

@@ -1,0 +1,297 @@
+import type { Highlight, SetDocument } from '@fendrix/contract';
+import {
+  type BandLength,
+  type BandProfile,
+  bandHeightM,
+  exposureWeights,
+  formatLength,
+  luminanceOf,
+  type MirrorBand,
+  parseLengthM,
+  productHeightM,
+  profileFigures,
+  recordedMidToneCdSM2,
+} from '@fendrix/core';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import ButtonBase from '@mui/material/ButtonBase';
+import { lazy, memo, Suspense, useMemo, useState } from 'react';
+import { useSelector } from 'react-redux';
+import { surround } from '../../../shared/theme';
+import { shortName } from '../lens/hatch';
+import { chosenBand } from '../state/chosenBand';
+import { changeProduct } from '../state/edits';
+import { useBench, useBenchDispatch, useSet } from '../state/hooks';
+import { edit } from '../state/thunks';
+import { BandDrawing } from './BandDrawing';
+import { HighlightDialog } from './HighlightDialog';
+import { WholeSurface } from './WholeSurface';
+
+// Brings the charts, which are large.
+const ProfileDialog = lazy(() => import('./ProfileDialog'));
+
+/** What each column of the product mirrors at the band's height; edges can be dragged, lengths made as wide as wanted. */
+export const MirrorBandView = memo(function MirrorBandView() {
+  const set = useSet();
+  const band = useSelector(chosenBand);
+  const profile = useBench((bench) => bench.profile);
+  const [length, setLength] = useState<BandLength | null>(null);
+  const [curves, setCurves] = useState(false);
+  const [listed, setListed] = useState(false);
+  const stops = useMemo(
+    () => (profile && band && profile.product === band.product ? profileStops(set, profile) : null),
+    [set, profile, band],
+  );
+  if (!band) return <WholeSurface />;
+  const product = set.products.find(({ id }) => id === band.product);
+  if (!product) return null;
+  const figures = stops && profile ? profileFigures(profile.part, stops) : null;
+  return (
+    <Box component="section" aria-label="Mirror band">
+      <Box
+        sx={{
+          display: 'flex',
+          gap: 1.5,
+          alignItems: 'center',
+          color: surround.text,
+          fontSize: '0.8125rem',
+          flexWrap: 'wrap',
+          rowGap: 0,
+          minHeight: 26,
+        }}
+      >
+        <Box component="h2" sx={{ m: 0, fontSize: '0.8125rem', fontWeight: 650 }}>
+          Mirror band
+        </Box>
+        <Box
+          sx={{
+            color: surround.quiet,
+            maxWidth: 130,
+            whiteSpace: 'nowrap',
+            overflow: 'hidden',
+            textOverflow: 'ellipsis',
+          }}
+        >
+          {product.name}
+        </Box>
+        <HeightField product={product} />
+        <Box sx={{ flex: 1 }} />
+        <ButtonBase
+          aria-expanded={listed}
+          onClick={() => setListed(!listed)}
+          sx={{ color: surround.quiet, textDecoration: 'underline dotted', font: 'inherit' }}
+        >
+          as a list
+        </ButtonBase>
+        {figures && (
+          <ButtonBase
+            onClick={() => setCurves(true)}
+            aria-haspopup="dialog"
+            data-testid="profile-figures"
+            sx={{
+              color: surround.quiet,
+              textDecoration: 'underline dotted',
+              textUnderlineOffset: 3,
+              font: 'inherit',
+            }}
+          >
+            {Math.round(100 * figures.symmetry)} % even · edge {figures.steepest.toFixed(1)} stops per % ·
+            bright {Math.round(100 * figures.brightPart)} %
+          </ButtonBase>
+        )}
+      </Box>
+      <BandDrawing
+        band={band}
+        profile={stops && profile ? { part: profile.part, stops } : null}
+        onLength={setLength}
+      />
+      <KeptHighlights band={band} highlights={set.highlights} onOpen={setLength} />
+      <BandTable band={band} open={listed} onLength={setLength} />
+      {length && <HighlightDialog band={band} length={length} onClose={() => setLength(null)} />}
+      {curves && stops && profile && figures && (
+        <Suspense fallback={null}>
+          <ProfileDialog
+            name={product.name}
+            part={profile.part}
+            stops={stops}
+            figures={figures}
+            onClose={() => setCurves(false)}
+          />
+        </Suspense>
+      )}
+    </Box>
+  );
+});
+
+/** Tones of a profile with the powers and settings of now, stops from mid-tone. No rays. */
+export function profileStops(set: SetDocument, { part, unit }: BandProfile): number[] {
+  const weights = exposureWeights(set);
+  const midTone = recordedMidToneCdSM2(set.camera);
+  return Array.from(part, (_, column) => {
+    const rgb: [number, number, number] = [0, 0, 0];
+    for (let k = 0; k < weights.length; k++) {
+      rgb[k % 3] = (rgb[k % 3] as number) + (weights[k] as number) * (unit[column * weights.length + k] ?? 0);
+    }
+    const value = luminanceOf(...rgb);
+    return value > 0 ? Math.log2(value / midTone) : -20;
+  });
+}
+
+function HeightField({ product }: { product: SetDocument['products'][number] }) {
+  const dispatch = useBenchDispatch();
+  const height = bandHeightM(product);
+  const whole = productHeightM(product);
+  const put = (bandHeight: number) =>
+    dispatch(
+      edit(
+        changeProduct(product.id, (old) => ({
+          ...old,
+          bandHeightM: Math.max(0.001, Math.min(whole, bandHeight)),
+        })),
+        `band height ${product.id}`,
+      ),
+    );
+  return (
+    <Box sx={{ display: 'flex', alignItems: 'center', gap: 0.5, color: surround.quiet }}>
+      at
+      <Box
+        component="input"
+        type="range"
+        aria-label="Height of the band above the foot"
+        min={0.5}
+        max={99.5}
+        step={0.5}
+        value={(100 * height) / whole}
+        onChange={(event) => put((Number(event.currentTarget.value) / 100) * whole)}
+        sx={{ width: 70, accentColor: surround.accent }}
+      />
+      <Box
+        component="input"
+        key={height}
+        aria-label="Height of the band, typed"
+        className="number"
+        defaultValue={formatLength(height)}
+        onKeyDown={(event) => {
+          event.stopPropagation();
+          if (event.key === 'Enter') event.currentTarget.blur();
+        }}
+        onBlur={(event) => {
+          const typed = parseLengthM(event.currentTarget.value);
+          if (typed === null) event.currentTarget.value = formatLength(height);
+          else put(typed);
+        }}
+        sx={{
+          width: 62,
+          bgcolor: '#3a3a3a',
+          color: surround.text,
+          border: `1px solid ${surround.line}`,
+          px: 0.5,
+        }}
+      />
+    </Box>
+  );
+}
+
+/** Highlights that are to stay, and how far they have moved. */
+function KeptHighlights({
+  band,
+  highlights,
+  onOpen,
+}: {
+  band: MirrorBand;
+  highlights: readonly Highlight[];
+  onOpen(length: BandLength): void;
+}) {
+  const own = highlights.filter(({ product }) => product === band.product);
+  if (own.length === 0) return null;
+  return (
+    <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap', fontSize: '0.75rem', color: surround.quiet }}>
+      {own.map((kept) => {
+        const now = lengthNear(band, kept);
+        const drift = now ? Math.max(Math.abs(now.from - kept.from), Math.abs(now.to - kept.to)) : 1;
+        const held = drift < 0.01;
+        return (
+          <Box
+            key={`${kept.kind} ${kept.key} ${kept.heightM}`}
+            data-testid={`kept ${kept.key}`}
+            sx={{ color: held ? surround.quiet : surround.caution }}
+          >
+            {kept.key} kept at {percent(kept.to - kept.from)}
+            {held ? ', holds' : now ? `, is ${percent(now.to - now.from)} now` : ', is gone'}
+            {!held && (
+              <Button
+                size="small"
+                sx={{ color: surround.accent, py: 0, minWidth: 0, ml: 0.5 }}
+                onClick={() =>
+                  onOpen({ kind: kept.kind, what: kept.key, front: true, from: kept.from, to: kept.to })
+                }
+              >
+                Put it back
+              </Button>
+            )}
+          </Box>
+        );
+      })}
+    </Box>
+  );
+}
+
+/** The length of the band that a kept highlight has become: that of its thing with the largest overlap. */
+export function lengthNear(band: MirrorBand, { kind, key, from, to }: Highlight): BandLength | null {
+  const overlap = (length: BandLength) => Math.min(length.to, to) - Math.max(length.from, from);
+  const own = band.lengths.filter((length) => length.kind === kind && length.what === key);
+  return own.sort((a, b) => overlap(b) - overlap(a))[0] ?? null;
+}
+
+const percent = (part: number) => `${(100 * part).toFixed(1)} %`;
+
+/** The same as a list, for the keyboard and for those who hear the page; out of sight until it is wanted. */
+function BandTable({
+  band,
+  open,
+  onLength,
+}: {
+  band: MirrorBand;
+  open: boolean;
+  onLength(length: BandLength): void;
+}) {
+  const hidden = {
+    position: 'absolute',
+    width: '1px',
+    height: '1px',
+    overflow: 'hidden',
+    clipPath: 'inset(50%)',
+  };
+  return (
+    <Box
+      component="ol"
+      data-testid="band"
+      sx={{
+        m: 0,
+        p: 0,
+        listStyle: 'none',
+        fontSize: '0.75rem',
+        color: surround.quiet,
+        ...(open ? { display: 'flex', flexWrap: 'wrap', columnGap: 2 } : hidden),
+      }}
+    >
+      {band.lengths.map((length) => {
+        const words = `${shortName(length.kind, length.what)} ${length.front ? '' : 'from behind '}${(100 * length.from).toFixed(1)} to ${(100 * length.to).toFixed(1)} %`;
+        return (
+          <li key={length.from}>
+            {open && (length.kind === 'light' || length.kind === 'sheet') ? (
+              <ButtonBase
+                sx={{ textDecoration: 'underline dotted', color: surround.text, font: 'inherit' }}
+                onClick={() => onLength(length)}
+              >
+                {words}
+              </ButtonBase>
+            ) : (
+              words
+            )}
+          </li>
+        );
+      })}
+    </Box>
+  );
+}

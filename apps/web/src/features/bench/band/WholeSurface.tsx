@@ -1,0 +1,75 @@
+import { mirrorShares } from '@fendrix/core';
+import Box from '@mui/material/Box';
+import { useMemo } from 'react';
+import { Tag } from '../../../shared/Tag';
+import { surround } from '../../../shared/theme';
+import { hatchOf, shortName } from '../lens/hatch';
+import { useSession } from '../picture/useSession';
+import { useBench, useSetPart } from '../state/hooks';
+
+/** What the whole visible surface mirrors, for domes and all that has no upright side: areas in percent. */
+export function WholeSurface() {
+  const products = useSetPart((set) => set.products);
+  const selected = useBench((bench) => bench.selected);
+  const { mirrors } = useSession();
+  const product =
+    products.find(({ id }) => selected?.kind === 'product' && id === selected.key) ?? products[0];
+  const shares = useMemo(
+    () => (mirrors && product ? mirrorShares(mirrors.map, mirrors.things, product.id) : []),
+    [mirrors, product],
+  );
+  if (!product) {
+    return <Box sx={{ color: surround.quiet, py: 1 }}>Put goods on the set first: press A.</Box>;
+  }
+  return (
+    <Box
+      component="section"
+      aria-label="What it mirrors"
+      sx={{ color: surround.text, fontSize: '0.8125rem' }}
+    >
+      <Box sx={{ display: 'flex', gap: 2, alignItems: 'baseline' }}>
+        <Box component="h2" sx={{ m: 0, fontSize: '0.8125rem', fontWeight: 650 }}>
+          What it mirrors
+        </Box>
+        <Box sx={{ color: surround.quiet }}>
+          {product.name}: it has no upright side, so areas of all that the lens sees of it. M shows where.
+        </Box>
+      </Box>
+      {mirrors && shares.length === 0 && (
+        <Box sx={{ color: surround.quiet, py: 1 }}>It is matte: it mirrors nothing.</Box>
+      )}
+      <Box sx={{ display: 'flex', height: 34, mt: 1 }} aria-hidden>
+        {shares.map(({ thing, share }) => (
+          <Box
+            key={thing ? `${thing.kind} ${thing.key}` : 'dark'}
+            sx={{
+              width: `${100 * share}%`,
+              bgcolor: hatchOf(thing?.kind ?? 'dark', thing?.key ?? null).tone,
+              borderRight: '1px solid #2a2a2a',
+            }}
+          />
+        ))}
+      </Box>
+      <Box
+        component="ol"
+        data-testid="areas"
+        sx={{ m: 0, p: 0, listStyle: 'none', display: 'flex', flexWrap: 'wrap', columnGap: 2 }}
+      >
+        {shares.map(({ thing, share }) => (
+          <Box
+            component="li"
+            key={thing ? `${thing.kind} ${thing.key}` : 'dark'}
+            sx={{ display: 'flex', gap: 0.5, alignItems: 'center' }}
+          >
+            {thing && (thing.kind === 'light' || thing.kind === 'sheet') ? (
+              <Tag>{thing.key}</Tag>
+            ) : (
+              shortName(thing?.kind ?? 'dark', thing?.key ?? null)
+            )}
+            <span className="number">{(100 * share).toFixed(1)} %</span>
+          </Box>
+        ))}
+      </Box>
+    </Box>
+  );
+}

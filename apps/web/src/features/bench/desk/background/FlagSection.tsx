@@ -1,0 +1,121 @@
+import { flagGap, formatLength, formatStops, parseLengthM } from '@fendrix/core';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import { useMemo, useState } from 'react';
+import { Choice } from '../../../../shared/Choice';
+import { QuantityField } from '../../../../shared/QuantityField';
+import { Section } from '../../../../shared/Section';
+import { useSession } from '../../picture/useSession';
+import { useBenchDispatch, useSet } from '../../state/hooks';
+import { edit } from '../../state/thunks';
+import { type FrameLevels, levelsOf, readFrame } from './readGround';
+
+const PARTS = ['0.3', '0.4', '0.5', '0.6', '0.7'];
+
+/** Two flags with a gap: the product keeps its whole light, wall and table lose theirs. */
+export function FlagSection() {
+  const set = useSet();
+  const { session } = useSession();
+  const dispatch = useBenchDispatch();
+  const lights = set.lights.filter(({ kind, on }) => kind !== 'surround' && on);
+  const [tag, setTag] = useState('');
+  const [id, setId] = useState('');
+  const [part, setPart] = useState('0.5');
+  const [fromHeightM, setFromHeightM] = useState(0.02);
+  const [levels, setLevels] = useState<{ before: FrameLevels; after: FrameLevels } | 'working' | null>(null);
+  const light = lights.find((own) => own.tag === tag) ?? lights[0];
+  const product = set.products.find((own) => own.id === id) ?? set.products[0];
+  const gap = useMemo(
+    () =>
+      light && product
+        ? flagGap(set, { light: light.tag, product: product.id, part: Number(part), fromHeightM })
+        : null,
+    [set, light, product, part, fromHeightM],
+  );
+  if (!light || !product || !gap) return null;
+
+  async function measure(flagged: typeof set) {
+    if (!session) return;
+    setLevels('working');
+    const bare = { ...set, takes: [] };
+    const [one, other] = [
+      await readFrame(session, bare),
+      await readFrame(session, { ...flagged, takes: [] }),
+    ];
+    setLevels(one && other ? { before: levelsOf(bare, one), after: levelsOf(flagged, other) } : null);
+  }
+  const flagged = { ...set, sheets: [...set.sheets, ...gap.flags] };
+
+  return (
+    <Section title="Flags for a dark wall and table">
+      <Choice
+        label="light"
+        shown
+        value={light.tag}
+        options={lights.map((own) => ({ value: own.tag, words: `${own.tag} ${own.name}` }))}
+        onChoose={setTag}
+      />
+      <Choice
+        label="goods"
+        shown
+        value={product.id}
+        options={set.products.map((own) => ({ value: own.id, words: own.name }))}
+        onChoose={setId}
+      />
+      <Choice
+        label="flags stand"
+        shown
+        value={part}
+        options={PARTS.map((value) => ({
+          value,
+          words: `${Math.round(100 * Number(value))} % of the way from the light`,
+        }))}
+        onChoose={setPart}
+      />
+      <QuantityField
+        label="fully lit from"
+        shown={formatLength(fromHeightM)}
+        parse={(text) => {
+          const value = parseLengthM(text);
+          return value !== null && value >= 0 ? value : null;
+        }}
+        example="2 cm"
+        onCommit={setFromHeightM}
+      />
+      <Box sx={{ fontSize: '0.8125rem', my: 0.5 }} data-testid="gap">
+        A gap of {formatLength(gap.gapM)}, {formatLength(gap.distanceM)} from the goods: lower flag up to{' '}
+        {formatLength(gap.lowerEdgeM)}, upper flag down to {formatLength(gap.upperEdgeM)} above the bench.
+        Nearer to the goods the gap gets narrower and cuts more.
+      </Box>
+      <Button size="small" variant="outlined" onClick={() => void measure(flagged)}>
+        Measure what they change
+      </Button>
+      <Button
+        size="small"
+        onClick={() => dispatch(edit((old) => ({ ...old, sheets: [...old.sheets, ...gap.flags] })))}
+      >
+        Put the flags there
+      </Button>
+      {levels === 'working' && <Box role="status">Being traced</Box>}
+      {levels && levels !== 'working' && (
+        <Box sx={{ fontSize: '0.8125rem' }} role="status" data-testid="flag-levels">
+          {(['goods', 'ground', 'table'] as const).map((what) => {
+            const [one, other] = [levels.before[what], levels.after[what]];
+            return (
+              one &&
+              other && (
+                <div key={what}>
+                  {what}: {formatStops(one.meanStops)} → {formatStops(other.meanStops)}
+                </div>
+              )
+            );
+          })}
+        </Box>
+      )}
+      <Box sx={{ color: 'text.secondary', fontSize: '0.75rem', mt: 0.5 }}>
+        Light through the gap still reaches what stands right behind the goods: move the wall back, or bring
+        the light round to the side. Black cloth on the far side takes what bounces.
+      </Box>
+    </Section>
+  );
+}

@@ -1,0 +1,126 @@
+import { formatStops, PAPER_WHITE_STOPS, veiledStops } from '@fendrix/core';
+import Box from '@mui/material/Box';
+import { useState } from 'react';
+import { Choice } from '../../../../shared/Choice';
+import { Explained } from '../../../../shared/Explained';
+import { Section } from '../../../../shared/Section';
+import { useReadings, useSet } from '../../state/hooks';
+import { levelsOf } from './readGround';
+import { useFrameRead } from './useFrameRead';
+
+/** Half to one stop over the product's white is white; more flares round the edges. Usual practice. */
+const OVER_FROM = 0.5;
+const OVER_TO = 1;
+const BLACK_STOPS = -5;
+/** Even enough: a third of a stop. */
+const EVEN_STOPS = 1 / 3;
+const VEILS = [
+  { value: '0.005', words: 'clean lens with hood, 0.5 %' },
+  { value: '0.01', words: 'usual, 1 %' },
+  { value: '0.02', words: 'no hood or dusty, 2 %' },
+];
+
+/** Level and evenness of the ground against the goods, the wrap of a bright one and the veil it casts. */
+export function GroundSection() {
+  const set = useSet();
+  const readings = useReadings();
+  const read = useFrameRead();
+  const [veil, setVeil] = useState('0.01');
+  const [white, setWhite] = useState('');
+  if (!read) {
+    return (
+      <Section title="The ground">
+        <Box role="status" sx={{ color: 'text.secondary', fontSize: '0.8125rem' }}>
+          Being read
+        </Box>
+      </Section>
+    );
+  }
+  const { ground, table, goods, whole } = levelsOf(set, read.field);
+  if (!ground) {
+    return (
+      <Section title="The ground">
+        <Box sx={{ color: 'text.secondary', fontSize: '0.8125rem' }}>
+          No backdrop or wall is in the frame: the table is the ground here.
+        </Box>
+      </Section>
+    );
+  }
+  const seen = readings.filter(({ stopsFromMidTone }) => stopsFromMidTone !== null);
+  const spot = seen.find(({ name }) => name === white);
+  const productWhite = spot?.stopsFromMidTone ?? goods?.mostStops ?? 0;
+  const over = ground.meanStops - productWhite;
+  const dark = goods ? veiledStops(goods.leastStops, whole?.meanStops ?? 0, Number(veil)) : null;
+  return (
+    <Section title="The ground">
+      <Explained label="level" value={formatStops(ground.meanStops)}>
+        Mean of {ground.places} places of backdrop and walls in the frame, path-traced, from mid-tone. Paper
+        white is {formatStops(PAPER_WHITE_STOPS)}.
+      </Explained>
+      <Explained label="unevenness" value={`${ground.rangeStops.toFixed(1)} stops`}>
+        Brightest over darkest place, {formatStops(ground.leastStops)} to {formatStops(ground.mostStops)}.
+        Left {half(ground.halves.left)}, right {half(ground.halves.right)}, top {half(ground.halves.top)},
+        bottom {half(ground.halves.bottom)}.
+      </Explained>
+      <Choice
+        label="the goods' white is"
+        shown
+        value={spot?.name ?? ''}
+        options={[
+          { value: '', words: 'their brightest place' },
+          ...seen.map(({ name }) => ({ value: name, words: name })),
+        ]}
+        onChoose={setWhite}
+      />
+      <Explained label="ground over that" value={formatStops(over)}>
+        The ground at {formatStops(ground.meanStops)}, the white of the goods at {formatStops(productWhite)}.
+      </Explained>
+      {table && (
+        <Explained label="table" value={formatStops(table.meanStops)}>
+          Mean of what is seen of the bench.
+        </Explained>
+      )}
+      <Verdict level={ground.meanStops} over={over} even={ground.rangeStops} />
+      <Explained label="mirrors the backdrop" value={`${Math.round(100 * read.wrap)} % of the goods`}>
+        Part of the mirroring surface that shows the backdrop. A bright one wraps light round the edges there:
+        make it smaller or mask it to just over the frame, bring it further back, or cut its sides with black
+        cards.
+      </Explained>
+      <Choice label="veil of the lens" shown value={veil} options={VEILS} onChoose={setVeil} />
+      {dark !== null && goods && (
+        <Explained
+          label="darkest of the goods"
+          value={`${formatStops(goods.leastStops)} → ${formatStops(dark)}`}
+        >
+          A part of the mean of the frame, {formatStops(whole?.meanStops ?? 0)}, is spread over all of it
+          (veiling glare). The figure is that of usual lenses; measure yours against a black hole before a
+          white wall.
+        </Explained>
+      )}
+    </Section>
+  );
+}
+
+const half = (stops: number | null) => (stops === null ? '–' : formatStops(stops));
+
+function Verdict({ level, over, even }: { level: number; over: number; even: number }) {
+  const words =
+    level > PAPER_WHITE_STOPS - 0.3 && over > OVER_TO
+      ? `White, but ${(over - OVER_TO).toFixed(1)} stops more than helps: light wraps the edges and veils the dark. Lower its light by as much.`
+      : level >= PAPER_WHITE_STOPS && over >= OVER_FROM
+        ? `White, and between half and one stop over the goods${even > EVEN_STOPS ? `; ${even.toFixed(1)} stops uneven, but all of it counts as white from ${formatStops(PAPER_WHITE_STOPS)} on` : ''}.`
+        : level <= BLACK_STOPS
+          ? 'Black: five stops under mid-tone or more.'
+          : level > 0.5
+            ? `Light grey: ${(PAPER_WHITE_STOPS - level).toFixed(1)} stops to paper white. Give it a light of its own, so that the goods stay as they are.`
+            : `Grey: ${(level - BLACK_STOPS).toFixed(1)} stops above black. Take it further from the light, flag the light off it, or turn the light across.`;
+  return (
+    <Box
+      role="status"
+      data-testid="ground-verdict"
+      sx={{ fontSize: '0.8125rem', borderLeft: 3, borderColor: 'primary.main', pl: 1, my: 1 }}
+    >
+      {words}
+    </Box>
+  );
+}

@@ -1,0 +1,220 @@
+import { viewOf } from '@fendrix/core';
+import Box from '@mui/material/Box';
+import { useTheme } from '@mui/material/styles';
+import useMediaQuery from '@mui/material/useMediaQuery';
+import { useDrag } from '@use-gesture/react';
+import { type KeyboardEvent, memo, type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
+import { surround } from '../../../shared/theme';
+import { toFrame, withinFrame, zoomedAt } from '../picture/frameWindow';
+import { useSession } from '../picture/useSession';
+import { benchActions } from '../state/benchSlice';
+import { useBench, useBenchDispatch, useSetPart } from '../state/hooks';
+import { useMostZoom } from '../state/useBenchKeys';
+import { CompareLayer } from '../takes/CompareLayer';
+import { CropMarks } from './CropMarks';
+import { FocusLayer } from './FocusLayer';
+import { MirrorOverlayCanvas } from './MirrorOverlayCanvas';
+import { MirrorTags } from './MirrorTags';
+import { PictureCanvas } from './PictureCanvas';
+import { regionTags } from './regionTags';
+import { Crosshair, FieldMark, PickMark, SpotMarks } from './SpotMarks';
+import { ToneLayerView } from './ToneLayerView';
+import { usePointAt } from './usePointAt';
+
+/** Steps of the pointer by keyboard, parts of the view. */
+const STEP = 0.01;
+const WIDE_STEP = 0.05;
+/** One notch of the wheel. */
+const WHEEL_ZOOM = 1.25;
+const LEAST_HEIGHT = 150;
+
+/** What the camera would record with these settings, with spots, mirrors and tones on it; it can be magnified. */
+export const LensView = memo(function LensView() {
+  const camera = useSetPart((set) => set.camera);
+  const dispatch = useBenchDispatch();
+  const { session, picture, mirrors, depth } = useSession();
+  const overlay = useBench((bench) => bench.overlay);
+  const window = useBench((bench) => bench.window);
+  const crops = useBench((bench) => bench.crops);
+  const marking = useBench((bench) => bench.marking);
+  const pinning = useBench((bench) => bench.pinning);
+  const compare = useBench((bench) => bench.compare);
+  const [pointer, setPointer] = useState<[number, number] | null>(null);
+  const mostZoom = useMostZoom();
+  const { frame, width, height } = useFrameSize(camera.body.sensorWidthM / camera.body.sensorHeightM);
+  const view = useMemo(() => viewOf(camera), [camera]);
+  const mirrored = overlay === 'mirrors' || overlay === 'through' ? mirrors : null;
+  const tags = useMemo(
+    () => (mirrored ? regionTags(mirrored, overlay === 'through' ? 'through' : 'mirrors') : []),
+    [mirrored, overlay],
+  );
+  const pointAt = usePointAt(session);
+
+  useEffect(() => {
+    session?.resize(width);
+    dispatch(benchActions.lensResized(width));
+  }, [session, width, dispatch]);
+
+  const surface = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const element = surface.current;
+    if (!element) return;
+    // React's own listener cannot keep the page from scrolling.
+    const onWheel = (event: WheelEvent) => {
+      event.preventDefault();
+      const box = element.getBoundingClientRect();
+      const at = toFrame(
+        window,
+        (event.clientX - box.left) / box.width,
+        (event.clientY - box.top) / box.height,
+      );
+      const factor = event.deltaY < 0 ? WHEEL_ZOOM : 1 / WHEEL_ZOOM;
+      dispatch(benchActions.windowChanged(zoomedAt(window, factor, at, mostZoom)));
+    };
+    element.addEventListener('wheel', onWheel, { passive: false });
+    return () => element.removeEventListener('wheel', onWheel);
+  }, [dispatch, window, mostZoom]);
+
+  const start = useRef(window);
+  const bind = useDrag(
+    ({ first, tap, xy: [x, y], initial: [x0, y0], movement: [mx, my], currentTarget }) => {
+      const box = (currentTarget as HTMLElement).getBoundingClientRect();
+      const place = (cx: number, cy: number) =>
+        toFrame(window, (cx - box.left) / box.width, (cy - box.top) / box.height);
+      if (tap) {
+        void pointAt(...place(x, y));
+        return;
+      }
+      if (first) start.current = window;
+      if (marking) {
+        const [a, b] = [place(x0, y0), place(x, y)];
+        const inside = (value: number) => Math.max(0, Math.min(1, value));
+        const rect = {
+          left: inside(Math.min(a[0], b[0])),
+          right: inside(Math.max(a[0], b[0])),
+          top: inside(Math.min(a[1], b[1])),
+          bottom: inside(Math.max(a[1], b[1])),
+        };
+        if (rect.right - rect.left < 0.02 || rect.bottom - rect.top < 0.02) return;
+        dispatch(benchActions.fieldMarked(rect));
+        dispatch(benchActions.markingChanged(true));
+      } else if (window.zoom > 1) {
+        const { zoom, left, top } = start.current;
+        const moved = { zoom, left: left - mx / box.width / zoom, top: top - my / box.height / zoom };
+        dispatch(benchActions.windowChanged(withinFrame(moved, mostZoom)));
+      }
+    },
+    { filterTaps: true, pointer: { keys: false } },
+  );
+
+  function onKeyDown(event: KeyboardEvent) {
+    const [x, y] = pointer ?? [0.5, 0.5];
+    const step = event.shiftKey ? WIDE_STEP : STEP;
+    const kept = (value: number) => Math.min(1, Math.max(0, value));
+    const moves: Record<string, [number, number]> = {
+      ArrowLeft: [x - step, y],
+      ArrowRight: [x + step, y],
+      ArrowUp: [x, y - step],
+      ArrowDown: [x, y + step],
+    };
+    const to = moves[event.key];
+    if (to) setPointer([kept(to[0]), kept(to[1])]);
+    else if (event.key === 'Enter') void pointAt(...toFrame(window, x, y));
+    else return;
+    event.preventDefault();
+  }
+
+  return (
+    <Box
+      ref={frame}
+      sx={{
+        width: '100%',
+        flex: { md: '1 1 0' },
+        minHeight: { md: LEAST_HEIGHT },
+        display: 'flex',
+        justifyContent: 'center',
+        alignItems: 'flex-start',
+      }}
+    >
+      <Box
+        ref={surface}
+        data-testid="lens"
+        data-zoom={window.zoom.toFixed(2)}
+        role="application"
+        tabIndex={0}
+        aria-label="Lens view. Arrow keys move the pointer, with Shift in wide steps; Enter points at the spot; plus, minus and 0 magnify"
+        {...bind()}
+        onKeyDown={onKeyDown}
+        onBlur={() => setPointer(null)}
+        sx={{
+          position: 'relative',
+          width,
+          height,
+          bgcolor: '#3a3a3a',
+          cursor: pinning || marking ? 'crosshair' : window.zoom > 1 ? 'grab' : 'pointer',
+          overflow: 'hidden',
+          touchAction: 'none',
+        }}
+      >
+        <PictureCanvas picture={picture} window={window} />
+        {!picture && <Notice>First picture on its way</Notice>}
+        {mirrored && (
+          <MirrorOverlayCanvas
+            overlay={mirrored}
+            show={overlay === 'through' ? 'through' : 'mirrors'}
+            window={window}
+          />
+        )}
+        {(overlay === 'stops' || overlay === 'clipping') && picture?.tones && (
+          <ToneLayerView picture={picture} tones={picture.tones} window={window} />
+        )}
+        {overlay === 'focus' && depth && <FocusLayer overlay={depth} window={window} camera={camera} />}
+        <svg
+          width={width}
+          height={height}
+          aria-hidden
+          style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}
+        >
+          {crops && <CropMarks camera={camera} window={window} width={width} height={height} />}
+          <FieldMark window={window} width={width} height={height} />
+          <SpotMarks view={view} window={window} width={width} height={height} />
+          {window.zoom === 1 && <MirrorTags tags={tags} width={width} height={height} />}
+          {pointer && <Crosshair x={pointer[0] * width} y={pointer[1] * height} />}
+          <PickMark view={view} window={window} width={width} height={height} />
+        </svg>
+        {compare && <CompareLayer key={compare.takeId} compare={compare} width={width} height={height} />}
+      </Box>
+    </Box>
+  );
+});
+
+function Notice({ children }: { children: ReactNode }) {
+  return (
+    <Box
+      sx={{ position: 'absolute', inset: 0, display: 'grid', placeItems: 'center', color: surround.quiet }}
+    >
+      {children}
+    </Box>
+  );
+}
+
+/** As large as fits its place in the shape of the frame; on a narrow page by its width alone. */
+function useFrameSize(aspect: number) {
+  const frame = useRef<HTMLDivElement>(null);
+  const theme = useTheme();
+  const beside = useMediaQuery(theme.breakpoints.up('md'));
+  const [room, setRoom] = useState({ width: 560, height: 0 });
+  useEffect(() => {
+    const element = frame.current;
+    if (!element) return;
+    const observer = new ResizeObserver(([entry]) => {
+      if (!entry || entry.contentRect.width === 0) return;
+      setRoom({ width: entry.contentRect.width, height: entry.contentRect.height });
+    });
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, []);
+  const limited = beside && room.height > LEAST_HEIGHT / 2 ? room.height * aspect : room.width;
+  const width = Math.max(120, Math.round(Math.min(room.width, limited)));
+  return { frame, width, height: Math.round(width / aspect) };
+}

@@ -1,0 +1,84 @@
+import { formatStops, projectPoint, type View } from '@fendrix/core';
+import { surround } from '../../../shared/theme';
+import { type FrameWindow, toView } from '../picture/frameWindow';
+import { useBench, useReadings, useSetPart } from '../state/hooks';
+
+interface ViewProps {
+  view: View;
+  window: FrameWindow;
+  width: number;
+  height: number;
+}
+
+function placeOf({ view, window, width, height }: ViewProps, point: [number, number, number]) {
+  const at = projectPoint(view, point);
+  if (!at) return null;
+  const [x, y] = toView(window, at[0], at[1]);
+  return x >= 0 && x <= 1 && y >= 0 && y <= 1 ? { x: x * width, y: y * height } : null;
+}
+
+/** The pinned spots with their tones. */
+export function SpotMarks(props: ViewProps) {
+  const spots = useSetPart((set) => set.spots);
+  const readings = useReadings();
+  return spots.map(({ name, pointM }) => {
+    const at = placeOf(props, pointM);
+    if (!at) return null;
+    const stops = readings.find((reading) => reading.name === name)?.stopsFromMidTone;
+    const text = stops === null || stops === undefined ? name : `${name} ${formatStops(stops)}`;
+    const flip = at.x > props.width - 110;
+    return (
+      <g key={name} transform={`translate(${at.x} ${at.y})`}>
+        <circle r={4.5} fill="none" stroke="#fff" strokeWidth={3.5} />
+        <circle r={4.5} fill="none" stroke="#111" strokeWidth={1.5} />
+        <circle r={1.2} fill="#111" />
+        <text
+          x={flip ? -9 : 9}
+          y={4}
+          textAnchor={flip ? 'end' : 'start'}
+          fontSize={11}
+          fontWeight={600}
+          stroke="#fff"
+          strokeWidth={3}
+          paintOrder="stroke"
+          fill="#111"
+        >
+          {text}
+        </text>
+      </g>
+    );
+  });
+}
+
+/** The spot pointed at. */
+export function PickMark(props: ViewProps) {
+  const pick = useBench((bench) => bench.pick);
+  const at = pick && placeOf(props, pick.pointM);
+  return at && <circle cx={at.x} cy={at.y} r={7} fill="none" stroke={surround.accent} strokeWidth={2} />;
+}
+
+/** The field whose evenness is read. */
+export function FieldMark({ window, width, height }: Omit<ViewProps, 'view'>) {
+  const field = useBench((bench) => bench.field);
+  if (!field) return null;
+  const [x0, y0] = toView(window, field.left, field.top);
+  const [x1, y1] = toView(window, field.right, field.bottom);
+  const box = { x: x0 * width, y: y0 * height, width: (x1 - x0) * width, height: (y1 - y0) * height };
+  return (
+    <>
+      <rect {...box} fill="none" stroke="#1c1c1c" strokeWidth={3} />
+      <rect {...box} fill="none" stroke={surround.accent} strokeWidth={1.4} />
+    </>
+  );
+}
+
+/** The pointer of the keyboard. */
+export function Crosshair({ x, y }: { x: number; y: number }) {
+  const lines = `M${x - 12} ${y} h9 M${x + 3} ${y} h9 M${x} ${y - 12} v9 M${x} ${y + 3} v9`;
+  return (
+    <>
+      <path d={lines} stroke="#fff" strokeWidth={4} />
+      <path d={lines} stroke="#111" strokeWidth={1.6} />
+    </>
+  );
+}

@@ -1,0 +1,80 @@
+import { type FieldTrace, fieldFigures, fieldStops, formatStops, traceKey } from '@fendrix/core';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import { useEffect, useMemo, useState } from 'react';
+import { Explained } from '../../../shared/Explained';
+import { useSession } from '../picture/useSession';
+import { benchActions } from '../state/benchSlice';
+import { useBench, useBenchDispatch, useSet } from '../state/hooks';
+
+const PLACES = { across: 8, down: 6, samples: 192 };
+const REST_MS = 300;
+
+/** How even the field marked in the picture is, path-traced at 48 places, not read off the screen. */
+export function FieldEvenness() {
+  const set = useSet();
+  const rect = useBench((bench) => bench.field);
+  const { session } = useSession();
+  const dispatch = useBenchDispatch();
+  const [field, setField] = useState<FieldTrace | null>(null);
+  const key = useMemo(() => (rect ? traceKey(set) : ''), [set, rect]);
+
+  useEffect(() => {
+    if (!rect || !session) return;
+    let current = true;
+    const timer = setTimeout(() => {
+      session
+        .ask({ kind: 'field', rect, ...PLACES })
+        .then((found) => {
+          if (current) setField(found);
+        })
+        .catch(() => undefined);
+    }, REST_MS);
+    return () => {
+      current = false;
+      clearTimeout(timer);
+    };
+  }, [rect, session, key]);
+
+  if (!rect) return null;
+  const figures = field ? fieldFigures(field, fieldStops(set, field)) : null;
+  return (
+    <Box component="section" aria-label="Marked field" sx={{ mt: 1.5 }} data-testid="field">
+      <Box sx={{ display: 'flex', alignItems: 'center' }}>
+        <Box component="h2" sx={{ m: 0, flex: 1, fontSize: '0.8125rem', fontWeight: 650 }}>
+          Marked field
+        </Box>
+        <Button size="small" sx={{ py: 0 }} onClick={() => dispatch(benchActions.fieldMarked(null))}>
+          Clear
+        </Button>
+      </Box>
+      {!figures && <Box sx={{ color: 'text.secondary', fontSize: '0.8125rem' }}>Being read</Box>}
+      {figures && (
+        <>
+          <Explained label="mean" value={formatStops(figures.meanStops)}>
+            Mean luminance of {PLACES.across * PLACES.down} places, {PLACES.samples} paths each, from
+            mid-tone.
+          </Explained>
+          <Explained label="brightest over darkest" value={`${figures.rangeStops.toFixed(2)} stops`}>
+            From {formatStops(figures.leastStops)} to {formatStops(figures.mostStops)}. Up to a third of a
+            stop looks even; a dark ground shows less.
+          </Explained>
+          <Explained
+            label="left · right"
+            value={`${stopsOf(figures.halves.left)} · ${stopsOf(figures.halves.right)}`}
+          >
+            Means of the two halves. Turn the light to the dark side, or put a white card there.
+          </Explained>
+          <Explained
+            label="top · bottom"
+            value={`${stopsOf(figures.halves.top)} · ${stopsOf(figures.halves.bottom)}`}
+          >
+            Means of the two halves.
+          </Explained>
+        </>
+      )}
+    </Box>
+  );
+}
+
+const stopsOf = (stops: number | null) => (stops === null ? '–' : formatStops(stops));

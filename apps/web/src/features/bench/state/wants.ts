@@ -1,0 +1,39 @@
+import type { ThunkDispatch, UnknownAction } from '@reduxjs/toolkit';
+import { createSelector } from '@reduxjs/toolkit';
+import { NO_WANTS, type Wants } from '../picture/session';
+import type { WithBench } from './benchSlice';
+import { chosenBand } from './chosenBand';
+
+/** Round a spot, its zone is that of this part of the frame. */
+const SPOT_RADIUS = 0.03;
+
+/** What the picture session has to work out besides the picture, from what is shown. */
+export const selectWants: (state: WithBench) => Wants = createSelector(
+  [
+    (state: WithBench) => state.bench.overlay,
+    chosenBand,
+    (state: WithBench) => state.bench.zones,
+    (state: WithBench) => state.bench.selected,
+    (state: WithBench) => state.bench.pick,
+    (state: WithBench) => state.bench.pickAt,
+    (state: WithBench) => state.benchSet.history.present.value?.products[0]?.id ?? null,
+  ],
+  (overlay, band, zones, selected, pick, pickAt, firstProduct): Wants => {
+    const picked = pick?.thing.kind === 'product' ? pick.thing.key : null;
+    const product = selected?.kind === 'product' ? selected.key : (picked ?? band?.product ?? firstProduct);
+    const round =
+      zones === 'spot' && pickAt && picked
+        ? { product: picked, spot: { across: pickAt[0], down: pickAt[1], radius: SPOT_RADIUS } }
+        : null;
+    return {
+      ...NO_WANTS,
+      mirrors: overlay === 'mirrors' || overlay === 'through' || band === null,
+      depth: overlay === 'focus',
+      tones: overlay === 'stops' || overlay === 'clipping' ? overlay : 'none',
+      profile: band?.product ?? null,
+      zones: zones === 'off' || !product ? null : zones === 'spot' ? round : { product },
+    };
+  },
+);
+
+export type BenchDispatch = ThunkDispatch<WithBench, unknown, UnknownAction>;

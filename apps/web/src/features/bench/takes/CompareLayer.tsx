@@ -1,0 +1,277 @@
+import { differenceStops } from '@fendrix/core';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Slider from '@mui/material/Slider';
+import { type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
+import { renderSmall } from '../../../shared/render/smallRender';
+import { surround } from '../../../shared/theme';
+import { type BenchState, benchActions, type CompareMode } from '../state/benchSlice';
+import { useBenchDispatch, useSet } from '../state/hooks';
+import { setOfTake } from '../state/takes';
+
+interface CompareLayerProps {
+  compare: NonNullable<BenchState['compare']>;
+  width: number;
+  height: number;
+}
+
+interface Drawn {
+  picture: ImageData;
+  linear: Float32Array;
+}
+
+const MODES: Record<CompareMode, string> = {
+  side: 'side by side',
+  wipe: 'wipe',
+  blink: 'blink',
+  difference: 'difference in stops',
+};
+const WIDEST = 560;
+const SAMPLES = 48;
+/** Below three changes in a second, which is where flashing begins to be a danger. */
+const BLINK_MS = 900;
+
+/** A take held against the set as it is now: beside it, wiped over it, in turn with it, or as their difference. */
+export function CompareLayer({ compare, width, height }: CompareLayerProps) {
+  const set = useSet();
+  const dispatch = useBenchDispatch();
+  const take = set.takes.find(({ id }) => id === compare.takeId);
+  const takeSet = useMemo(() => (take ? setOfTake(take) : null), [take]);
+  const now = useMemo(() => ({ ...set, takes: [] }), [set]);
+  const size = useMemo(() => {
+    const wide = Math.min(WIDEST, width);
+    return { width: wide, height: Math.round((wide * height) / width) };
+  }, [width, height]);
+  const before = useDrawn(takeSet, size);
+  const after = useDrawn(now, size);
+  const [wipe, setWipe] = useState(50);
+  const [second, setSecond] = useState(false);
+  const { mode } = compare;
+
+  useEffect(() => {
+    if (mode !== 'blink') return;
+    const timer = setInterval(() => setSecond((value) => !value), BLINK_MS);
+    return () => clearInterval(timer);
+  }, [mode]);
+
+  if (!take) return null;
+  const name = take.name;
+  return (
+    <Box
+      role="group"
+      aria-label={`Compared with ${name}`}
+      data-testid="compare"
+      data-ready={before && after ? 'yes' : 'no'}
+      sx={{ position: 'absolute', inset: 0, bgcolor: '#3a3a3a', cursor: 'default' }}
+      onPointerDown={(event) => event.stopPropagation()}
+      onKeyDown={(event) => event.key !== 'Escape' && event.stopPropagation()}
+    >
+      {mode === 'side' && (
+        <Box sx={{ display: 'flex', height: '100%', alignItems: 'center', gap: '2px' }}>
+          <Shot drawn={before} words={name} />
+          <Shot drawn={after} words="now" />
+        </Box>
+      )}
+      {mode === 'wipe' && (
+        <>
+          <Shot drawn={after} words="now" whole />
+          <Box sx={{ position: 'absolute', inset: 0, clipPath: `inset(0 ${100 - wipe}% 0 0)` }}>
+            <Shot drawn={before} words={name} whole left />
+          </Box>
+          <Box
+            sx={{
+              position: 'absolute',
+              top: 0,
+              bottom: 0,
+              left: `${wipe}%`,
+              width: '2px',
+              bgcolor: surround.accent,
+            }}
+          />
+          <Slider
+            aria-label="How far the take is wiped over"
+            value={wipe}
+            onChange={(_, value) => setWipe(value as number)}
+            sx={{
+              position: 'absolute',
+              left: 12,
+              right: 12,
+              bottom: 34,
+              width: 'auto',
+              color: surround.accent,
+            }}
+          />
+        </>
+      )}
+      {mode === 'blink' && <Shot drawn={second ? after : before} words={second ? 'now' : name} whole left />}
+      {mode === 'difference' && <Difference before={before} after={after} name={name} />}
+      <Box
+        sx={{
+          position: 'absolute',
+          left: 0,
+          right: 0,
+          bottom: 0,
+          display: 'flex',
+          gap: 0.5,
+          p: 0.5,
+          bgcolor: 'rgba(40,40,40,0.85)',
+        }}
+      >
+        {(Object.keys(MODES) as CompareMode[]).map((own) => (
+          <Button
+            key={own}
+            size="small"
+            aria-pressed={own === mode}
+            onClick={() => dispatch(benchActions.compared({ ...compare, mode: own }))}
+            sx={{
+              color: own === mode ? '#1c1c1c' : surround.text,
+              bgcolor: own === mode ? surround.paper : '#5a5a5a',
+              py: 0,
+              '&:hover': { bgcolor: own === mode ? '#fff' : '#686868' },
+            }}
+          >
+            {MODES[own]}
+          </Button>
+        ))}
+        <Button
+          size="small"
+          sx={{ color: surround.text, ml: 'auto', py: 0 }}
+          onClick={() => dispatch(benchActions.compared(null))}
+        >
+          Close
+        </Button>
+      </Box>
+    </Box>
+  );
+}
+
+/** A picture of a set as it grows better; the last one stays until the next is there. */
+function useDrawn(
+  set: Parameters<typeof renderSmall>[0] | null,
+  size: { width: number; height: number },
+): Drawn | null {
+  const [drawn, setDrawn] = useState<Drawn | null>(null);
+  useEffect(() => {
+    if (!set) return;
+    const abort = new AbortController();
+    const onPicture = (picture: ImageData, linear: Float32Array) => setDrawn({ picture, linear });
+    renderSmall(set, { ...size, samples: SAMPLES, signal: abort.signal, levelled: false, onPicture }).catch(
+      () => undefined,
+    );
+    return () => abort.abort();
+  }, [set, size]);
+  return drawn && drawn.picture.width === size.width ? drawn : null;
+}
+
+function Shot({
+  drawn,
+  words,
+  whole = false,
+  left = false,
+}: {
+  drawn: Drawn | null;
+  words: string;
+  whole?: boolean;
+  left?: boolean;
+}) {
+  return (
+    <Box sx={whole ? { position: 'absolute', inset: 0 } : { flex: 1, position: 'relative', minWidth: 0 }}>
+      <Painted image={drawn?.picture ?? null} label={`Picture: ${words}`} />
+      <Caption left={left || !whole}>{drawn ? words : `${words}, on its way`}</Caption>
+    </Box>
+  );
+}
+
+function Caption({ children, left = false }: { children: ReactNode; left?: boolean }) {
+  return (
+    <Box
+      sx={{
+        position: 'absolute',
+        top: 6,
+        ...(left ? { left: 8 } : { right: 8 }),
+        px: 0.75,
+        bgcolor: 'rgba(28,28,28,0.8)',
+        color: surround.text,
+        fontSize: '0.75rem',
+      }}
+    >
+      {children}
+    </Box>
+  );
+}
+
+function Painted({ image, label }: { image: ImageData | null; label: string }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  useEffect(() => {
+    if (image) canvas.current?.getContext('2d')?.putImageData(image, 0, 0);
+  }, [image]);
+  return (
+    <canvas
+      ref={canvas}
+      width={image?.width ?? 3}
+      height={image?.height ?? 2}
+      role="img"
+      aria-label={label}
+      style={{ width: '100%', display: 'block' }}
+    />
+  );
+}
+
+/** Tones of the difference: a third of a stop and less is left grey, two stops and more are full. */
+const FULL_STOPS = 2;
+const LEAST_STOPS = 1 / 6;
+
+function Difference({ before, after, name }: { before: Drawn | null; after: Drawn | null; name: string }) {
+  const found = useMemo(() => {
+    if (!before || !after) return null;
+    const { width, height } = after.picture;
+    const stops = new Float32Array(width * height);
+    differenceStops(stops, before.linear, after.linear);
+    return { image: paintDifference(stops, width, height), figures: figuresOf(stops) };
+  }, [before, after]);
+  return (
+    <Box sx={{ position: 'absolute', inset: 0 }}>
+      <Painted image={found?.image ?? null} label={`Difference of now from ${name}, in stops`} />
+      <Caption left>
+        {found ? (
+          <span data-testid="difference">
+            from {name} to now: ╱ brighter {found.figures.brighter} %, ╲ darker {found.figures.darker} % of
+            the frame; up to +{found.figures.most} and −{found.figures.least} stops
+          </span>
+        ) : (
+          'Difference on its way'
+        )}
+      </Caption>
+    </Box>
+  );
+}
+
+function figuresOf(stops: Float32Array) {
+  const sorted = Float32Array.from(stops).sort();
+  const part = (count: number) => Math.round((100 * count) / stops.length);
+  // The hundredth at either end is left out: specks of noise.
+  const at = (place: number) => sorted[Math.floor(place * (sorted.length - 1))] as number;
+  return {
+    brighter: part(stops.reduce((sum, value) => sum + Number(value > LEAST_STOPS), 0)),
+    darker: part(stops.reduce((sum, value) => sum + Number(value < -LEAST_STOPS), 0)),
+    most: Math.max(0, at(0.99)).toFixed(1),
+    least: Math.max(0, -at(0.01)).toFixed(1),
+  };
+}
+
+/** Brighter in amber, rising lines; darker in blue, falling lines; the same in grey. */
+function paintDifference(stops: Float32Array, width: number, height: number): ImageData {
+  const image = new ImageData(width, height);
+  for (let i = 0; i < stops.length; i++) {
+    const value = stops[i] as number;
+    const x = i % width;
+    const y = (i - x) / width;
+    const size = Math.abs(value) < LEAST_STOPS ? 0 : Math.min(1, Math.abs(value) / FULL_STOPS);
+    const line = value > 0 ? (x + y) % 8 < 2 : (x - y + 8 * height) % 8 < 2;
+    const shade = size > 0 && line ? 0.75 : 1;
+    const to = value > 0 ? [255, 190, 70] : [90, 160, 255];
+    for (let c = 0; c < 3; c++) image.data[4 * i + c] = shade * (110 + size * ((to[c] as number) - 110));
+    image.data[4 * i + 3] = 255;
+  }
+  return image;
+}

@@ -1,0 +1,49 @@
+import Box from '@mui/material/Box';
+
+interface ChoiceProps<T extends string> {
+  label: string;
+  value: T;
+  options: readonly (NoInfer<T> | { value: NoInfer<T>; words: string })[];
+  /** Shows the label before the choice instead of only saying it. */
+  shown?: boolean;
+  onChoose(value: NoInfer<T>): void;
+}
+
+/** One of a few, by the browser's own list. */
+export function Choice<T extends string>({ label, value, options, shown = false, onChoose }: ChoiceProps<T>) {
+  const select = (
+    <select
+      aria-label={shown ? undefined : label}
+      value={value}
+      onChange={(event) => onChoose(event.target.value as T)}
+    >
+      {options.map((option) => {
+        const { value: own, words } = typeof option === 'string' ? { value: option, words: option } : option;
+        return (
+          <option key={own} value={own}>
+            {words}
+          </option>
+        );
+      })}
+    </select>
+  );
+  if (!shown) return select;
+  return (
+    <Box
+      component="label"
+      sx={{
+        display: 'flex',
+        alignItems: 'center',
+        minHeight: 27,
+        borderBottom: 1,
+        borderColor: 'divider',
+        fontSize: '0.8125rem',
+      }}
+    >
+      <Box component="span" sx={{ flex: 1, color: 'text.secondary' }}>
+        {label}
+      </Box>
+      {select}
+    </Box>
+  );
+}
