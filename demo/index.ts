@@ -1,5 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { type Job, jobDocument, type SetDocument, setDocument } from '@fendrix/contract';
+import { bottleSteps } from './steps/bottle.js';
+import { millSteps } from './steps/mill.js';
+import { pepperSteps } from './steps/pepper.js';
+import { perrySteps } from './steps/perry.js';
+import { vinegarSteps } from './steps/vinegar.js';
+import { type Step, withTakes } from './steps.js';
 
 const files = {
   cordial: 'cordial.json',
@@ -7,16 +13,31 @@ const files = {
   mill: 'mill.json',
   tart: 'tart.json',
   tent: 'tent.json',
+  bottle: 'bottle.json',
+  pepper: 'pepper.json',
+  vinegar: 'vinegar.json',
+  perry: 'perry.json',
 } as const;
+
+/** Sets that show their way, take by take. */
+const stepsOf: Partial<Record<keyof typeof files, readonly Step[]>> = {
+  mill: millSteps,
+  bottle: bottleSteps,
+  pepper: pepperSteps,
+  vinegar: vinegarSteps,
+  perry: perrySteps,
+};
 
 export type DemoName = keyof typeof files;
 
 /** Names of the demo set documents, each a file beside this one. */
 export const demoNames = Object.keys(files) as DemoName[];
 
-/** A set of the made-up demo job, checked like any other document. */
+/** A set of the made-up demo job, with its takes where it shows a way; checked like any other document. */
 export function demoSet(name: DemoName): SetDocument {
-  return setDocument.parse(JSON.parse(readFileSync(new URL(files[name], import.meta.url), 'utf8')));
+  const base = setDocument.parse(JSON.parse(readFileSync(new URL(files[name], import.meta.url), 'utf8')));
+  const steps = stepsOf[name];
+  return steps ? withTakes(base, steps) : base;
 }
 
 const JOB_FILE = 'autumn-job.json';
