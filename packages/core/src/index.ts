@@ -115,7 +115,7 @@ export {
   withMovable,
 } from './solve/movables.js';
 export { type BandAnswer, type BandWish, placeForBand } from './solve/placeForBand.js';
-export { firstBelow, type Placement, withPlacement } from './solve/placements.js';
+export { firstBelow, mostBackM, type Placement, withPlacement } from './solve/placements.js';
 export { type PowerSolution, solvePowers, type ToneWish } from './solve/solvePowers.js';
 export { type EngineCalls, RAY_START_M, setRay } from './trace/engineCalls.js';
 export { degrees, radians } from './units/angle.js';

@@ -9,6 +9,9 @@ export type Placement =
   | { vary: 'light-height'; light: string }
   | { vary: 'backdrop-distance' };
 
+/** A backdrop keeps this much from the wall, m. */
+const BEFORE_WALL_M = 0.03;
+
 /**
  * The set with one placement changed: a light turned round its aim point by so many degrees, at so many metres from
  * it, so many metres higher; or the backdrop so many metres further back. The light faces its aim point throughout.
@@ -26,6 +29,13 @@ export function withPlacement(set: SetDocument, placement: Placement, value: num
   };
   const moved = { ...light, positionM: add(light.aimM, to[placement.vary]()) } as Light;
   return { ...set, lights: set.lights.map((other) => (other.tag === light.tag ? moved : other)) };
+}
+
+/** How far back the backdrop can go, m: to just before the wall; three metres without a room. */
+export function mostBackM({ backdrop, room }: SetDocument): number {
+  if (!backdrop) return 0;
+  const here = backdrop.kind === 'panel' ? backdrop.centreM[1] : backdrop.backM;
+  return room ? Math.max(0, room.depthM - room.markFromFrontM - BEFORE_WALL_M - here) : 3;
 }
 
 function withBackdropAt(set: SetDocument, byM: number): SetDocument | null {

@@ -141,7 +141,7 @@ function OpenBench() {
         >
           <Heading>Stop ruler</Heading>
           <StopRuler />
-          <Box sx={{ width: 344, maxHeight: 84, overflow: 'auto' }}>
+          <Box sx={{ width: { xs: '100%', md: 344 }, maxHeight: 84, overflow: 'auto' }}>
             <LightPowers />
           </Box>
         </Box>

@@ -6,6 +6,7 @@ import { renderSmall } from './smallRender';
 
 interface SmallPictureProps {
   set: SetDocument;
+  /** What it shows; empty where the words beside it say so. */
   label: string;
   /** Pixels across; the height follows from the sensor. */
   width: number;
@@ -71,8 +72,7 @@ export function SmallPicture({
         ref={canvas}
         width={width}
         height={height}
-        role="img"
-        aria-label={label}
+        {...(label === '' ? { 'aria-hidden': true } : { role: 'img', 'aria-label': label })}
         sx={{ width: '100%', opacity: state === 'working' ? 0.45 : 1, transition: 'opacity 120ms' }}
       />
       {children && (

@@ -35,6 +35,7 @@ export const MirrorBandView = memo(function MirrorBandView() {
   const set = useSet();
   const band = useSelector(chosenBand);
   const profile = useBench((bench) => bench.profile);
+  const several = useBench((bench) => bench.bands.length > 1);
   const [length, setLength] = useState<BandLength | null>(null);
   const [curves, setCurves] = useState(false);
   const [listed, setListed] = useState(false);
@@ -63,17 +64,19 @@ export const MirrorBandView = memo(function MirrorBandView() {
         <Box component="h2" sx={{ m: 0, fontSize: '0.8125rem', fontWeight: 650 }}>
           Mirror band
         </Box>
-        <Box
-          sx={{
-            color: surround.quiet,
-            maxWidth: 130,
-            whiteSpace: 'nowrap',
-            overflow: 'hidden',
-            textOverflow: 'ellipsis',
-          }}
-        >
-          {product.name}
-        </Box>
+        {several && (
+          <Box
+            sx={{
+              color: surround.quiet,
+              maxWidth: 130,
+              whiteSpace: 'nowrap',
+              overflow: 'hidden',
+              textOverflow: 'ellipsis',
+            }}
+          >
+            {product.name}
+          </Box>
+        )}
         <HeightField product={product} />
         <Box sx={{ flex: 1 }} />
         <ButtonBase

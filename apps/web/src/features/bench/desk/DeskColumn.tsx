@@ -48,7 +48,7 @@ export const DeskColumn = memo(function DeskColumn() {
         sx={{
           minHeight: 32,
           bgcolor: '#3a3a3a',
-          '& .MuiTab-root': { minHeight: 32, minWidth: 0, px: 1.25, py: 0, color: surround.quiet },
+          '& .MuiTab-root': { minHeight: 32, minWidth: 0, px: 1, py: 0, color: surround.quiet },
           '& .MuiTab-root.Mui-selected': { color: surround.accent },
           '& .MuiTabs-indicator': { bgcolor: surround.accent },
         }}

@@ -136,52 +136,54 @@ export const LensView = memo(function LensView() {
         alignItems: 'flex-start',
       }}
     >
-      <Box
-        ref={surface}
-        data-testid="lens"
-        data-zoom={window.zoom.toFixed(2)}
-        role="application"
-        tabIndex={0}
-        aria-label="Lens view. Arrow keys move the pointer, with Shift in wide steps; Enter points at the spot; plus, minus and 0 magnify"
-        {...bind()}
-        onKeyDown={onKeyDown}
-        onBlur={() => setPointer(null)}
-        sx={{
-          position: 'relative',
-          width,
-          height,
-          bgcolor: '#3a3a3a',
-          cursor: pinning || marking ? 'crosshair' : window.zoom > 1 ? 'grab' : 'pointer',
-          overflow: 'hidden',
-          touchAction: 'none',
-        }}
-      >
-        <PictureCanvas picture={picture} window={window} />
-        {!picture && <Notice>First picture on its way</Notice>}
-        {mirrored && (
-          <MirrorOverlayCanvas
-            overlay={mirrored}
-            show={overlay === 'through' ? 'through' : 'mirrors'}
-            window={window}
-          />
-        )}
-        {(overlay === 'stops' || overlay === 'clipping') && picture?.tones && (
-          <ToneLayerView picture={picture} tones={picture.tones} window={window} />
-        )}
-        {overlay === 'focus' && depth && <FocusLayer overlay={depth} window={window} camera={camera} />}
-        <svg
-          width={width}
-          height={height}
-          aria-hidden
-          style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}
+      <Box sx={{ position: 'relative', width, height }}>
+        <Box
+          ref={surface}
+          data-testid="lens"
+          data-zoom={window.zoom.toFixed(2)}
+          role="application"
+          tabIndex={0}
+          aria-label="Lens view. Arrow keys move the pointer, with Shift in wide steps; Enter points at the spot; plus, minus and 0 magnify"
+          {...bind()}
+          onKeyDown={onKeyDown}
+          onBlur={() => setPointer(null)}
+          sx={{
+            position: 'relative',
+            width,
+            height,
+            bgcolor: '#3a3a3a',
+            cursor: pinning || marking ? 'crosshair' : window.zoom > 1 ? 'grab' : 'pointer',
+            overflow: 'hidden',
+            touchAction: 'none',
+          }}
         >
-          {crops && <CropMarks camera={camera} window={window} width={width} height={height} />}
-          <FieldMark window={window} width={width} height={height} />
-          <SpotMarks view={view} window={window} width={width} height={height} />
-          {window.zoom === 1 && <MirrorTags tags={tags} width={width} height={height} />}
-          {pointer && <Crosshair x={pointer[0] * width} y={pointer[1] * height} />}
-          <PickMark view={view} window={window} width={width} height={height} />
-        </svg>
+          <PictureCanvas picture={picture} window={window} />
+          {!picture && <Notice>First picture on its way</Notice>}
+          {mirrored && (
+            <MirrorOverlayCanvas
+              overlay={mirrored}
+              show={overlay === 'through' ? 'through' : 'mirrors'}
+              window={window}
+            />
+          )}
+          {(overlay === 'stops' || overlay === 'clipping') && picture?.tones && (
+            <ToneLayerView picture={picture} tones={picture.tones} window={window} />
+          )}
+          {overlay === 'focus' && depth && <FocusLayer overlay={depth} window={window} camera={camera} />}
+          <svg
+            width={width}
+            height={height}
+            aria-hidden
+            style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}
+          >
+            {crops && <CropMarks camera={camera} window={window} width={width} height={height} />}
+            <FieldMark window={window} width={width} height={height} />
+            <SpotMarks view={view} window={window} width={width} height={height} />
+            {window.zoom === 1 && <MirrorTags tags={tags} width={width} height={height} />}
+            {pointer && <Crosshair x={pointer[0] * width} y={pointer[1] * height} />}
+            <PickMark view={view} window={window} width={width} height={height} />
+          </svg>
+        </Box>
         {compare && <CompareLayer key={compare.takeId} compare={compare} width={width} height={height} />}
       </Box>
     </Box>

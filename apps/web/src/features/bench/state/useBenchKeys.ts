@@ -42,9 +42,13 @@ export function useBenchKeys(): void {
     const middle: [number, number] = [window.left + 0.5 / window.zoom, window.top + 0.5 / window.zoom];
     dispatch(benchActions.windowChanged(zoomedAt(window, factor, middle, mostZoom)));
   };
-  useHotkeys('+', () => zoom(2), { useKey: true });
-  useHotkeys('-', () => zoom(0.5), { useKey: true });
-  useHotkeys('0', () => void dispatch(benchActions.windowChanged(WHOLE_FRAME)), { useKey: true });
+  // By what the key writes: plus and minus lie elsewhere on other keyboards.
+  useHotkeys('*', ({ key, ctrlKey, metaKey }) => {
+    if (ctrlKey || metaKey) return;
+    if (key === '+') zoom(2);
+    else if (key === '-') zoom(0.5);
+    else if (key === '0') dispatch(benchActions.windowChanged(WHOLE_FRAME));
+  });
   useHotkeys('escape', () => {
     dispatch(benchActions.pinningChanged(false));
     dispatch(benchActions.markingChanged(false));

@@ -63,7 +63,6 @@ export function CompareLayer({ compare, width, height }: CompareLayerProps) {
       data-testid="compare"
       data-ready={before && after ? 'yes' : 'no'}
       sx={{ position: 'absolute', inset: 0, bgcolor: '#3a3a3a', cursor: 'default' }}
-      onPointerDown={(event) => event.stopPropagation()}
       onKeyDown={(event) => event.key !== 'Escape' && event.stopPropagation()}
     >
       {mode === 'side' && (

@@ -127,6 +127,7 @@ function TakeItem({
           width: '100%',
           height: '100%',
           textAlign: 'left',
+          font: 'inherit',
           justifyContent: 'flex-start',
           alignItems: 'flex-start',
           color: surround.text,
@@ -147,7 +148,7 @@ function TakeItem({
               textOverflow: 'ellipsis',
             }}
           >
-            {take.pinned ? '📌\uFE0E ' : ''}
+            {take.pinned && <PushPinIcon sx={{ fontSize: 12, mr: 0.25, verticalAlign: '-2px' }} />}
             {take.name}
           </Box>
           <Box

@@ -22,14 +22,18 @@ export default function WalkRound() {
   };
   if (lost) return <NoSpace onAgain={again} />;
   return (
-    <Box sx={{ position: 'relative', height: '100%', minHeight: 320 }} data-testid="walk-round">
+    <Box
+      role="group"
+      aria-label={`${name}, in three dimensions`}
+      sx={{ position: 'relative', height: '100%', minHeight: 320 }}
+      data-testid="walk-round"
+    >
       <IfItBreaks key={round} onBreak={() => setLost(true)}>
         <Canvas
           frameloop="demand"
           dpr={1}
           gl={{ antialias: true, powerPreference: 'low-power' }}
           camera={{ fov: 45, near: 0.02, far: 60, up: [0, 0, 1], position: [1.2, -1.6, 1.2] }}
-          aria-label={`${name}, in three dimensions. Drag to walk round, drag a thing to move it along the floor`}
           onCreated={({ gl }) => {
             gl.domElement.addEventListener('webglcontextlost', (event) => {
               event.preventDefault();

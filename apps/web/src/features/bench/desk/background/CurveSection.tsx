@@ -1,4 +1,13 @@
-import { firstBelow, formatLength, formatStops, type Placement, vector, withPlacement } from '@fendrix/core';
+import type { SetDocument } from '@fendrix/contract';
+import {
+  firstBelow,
+  formatLength,
+  formatStops,
+  mostBackM,
+  type Placement,
+  vector,
+  withPlacement,
+} from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
@@ -52,7 +61,11 @@ export function CurveSection() {
 
   async function run(what: Placement) {
     if (!session) return;
-    const values = rangeOf(what, light && 'aimM' in light ? vector.distance(light.positionM, light.aimM) : 1);
+    const values = rangeOf(
+      what,
+      set,
+      light && 'aimM' in light ? vector.distance(light.positionM, light.aimM) : 1,
+    );
     const list: Point[] = [];
     setDone(0);
     for (const [index, value] of values.entries()) {
@@ -122,7 +135,7 @@ export function CurveSection() {
   );
 }
 
-function rangeOf({ vary }: Placement, distance: number): number[] {
+function rangeOf({ vary }: Placement, set: SetDocument, distance: number): number[] {
   const steps = (from: number, to: number, count: number) =>
     Array.from({ length: count }, (_, i) => from + (i * (to - from)) / (count - 1));
   switch (vary) {
@@ -133,7 +146,7 @@ function rangeOf({ vary }: Placement, distance: number): number[] {
     case 'light-height':
       return steps(-0.4, 0.6, 9);
     case 'backdrop-distance':
-      return steps(0, 1.6, 9);
+      return steps(0, Math.max(0.01, mostBackM(set)), 8);
   }
 }
 
