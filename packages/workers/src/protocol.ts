@@ -32,7 +32,7 @@ export type Task =
   | { kind: 'pick'; across: number; down: number }
   | { kind: 'things' }
   | { kind: 'depth'; width: number; height: number; tile: Tile }
-  | { kind: 'profile'; product: string; heightM?: number; columns: number; samples: number }
+  | { kind: 'profile'; product: string; columns: number; samples: number; ambient?: readonly number[] }
   | { kind: 'zones'; options: ZoneOptions }
   | { kind: 'field'; rect: FrameRect; across: number; down: number; samples: number }
   | { kind: 'placeForBand'; wish: BandWish }

@@ -26,15 +26,18 @@ export function Explained({ label, value, children }: ExplainedProps) {
       >
         {value}
       </ButtonBase>
-      <Popover
-        open={anchor !== null}
-        anchorEl={anchor}
-        onClose={() => setAnchor(null)}
-        anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }}
-        transformOrigin={{ vertical: 'top', horizontal: 'right' }}
-      >
-        <Box sx={{ p: 1.5, maxWidth: 300, fontSize: '0.8125rem', lineHeight: 1.45 }}>{children}</Box>
-      </Popover>
+      {/* Only where it is open: a closed one costs as much at every step of a drag. */}
+      {anchor && (
+        <Popover
+          open
+          anchorEl={anchor}
+          onClose={() => setAnchor(null)}
+          anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }}
+          transformOrigin={{ vertical: 'top', horizontal: 'right' }}
+        >
+          <Box sx={{ p: 1.5, maxWidth: 300, fontSize: '0.8125rem', lineHeight: 1.45 }}>{children}</Box>
+        </Popover>
+      )}
     </Box>
   );
 }

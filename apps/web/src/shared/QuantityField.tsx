@@ -38,18 +38,21 @@ export function QuantityField({ label, hint, shown, parse, example, onCommit }: 
     onCommit(value);
   }
 
+  const words = (
+    <Box component="label" htmlFor={id} sx={{ flex: 1, color: 'text.secondary', fontSize: '0.8125rem' }}>
+      {label}
+    </Box>
+  );
   return (
     <Box sx={{ borderBottom: 1, borderColor: 'divider' }}>
       <Box sx={{ display: 'flex', alignItems: 'center', minHeight: 27 }}>
-        <Tooltip describeChild title={hint ?? ''} placement="left">
-          <Box
-            component="label"
-            htmlFor={id}
-            sx={{ flex: 1, color: 'text.secondary', fontSize: '0.8125rem' }}
-          >
-            {label}
-          </Box>
-        </Tooltip>
+        {hint ? (
+          <Tooltip describeChild title={hint} placement="left">
+            {words}
+          </Tooltip>
+        ) : (
+          words
+        )}
         <InputBase
           id={id}
           value={draft ?? shown}

@@ -55,6 +55,7 @@ export const theme = createTheme({
     MuiCssBaseline: {
       styleOverrides: {
         body: { fontStretch: '94%', fontVariantNumeric: 'tabular-nums' },
+        'select, input': { font: 'inherit' },
         // On paper there is nothing to press.
         '@media print': {
           body: { backgroundColor: '#fff' },

@@ -14,19 +14,23 @@ export interface BandProfile {
   unit: Float32Array;
 }
 
+export interface BandProfileOptions {
+  columns: number;
+  samples: number;
+  ambient?: readonly number[];
+  heightM?: number;
+}
+
 /**
  * Path-traced luminance at the columns of a product's band, lit sheets included.
  * @param samples paths a column
+ * @param ambient makes it a quick profile, bounced light estimated, see `TileJob.ambient`
  * @returns null where the product has no upright side at this height
  */
 export function bandProfile(
   tracing: Tracing,
   product: Product,
-  {
-    columns,
-    samples,
-    heightM = bandHeightM(product),
-  }: { columns: number; samples: number; heightM?: number },
+  { columns, samples, ambient, heightM = bandHeightM(product) }: BandProfileOptions,
 ): BandProfile | null {
   const { view, kernel, scene } = tracing;
   const contour = contourAt(product, heightM, view.origin);
@@ -34,9 +38,10 @@ export function bandProfile(
   const left = projectPoint(view, contour.at(0));
   const right = projectPoint(view, contour.at(1));
   if (!left || !right || !(right[0] > left[0])) return null;
-  lightSheets(tracing);
+  if (!ambient) lightSheets(tracing);
   kernel.reseed(1);
-  kernel.setMode({ sheets: true });
+  kernel.setMode(ambient ? { quick: true } : { sheets: true });
+  if (ambient) kernel.ambient.set(ambient);
   const part = new Float64Array(columns);
   const width = scene.channelCount * 3;
   const unit = new Float32Array(columns * width);

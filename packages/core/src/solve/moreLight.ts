@@ -1,11 +1,13 @@
 import type { Camera, Light } from '@fendrix/contract';
 import { F_NUMBERS, ISO_SPEEDS, printedSetting } from '../exposure/series.js';
-import { onAxisLx } from '../photometry/output.js';
+import { lightLuminance, onAxisLx } from '../photometry/output.js';
 import { length, subtract } from '../units/vector.js';
 
 /** A way to more light from one light, with what it gains and costs. */
 export interface LightGain {
-  how: 'closer' | 'iso' | 'f-stop' | 'pops' | 'grid' | 'film' | 'gels';
+  how: 'closer' | 'iso' | 'f-stop' | 'pops' | 'grid' | 'film' | 'gels' | 'modifier';
+  /** Of another modifier its name. */
+  name?: string;
   /** Distance m, ISO, f-number, or number of flashes; stops for what is taken off. */
   amount: number;
   /** Stops of this light gained. */
@@ -21,9 +23,15 @@ const NEAREST_M = 0.15;
 /**
  * Ways out when a light runs out by some stops, the cheapest first: what is taken off it, nearer to its aim point,
  * several flashes on one frame, a higher ISO, a wider f-stop.
+ * @param others lights of the kit, for the modifier that gives most on the same spot from the same place
  * Nearer by the light of its face on axis, exactly for its size; it then also looks larger and is softer.
  */
-export function moreLight(light: Light, camera: Camera, shortStops: number): LightGain[] {
+export function moreLight(
+  light: Light,
+  camera: Camera,
+  shortStops: number,
+  others: readonly Light[] = [],
+): LightGain[] {
   if (!(shortStops > 0)) return [];
   const gains: LightGain[] = [];
   const add = (how: LightGain['how'], amount: number, gainStops: number, all = false) =>
@@ -48,6 +56,16 @@ export function moreLight(light: Light, camera: Camera, shortStops: number): Lig
       add('closer', near, gainAt(near));
     }
   }
+  const best = strongest(light, others);
+  if (best)
+    gains.push({
+      how: 'modifier',
+      amount: 0,
+      name: best.name,
+      gainStops: best.gain,
+      enough: best.gain >= shortStops - 0.05,
+      all: false,
+    });
   if (isFlash(light)) {
     const pops = Math.ceil(2 ** shortStops - 1e-6);
     add('pops', pops, Math.log2(pops));
@@ -59,6 +77,21 @@ export function moreLight(light: Light, camera: Camera, shortStops: number): Lig
     .find(({ value }) => 2 * Math.log2(camera.fNumber / value) >= shortStops - 0.01);
   if (wider) add('f-stop', wider.value, 2 * Math.log2(camera.fNumber / wider.value), true);
   return gains.sort((a, b) => Number(b.enough) - Number(a.enough));
+}
+
+/** The light of the kit of the same sort that gives most at the aim point, from the same place. */
+function strongest(light: Light, others: readonly Light[]): { name: string; gain: number } | null {
+  if (!('aimM' in light)) return null;
+  const distance = length(subtract(light.positionM, light.aimM));
+  const given = (own: Light) =>
+    'aimM' in own ? lightLuminance({ ...own, powerStops: 0 }).luminance * onAxisLx(own, distance) : 0;
+  const now = given(light);
+  const gains = others
+    .filter((other) => isFlash(other) === isFlash(light) && 'aimM' in other && other.kind !== 'window')
+    .map((other) => ({ name: other.name, gain: Math.log2(given(other) / now) }))
+    .filter(({ gain }) => gain > 0.1)
+    .sort((a, b) => b.gain - a.gain);
+  return gains[0] ?? null;
 }
 
 function isFlash({ output }: Light): boolean {

@@ -117,6 +117,7 @@ function OpenBench() {
             p: 1.75,
             overflow: 'auto',
             display: 'grid',
+            gridTemplateColumns: 'minmax(0, 1fr)',
             gap: 2,
             alignContent: 'start',
           }}

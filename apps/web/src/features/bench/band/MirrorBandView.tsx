@@ -19,6 +19,7 @@ import { lazy, memo, Suspense, useMemo, useState } from 'react';
 import { useSelector } from 'react-redux';
 import { surround } from '../../../shared/theme';
 import { shortName } from '../lens/hatch';
+import { benchActions } from '../state/benchSlice';
 import { chosenBand } from '../state/chosenBand';
 import { changeProduct } from '../state/edits';
 import { useBench, useBenchDispatch, useSet } from '../state/hooks';
@@ -43,7 +44,10 @@ export const MirrorBandView = memo(function MirrorBandView() {
     () => (profile && band && profile.product === band.product ? profileStops(set, profile) : null),
     [set, profile, band],
   );
+  const whole = useBench((bench) => bench.wholeSurface);
+  const dispatch = useBenchDispatch();
   if (!band) return <WholeSurface />;
+  if (whole) return <WholeSurface onBand={() => dispatch(benchActions.wholeSurfaceToggled())} />;
   const product = set.products.find(({ id }) => id === band.product);
   if (!product) return null;
   const figures = stops && profile ? profileFigures(profile.part, stops) : null;
@@ -85,6 +89,12 @@ export const MirrorBandView = memo(function MirrorBandView() {
           sx={{ color: surround.quiet, textDecoration: 'underline dotted', font: 'inherit' }}
         >
           as a list
+        </ButtonBase>
+        <ButtonBase
+          onClick={() => dispatch(benchActions.wholeSurfaceToggled())}
+          sx={{ color: surround.quiet, textDecoration: 'underline dotted', font: 'inherit' }}
+        >
+          whole surface
         </ButtonBase>
         {figures && (
           <ButtonBase

@@ -1,14 +1,16 @@
 import { mirrorShares } from '@fendrix/core';
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import { useMemo } from 'react';
 import { Tag } from '../../../shared/Tag';
 import { surround } from '../../../shared/theme';
 import { hatchOf, shortName } from '../lens/hatch';
 import { useSession } from '../picture/useSession';
 import { useBench, useSetPart } from '../state/hooks';
+import { DomeMap } from './DomeMap';
 
 /** What the whole visible surface mirrors, for domes and all that has no upright side: areas in percent. */
-export function WholeSurface() {
+export function WholeSurface({ onBand }: { onBand?: () => void }) {
   const products = useSetPart((set) => set.products);
   const selected = useBench((bench) => bench.selected);
   const { mirrors } = useSession();
@@ -32,13 +34,19 @@ export function WholeSurface() {
           What it mirrors
         </Box>
         <Box sx={{ color: surround.quiet }}>
-          {product.name}: it has no upright side, so areas of all that the lens sees of it. M shows where.
+          {product.name}: areas of all that the lens sees of it{onBand ? '.' : ', which has no upright side.'}
         </Box>
       </Box>
+      {onBand && (
+        <Button size="small" onClick={onBand} sx={{ color: surround.accent, py: 0, px: 0 }}>
+          One height of it
+        </Button>
+      )}
       {mirrors && shares.length === 0 && (
         <Box sx={{ color: surround.quiet, py: 1 }}>It is matte: it mirrors nothing.</Box>
       )}
-      <Box sx={{ display: 'flex', height: 34, mt: 1 }} aria-hidden>
+      {mirrors && shares.length > 0 && <DomeMap overlay={mirrors} product={product.id} />}
+      <Box sx={{ display: 'flex', height: 18, mt: 0.5 }} aria-hidden>
         {shares.map(({ thing, share }) => (
           <Box
             key={thing ? `${thing.kind} ${thing.key}` : 'dark'}

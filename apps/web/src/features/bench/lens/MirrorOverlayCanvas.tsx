@@ -26,7 +26,7 @@ export function MirrorOverlayCanvas({ overlay, show, window }: Props) {
     const context = ref.current?.getContext('2d');
     if (!context) return;
     const image = context.createImageData(width, height);
-    paint(image, overlay, show);
+    paintMirrors(image, overlay, show);
     context.putImageData(image, 0, 0);
   }, [overlay, show, width, height]);
   return (
@@ -47,7 +47,8 @@ interface Paint {
   gap: number;
 }
 
-function paint(image: ImageData, { map, things }: MirrorOverlay, show: ShownPart): void {
+/** Paints a map as large as the image, in hatches. */
+export function paintMirrors(image: ImageData, { map, things }: MirrorOverlay, show: ShownPart): void {
   const { width, height, data } = image;
   const named = show === 'mirrors' ? map.mirrored : map.through;
   const paints = things.map(({ kind, key }) => paintOf(kind, key));

@@ -31,7 +31,9 @@ import { type FrameWindow, pictureOf, WHOLE_FRAME } from './frameWindow';
 const NARROWEST_FOLLOWING = 200;
 const WIDEST_FOLLOWING = 480;
 /** Time a following picture should take, ms. */
-const FOLLOWING_MS = 110;
+const FOLLOWING_MS = 85;
+/** Figures of this many pictures in a row may be given up while a thing moves. */
+const MOST_PASSED_OVER = 2;
 /** A quick picture: one sample, bounced light estimated, shown when whole, hardly filtered. */
 const QUICK = { samples: 1, fewest: 1, widest: 2 };
 /** The refined picture: takes the quick one's place when its noise is bearable. */
@@ -95,6 +97,7 @@ interface PictureOptions {
   /** Makes it a quick picture. */
   ambient?: readonly number[];
   signal?: AbortSignal;
+  priority?: number;
 }
 
 export interface SessionEvents {
@@ -144,6 +147,8 @@ export class PictureSession {
   private traced = 0;
   private wants: Wants = NO_WANTS;
   private window: FrameWindow = WHOLE_FRAME;
+  /** Pictures in a row whose figures were given up for the next. */
+  private passedOver = 0;
   private closed = false;
 
   constructor(
@@ -249,27 +254,39 @@ export class PictureSession {
     }
   }
 
+  /** The picture first; bands, spots and maps take what the workers have left, and are waited for now and then. */
   private async followOnce(keyed: KeyedSet): Promise<void> {
     const start = performance.now();
     this.events.status({ phase: 'following', progress: 0 });
-    await Promise.all([
-      this.readBands(keyed),
-      this.traceSpots(keyed, SPOT_SAMPLES, AT_ONCE),
-      this.workOut(keyed, this.wants, FOLLOWING),
-      this.quickPicture(keyed),
+    const picture = this.quickPicture(keyed);
+    const { signal, abort } = abortable();
+    const figures = Promise.all([
+      this.readBands(keyed, signal),
+      this.traceSpots(keyed, SPOT_SAMPLES, AT_ONCE, signal),
+      this.workOut(keyed, this.wants, FOLLOWING, signal),
     ]);
+    figures.catch(() => undefined);
+    await picture;
     this.adapt(performance.now() - start);
+    if (this.keyed !== keyed && this.passedOver < MOST_PASSED_OVER) {
+      this.passedOver++;
+      abort();
+      return;
+    }
+    this.passedOver = 0;
+    await figures;
   }
 
   private async quickPicture(keyed: KeyedSet): Promise<void> {
     // While a thing moves the bounced light changes little: the estimate of the last rest will do.
     const known = this.ambient?.length === channelsOf(keyed.set).length ? this.ambient : null;
     const ambient = known ?? (await this.estimateAmbient(keyed));
-    await this.renderInto(keyed, { ...QUICK, width: this.followingWidth, guided: false, ambient });
+    const priority = 2 * AT_ONCE;
+    await this.renderInto(keyed, { ...QUICK, width: this.followingWidth, guided: false, ambient, priority });
   }
 
-  private async readBands(keyed: KeyedSet): Promise<void> {
-    this.events.bands(await this.pool.run(keyed, { kind: 'bands' }, { priority: AT_ONCE }));
+  private async readBands(keyed: KeyedSet, signal: AbortSignal): Promise<void> {
+    this.events.bands(await this.pool.run(keyed, { kind: 'bands' }, { priority: AT_ONCE, signal }));
   }
 
   /** Few large tiles: each answer goes by way of the page, which is busy with the drag. */
@@ -341,7 +358,7 @@ export class PictureSession {
   }
 
   private async renderInto(keyed: KeyedSet, options: PictureOptions): Promise<void> {
-    const { width, samples, fewest, widest, guided, ambient, signal, channels: wanted } = options;
+    const { width, samples, fewest, widest, guided, ambient, signal, channels: wanted, priority } = options;
     const window = this.window;
     const { width: wide, height: high, part } = pictureOf(window, width, this.aspect);
     const picture = this.nextPicture++;
@@ -364,6 +381,7 @@ export class PictureSession {
       seed: 1,
       ...(ambient && !signal ? { tileSize: this.followingTile(part.width, part.height) } : {}),
       ...(signal ? { signal } : {}),
+      ...(priority === undefined ? {} : { priority }),
       ...(ambient ? { ambient } : {}),
       ...(wanted ? { channels: wanted } : {}),
       onTile: (tile, sums, count) => this.tell({ type: 'tile', picture, tile, sums, samples: count }),
@@ -421,42 +439,40 @@ export class PictureSession {
   }
 
   /** Maps, profile and zones, as far as they are wanted. */
-  private async workOut(keyed: KeyedSet, wants: Wants, { mapWidth, profile }: typeof REFINED): Promise<void> {
-    await Promise.all([
-      wants.mirrors ? this.mapMirrors(keyed, mapWidth) : undefined,
-      wants.depth ? this.mapDepth(keyed, mapWidth) : undefined,
-      wants.profile ? this.readProfile(keyed, wants.profile, profile) : undefined,
-      wants.zones ? this.findZones(keyed, wants.zones) : undefined,
-    ]);
-  }
-
-  private async mapMirrors(keyed: KeyedSet, mapWidth: number): Promise<void> {
-    const { window } = this;
-    const { width, height, part: tile } = pictureOf(window, mapWidth, this.aspect);
-    const run = { priority: AT_ONCE };
-    const found = await this.pool.run(keyed, { kind: 'mirror', width, height, tile }, run);
-    this.events.mirrors({ ...found, window });
-  }
-
-  private async mapDepth(keyed: KeyedSet, mapWidth: number): Promise<void> {
-    const { window } = this;
-    const { width, height, part: tile } = pictureOf(window, mapWidth, this.aspect);
-    const run = { priority: AT_ONCE };
-    const depth = await this.pool.run(keyed, { kind: 'depth', width, height, tile }, run);
-    this.events.depth({ width: tile.width, height: tile.height, depth, window });
-  }
-
-  private async readProfile(
+  private async workOut(
     keyed: KeyedSet,
-    product: string,
-    { columns, samples }: (typeof REFINED)['profile'],
+    wants: Wants,
+    { mapWidth, profile }: typeof REFINED,
+    signal?: AbortSignal,
   ): Promise<void> {
-    const run = { priority: AT_ONCE };
-    this.events.profile(await this.pool.run(keyed, { kind: 'profile', product, columns, samples }, run));
-  }
-
-  private async findZones(keyed: KeyedSet, options: ZoneOptions): Promise<void> {
-    this.events.zones(await this.pool.run(keyed, { kind: 'zones', options }, { priority: AT_ONCE }));
+    const run = { priority: AT_ONCE, ...(signal ? { signal } : {}) };
+    const { window } = this;
+    const { width, height, part: tile } = pictureOf(window, mapWidth, this.aspect);
+    const map = { width, height, tile };
+    const mirrors = async () => {
+      const found = await this.pool.run(keyed, { kind: 'mirror', ...map }, run);
+      this.events.mirrors({ ...found, window });
+    };
+    const depth = async () => {
+      const found = await this.pool.run(keyed, { kind: 'depth', ...map }, run);
+      this.events.depth({ width: tile.width, height: tile.height, depth: found, window });
+    };
+    const across = async (product: string) => {
+      // While a thing moves the light of the sheets is not baked anew for one line of it.
+      if (this.following && !this.ambient) return;
+      const quick = this.following && this.ambient ? { ambient: this.ambient } : {};
+      this.events.profile(
+        await this.pool.run(keyed, { kind: 'profile', product, ...profile, ...quick }, run),
+      );
+    };
+    const zones = async (options: ZoneOptions) =>
+      this.events.zones(await this.pool.run(keyed, { kind: 'zones', options }, run));
+    await Promise.all([
+      wants.mirrors ? mirrors() : undefined,
+      wants.depth ? depth() : undefined,
+      wants.profile ? across(wants.profile) : undefined,
+      wants.zones ? zones(wants.zones) : undefined,
+    ]);
   }
 
   /** Asks the workers something about the set as it is now, or as it would be. */
@@ -469,4 +485,10 @@ export class PictureSession {
   private tell(message: ToDeveloper): void {
     this.developer.postMessage(message, message.type === 'tile' ? [message.sums.buffer] : []);
   }
+}
+
+/** A signal with the call that sets it off. */
+function abortable(): { signal: AbortSignal; abort(): void } {
+  const controller = new AbortController();
+  return { signal: controller.signal, abort: () => controller.abort(new Error('a newer set is there')) };
 }

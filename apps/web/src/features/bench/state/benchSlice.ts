@@ -42,6 +42,8 @@ export interface BenchState {
   selected: ThingRef | null;
   overlay: Overlay;
   crops: boolean;
+  /** The mirrors of the whole product instead of one height. */
+  wholeSurface: boolean;
   /** Width at which the lens view is shown, px. */
   lensWidthPx: number;
   window: FrameWindow;
@@ -68,6 +70,7 @@ const initialState: BenchState = {
   selected: null,
   overlay: 'none',
   crops: false,
+  wholeSurface: false,
   lensWidthPx: 560,
   window: WHOLE_FRAME,
   desk: 'plans',
@@ -98,6 +101,9 @@ const benchSlice = createSlice({
     },
     lensResized: (state, { payload }: PayloadAction<number>) => {
       state.lensWidthPx = payload;
+    },
+    wholeSurfaceToggled: (state) => {
+      state.wholeSurface = !state.wholeSurface;
     },
     cropsToggled: (state) => {
       state.crops = !state.crops;

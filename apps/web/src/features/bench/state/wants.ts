@@ -12,13 +12,14 @@ export const selectWants: (state: WithBench) => Wants = createSelector(
   [
     (state: WithBench) => state.bench.overlay,
     chosenBand,
+    (state: WithBench) => state.bench.wholeSurface,
     (state: WithBench) => state.bench.zones,
     (state: WithBench) => state.bench.selected,
     (state: WithBench) => state.bench.pick,
     (state: WithBench) => state.bench.pickAt,
     (state: WithBench) => state.benchSet.history.present.value?.products[0]?.id ?? null,
   ],
-  (overlay, band, zones, selected, pick, pickAt, firstProduct): Wants => {
+  (overlay, band, whole, zones, selected, pick, pickAt, firstProduct): Wants => {
     const picked = pick?.thing.kind === 'product' ? pick.thing.key : null;
     const product = selected?.kind === 'product' ? selected.key : (picked ?? band?.product ?? firstProduct);
     const round =
@@ -27,7 +28,7 @@ export const selectWants: (state: WithBench) => Wants = createSelector(
         : null;
     return {
       ...NO_WANTS,
-      mirrors: overlay === 'mirrors' || overlay === 'through' || band === null,
+      mirrors: overlay === 'mirrors' || overlay === 'through' || whole || band === null,
       depth: overlay === 'focus',
       tones: overlay === 'stops' || overlay === 'clipping' ? overlay : 'none',
       profile: band?.product ?? null,

@@ -17,7 +17,15 @@ export const BenchHeader = memo(function BenchHeader() {
   return (
     <Box
       component="header"
-      sx={{ height: 44, px: 2.5, display: 'flex', alignItems: 'center', gap: 1.5, bgcolor: surround.deep }}
+      sx={{
+        minHeight: 44,
+        px: 2.5,
+        display: 'flex',
+        flexWrap: { xs: 'wrap', md: 'nowrap' },
+        alignItems: 'center',
+        gap: 1.5,
+        bgcolor: surround.deep,
+      }}
     >
       <Button
         component={Link}

@@ -2,7 +2,7 @@ import { kitCheck } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Popover from '@mui/material/Popover';
-import { memo, useMemo, useState } from 'react';
+import { memo, useDeferredValue, useMemo, useState } from 'react';
 import { Tag } from '../../../shared/Tag';
 import { surround } from '../../../shared/theme';
 import { kitApi } from '../../kit';
@@ -11,7 +11,8 @@ import { useSet } from '../state/hooks';
 /** What stands on the set and is not in the kit, and what of the kit could stand in. */
 export const KitGaps = memo(function KitGaps() {
   const { data } = kitApi.useReadKitQuery();
-  const set = useSet();
+  // Where things stand plays no part: a list that waits does not slow a drag.
+  const set = useDeferredValue(useSet());
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const missing = useMemo(() => (data ? kitCheck(set, data.document) : []), [data, set]);
   if (missing.length === 0) return null;

@@ -1,3 +1,4 @@
+import type { SetDocument } from '@fendrix/contract';
 import { formatPower, onDial } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -14,11 +15,32 @@ const LOWEST = -20;
 /** Of a light whose dial is not known. */
 const SLIDER_LOWEST = -8;
 
-/** Power and switch of each light, a third of a stop at a time. */
+/** Power and switch of each light, a third of a stop at a time or by a slider. */
 export const LightPowers = memo(function LightPowers() {
-  const lights = useSetPart((set) => set.lights);
+  const tags = useSetPart((set) => set.lights.map(({ tag }) => tag).join(''));
+  if (tags === '') {
+    return <Box sx={{ color: surround.quiet }}>No light yet: add one with the button over the plan.</Box>;
+  }
+  return (
+    <Box
+      component="section"
+      aria-label="Power of the lights"
+      sx={{ display: 'grid', gap: 0.25, alignContent: 'start' }}
+    >
+      {[...tags].map((tag) => (
+        <PowerRow key={tag} tag={tag} />
+      ))}
+    </Box>
+  );
+});
+
+/** One light's power; a light that moves leaves it alone. */
+const PowerRow = memo(function PowerRow({ tag }: { tag: string }) {
   const dispatch = useBenchDispatch();
-  const step = (tag: string, by: number) =>
+  const power = useSetPart((set) => lightOf(set, tag)?.powerStops ?? 0);
+  const on = useSetPart((set) => lightOf(set, tag)?.on ?? false);
+  const dial = useSetPart((set) => lightOf(set, tag)?.dial);
+  const step = (by: number) =>
     dispatch(
       edit(
         changeLight(tag, (light) => ({
@@ -28,64 +50,49 @@ export const LightPowers = memo(function LightPowers() {
       ),
     );
   /** One run of the slider is one step of undo. */
-  const slide = (tag: string, powerStops: number) =>
+  const slide = (powerStops: number) =>
     dispatch(
       edit(
         changeLight(tag, (light) => ({ ...light, powerStops: onDial(light, powerStops) })),
         `power ${tag}`,
       ),
     );
-  if (lights.length === 0) {
-    return <Box sx={{ color: surround.quiet }}>No light yet: add one with the button over the plan.</Box>;
-  }
   return (
-    <Box
-      component="section"
-      aria-label="Power of the lights"
-      sx={{ display: 'grid', gap: 0.25, alignContent: 'start' }}
-    >
-      {lights.map((light) => (
-        <Box key={light.tag} sx={{ display: 'flex', alignItems: 'center', gap: 0.75 }}>
-          <Tag>{light.tag}</Tag>
-          <Box className="number" sx={{ width: 74, color: light.on ? surround.text : surround.quiet }}>
-            {formatPower(light.powerStops)}
-          </Box>
-          <Box
-            component="input"
-            type="range"
-            aria-label={`Power of ${light.tag}`}
-            aria-valuetext={formatPower(light.powerStops)}
-            min={light.dial?.leastStops ?? SLIDER_LOWEST}
-            max={0}
-            step={light.dial?.stepStops ?? 0.1}
-            value={light.powerStops}
-            onChange={(event: { currentTarget: { value: string } }) =>
-              slide(light.tag, Number(event.currentTarget.value))
-            }
-            onKeyDown={(event: { stopPropagation(): void }) => event.stopPropagation()}
-            sx={{ width: 84, accentColor: surround.accent }}
-          />
-          <PowerButton label={`${light.tag} a third of a stop down`} onClick={() => step(light.tag, -THIRD)}>
-            −⅓
-          </PowerButton>
-          <PowerButton
-            label={`${light.tag} a third of a stop up`}
-            onClick={() => step(light.tag, THIRD)}
-            disabled={light.powerStops >= 0}
-          >
-            +⅓
-          </PowerButton>
-          <Switch
-            size="small"
-            checked={light.on}
-            onChange={() => dispatch(edit(changeLight(light.tag, (old) => ({ ...old, on: !old.on }))))}
-            slotProps={{ input: { 'aria-label': `${light.tag} on` } }}
-          />
-        </Box>
-      ))}
+    <Box sx={{ display: 'flex', alignItems: 'center', gap: 0.75 }}>
+      <Tag>{tag}</Tag>
+      <Box className="number" sx={{ width: 74, color: on ? surround.text : surround.quiet }}>
+        {formatPower(power)}
+      </Box>
+      <Box
+        component="input"
+        type="range"
+        aria-label={`Power of ${tag}`}
+        aria-valuetext={formatPower(power)}
+        min={dial?.leastStops ?? SLIDER_LOWEST}
+        max={0}
+        step={dial?.stepStops ?? 0.1}
+        value={power}
+        onChange={(event: { currentTarget: { value: string } }) => slide(Number(event.currentTarget.value))}
+        onKeyDown={(event: { stopPropagation(): void }) => event.stopPropagation()}
+        sx={{ width: 84, accentColor: surround.accent }}
+      />
+      <PowerButton label={`${tag} a third of a stop down`} onClick={() => step(-THIRD)}>
+        −⅓
+      </PowerButton>
+      <PowerButton label={`${tag} a third of a stop up`} onClick={() => step(THIRD)} disabled={power >= 0}>
+        +⅓
+      </PowerButton>
+      <Switch
+        size="small"
+        checked={on}
+        onChange={() => dispatch(edit(changeLight(tag, (old) => ({ ...old, on: !old.on }))))}
+        slotProps={{ input: { 'aria-label': `${tag} on` } }}
+      />
     </Box>
   );
 });
+
+const lightOf = (set: SetDocument, tag: string) => set.lights.find((light) => light.tag === tag);
 
 interface PowerButtonProps {
   label: string;

@@ -1,3 +1,4 @@
+import type { SetDocument } from '@fendrix/contract';
 import {
   CLIP_STOPS,
   encodeSrgb,
@@ -11,10 +12,12 @@ import {
 import Box from '@mui/material/Box';
 import { useDrag } from '@use-gesture/react';
 import { type KeyboardEvent, memo, useRef, useState } from 'react';
+import { useStore } from 'react-redux';
 import { arrowMove } from '../../../shared/arrowKeys';
 import { svgPoint } from '../../../shared/svgPoint';
 import { surround } from '../../../shared/theme';
-import { useBenchDispatch, useReadings, useSet } from '../state/hooks';
+import { benchSet, type WithBench } from '../state/benchSlice';
+import { useBenchDispatch, useReadings, useSetPart } from '../state/hooks';
 import { type ShiftBy, shiftExposure } from '../state/shiftExposure';
 import { edit } from '../state/thunks';
 
@@ -35,34 +38,42 @@ let gestures = 0;
  * be slid: that changes the exposure, by a setting of choice.
  */
 export const StopRuler = memo(function StopRuler() {
-  const set = useSet();
+  const store = useStore<WithBench>();
+  const pinned = useSetPart((set) => set.spots);
+  const flash = useSetPart(({ lights }) =>
+    lights.some((light) => light.on && lightLuminance(light).time === 'flash'),
+  );
   const readings = useReadings();
   const dispatch = useBenchDispatch();
-  const flash = set.lights.some((light) => light.on && lightLuminance(light).time === 'flash');
   const [chosen, setChosen] = useState<ShiftBy | null>(null);
   const by = chosen ?? (flash ? 'all powers' : 'shutter');
   const svg = useRef<SVGSVGElement>(null);
-  const start = useRef({ set, x: 0, gesture: '' });
+  const start = useRef<{ set: SetDocument; x: number; gesture: string } | null>(null);
+  const current = () => benchSet.documentOf(store.getState());
   const spots = readings
     .filter(({ stopsFromMidTone }) => stopsFromMidTone !== null)
     .map(({ name, stopsFromMidTone }) => ({ name, stops: stopsFromMidTone ?? 0 }))
     .sort((a, b) => a.stops - b.stops);
-  const targets = targetVerdicts(set.spots, readings);
+  const targets = targetVerdicts(pinned, readings);
   const steps = Array.from({ length: (TO - FROM) * 3 }, (_, i) => FROM + i / 3);
 
   const bind = useDrag(
     ({ first, xy: [clientX, clientY] }) => {
       const point = svgPoint(svg.current, clientX, clientY);
-      if (!point) return;
+      const set = current();
+      if (!point || !set) return;
       if (first) start.current = { set, x: point[0], gesture: `ruler ${++gestures}` };
-      const stops = ((point[0] - start.current.x) / WIDTH) * (TO - FROM);
-      if (!first) dispatch(edit(shiftExposure(start.current.set, by, stops), start.current.gesture));
+      const from = start.current;
+      if (!from || first) return;
+      const stops = ((point[0] - from.x) / WIDTH) * (TO - FROM);
+      dispatch(edit(shiftExposure(from.set, by, stops), from.gesture));
     },
     { pointer: { keys: false } },
   );
   function onKeyDown(event: KeyboardEvent) {
     const move = arrowMove(event, { plain: STEP, wide: 1 });
-    if (move) dispatch(edit(shiftExposure(set, by, move[0] || move[1]), `ruler keys ${by}`));
+    const set = current();
+    if (move && set) dispatch(edit(shiftExposure(set, by, move[0] || move[1]), `ruler keys ${by}`));
   }
 
   return (

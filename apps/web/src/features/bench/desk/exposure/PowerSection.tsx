@@ -19,6 +19,7 @@ import { Choice } from '../../../../shared/Choice';
 import { QuantityField } from '../../../../shared/QuantityField';
 import { Section } from '../../../../shared/Section';
 import { Tag } from '../../../../shared/Tag';
+import { kitApi } from '../../../kit';
 import { useBench, useBenchDispatch, useReadings, useSet } from '../../state/hooks';
 import { edit } from '../../state/thunks';
 import { stopsQuantity } from '../stopsQuantity';
@@ -128,6 +129,10 @@ export function PowerSection() {
 
 function Solved({ solution, set, onTake }: { solution: PowerSolution; set: SetDocument; onTake(): void }) {
   const { lights, tones, unseen } = solution;
+  const { data } = kitApi.useReadKitQuery();
+  const kitLights = (data?.document.entries ?? []).flatMap((entry) =>
+    entry.what === 'light' ? [entry.thing] : [],
+  );
   return (
     <Box
       data-testid="solved"
@@ -188,7 +193,7 @@ function Solved({ solution, set, onTake }: { solution: PowerSolution; set: SetDo
         .filter(({ shortStops }) => shortStops > 0)
         .map(({ tag, shortStops }) => {
           const light = set.lights.find((own) => own.tag === tag);
-          const gains = light ? moreLight(light, set.camera, shortStops) : [];
+          const gains = light ? moreLight(light, set.camera, shortStops, kitLights) : [];
           return (
             <Box key={tag} sx={{ mt: 1 }}>
               <Box sx={{ fontWeight: 600 }}>More from {tag}, the cheapest first</Box>
@@ -220,11 +225,13 @@ function Solved({ solution, set, onTake }: { solution: PowerSolution; set: SetDo
 }
 
 function gainInWords(gain: LightGain): string {
-  const { how, amount, gainStops, enough, all } = gain;
+  const { how, amount, gainStops, enough, all, name } = gain;
   const stops = `+${gainStops.toFixed(1)} stops${enough ? '' : ', not enough alone'}`;
   switch (how) {
     case 'closer':
       return `Closer: ${formatLength(amount)} from its aim (${stops}); it looks larger and softer then`;
+    case 'modifier':
+      return `Another of the kit in its place: ${name} (${stops}); it looks of another size, so harder or softer`;
     case 'pops':
       return `${amount} flashes on one frame in a dark room (${stops}); nothing may move, ambient adds up too`;
     case 'grid':
