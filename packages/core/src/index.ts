@@ -103,6 +103,7 @@ export { touchedFilms } from './render/touchedFilms.js';
 export { sceneKey, traceKey } from './render/traceKey.js';
 export { projectPoint, rayThrough, type View, viewOf, viewOfShape } from './render/view.js';
 export { type FlagGap, type FlagWish, flagGap } from './solve/flagGap.js';
+export { groundLight } from './solve/groundLight.js';
 export * from './solve/lampBehindFrost.js';
 export { loseGlare, type WayOut } from './solve/loseGlare.js';
 export { type LightGain, moreLight, printedGain } from './solve/moreLight.js';

@@ -3,6 +3,7 @@ import { luminanceOf } from '../exposure/display.js';
 import { exposureWeights, recordedMidToneCdSM2 } from '../exposure/recording.js';
 import type { Thing } from '../geometry/scene.js';
 import { createLook, look } from '../mirror/look.js';
+import { channelsOf } from '../photometry/channels.js';
 import type { FrameRect } from '../plan/frameFit.js';
 import { lightSheets, type Tracing } from '../render/prepareTracing.js';
 import { rayThrough } from '../render/view.js';
@@ -77,6 +78,35 @@ export function fieldStops(set: SetDocument, field: FieldTrace): Float64Array {
     }
     return Math.log2(luminanceOf(...(rgb as [number, number, number])) / midTone);
   });
+}
+
+/**
+ * Mean recorded luminance of the places that see certain things, apart by light, over mid-tone (1 is mid-tone).
+ * @returns one value for each light of the set, 0 for those that are off
+ */
+export function fieldByLight(
+  set: SetDocument,
+  field: FieldTrace,
+  wanted: readonly Thing['kind'][],
+): number[] {
+  const weights = exposureWeights(set);
+  const midTone = recordedMidToneCdSM2(set.camera);
+  const channels = channelsOf(set);
+  const sums = set.lights.map(() => 0);
+  let places = 0;
+  field.thing.forEach((thing, place) => {
+    const kind = field.things[thing]?.kind;
+    if (kind === undefined || !wanted.includes(kind)) return;
+    places++;
+    channels.forEach(({ light }, channel) => {
+      const rgb = [0, 1, 2].map((c) => {
+        const k = 3 * channel + c;
+        return (weights[k] as number) * (field.unit[place * weights.length + k] ?? 0);
+      }) as [number, number, number];
+      sums[light] = (sums[light] ?? 0) + luminanceOf(...rgb) / midTone;
+    });
+  });
+  return sums.map((sum) => (places === 0 ? 0 : sum / places));
 }
 
 export interface FieldFigures {

@@ -1,10 +1,9 @@
 import type { SetDocument } from '@fendrix/contract';
 import {
+  channelsOf,
   developFilms,
   displayWeights,
-  encodePicture,
   exposureWeights,
-  type Films,
   luminanceOf,
   type Thing,
   type Tile,
@@ -13,6 +12,7 @@ import {
 } from '@fendrix/core';
 import { renderProgressively, type WorkerPool } from '@fendrix/workers';
 import { createBrowserPool } from '@fendrix/workers/browser';
+import type { DevelopedSmall, ToSmallDeveloper } from './smallDeveloper';
 
 let pool: WorkerPool | null = null;
 
@@ -22,8 +22,6 @@ function smallPool(): WorkerPool {
   return pool;
 }
 
-/** Part of the pixels that may be brighter than white when a picture is shown as bright as fits. */
-const BRIGHTEST_PART = 0.02;
 /** Side of a tile, px; time between two shown states, ms. */
 const TILE = 64;
 const SHOW_EVERY_MS = 500;
@@ -44,8 +42,7 @@ export interface SmallRenderOptions {
 }
 
 /**
- * A small picture of a set, whole, from the workers; developed on the page, which takes about a millisecond at this
- * size. The first comes when every pixel has one sample. Rejects when aborted.
+ * A small picture of a set, whole, from the workers, developed in one of its own. The first comes when every pixel has one sample. Rejects when aborted.
  */
 export async function renderSmall(set: SetDocument, options: SmallRenderOptions): Promise<void> {
   const { samples, signal, part } = options;
@@ -57,71 +54,91 @@ export async function renderSmall(set: SetDocument, options: SmallRenderOptions)
     options.onPicture(known.picture, known.linear);
     return;
   }
-  const whole = tilesOf(part?.width ?? options.width, part?.height ?? options.height, TILE).length;
+  const size = { width: part?.width ?? options.width, height: part?.height ?? options.height };
+  const channels = channelsOf(set).length;
+  const drawing = begin({ ...size, channels, weights, levelled: options.levelled }, options.onPicture);
+  const whole = tilesOf(size.width, size.height, TILE).length;
   let shownAt = 0;
-  const films = await renderProgressively(smallPool(), keyed, {
-    width: options.width,
-    height: options.height,
-    ...(part ? { window: part } : {}),
-    samples,
-    seed: 1,
-    signal,
-    tileSize: TILE,
-    onProgress({ films: growing, done }) {
-      if (done < whole || performance.now() - shownAt < SHOW_EVERY_MS) return;
-      shownAt = performance.now();
-      const { picture, linear } = developed(growing, weights, options);
-      options.onPicture(picture, linear);
-    },
-  });
-  const last = developed(films, weights, options);
+  try {
+    await renderProgressively(smallPool(), keyed, {
+      width: options.width,
+      height: options.height,
+      ...(part ? { window: part } : {}),
+      samples,
+      seed: 1,
+      signal,
+      tileSize: TILE,
+      onTile: (tile, sums, count) => drawing.add(tile, sums, count),
+      onProgress({ done }) {
+        if (done < whole || performance.now() - shownAt < SHOW_EVERY_MS) return;
+        shownAt = performance.now();
+        drawing.show();
+      },
+    });
+  } catch (error) {
+    drawing.drop();
+    throw error;
+  }
+  const last = await drawing.finish();
+  if (signal.aborted) return;
   if (options.kept) {
     if (finished.size >= MOST_KEPT) finished.clear();
     finished.set(name, last);
   }
-  options.onPicture(last.picture, last.linear);
+}
+
+type Shown = (picture: ImageData, linear: Float32Array) => void;
+
+let developer: Worker | null = null;
+let nextId = 1;
+/** Who waits for which picture. */
+const waiting = new Map<number, { shown: Shown; finish?: (last: Finished) => void }>();
+
+function smallDeveloper(): Worker {
+  if (developer) return developer;
+  developer = new Worker(new URL('./smallDevelopWorker.ts', import.meta.url), { type: 'module' });
+  developer.addEventListener('message', ({ data }: MessageEvent<DevelopedSmall>) => {
+    const own = waiting.get(data.id);
+    if (!own) return;
+    const picture = new ImageData(data.pixels, data.width, data.height);
+    own.shown(picture, data.linear);
+    if (!data.last) return;
+    waiting.delete(data.id);
+    own.finish?.({ picture, linear: data.linear });
+  });
+  return developer;
+}
+
+/** Starts a picture in the worker that develops them. */
+function begin(start: Omit<Extract<ToSmallDeveloper, { type: 'begin' }>, 'type' | 'id'>, shown: Shown) {
+  const id = nextId++;
+  const tell = (message: ToSmallDeveloper, transfer: ArrayBuffer[] = []) =>
+    smallDeveloper().postMessage(message, transfer);
+  waiting.set(id, { shown });
+  tell({ type: 'begin', id, ...start });
+  return {
+    add: (tile: Tile, sums: Float32Array, samples: number) =>
+      tell({ type: 'tile', id, tile, sums, samples }, [sums.buffer as ArrayBuffer]),
+    show: () => tell({ type: 'show', id, last: false }),
+    drop() {
+      waiting.delete(id);
+      tell({ type: 'drop', id });
+    },
+    finish: () =>
+      new Promise<Finished>((finish) => {
+        waiting.set(id, { shown, finish });
+        tell({ type: 'show', id, last: true });
+      }),
+  };
+}
+
+interface Finished {
+  picture: ImageData;
+  linear: Float32Array;
 }
 
 const MOST_KEPT = 120;
-const finished = new Map<string, { picture: ImageData; linear: Float32Array }>();
-
-function developed(
-  films: Films,
-  weights: ReturnType<typeof displayWeights>,
-  { levelled }: SmallRenderOptions,
-): { picture: ImageData; linear: Float32Array } {
-  const { width, height } = films;
-  const linear = new Float32Array(width * height * 3);
-  developFilms(linear, films, weights);
-  takeDownSpecks(linear, width, height);
-  if (levelled) level(linear);
-  const picture = new ImageData(width, height);
-  encodePicture(picture.data, linear);
-  return { picture, linear };
-}
-
-/** A pixel brighter than this many times its brightest neighbour stands alone: a speck of noise. */
-const SPECK = 1.3;
-
-/** Takes pixels that stand alone down to their brightest neighbour; for looking only, no number sees it. */
-function takeDownSpecks(linear: Float32Array, width: number, height: number): void {
-  const tones = new Float32Array(width * height);
-  for (let i = 0; i < tones.length; i++) {
-    tones[i] = luminanceOf(linear[3 * i] as number, linear[3 * i + 1] as number, linear[3 * i + 2] as number);
-  }
-  for (let y = 1; y + 1 < height; y++) {
-    for (let x = 1; x + 1 < width; x++) {
-      const i = y * width + x;
-      let most = Math.max(tones[i - 1] as number, tones[i + 1] as number);
-      for (let side = -1; side <= 1; side++) {
-        most = Math.max(most, tones[i - width + side] as number, tones[i + width + side] as number);
-      }
-      const own = tones[i] as number;
-      if (!(own > SPECK * most && most > 0)) continue;
-      for (let c = 0; c < 3; c++) linear[3 * i + c] = ((linear[3 * i + c] as number) * most) / own;
-    }
-  }
-}
+const finished = new Map<string, Finished>();
 
 /** What a small picture is judged by: what is seen at each pixel, and how bright it is as recorded. */
 export async function lookAt(
@@ -145,16 +162,4 @@ export async function lookAt(
     );
   }
   return { thing: map.thing, luminance, things };
-}
-
-/** Brings all but the brightest part of the pixels under paper white. */
-function level(linear: Float32Array): void {
-  const tones = new Float32Array(linear.length / 3);
-  for (let i = 0; i < tones.length; i++) {
-    tones[i] = luminanceOf(linear[3 * i] as number, linear[3 * i + 1] as number, linear[3 * i + 2] as number);
-  }
-  tones.sort();
-  const white = tones[Math.floor((1 - BRIGHTEST_PART) * (tones.length - 1))] as number;
-  if (!(white > 0)) return;
-  for (let i = 0; i < linear.length; i++) linear[i] = (linear[i] as number) * (0.95 / white);
 }

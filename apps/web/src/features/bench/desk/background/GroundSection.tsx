@@ -1,10 +1,12 @@
-import { formatStops, PAPER_WHITE_STOPS, veiledStops } from '@fendrix/core';
+import type { Product, Vector } from '@fendrix/contract';
+import { formatStops, PAPER_WHITE_STOPS, productBounds, veiledStops } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import { useState } from 'react';
 import { Choice } from '../../../../shared/Choice';
 import { Explained } from '../../../../shared/Explained';
 import { Section } from '../../../../shared/Section';
 import { useReadings, useSet } from '../../state/hooks';
+import { GroundCures } from './GroundCures';
 import { levelsOf } from './readGround';
 import { useFrameRead } from './useFrameRead';
 
@@ -14,6 +16,8 @@ const OVER_TO = 1;
 const BLACK_STOPS = -5;
 /** Even enough: a third of a stop. */
 const EVEN_STOPS = 1 / 3;
+/** Stands for no spot among the names of spots. */
+const ANY = '-';
 const VEILS = [
   { value: '0.005', words: 'clean lens with hood, 0.5 %' },
   { value: '0.01', words: 'usual, 1 %' },
@@ -47,7 +51,10 @@ export function GroundSection() {
     );
   }
   const seen = readings.filter(({ stopsFromMidTone }) => stopsFromMidTone !== null);
-  const spot = seen.find(({ name }) => name === white);
+  // Glass shows the ground behind it: a pinned spot on the goods is a better white than their brightest place.
+  const onGoods = seen.filter(({ pointM }) => set.products.some((product) => holds(product, pointM)));
+  const brightest = [...onGoods].sort((a, b) => (b.stopsFromMidTone ?? 0) - (a.stopsFromMidTone ?? 0))[0];
+  const spot = seen.find(({ name }) => name === white) ?? (white === '' ? brightest : undefined);
   const productWhite = spot?.stopsFromMidTone ?? goods?.mostStops ?? 0;
   const over = ground.meanStops - productWhite;
   const dark = goods ? veiledStops(goods.leastStops, whole?.meanStops ?? 0, Number(veil)) : null;
@@ -65,9 +72,9 @@ export function GroundSection() {
       <Choice
         label="the goods' white is"
         shown
-        value={spot?.name ?? ''}
+        value={spot?.name ?? ANY}
         options={[
-          { value: '', words: 'their brightest place' },
+          { value: ANY, words: 'their brightest place' },
           ...seen.map(({ name }) => ({ value: name, words: name })),
         ]}
         onChoose={setWhite}
@@ -81,6 +88,7 @@ export function GroundSection() {
         </Explained>
       )}
       <Verdict level={ground.meanStops} over={over} even={ground.rangeStops} />
+      <GroundCures field={read.field} level={ground.meanStops} white={productWhite} />
       <Explained label="mirrors the backdrop" value={`${Math.round(100 * read.wrap)} % of the goods`}>
         Part of the mirroring surface that shows the backdrop. A bright one wraps light round the edges there:
         make it smaller or mask it to just over the frame, bring it further back, or cut its sides with black
@@ -101,19 +109,20 @@ export function GroundSection() {
   );
 }
 
+const NEAR_M = 2e-3;
+
+/** Whether a point lies on a product, by its bounds. */
+function holds(product: Product, point: Vector): boolean {
+  const { low, high } = productBounds(product);
+  return point.every(
+    (value, a) => value >= (low[a] as number) - NEAR_M && value <= (high[a] as number) + NEAR_M,
+  );
+}
+
 const half = (stops: number | null) => (stops === null ? '–' : formatStops(stops));
 
 function Verdict({ level, over, even }: { level: number; over: number; even: number }) {
-  const words =
-    level > PAPER_WHITE_STOPS - 0.3 && over > OVER_TO
-      ? `White, but ${(over - OVER_TO).toFixed(1)} stops more than helps: light wraps the edges and veils the dark. Lower its light by as much.`
-      : level >= PAPER_WHITE_STOPS && over >= OVER_FROM
-        ? `White, and between half and one stop over the goods${even > EVEN_STOPS ? `; ${even.toFixed(1)} stops uneven, but all of it counts as white from ${formatStops(PAPER_WHITE_STOPS)} on` : ''}.`
-        : level <= BLACK_STOPS
-          ? 'Black: five stops under mid-tone or more.'
-          : level > 0.5
-            ? `Light grey: ${(PAPER_WHITE_STOPS - level).toFixed(1)} stops to paper white. Give it a light of its own, so that the goods stay as they are.`
-            : `Grey: ${(level - BLACK_STOPS).toFixed(1)} stops above black. Take it further from the light, flag the light off it, or turn the light across.`;
+  const words = groundInWords(level, over, even);
   return (
     <Box
       role="status"
@@ -123,4 +132,24 @@ function Verdict({ level, over, even }: { level: number; over: number; even: num
       {words}
     </Box>
   );
+}
+
+function groundInWords(level: number, over: number, even: number): string {
+  if (level >= PAPER_WHITE_STOPS) {
+    if (over > OVER_TO && level - (over - OVER_TO) < PAPER_WHITE_STOPS)
+      return `White, and ${over.toFixed(1)} stops over the goods: they are dark for it. Raise the light on them by ${(over - OVER_TO).toFixed(1)} or more.`;
+    if (over > OVER_TO)
+      return `White, but ${(over - OVER_TO).toFixed(1)} stops more than helps: light wraps the edges and veils the dark. Lower its light by as much.`;
+    if (over < OVER_FROM)
+      return `White, but only ${over.toFixed(1)} stops over the white of the goods: their light edges may sink into it. Lower the light on the goods, or raise the ground by ${(OVER_FROM - over).toFixed(1)}.`;
+    const uneven =
+      even > EVEN_STOPS
+        ? `; ${even.toFixed(1)} stops uneven, which is not seen from ${formatStops(PAPER_WHITE_STOPS)} on`
+        : '';
+    return `White, and between half and one stop over the goods${uneven}.`;
+  }
+  if (level <= BLACK_STOPS) return 'Black: five stops under mid-tone or more.';
+  return level > 0.5
+    ? `Light grey: ${(PAPER_WHITE_STOPS - level).toFixed(1)} stops to paper white. Give it a light of its own, so that the goods stay as they are.`
+    : `Grey: ${(level - BLACK_STOPS).toFixed(1)} stops above black. Take it further from the light, flag the light off it, or turn the light across.`;
 }
