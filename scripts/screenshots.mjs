@@ -38,6 +38,23 @@ for (const [name, file] of [
   await settled(60_000);
   await page.screenshot({ path: join(folder, file) });
 }
+await page.goto(`${address}/sets`);
+await page.getByRole('link', { name: /vinegar/i }).first().click();
+await page.getByTestId('picture-status').waitFor();
+await settled(60_000);
+await page.screenshot({ path: join(folder, 'bench-takes.png') });
+await page.getByRole('tab', { name: 'Walk round' }).click();
+await page.waitForTimeout(4000);
+await page.screenshot({ path: join(folder, 'bench-walk.png') });
+await page.getByRole('tab', { name: 'Exposure' }).click();
+await page.getByRole('button', { name: 'Solve the powers' }).click();
+await page.waitForTimeout(500);
+await page.screenshot({ path: join(folder, 'bench-exposure.png') });
+await page.getByRole('button', { name: /^Take Softbox alone/ }).click();
+await page.getByRole('button', { name: 'Compare with now' }).click();
+await page.locator('[data-testid="compare"][data-ready="yes"]').waitFor();
+await page.waitForTimeout(15_000);
+await page.screenshot({ path: join(folder, 'bench-compare.png') });
 await page.goto(`${address}/kit`);
 await page.getByText('Strip 30 x 120 with grid').click();
 await page.screenshot({ path: join(folder, 'kit.png') });
