@@ -113,3 +113,10 @@ const frost = { kind: 'translucent', reflectance: 0.38, transmittance: 0.45, haz
 export const FROST = { front: frost, back: frost };
 const silver = { kind: 'mirror', reflectance: 0.8, roughness: 0.3 } as const;
 export const SILVER = { front: silver, back: matte(0.85) };
+
+/** A card printed from ink to paper or back, from its left to its right edge. */
+export const gradient = (from: number, to: number) => ({
+  kind: 'matte',
+  reflectance: 0.82,
+  tone: { kind: 'gradient', direction: 'across', from, to, start: 0.05, end: 0.95, gamma: 1.3 },
+});

@@ -1,11 +1,10 @@
 import { expect, type Locator, type Page } from '@playwright/test';
 
-/** The bench of a fresh copy of the demo set, with its first picture there. */
-export async function openBench(page: Page): Promise<string> {
-  const list = await page.request.get('/api/sets?search=Damson&limit=100');
+/** The bench of a fresh copy of a demo set, found by words of its name, with its first picture there. */
+export async function openCopy(page: Page, words: string): Promise<string> {
+  const list = await page.request.get(`/api/sets?search=${encodeURIComponent(words)}&limit=100`);
   const { sets } = (await list.json()) as { sets: { id: string; name: string }[] };
-  const demo = sets.find(({ name }) => name === 'Damson cordial, one soft light');
-  const read = await page.request.get(`/api/sets/${demo?.id}`);
+  const read = await page.request.get(`/api/sets/${sets.at(-1)?.id}`);
   const { document } = (await read.json()) as { document: Record<string, unknown> };
   const made = await page.request.post('/api/sets', {
     data: { document: { ...document, name: `Trial ${Date.now()}` } },
@@ -15,6 +14,9 @@ export async function openBench(page: Page): Promise<string> {
   await expect(status(page)).not.toHaveAttribute('data-shown', '0');
   return id;
 }
+
+/** The same of the set that is opened first. */
+export const openBench = (page: Page): Promise<string> => openCopy(page, 'Damson cordial, one soft light');
 
 export const status = (page: Page): Locator => page.getByTestId('picture-status');
 

@@ -1,21 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
-import { openBench, saved, status, thing } from './bench.js';
-
-/** Opens a fresh copy of one of the demo sets. */
-async function openCopy(page: Page, words: string): Promise<string> {
-  const list = await page.request.get(`/api/sets?search=${encodeURIComponent(words)}&limit=100`);
-  const { sets } = (await list.json()) as { sets: { id: string; name: string }[] };
-  const read = await page.request.get(`/api/sets/${sets.at(-1)?.id}`);
-  const { document } = (await read.json()) as { document: Record<string, unknown> };
-  const made = await page.request.post('/api/sets', {
-    data: { document: { ...document, name: `Trial ${Date.now()}` } },
-  });
-  const { id } = (await made.json()) as { id: string };
-  await page.goto(`/sets/${id}`);
-  await expect(status(page)).not.toHaveAttribute('data-shown', '0');
-  return id;
-}
+import { openBench, openCopy, saved, status, thing } from './bench.js';
 
 /** Ends of the first image of a tag in the mirror band, percent of the width. */
 async function image(page: Page, tag: string): Promise<{ from: number; to: number } | null> {

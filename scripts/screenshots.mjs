@@ -39,7 +39,10 @@ for (const [name, file] of [
   await page.screenshot({ path: join(folder, file) });
 }
 await page.goto(`${address}/sets`);
-await page.getByRole('link', { name: /vinegar/i }).first().click();
+await page
+  .getByRole('link', { name: /vinegar/i })
+  .first()
+  .click();
 await page.getByTestId('picture-status').waitFor();
 await settled(60_000);
 await page.screenshot({ path: join(folder, 'bench-takes.png') });

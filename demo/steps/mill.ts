@@ -1,10 +1,5 @@
-import { camera, change, type Step, without } from '../steps.js';
+import { camera, change, gradient, type Step, without } from '../steps.js';
 
-const gradient = (from: number, to: number) => ({
-  kind: 'matte',
-  reflectance: 0.82,
-  tone: { kind: 'gradient', direction: 'across', from, to, start: 0.05, end: 0.95, gamma: 1.3 },
-});
 const RIG = { bodyWidthM: 0.14, bodyHeightM: 0.1, lensDiameterM: 0.08, lensLengthM: 0.12, tripod: true };
 
 /** A shiny can on white: one gridded light, two printed gradient cards, a card with a lens hole. */

@@ -1,10 +1,5 @@
-import { change, put, type Step } from '../steps.js';
+import { change, gradient, put, type Step } from '../steps.js';
 
-const gradient = (from: number, to: number) => ({
-  kind: 'matte',
-  reflectance: 0.82,
-  tone: { kind: 'gradient', direction: 'across', from, to, start: 0.05, end: 0.95, gamma: 1.3 },
-});
 const edgeCard = (tag: string, side: number) => ({
   kind: 'card',
   tag,

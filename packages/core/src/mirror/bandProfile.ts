@@ -2,7 +2,7 @@ import type { Product } from '@fendrix/contract';
 import { lightSheets, type Tracing } from '../render/prepareTracing.js';
 import { projectPoint } from '../render/view.js';
 import { normalise, subtract } from '../units/vector.js';
-import { bandHeightM, contourAt } from './contour.js';
+import { bandHeightM, contourAt, endsInPicture } from './contour.js';
 
 /** Luminance across a product at one height, for each film at unit luminance. */
 export interface BandProfile {
@@ -34,10 +34,8 @@ export function bandProfile(
 ): BandProfile | null {
   const { view, kernel, scene } = tracing;
   const contour = contourAt(product, heightM, view.origin);
-  if (!contour) return null;
-  const left = projectPoint(view, contour.at(0));
-  const right = projectPoint(view, contour.at(1));
-  if (!left || !right || !(right[0] > left[0])) return null;
+  const ends = contour && endsInPicture(view, contour);
+  if (!contour || !ends) return null;
   if (!ambient) lightSheets(tracing);
   kernel.reseed(1);
   kernel.setMode(ambient ? { quick: true } : { sheets: true });
@@ -48,7 +46,7 @@ export function bandProfile(
   for (let i = 0; i < columns; i++) {
     const target = contour.at((i + 0.5) / columns);
     const at = projectPoint(view, target);
-    part[i] = at ? (at[0] - left[0]) / (right[0] - left[0]) : (i + 0.5) / columns;
+    part[i] = at ? (at[0] - ends.left) / (ends.right - ends.left) : (i + 0.5) / columns;
     const direction = normalise(subtract(target, view.origin));
     kernel.films.fill(0);
     for (let sample = 0; sample < samples; sample++) {

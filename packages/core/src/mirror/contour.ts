@@ -2,6 +2,7 @@ import type { BoxProduct, Product, Turned, Vector } from '@fendrix/contract';
 import { FOOT_GAP_M } from '../geometry/products/addProduct.js';
 import { type OutlinePiece, outlineAt, outlinePieces } from '../geometry/products/outline.js';
 import { productBounds } from '../geometry/shape.js';
+import { projectPoint, type View } from '../render/view.js';
 import { radians } from '../units/angle.js';
 import { add, turnUpright } from '../units/vector.js';
 
@@ -11,6 +12,12 @@ import { add, turnUpright } from '../units/vector.js';
  */
 export interface Contour {
   at(s: number): Vector;
+}
+
+/** Ends of a contour in the picture, 0 to 1 across the frame; null where it is not seen from left to right. */
+export function endsInPicture(view: View, contour: Contour): { left: number; right: number } | null {
+  const [left, right] = [contour.at(0), contour.at(1)].map((point) => projectPoint(view, point));
+  return left && right && right[0] > left[0] ? { left: left[0], right: right[0] } : null;
 }
 
 /** Height of a product above its foot, m. */

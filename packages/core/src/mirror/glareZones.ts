@@ -1,6 +1,7 @@
 import type { Product, SetDocument, Vector } from '@fendrix/contract';
 import { MIRRORED, MIRRORED_WAY, MIRRORED_WEIGHT, SEEN, SEEN_POINT } from '../engine/sight.js';
 import { luminanceOf } from '../exposure/display.js';
+import { bareSet } from '../geometry/bareSet.js';
 import { productBounds } from '../geometry/shape.js';
 import type { FrameRect } from '../plan/frameFit.js';
 import { cornersOf } from '../plan/placeCamera.js';
@@ -52,18 +53,7 @@ const LEAST_WEIGHT = 0.01;
  * Limits: rough surfaces by the middle of their lobe; squares of 4 cm.
  */
 export function glareZones(set: SetDocument, { product, spot }: ZoneOptions): GlareZones {
-  const tracing = prepareTracing({
-    ...set,
-    lights: [],
-    sheets: [],
-    people: [],
-    spots: [],
-    takes: [],
-    room: undefined,
-    bench: undefined,
-    backdrop: undefined,
-    camera: { ...set.camera, rig: undefined },
-  });
+  const tracing = prepareTracing(bareSet(set, { products: set.products }));
   const { view, kernel, scene } = tracing;
   const above = emptyGrid([-REACH_M, -REACH_M], 2 * REACH_M, 2 * REACH_M);
   const side = emptyGrid([-REACH_M, LOW_M], 2 * REACH_M, HIGH_M - LOW_M);

@@ -3,7 +3,7 @@ import type { Thing } from '../geometry/scene.js';
 import type { Tracing } from '../render/prepareTracing.js';
 import { projectPoint } from '../render/view.js';
 import { normalise, subtract } from '../units/vector.js';
-import { bandHeightM, type Contour, contourAt } from './contour.js';
+import { bandHeightM, type Contour, contourAt, endsInPicture } from './contour.js';
 import { createLook, look, NO_PART, NOTHING } from './look.js';
 
 /** One length of the band. */
@@ -52,15 +52,15 @@ export function mirrorBand(
 ): MirrorBand | null {
   const { view, scene } = tracing;
   const contour = contourAt(product, heightM, view.origin);
-  if (!contour) return null;
-  const ends = [contour.at(0), contour.at(0.5), contour.at(1)].map((point) => projectPoint(view, point));
-  const [left, middle, right] = ends;
-  if (!left || !middle || !right || !(right[0] - left[0] > 0)) return null;
+  const ends = contour && endsInPicture(view, contour);
+  const middle = contour && projectPoint(view, contour.at(0.5));
+  if (!contour || !ends || !middle) return null;
+  const { left, right } = ends;
   const thing = scene.things.findIndex(({ kind, key }) => kind === 'product' && key === product.id);
   const reader = columnReader(tracing, contour, thing);
   const fraction = (s: number) => {
     const point = projectPoint(view, contour.at(s));
-    return point ? (point[0] - left[0]) / (right[0] - left[0]) : s;
+    return point ? (point[0] - left) / (right - left) : s;
   };
 
   const lengths: BandLength[] = [];
@@ -76,7 +76,7 @@ export function mirrorBand(
     here = next;
   }
   lengths.push({ ...here.length, from, to: 1 });
-  return { product: product.id, heightM, left: left[0], right: right[0], down: middle[1], lengths };
+  return { product: product.id, heightM, left, right, down: middle[1], lengths };
 }
 
 interface Column {

@@ -3,7 +3,7 @@ import { MIRRORED, MIRRORED_WAY, SEEN, SEEN_POINT } from '../engine/sight.js';
 import type { Tracing } from '../render/prepareTracing.js';
 import { projectPoint } from '../render/view.js';
 import { normalise, subtract } from '../units/vector.js';
-import { bandHeightM, contourAt } from './contour.js';
+import { bandHeightM, contourAt, endsInPicture } from './contour.js';
 import { NO_PART } from './look.js';
 
 /** The rays in which the columns of a product look at the room, whatever stands there. */
@@ -27,10 +27,8 @@ export function mirrorRays(
 ): MirrorRays | null {
   const { view, kernel, scene } = tracing;
   const contour = contourAt(product, heightM, view.origin);
-  if (!contour) return null;
-  const left = projectPoint(view, contour.at(0));
-  const right = projectPoint(view, contour.at(1));
-  if (!left || !right || !(right[0] > left[0])) return null;
+  const ends = contour && endsInPicture(view, contour);
+  if (!contour || !ends) return null;
   const part: number[] = [];
   const point: number[] = [];
   const way: number[] = [];
@@ -44,7 +42,7 @@ export function mirrorRays(
     const thing = scene.things[scene.table.thing[sight[SEEN] as number] ?? -1];
     if (!at || thing?.kind !== 'product' || thing.key !== product.id) continue;
     if ((sight[MIRRORED] as number) === NO_PART) continue;
-    part.push((at[0] - left[0]) / (right[0] - left[0]));
+    part.push((at[0] - ends.left) / (ends.right - ends.left));
     for (let a = 0; a < 3; a++) {
       point.push(sight[SEEN_POINT + a] as number);
       way.push(sight[MIRRORED_WAY + a] as number);

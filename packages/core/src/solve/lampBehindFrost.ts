@@ -1,6 +1,7 @@
 import type { Light, SetDocument, Sheet, Vector } from '@fendrix/contract';
 import { requireDomain } from '../errors.js';
 import { luminanceOf } from '../exposure/display.js';
+import { bareSet } from '../geometry/bareSet.js';
 import { aimFrame } from '../geometry/frame.js';
 import { channelsOf } from '../photometry/channels.js';
 import { prepareTracing } from '../render/prepareTracing.js';
@@ -121,19 +122,7 @@ function endsOf(sheet: Frost, bright: GradientWish['bright']): Ends {
 
 /** Luminance of the bright end over the dark one by this lamp alone, seen along the sheet's normal, stops. */
 function measured(set: SetDocument, tag: string, sheet: Frost, ends: Ends): number {
-  const bare: SetDocument = {
-    ...set,
-    products: [],
-    people: [],
-    spots: [],
-    takes: [],
-    sheets: [sheet],
-    room: undefined,
-    bench: undefined,
-    backdrop: undefined,
-    camera: { ...set.camera, rig: undefined },
-    lights: set.lights.filter((light) => light.tag === tag),
-  };
+  const bare = bareSet(set, { sheets: [sheet], lights: set.lights.filter((light) => light.tag === tag) });
   const { kernel } = prepareTracing(bare);
   const films = channelsOf(bare).length;
   const towards = normalise(ends.behind);

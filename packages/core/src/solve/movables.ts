@@ -1,4 +1,5 @@
 import type { Light, Room, SetDocument, Sheet, Vector } from '@fendrix/contract';
+import { bareSet } from '../geometry/bareSet.js';
 import { prepareTracing, type Tracing } from '../render/prepareTracing.js';
 
 /** A light or sheet that can be moved to change what is mirrored. */
@@ -25,17 +26,12 @@ export function withMovable(set: SetDocument, ref: MovableRef, thing: Movable): 
 
 /** One thing alone in the dark: for asking thousands of rays whether they meet it. */
 export function aloneInTheDark(set: SetDocument, ref: MovableRef, thing: Movable): Tracing {
-  const { room: _room, bench: _bench, backdrop: _backdrop, ...rest } = set;
-  const bare: SetDocument = {
-    ...rest,
-    products: [],
-    people: [],
-    spots: [],
-    takes: [],
-    camera: { ...set.camera, rig: undefined },
-    lights: ref.kind === 'light' ? [{ ...(thing as Light), stand: false } as Light] : [],
-    sheets: ref.kind === 'sheet' ? [{ ...(thing as Sheet), stand: false }] : [],
-  };
+  const bare = bareSet(
+    set,
+    ref.kind === 'light'
+      ? { lights: [{ ...(thing as Light), stand: false } as Light] }
+      : { sheets: [{ ...(thing as Sheet), stand: false }] },
+  );
   return prepareTracing(bare, 'plain');
 }
 

@@ -1,4 +1,5 @@
 import type { SetDocument, Vector } from '@fendrix/contract';
+import { bareSet } from '../geometry/bareSet.js';
 import { productBounds } from '../geometry/shape.js';
 import { type BandLength, mirrorBand } from '../mirror/mirrorBand.js';
 import { type MirrorRays, mirrorRays, rayOf } from '../mirror/mirrorRays.js';
@@ -60,7 +61,12 @@ export function placeForBand(set: SetDocument, wish: BandWish): BandAnswer | nul
   const thing = movableOf(set, wish);
   const product = set.products.find(({ id }) => id === wish.product);
   if (!thing || !product) return null;
-  const rays = mirrorRays(prepareTracing(alone(set, wish.product)), product, COLUMNS, wish.heightM);
+  const rays = mirrorRays(
+    prepareTracing(bareSet(set, { products: [product] })),
+    product,
+    COLUMNS,
+    wish.heightM,
+  );
   if (!rays || rays.part.length === 0) return null;
   const { low, high } = productBounds(product);
   const axis: Vector = [product.positionM[0], product.positionM[1], 0];
@@ -68,23 +74,6 @@ export function placeForBand(set: SetDocument, wish: BandWish): BandAnswer | nul
   const solver = new Solver(set, wish, rays, axis);
   const found = wish.by === 'move' ? solver.byDistance(thing, nearest) : solver.bySize(thing);
   return measured(set, wish, found);
-}
-
-/** The product among the others, without anything else to be seen or mirrored. */
-function alone(set: SetDocument, product: string): SetDocument {
-  return {
-    ...set,
-    lights: [],
-    sheets: [],
-    people: [],
-    spots: [],
-    takes: [],
-    room: undefined,
-    bench: undefined,
-    backdrop: undefined,
-    products: set.products.filter(({ id }) => id === product),
-    camera: { ...set.camera, rig: undefined },
-  };
 }
 
 interface Found {

@@ -63,11 +63,13 @@ const HISTORY = 200;
 /**
  * A document that is open in the page: its value with undo, checked at every edit, and where it is kept.
  * @param key place in the store  @param save the call that stores it, for autosave
+ * @param toCheck leaves out of an edit's check what is the same as in the document before
  */
 export function createOpenDocument<D extends { name: string }, K extends string>(
   key: K,
   schema: DocumentSchema<D>,
   save: SaveCall<D>,
+  toCheck: (next: D, before: D) => D = (next) => next,
 ): OpenDocument<D, K> {
   type State = Record<K, OpenDocumentState<D>>;
 
@@ -122,7 +124,7 @@ export function createOpenDocument<D extends { name: string }, K extends string>
       const document = documentOf(getState());
       if (!document) return false;
       const next = change(document);
-      const checked = checkDocument(schema, next);
+      const checked = checkDocument(schema, toCheck(next, document));
       if (!checked.ok) {
         const [problem] = checked.problems;
         const text = `${problem?.path || 'It'} ${problem?.message ?? 'is not valid.'}`;

@@ -1,5 +1,5 @@
 import type { Camera } from '@fendrix/contract';
-import { type FrameWindow, toView } from '../picture/frameWindow';
+import { boxInView, type FrameWindow } from '../picture/frameWindow';
 import { cropRect } from './cropRect';
 
 interface CropMarksProps {
@@ -12,10 +12,7 @@ interface CropMarksProps {
 /** The formats that are cut from the frame. */
 export function CropMarks({ camera, window, width, height }: CropMarksProps) {
   return camera.crops.map((crop, index) => {
-    const rect = cropRect(camera, crop);
-    const [x0, y0] = toView(window, rect.left, rect.top);
-    const [x1, y1] = toView(window, rect.right, rect.bottom);
-    const box = { x: x0 * width, y: y0 * height, width: (x1 - x0) * width, height: (y1 - y0) * height };
+    const box = boxInView(window, cropRect(camera, crop), width, height);
     return (
       <g key={crop.name}>
         <rect {...box} fill="none" stroke="#1c1c1c" strokeWidth={3} />

@@ -1,6 +1,6 @@
 import { formatStops, projectPoint, type View } from '@fendrix/core';
 import { surround } from '../../../shared/theme';
-import { type FrameWindow, toView } from '../picture/frameWindow';
+import { boxInView, type FrameWindow, toView } from '../picture/frameWindow';
 import { useBench, useReadings, useSetPart } from '../state/hooks';
 
 interface ViewProps {
@@ -61,9 +61,7 @@ export function PickMark(props: ViewProps) {
 export function FieldMark({ window, width, height }: Omit<ViewProps, 'view'>) {
   const field = useBench((bench) => bench.field);
   if (!field) return null;
-  const [x0, y0] = toView(window, field.left, field.top);
-  const [x1, y1] = toView(window, field.right, field.bottom);
-  const box = { x: x0 * width, y: y0 * height, width: (x1 - x0) * width, height: (y1 - y0) * height };
+  const box = boxInView(window, field, width, height);
   return (
     <>
       <rect {...box} fill="none" stroke="#1c1c1c" strokeWidth={3} />

@@ -1,4 +1,4 @@
-import type { Tile } from '@fendrix/core';
+import type { FrameRect, Tile } from '@fendrix/core';
 
 /** The part of the frame that the lens view shows: the whole, or some of it magnified. */
 export interface FrameWindow {
@@ -41,6 +41,13 @@ export const toView = ({ zoom, left, top }: FrameWindow, across: number, down: n
   (across - left) * zoom,
   (down - top) * zoom,
 ];
+
+/** A part of the frame as a rectangle of a view of so many pixels. */
+export function boxInView(window: FrameWindow, rect: FrameRect, width: number, height: number) {
+  const [x0, y0] = toView(window, rect.left, rect.top);
+  const [x1, y1] = toView(window, rect.right, rect.bottom);
+  return { x: x0 * width, y: y0 * height, width: (x1 - x0) * width, height: (y1 - y0) * height };
+}
 
 /** A magnified picture: its whole size, px, and the part of it that is traced. */
 export function pictureOf(

@@ -16,7 +16,15 @@ export const benchSet: OpenDocument<SetDocument, 'benchSet'> = createOpenDocumen
   'benchSet',
   setDocument,
   (args) => setsApi.endpoints.saveSet.initiate(args),
+  withoutSameTakes,
 );
+
+/** Takes are large and seldom change: at each step of a drag they would be checked again. */
+function withoutSameTakes(next: SetDocument, before: SetDocument): SetDocument {
+  if (next.takes !== before.takes || next.takeId !== before.takeId) return next;
+  const { takeId: _takeId, ...rest } = next;
+  return { ...rest, takes: [] };
+}
 
 export interface PictureStatus {
   phase: 'waiting' | 'following' | 'refining' | 'done';

@@ -19,6 +19,7 @@ import { takeSolved } from '../../band/useBandPlacing';
 import { useSession } from '../../picture/useSession';
 import { useBenchDispatch, useSet } from '../../state/hooks';
 import { edit } from '../../state/thunks';
+import { TaggedChoice } from '../TaggedChoice';
 import { levelsOf, readFrame } from './readGround';
 
 type Vary = Placement['vary'];
@@ -91,13 +92,7 @@ export function CurveSection() {
         onChoose={setVary}
       />
       {vary !== 'backdrop-distance' && light && (
-        <Choice
-          label="light"
-          shown
-          value={light.tag}
-          options={lights.map((own) => ({ value: own.tag, words: `${own.tag} ${own.name}` }))}
-          onChoose={setTag}
-        />
+        <TaggedChoice label="light" things={lights} value={light.tag} onChoose={setTag} />
       )}
       <Button
         size="small"

@@ -8,6 +8,7 @@ import { Section } from '../../../../shared/Section';
 import { useSession } from '../../picture/useSession';
 import { useBenchDispatch, useSet } from '../../state/hooks';
 import { edit } from '../../state/thunks';
+import { TaggedChoice } from '../TaggedChoice';
 import { type FrameLevels, levelsOf, readFrame } from './readGround';
 
 const PARTS = ['0.3', '0.4', '0.5', '0.6', '0.7'];
@@ -48,13 +49,7 @@ export function FlagSection() {
 
   return (
     <Section title="Flags for a dark wall and table">
-      <Choice
-        label="light"
-        shown
-        value={light.tag}
-        options={lights.map((own) => ({ value: own.tag, words: `${own.tag} ${own.name}` }))}
-        onChoose={setTag}
-      />
+      <TaggedChoice label="light" things={lights} value={light.tag} onChoose={setTag} />
       <Choice
         label="goods"
         shown

@@ -16,6 +16,7 @@ import { useSession } from '../../picture/useSession';
 import { useBenchDispatch, useSet } from '../../state/hooks';
 import { edit } from '../../state/thunks';
 import { stopsQuantity } from '../stopsQuantity';
+import { TaggedChoice } from '../TaggedChoice';
 
 const ENDS: readonly GradientWish['bright'][] = ['bottom', 'top', 'left', 'right', 'middle'];
 
@@ -57,20 +58,8 @@ export function FrostSection() {
 
   return (
     <Section title="Gradient by a lamp behind frost">
-      <Choice
-        label="lamp"
-        shown
-        value={light.tag}
-        options={lights.map((own) => ({ value: own.tag, words: `${own.tag} ${own.name}` }))}
-        onChoose={setTag}
-      />
-      <Choice
-        label="frost"
-        shown
-        value={sheet.tag}
-        options={frosts.map((own) => ({ value: own.tag, words: `${own.tag} ${own.name}` }))}
-        onChoose={setSheetTag}
-      />
+      <TaggedChoice label="lamp" things={lights} value={light.tag} onChoose={setTag} />
+      <TaggedChoice label="frost" things={frosts} value={sheet.tag} onChoose={setSheetTag} />
       <Choice label="bright at its" shown value={bright} options={ENDS} onChoose={setBright} />
       <QuantityField
         label="bright over dark end"

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { Choice } from '../../../../shared/Choice';
 import { Section } from '../../../../shared/Section';
 import { useSetPart } from '../../state/hooks';
+import { TaggedChoice } from '../TaggedChoice';
 
 /** Converts one head's power between watt-seconds, fractions and a numbered dial. */
 export function DialSection() {
@@ -18,13 +19,7 @@ export function DialSection() {
   const words = stops === null ? null : powerWords(light, stops, Number(full));
   return (
     <Section title="Dials of other heads">
-      <Choice
-        label="head"
-        shown
-        value={light.tag}
-        options={lights.map((own) => ({ value: own.tag, words: `${own.tag} ${own.name}` }))}
-        onChoose={setTag}
-      />
+      <TaggedChoice label="head" things={lights} value={light.tag} onChoose={setTag} />
       <Choice
         label="full power on a numbered dial"
         shown
