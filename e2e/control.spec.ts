@@ -248,6 +248,20 @@ test('the set is walked round in three dimensions, and without WebGL the page sa
   await page.getByRole('tab', { name: 'Walk round' }).click();
   await expect(page.getByTestId('walk-round').locator('canvas')).toBeVisible();
   await page.getByRole('button', { name: 'from above', exact: true }).click();
+  await page.waitForTimeout(1500);
+  // The middle of the view is the product: it is grabbed and moved along the bench.
+  const canvas = await page.getByTestId('walk-round').locator('canvas').boundingBox();
+  if (!canvas) throw new Error('the set is drawn');
+  const [x, y] = [canvas.x + canvas.width / 2, canvas.y + canvas.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(x + 20, y, { steps: 4 });
+  await page.mouse.move(x + 60, y, { steps: 4 });
+  await page.mouse.up();
+  await expect(page.getByRole('heading', { name: /Damson cordial/ })).toBeVisible();
+  await expect(page.getByLabel('from the mark', { exact: true })).not.toHaveValue('0 cm');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByLabel('from the mark', { exact: true })).toHaveValue('0 cm');
   await page.addInitScript(() => {
     const original = HTMLCanvasElement.prototype.getContext;
     HTMLCanvasElement.prototype.getContext = function (

@@ -103,7 +103,7 @@ function doTask(set: SetDocument, tracing: Tracing, task: Task): TaskResults[Tas
 }
 
 /** Paths for each part of a picked spot: enough to name its sources in order. */
-const PICK_SAMPLES = 128;
+const PICK_SAMPLES = 384;
 
 function pick(tracing: Tracing, across: number, down: number): Pick | null {
   const direction = new Float64Array(3);

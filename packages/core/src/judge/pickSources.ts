@@ -9,6 +9,7 @@ import {
   THROUGH_WAY,
   THROUGH_WEIGHT,
 } from '../engine/sight.js';
+import { MIRROR } from '../engine/tables.js';
 import { luminanceOf } from '../exposure/display.js';
 import type { Thing } from '../geometry/scene.js';
 import type { Tracing } from '../render/prepareTracing.js';
@@ -25,6 +26,15 @@ export interface LightSource {
   unit: [number, number, number];
 }
 
+/** Mean light of some paths, and the variance of that mean. */
+interface Traced {
+  light: Float64Array;
+  variance: Float64Array;
+}
+
+/** Standard errors above which a difference counts. */
+const SURE = 2;
+
 /** Rougher mirrors than this show nothing sharp: what they mirror counts as the surface's own. */
 const SHARP_ALPHA = 0.15;
 
@@ -40,8 +50,9 @@ export function pickSources(
   samples: number,
 ): LightSource[] {
   const channels = scene.channelCount;
-  const trace = (from: ArrayLike<number>, way: ArrayLike<number>, seed: number): Float64Array => {
+  const trace = (from: ArrayLike<number>, way: ArrayLike<number>, seed: number): Traced => {
     const sum = new Float64Array(3 * channels);
+    const squares = new Float64Array(3 * channels);
     kernel.reseed(seed);
     kernel.setMode({});
     for (let i = 0; i < samples; i++) {
@@ -52,23 +63,28 @@ export function pickSources(
       }
       kernel.films.fill(0);
       kernel.trace(false);
-      for (let k = 0; k < sum.length; k++)
-        sum[k] = (sum[k] as number) + (kernel.films[k] as number) / samples;
+      for (let k = 0; k < sum.length; k++) {
+        const value = kernel.films[k] as number;
+        sum[k] = (sum[k] as number) + value / samples;
+        squares[k] = (squares[k] as number) + (value * value) / samples;
+      }
     }
-    return sum;
+    const variance = squares.map((square, k) => Math.max(0, square - (sum[k] as number) ** 2) / samples);
+    return { light: sum, variance };
   };
   kernel.point.set(Array.from(origin));
   kernel.direction.set(Array.from(direction));
   kernel.look();
   const sight = Float64Array.from(kernel.sight);
   const part = (at: number) => sight.subarray(at, at + 3);
-  const rest = trace(origin, direction, 1);
+  const surface = scene.surfaces[sight[SEEN_SURFACE] as number];
+  const { light: rest, variance } = trace(origin, direction, 1);
   const sources: LightSource[] = [];
 
   const take = (
     how: 'mirrored' | 'through',
     primitive: number,
-    light: Float64Array,
+    { light, variance: own }: Traced,
     weight: Float64Array,
   ) => {
     const thing = primitive < 0 ? null : (scene.things[scene.table.thing[primitive] as number] ?? null);
@@ -76,14 +92,15 @@ export function pickSources(
       const unit = [0, 1, 2].map((c) => {
         const k = 3 * channel + c;
         const value = (light[k] as number) * (weight[c] as number);
-        rest[k] = Math.max(0, (rest[k] as number) - value);
+        rest[k] = (rest[k] as number) - value;
+        variance[k] = (variance[k] as number) + (own[k] as number) * (weight[c] as number) ** 2;
         return value;
       }) as [number, number, number];
       if (luminanceOf(...unit) > 0) sources.push({ how, thing, channel, unit });
     }
   };
 
-  if ((sight[MIRRORED] as number) >= -1 && isSharp(scene.surfaces[sight[SEEN_SURFACE] as number])) {
+  if ((sight[MIRRORED] as number) >= -1 && isSharp(surface)) {
     const light = trace(part(SEEN_POINT), part(MIRRORED_WAY), 2);
     take('mirrored', sight[MIRRORED] as number, light, part(MIRRORED_WEIGHT));
   }
@@ -91,7 +108,13 @@ export function pickSources(
     const light = trace(part(THROUGH_FROM), part(THROUGH_WAY), 3);
     take('through', sight[THROUGH] as number, light, part(THROUGH_WEIGHT));
   }
+  // A clear mirror has nothing of its own: what is left there is noise.
+  if (surface?.kind === MIRROR) return sources;
   for (let channel = 0; channel < channels; channel++) {
+    // What is left over is a difference of two noisy sums: below its own noise it is nothing.
+    for (let k = 3 * channel; k < 3 * channel + 3; k++) {
+      if ((rest[k] as number) < SURE * Math.sqrt(variance[k] as number)) rest[k] = 0;
+    }
     const unit = Array.from(rest.subarray(3 * channel, 3 * channel + 3)) as [number, number, number];
     if (luminanceOf(...unit) > 0) sources.push({ how: 'own', thing: null, channel, unit });
   }

@@ -33,7 +33,7 @@ export interface WayOut {
   set: SetDocument;
   /** What the spot mirrors then. */
   mirrors: Thing | null;
-  /** Whether what was moved or added comes into the picture. */
+  /** Whether what was moved or added comes into the picture and was not there before. */
   inFrame: boolean;
 }
 
@@ -66,11 +66,13 @@ export function loseGlare(set: SetDocument, across: number, down: number): WayOu
   const movable = movableOf(set, ref);
   if (!movable) return [];
   const tried: WayOut[] = [];
+  const before = comesIntoFrame(tracing, ref);
   const attempt = (how: WayOut['how'], amount: WayOut['amount'], changed: SetDocument, own: MovableRef) => {
     const after = prepareTracing(changed);
     const then = raysAt(after, across, down);
     if (then.rays.some((_, i) => sameThing(then.things[i] ?? null, ref))) return false;
-    tried.push({ how, amount, set: changed, mirrors: then.thing, inFrame: comesIntoFrame(after, own) });
+    const inFrame = comesIntoFrame(after, own) && !(own === ref && before);
+    tried.push({ how, amount, set: changed, mirrors: then.thing, inFrame });
     return true;
   };
 
@@ -104,7 +106,8 @@ export function loseGlare(set: SetDocument, across: number, down: number): WayOu
     const lights = set.lights.map((light) => (light.tag === ref.key ? { ...light, on: false } : light));
     tried.push({ how: 'off', amount: ref.key, set: { ...set, lights }, mirrors: thing, inFrame: false });
   }
-  return tried;
+  // What stays out of the picture first.
+  return tried.sort((a, b) => Number(a.inFrame) - Number(b.inFrame));
 }
 
 const sameThing = (thing: Thing | null, ref: MovableRef) => thing?.kind === ref.kind && thing.key === ref.key;

@@ -36,7 +36,7 @@ export interface BandAnswer {
   widthM: number | null;
   /** Why the wish is not met to the end: it stands as near or as far as it can. */
   limited: 'nearest' | 'farthest' | 'room' | 'height' | null;
-  /** Whether it would be seen by the lens itself. */
+  /** Whether the lens sees it itself now, and did not before. */
   inFrame: boolean;
 }
 
@@ -275,7 +275,7 @@ function measured(set: SetDocument, wish: BandWish, { thing, limited }: Found): 
     reached: image ? { from: image.from, to: image.to } : null,
     widthM: widthOf(thing),
     limited,
-    inFrame: comesIntoFrame(tracing, wish),
+    inFrame: comesIntoFrame(tracing, wish) && !comesIntoFrame(prepareTracing(set), wish),
   };
 }
 

@@ -35,7 +35,8 @@ export function BandDrawing({ band, profile, onLength }: BandDrawingProps) {
   const prefix = useId();
   const window = useBench((bench) => bench.window);
   const svg = useRef<SVGSVGElement>(null);
-  const height = LEAD + HEIGHT + PERCENT + (profile ? CURVE : 0);
+  // Room for the curve before it is there, so that nothing jumps when it comes.
+  const height = LEAD + HEIGHT + PERCENT + CURVE;
   const [left] = toView(window, band.left, 0);
   const [right] = toView(window, band.right, 0);
   return (

@@ -60,9 +60,10 @@ export const MirrorBandView = memo(function MirrorBandView() {
           alignItems: 'center',
           color: surround.text,
           fontSize: '0.8125rem',
-          flexWrap: 'wrap',
-          rowGap: 0,
-          minHeight: 26,
+          flexWrap: { xs: 'wrap', md: 'nowrap' },
+          whiteSpace: 'nowrap',
+          overflow: 'hidden',
+          height: { md: 26 },
         }}
       >
         <Box component="h2" sx={{ m: 0, fontSize: '0.8125rem', fontWeight: 650 }}>
@@ -108,8 +109,8 @@ export const MirrorBandView = memo(function MirrorBandView() {
               font: 'inherit',
             }}
           >
-            {Math.round(100 * figures.symmetry)} % even · edge {figures.steepest.toFixed(1)} stops per % ·
-            bright {Math.round(100 * figures.brightPart)} %
+            {Math.round(100 * figures.symmetry)} % even · {figures.steepest.toFixed(1)} stops/% ·{' '}
+            {Math.round(100 * figures.brightPart)} % bright
           </ButtonBase>
         )}
       </Box>
