@@ -4,12 +4,8 @@ import type { Task } from '@fendrix/workers';
 import { WorkerPool, type WorkerPort } from '@fendrix/workers';
 import { afterEach, describe, expect, test, vi } from 'vitest';
 import type { ToDeveloper } from '../src/features/bench/picture/developProtocol';
-import {
-  type Developer,
-  NO_WANTS,
-  PictureSession,
-  type SessionEvents,
-} from '../src/features/bench/picture/session';
+import { NO_WANTS } from '../src/features/bench/picture/figures';
+import { type Developer, PictureSession, type SessionEvents } from '../src/features/bench/picture/session';
 import { changeCamera, changeLight, moveThing, pinSpot } from '../src/features/bench/state/edits';
 
 const set = demoSet('cordial');

@@ -83,6 +83,7 @@ export {
 export * from './plan/planSeries.js';
 export { proposeSteps } from './plan/preparation.js';
 export * from './plan/rigging.js';
+export { setCautions } from './plan/setCautions.js';
 export { formatsOf, type StagedShot, stageSet } from './plan/stageSet.js';
 export { changeWords, describeChange } from './record/describeChange.js';
 export { depthTile } from './render/depthMap.js';

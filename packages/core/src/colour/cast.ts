@@ -70,5 +70,5 @@ export function nearestGels(mired: number): (typeof CORRECTION_GELS)[number][] {
   };
   for (const gel of CORRECTION_GELS) consider([gel]);
   for (const one of CORRECTION_GELS) for (const other of CORRECTION_GELS) consider([one, other]);
-  return best.gels;
+  return best.gels.sort((a, b) => Math.abs(b.miredShift) - Math.abs(a.miredShift));
 }

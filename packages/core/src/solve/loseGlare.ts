@@ -70,7 +70,7 @@ export function loseGlare(set: SetDocument, across: number, down: number): WayOu
   const attempt = (how: WayOut['how'], amount: WayOut['amount'], changed: SetDocument, own: MovableRef) => {
     const after = prepareTracing(changed);
     const then = raysAt(after, across, down);
-    if (then.rays.some((_, i) => sameThing(then.things[i] ?? null, ref))) return false;
+    if (then.things.some((other) => sameThing(other, ref))) return false;
     const inFrame = comesIntoFrame(after, own) && !(own === ref && before);
     tried.push({ how, amount, set: changed, mirrors: then.thing, inFrame });
     return true;
@@ -114,7 +114,7 @@ const sameThing = (thing: Thing | null, ref: MovableRef) => thing?.kind === ref.
 
 const tenths = (v: Vector): Vector => v.map((value) => Math.round(value * 1e4) / 1e4) as Vector;
 
-/** Rays of a spot and of eight places round it into what they mirror; those that mirror something else are left out. */
+/** What a spot and eight places round it mirror, and the rays of those that mirror the same as the spot. */
 function raysAt(
   { scene, kernel, view }: Tracing,
   across: number,

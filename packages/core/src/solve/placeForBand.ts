@@ -30,6 +30,8 @@ export interface BandWish extends MovableRef {
 
 export interface BandAnswer {
   set: SetDocument;
+  /** The light or sheet as it is placed. */
+  thing: Movable;
   /** Ends that the traced band of the changed set has; null where the image is covered or not there. */
   reached: { from: number; to: number } | null;
   /** Across after the change, m; null for a thing without a width of its own. */
@@ -272,6 +274,7 @@ function measured(set: SetDocument, wish: BandWish, { thing, limited }: Found): 
   const image = joined(own).sort((a, b) => fitOf(b, wish) - fitOf(a, wish))[0];
   return {
     set: changed,
+    thing,
     reached: image ? { from: image.from, to: image.to } : null,
     widthM: widthOf(thing),
     limited,

@@ -23,6 +23,7 @@ import { openSet } from './state/thunks';
 import { useBenchKeys } from './state/useBenchKeys';
 import { TakeStrip } from './takes/TakeStrip';
 import { Area, Heading } from './views/Area';
+import { BenchCautions } from './views/BenchCautions';
 import { BenchHeader } from './views/BenchHeader';
 import { ExposureControls } from './views/ExposureControls';
 import { LightPowers } from './views/LightPowers';
@@ -127,6 +128,7 @@ function OpenBench() {
             <ThingPanel />
           </Box>
           <SpotPanel />
+          <BenchCautions />
         </Area>
         <Box
           sx={{

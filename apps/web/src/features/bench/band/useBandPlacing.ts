@@ -1,5 +1,5 @@
 import type { BandAnswer, BandWish } from '@fendrix/core';
-import { formatLength } from '@fendrix/core';
+import { formatLength, withMovable } from '@fendrix/core';
 import { useSnackbar } from 'notistack';
 import { useRef } from 'react';
 import { useSession } from '../picture/useSession';
@@ -29,7 +29,8 @@ export function useBandPlacing() {
 
   async function place(wish: BandWish): Promise<BandAnswer | null> {
     const answer = (await session?.ask({ kind: 'placeForBand', wish })) ?? null;
-    if (answer) dispatch(edit(takeSolved(answer.set), gesture.current || null));
+    // That thing alone: what else was changed while it was worked out stays.
+    if (answer) dispatch(edit((set) => withMovable(set, wish, answer.thing), gesture.current || null));
     return answer;
   }
 

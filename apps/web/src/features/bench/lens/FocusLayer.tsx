@@ -1,8 +1,8 @@
 import type { Camera } from '@fendrix/contract';
 import { pointBlur } from '@fendrix/core';
 import { useEffect, useRef } from 'react';
+import type { DepthOverlay } from '../picture/figures';
 import type { FrameWindow } from '../picture/frameWindow';
-import type { DepthOverlay } from '../picture/session';
 import { placeInWindow } from './placeInWindow';
 
 /** Blur by defocus and diffraction, in pixels of the sensor, at which a spot counts as sharp, soft, and lost. */

@@ -1,6 +1,6 @@
 import { useEffect, useRef } from 'react';
+import type { MirrorOverlay } from '../picture/figures';
 import type { FrameWindow } from '../picture/frameWindow';
-import type { MirrorOverlay } from '../picture/session';
 import { hatchOf } from './hatch';
 import { placeInWindow } from './placeInWindow';
 

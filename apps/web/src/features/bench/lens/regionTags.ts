@@ -1,4 +1,4 @@
-import type { MirrorOverlay } from '../picture/session';
+import type { MirrorOverlay } from '../picture/figures';
 import type { ShownPart } from './MirrorOverlayCanvas';
 
 export interface RegionTag {

@@ -1,18 +1,12 @@
 import type { SetDocument } from '@fendrix/contract';
 import {
-  type BandProfile,
   channelsOf,
   displayWeights,
   type FilterGuide,
-  type GlareZones,
-  type MirrorBand,
-  type MirrorMap,
-  type SpotTrace,
   type Thing,
   type Tile,
   tilesOf,
   traceKey,
-  type ZoneOptions,
 } from '@fendrix/core';
 import {
   type KeyedSet,
@@ -24,7 +18,17 @@ import {
 } from '@fendrix/workers';
 import { createBrowserPool } from '@fendrix/workers/browser';
 import type { PictureStatus } from '../state/benchSlice';
-import type { FromDeveloper, ToDeveloper, ToneOverlay } from './developProtocol';
+import type { FromDeveloper, ToDeveloper } from './developProtocol';
+import {
+  type Detail,
+  type FigureEvents,
+  Figures,
+  FOLLOWING,
+  NO_WANTS,
+  REFINED,
+  type Seen,
+  type Wants,
+} from './figures';
 import { type FrameWindow, pictureOf, WHOLE_FRAME } from './frameWindow';
 
 /** Pixels across of the picture that follows a drag; adapted to the machine within these. */
@@ -40,45 +44,13 @@ const QUICK = { samples: 1, fewest: 1, widest: 2 };
 const WHOLE = { samples: 128, fewest: 4, widest: 8 };
 /** Priority of what must be there before the rest. */
 const AT_ONCE = 1e5;
-/** Samples for a spot while following and when refined. */
-const SPOT_SAMPLES = 64;
-const SPOT_SAMPLES_REFINED = 2048;
 /** Rest after a change before the refining starts, ms. */
 const REST_MS = 140;
 /** Time between two developed states of the refining, ms. */
 const SHOW_EVERY_MS = 250;
-/** Pixels across of maps, and the detail of profiles, while following and at rest. */
-const FOLLOWING = { mapWidth: 240, profile: { columns: 48, samples: 6 } };
-const REFINED = { mapWidth: 520, profile: { columns: 120, samples: 96 } };
 const NO_TAKES: SetDocument['takes'] = [];
 /** Side of the pieces in which the filter's guide is made, px: short enough to be cut off by a move. */
 const GUIDE_TILE = 128;
-
-export interface MirrorOverlay {
-  map: MirrorMap;
-  things: Thing[];
-  window: FrameWindow;
-}
-
-/** Distance along the lens axis of what each pixel shows, m; NaN where nothing is. */
-export interface DepthOverlay {
-  width: number;
-  height: number;
-  depth: Float32Array;
-  window: FrameWindow;
-}
-
-/** What else is worked out while the set moves. */
-export interface Wants {
-  mirrors: boolean;
-  depth: boolean;
-  tones: ToneOverlay;
-  /** Product whose luminance across is followed. */
-  profile: string | null;
-  zones: ZoneOptions | null;
-}
-
-export const NO_WANTS: Wants = { mirrors: false, depth: false, tones: 'none', profile: null, zones: null };
 
 interface GuidePart {
   tile: Tile;
@@ -100,15 +72,9 @@ interface PictureOptions {
   priority?: number;
 }
 
-export interface SessionEvents {
+export interface SessionEvents extends FigureEvents {
   picture(picture: FromDeveloper): void;
-  mirrors(overlay: MirrorOverlay): void;
   status(changes: Partial<PictureStatus>): void;
-  bands(bands: MirrorBand[]): void;
-  spots(traces: SpotTrace[]): void;
-  depth(overlay: DepthOverlay): void;
-  profile(profile: BandProfile | null): void;
-  zones(zones: GlareZones): void;
   /** A worker died and was started again. */
   crash(reason: string): void;
   /** The picture cannot be made; the reason in words. */
@@ -150,12 +116,14 @@ export class PictureSession {
   /** Pictures in a row whose figures were given up for the next. */
   private passedOver = 0;
   private closed = false;
+  private readonly figures: Figures;
 
   constructor(
     private readonly events: SessionEvents,
     private readonly pool: WorkerPool = createBrowserPool({ onCrash: (reason) => events.crash(reason) }),
     private readonly developer: Developer = createDeveloper(),
   ) {
+    this.figures = new Figures(pool, events, AT_ONCE);
     this.developer.addEventListener('message', ({ data }: MessageEvent<FromDeveloper>) => {
       this.shown++;
       this.events.picture(data);
@@ -177,7 +145,7 @@ export class PictureSession {
     this.tell({ type: 'weights', weights: displayWeights(set) as Float64Array<ArrayBuffer> });
     if (moved) this.follow();
     else if (spotsMoved) {
-      this.traceSpots(this.keyed, SPOT_SAMPLES_REFINED, AT_ONCE).catch((error) => this.tellFailure(error));
+      this.figures.spots(this.keyed, REFINED).catch((error) => this.tellFailure(error));
     }
   }
 
@@ -210,7 +178,7 @@ export class PictureSession {
       profile: wants.profile === before.profile ? null : wants.profile,
       zones: JSON.stringify(wants.zones) === JSON.stringify(before.zones) ? null : wants.zones,
     };
-    this.workOut(keyed, fresh, REFINED).catch((error) => this.tellFailure(error));
+    this.figures.wanted(keyed, fresh, this.seen(REFINED)).catch((error) => this.tellFailure(error));
   }
 
   async pick(across: number, down: number): Promise<PickedSpot | null> {
@@ -261,9 +229,9 @@ export class PictureSession {
     const picture = this.quickPicture(keyed);
     const { signal, abort } = abortable();
     const figures = Promise.all([
-      this.readBands(keyed, signal),
-      this.traceSpots(keyed, SPOT_SAMPLES, AT_ONCE, signal),
-      this.workOut(keyed, this.wants, FOLLOWING, signal),
+      this.figures.bands(keyed, signal),
+      this.figures.spots(keyed, FOLLOWING, signal),
+      this.figures.wanted(keyed, this.wants, this.seen(FOLLOWING), signal),
     ]);
     figures.catch(() => undefined);
     await picture;
@@ -285,8 +253,10 @@ export class PictureSession {
     await this.renderInto(keyed, { ...QUICK, width: this.followingWidth, guided: false, ambient, priority });
   }
 
-  private async readBands(keyed: KeyedSet, signal: AbortSignal): Promise<void> {
-    this.events.bands(await this.pool.run(keyed, { kind: 'bands' }, { priority: AT_ONCE, signal }));
+  /** How figures are asked for now: in what detail, of which part of the frame, and with which light for bounced light. */
+  private seen(detail: Detail): Seen {
+    const { window, aspect, following, ambient } = this;
+    return { detail, window, aspect, quick: following, ambient };
   }
 
   /** Few large tiles: each answer goes by way of the page, which is busy with the drag. */
@@ -319,8 +289,8 @@ export class PictureSession {
       const ambient = await this.estimateAmbient(keyed, signal);
       await this.renderInto(keyed, { ...QUICK, width: this.fullWidth, guided: true, ambient, signal });
       await Promise.all([
-        this.workOut(keyed, this.wants, REFINED),
-        this.traceSpots(keyed, SPOT_SAMPLES_REFINED, AT_ONCE, signal),
+        this.figures.wanted(keyed, this.wants, this.seen(REFINED)),
+        this.figures.spots(keyed, REFINED, signal),
       ]);
       const width = this.fullWidth;
       const { window } = this;
@@ -420,59 +390,6 @@ export class PictureSession {
     }
     this.tell({ type: 'things', picture, things: this.guides.things });
     for (const { tile, guide } of this.guides.parts) this.tell({ type: 'guide', picture, tile, guide });
-  }
-
-  private async traceSpots(
-    keyed: KeyedSet,
-    samples: number,
-    priority: number,
-    signal?: AbortSignal,
-  ): Promise<void> {
-    const { spots } = keyed.set;
-    const abort = signal ? { signal } : {};
-    const parts = await Promise.all(
-      spots.map((spot) =>
-        this.pool.run(keyed, { kind: 'spots', spots: [spot], samples, seed: 1 }, { priority, ...abort }),
-      ),
-    );
-    this.events.spots(parts.flat());
-  }
-
-  /** Maps, profile and zones, as far as they are wanted. */
-  private async workOut(
-    keyed: KeyedSet,
-    wants: Wants,
-    { mapWidth, profile }: typeof REFINED,
-    signal?: AbortSignal,
-  ): Promise<void> {
-    const run = { priority: AT_ONCE, ...(signal ? { signal } : {}) };
-    const { window } = this;
-    const { width, height, part: tile } = pictureOf(window, mapWidth, this.aspect);
-    const map = { width, height, tile };
-    const mirrors = async () => {
-      const found = await this.pool.run(keyed, { kind: 'mirror', ...map }, run);
-      this.events.mirrors({ ...found, window });
-    };
-    const depth = async () => {
-      const found = await this.pool.run(keyed, { kind: 'depth', ...map }, run);
-      this.events.depth({ width: tile.width, height: tile.height, depth: found, window });
-    };
-    const across = async (product: string) => {
-      // While a thing moves the light of the sheets is not baked anew for one line of it.
-      if (this.following && !this.ambient) return;
-      const quick = this.following && this.ambient ? { ambient: this.ambient } : {};
-      this.events.profile(
-        await this.pool.run(keyed, { kind: 'profile', product, ...profile, ...quick }, run),
-      );
-    };
-    const zones = async (options: ZoneOptions) =>
-      this.events.zones(await this.pool.run(keyed, { kind: 'zones', options }, run));
-    await Promise.all([
-      wants.mirrors ? mirrors() : undefined,
-      wants.depth ? depth() : undefined,
-      wants.profile ? across(wants.profile) : undefined,
-      wants.zones ? zones(wants.zones) : undefined,
-    ]);
   }
 
   /** Asks the workers something about the set as it is now, or as it would be. */

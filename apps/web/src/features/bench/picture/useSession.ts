@@ -4,7 +4,8 @@ import { useDispatch, useStore } from 'react-redux';
 import { benchActions, benchSet, type WithBench } from '../state/benchSlice';
 import { selectWants } from '../state/wants';
 import type { FromDeveloper } from './developProtocol';
-import { type DepthOverlay, type MirrorOverlay, PictureSession } from './session';
+import type { DepthOverlay, MirrorOverlay } from './figures';
+import { PictureSession } from './session';
 
 /** The session of the open set, with the newest picture and overlay, which live outside of the store. */
 export interface SessionView {

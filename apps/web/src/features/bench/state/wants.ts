@@ -1,6 +1,6 @@
 import type { ThunkDispatch, UnknownAction } from '@reduxjs/toolkit';
 import { createSelector } from '@reduxjs/toolkit';
-import { NO_WANTS, type Wants } from '../picture/session';
+import { NO_WANTS, type Wants } from '../picture/figures';
 import type { WithBench } from './benchSlice';
 import { chosenBand } from './chosenBand';
 

@@ -1,0 +1,123 @@
+import type {
+  BandProfile,
+  GlareZones,
+  MirrorBand,
+  MirrorMap,
+  SpotTrace,
+  Thing,
+  ZoneOptions,
+} from '@fendrix/core';
+import type { KeyedSet, WorkerPool } from '@fendrix/workers';
+import type { ToneOverlay } from './developProtocol';
+import { type FrameWindow, pictureOf } from './frameWindow';
+
+export interface MirrorOverlay {
+  map: MirrorMap;
+  things: Thing[];
+  window: FrameWindow;
+}
+
+/** Distance along the lens axis of what each pixel shows, m; NaN where nothing is. */
+export interface DepthOverlay {
+  width: number;
+  height: number;
+  depth: Float32Array;
+  window: FrameWindow;
+}
+
+/** What else is worked out while the set moves. */
+export interface Wants {
+  mirrors: boolean;
+  depth: boolean;
+  tones: ToneOverlay;
+  /** Product whose luminance across is followed. */
+  profile: string | null;
+  zones: ZoneOptions | null;
+}
+
+export const NO_WANTS: Wants = { mirrors: false, depth: false, tones: 'none', profile: null, zones: null };
+
+/** Pixels across of maps, and the paths of profiles and spots. */
+export interface Detail {
+  mapWidth: number;
+  profile: { columns: number; samples: number };
+  spotSamples: number;
+}
+
+export const FOLLOWING: Detail = { mapWidth: 240, profile: { columns: 48, samples: 6 }, spotSamples: 64 };
+export const REFINED: Detail = { mapWidth: 520, profile: { columns: 120, samples: 96 }, spotSamples: 2048 };
+
+/** How figures are asked for. */
+export interface Seen {
+  detail: Detail;
+  window: FrameWindow;
+  aspect: number;
+  /** While a thing moves the light of the sheets is not baked anew for one line of it. */
+  quick: boolean;
+  ambient: readonly number[] | null;
+}
+
+export interface FigureEvents {
+  mirrors(overlay: MirrorOverlay): void;
+  bands(bands: MirrorBand[]): void;
+  spots(traces: SpotTrace[]): void;
+  depth(overlay: DepthOverlay): void;
+  profile(profile: BandProfile | null): void;
+  zones(zones: GlareZones): void;
+}
+
+/** What is told of a set besides its picture: bands, spots, maps, profile, zones. */
+export class Figures {
+  constructor(
+    private readonly pool: WorkerPool,
+    private readonly events: FigureEvents,
+    private readonly priority: number,
+  ) {}
+
+  async bands(keyed: KeyedSet, signal: AbortSignal): Promise<void> {
+    this.events.bands(await this.pool.run(keyed, { kind: 'bands' }, this.run(signal)));
+  }
+
+  async spots(keyed: KeyedSet, { spotSamples: samples }: Detail, signal?: AbortSignal): Promise<void> {
+    const parts = await Promise.all(
+      keyed.set.spots.map((spot) =>
+        this.pool.run(keyed, { kind: 'spots', spots: [spot], samples, seed: 1 }, this.run(signal)),
+      ),
+    );
+    this.events.spots(parts.flat());
+  }
+
+  /** Maps, profile and zones, as far as they are wanted. */
+  async wanted(keyed: KeyedSet, wants: Wants, seen: Seen, signal?: AbortSignal): Promise<void> {
+    const { detail, window, aspect, quick, ambient } = seen;
+    const { width, height, part: tile } = pictureOf(window, detail.mapWidth, aspect);
+    const map = { width, height, tile };
+    const run = this.run(signal);
+    const mirrors = async () => {
+      const found = await this.pool.run(keyed, { kind: 'mirror', ...map }, run);
+      this.events.mirrors({ ...found, window });
+    };
+    const depth = async () => {
+      const found = await this.pool.run(keyed, { kind: 'depth', ...map }, run);
+      this.events.depth({ width: tile.width, height: tile.height, depth: found, window });
+    };
+    const across = async (product: string) => {
+      if (quick && !ambient) return;
+      const light = quick && ambient ? { ambient } : {};
+      const task = { kind: 'profile', product, ...detail.profile, ...light } as const;
+      this.events.profile(await this.pool.run(keyed, task, run));
+    };
+    const zones = async (options: ZoneOptions) =>
+      this.events.zones(await this.pool.run(keyed, { kind: 'zones', options }, run));
+    await Promise.all([
+      wants.mirrors ? mirrors() : undefined,
+      wants.depth ? depth() : undefined,
+      wants.profile ? across(wants.profile) : undefined,
+      wants.zones ? zones(wants.zones) : undefined,
+    ]);
+  }
+
+  private run(signal: AbortSignal | undefined) {
+    return { priority: this.priority, ...(signal ? { signal } : {}) };
+  }
+}

@@ -1,0 +1,355 @@
+// @vitest-environment jsdom
+import { defaultKit } from '@fendrix/catalogue';
+import type { SetDocument } from '@fendrix/contract';
+import {
+  type BandProfile,
+  bandProfile,
+  loseGlare,
+  mirrorBand,
+  pickSources,
+  placeForBand,
+  prepareTracing,
+  rayThrough,
+  spotReading,
+  traceField,
+  traceSpot,
+} from '@fendrix/core';
+import { type DemoName, demoSet } from '@fendrix/demo';
+import type { Pick, Task } from '@fendrix/workers';
+import { configureStore } from '@reduxjs/toolkit';
+import { act, cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
+import { SnackbarProvider } from 'notistack';
+import type { ReactNode } from 'react';
+import { Provider } from 'react-redux';
+import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
+import { MirrorBandView, profileStops } from '../src/features/bench/band/MirrorBandView';
+import { FrostSection } from '../src/features/bench/desk/background/FrostSection';
+import { GroundSection } from '../src/features/bench/desk/background/GroundSection';
+import { AmbientSection } from '../src/features/bench/desk/exposure/AmbientSection';
+import { CastSection } from '../src/features/bench/desk/exposure/CastSection';
+import { EquivalentSection } from '../src/features/bench/desk/exposure/EquivalentSection';
+import { FilterSection } from '../src/features/bench/desk/exposure/FilterSection';
+import { PowerSection } from '../src/features/bench/desk/exposure/PowerSection';
+import MovementDesk from '../src/features/bench/desk/MovementDesk';
+import { SessionContext } from '../src/features/bench/picture/useSession';
+import { LoseGlare } from '../src/features/bench/spot/LoseGlare';
+import { PickSources } from '../src/features/bench/spot/PickSources';
+import { SpotPanel } from '../src/features/bench/spot/SpotPanel';
+import { benchActions, benchReducers, benchSet } from '../src/features/bench/state/benchSlice';
+import { edit, openSet } from '../src/features/bench/state/thunks';
+import { BenchCautions } from '../src/features/bench/views/BenchCautions';
+import { StopRuler } from '../src/features/bench/views/StopRuler';
+import { kitApi } from '../src/features/kit';
+import { setsApi } from '../src/features/sets';
+
+/** Does a task here and now, as a worker would. */
+function done(set: SetDocument, task: Task): unknown {
+  const tracing = prepareTracing(set);
+  switch (task.kind) {
+    case 'field':
+      return traceField(tracing, task.rect, { ...task, samples: 8 });
+    case 'placeForBand':
+      return placeForBand(set, task.wish);
+    case 'loseGlare':
+      return loseGlare(set, task.across, task.down);
+    default:
+      return null;
+  }
+}
+
+/** A bench with a demo set, its spots and bands read, and a session that answers at once. */
+function openDemo(name: DemoName, change: (set: SetDocument) => SetDocument = (set) => set) {
+  const store = configureStore({
+    reducer: {
+      ...benchReducers,
+      [setsApi.reducerPath]: setsApi.reducer,
+      [kitApi.reducerPath]: kitApi.reducer,
+    },
+    middleware: (defaults) =>
+      defaults({ immutableCheck: false, serializableCheck: false }).concat(
+        setsApi.middleware,
+        kitApi.middleware,
+      ),
+  });
+  void store.dispatch(
+    kitApi.util.upsertQueryData('readKit', undefined, { revision: 0, document: defaultKit() }),
+  );
+  const document = change(demoSet(name));
+  store.dispatch(openSet({ id: 'x', name: document.name, revision: 1, updatedAt: '', document }, null));
+  const set = (): SetDocument => {
+    const open = benchSet.documentOf(store.getState());
+    if (!open) throw new Error('a set is open');
+    return open;
+  };
+  const tracing = prepareTracing(document);
+  store.dispatch(benchActions.spotsTraced(document.spots.map((spot) => traceSpot(tracing, spot, 96, 1))));
+  store.dispatch(
+    benchActions.bandsRead(
+      document.products.map((product) => mirrorBand(tracing, product)).filter((b) => b !== null),
+    ),
+  );
+  const ask = vi.fn(async (task: Task, other?: SetDocument) => done(other ?? set(), task));
+  const session = { session: { ask } as never, picture: null, mirrors: null, depth: null };
+  const show = (view: ReactNode) =>
+    render(
+      <Provider store={store}>
+        <SnackbarProvider>
+          <SessionContext.Provider value={session}>{view}</SessionContext.Provider>
+        </SnackbarProvider>
+      </Provider>,
+    );
+  /** Points at a place of the frame. */
+  const pointAt = (across: number, down: number) => {
+    const direction = new Float64Array(3);
+    rayThrough(direction, tracing.view, across, down);
+    const sources = pickSources(tracing, tracing.view.origin, direction, 64);
+    const mirrored = sources.find(({ how }) => how === 'mirrored')?.thing ?? null;
+    const pick = {
+      thing: { kind: 'product', key: document.products[0]?.id ?? '', name: document.products[0]?.name ?? '' },
+      pointM: [0, 0, 0.1],
+      normal: [0, -1, 0],
+      mirrored,
+      mirroredPointM: null,
+      weight: 0.5,
+      through: null,
+      throughPointM: null,
+      throughWeight: 0,
+      sources,
+    } as Pick;
+    act(() => void store.dispatch(benchActions.picked({ pick, at: [across, down] })));
+  };
+  const stops = (spot: string) => {
+    const trace = store.getState().bench.traces.find((own) => own.name === spot);
+    return trace ? (spotReading(set(), trace).stopsFromMidTone ?? Number.NaN) : Number.NaN;
+  };
+  return { store, set, show, ask, pointAt, stops, tracing };
+}
+
+const type = (label: string, text: string) => {
+  const field = screen.getByLabelText(label, { exact: true });
+  fireEvent.change(field, { target: { value: text } });
+  fireEvent.keyDown(field, { key: 'Enter' });
+};
+const press = (name: string | RegExp) => fireEvent.click(screen.getByRole('button', { name }));
+
+beforeEach(() => {
+  vi.stubGlobal(
+    'ResizeObserver',
+    class {
+      observe() {}
+      unobserve() {}
+      disconnect() {}
+    },
+  );
+});
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+});
+
+describe('exposure desk', () => {
+  test('powers solved for a tone are set, and the spot is then recorded so', () => {
+    const { show, stops } = openDemo('cordial');
+    show(<PowerSection />);
+    type('label, wanted', '+0.3');
+    press('Solve the powers');
+    press('Set these powers');
+    expect(stops('label')).toBeCloseTo(0.3, 1);
+  });
+
+  test('a light that runs out is told with ways to more light', () => {
+    const { show } = openDemo('cordial');
+    show(<PowerSection />);
+    type('label, wanted', '8');
+    press('Solve the powers');
+    const solved = screen.getByTestId('solved');
+    expect(solved.textContent).toMatch(/\d\.\d stops/);
+    expect(solved.textContent).toContain('More from A, the cheapest first');
+    expect(solved.textContent).toMatch(/flashes on one frame/);
+  });
+
+  test('what is no tone is told, and nothing is solved without a spot', () => {
+    const { show } = openDemo('cordial', (set) => ({ ...set, spots: set.spots.slice(0, 1) }));
+    show(<PowerSection />);
+    type('label, wanted', 'bright');
+    expect(screen.getByRole('alert').textContent).toContain('Not understood');
+  });
+
+  test('ambient: a modelling lamp counts, and the shutter that keeps it down is offered', () => {
+    const { show, set } = openDemo('cordial', (start) => ({
+      ...start,
+      camera: { ...start.camera, shutterS: 1 / 4 },
+      lights: start.lights.map((light) => ({
+        ...light,
+        modelling: { on: true, lumens: 3000, temperatureK: 3000 },
+      })) as never,
+    }));
+    show(<AmbientSection />);
+    const words = screen.getByRole('status').textContent ?? '';
+    expect(words).toMatch(/or faster keeps it under|Not within the sync speed/);
+    if (words.includes('keeps it under')) {
+      press('Take it');
+      expect(set().camera.shutterS).toBeLessThan(1 / 4);
+    }
+  });
+
+  test('an equivalent exposure is taken with its ISO', () => {
+    const { show, set } = openDemo('mill');
+    const before = set().camera;
+    show(<EquivalentSection />);
+    press('Take f/22');
+    const after = set().camera;
+    expect(after.iso / before.iso).toBeCloseTo((after.fNumber / before.fNumber) ** 2, 0);
+  });
+
+  test('a polariser is put on and taken off; neutral density says the shutter for it', () => {
+    const { show, set } = openDemo('mill');
+    show(<FilterSection />);
+    fireEvent.click(screen.getByText('none'));
+    press('Put it on');
+    expect(set().camera.polariser?.lossStops).toBe(1.5);
+    fireEvent.change(screen.getByLabelText('neutral density, stops'), { target: { value: '3' } });
+    expect(screen.getByRole('status', { hidden: true }).textContent).toContain('1/15');
+  });
+
+  test('a warm lamp beside flash is named, gelled and gone', () => {
+    const warm = (set: SetDocument): SetDocument => ({
+      ...set,
+      lights: set.lights.map((light) => ({ ...light, colour: { temperatureK: 3000, gels: [] } })) as never,
+    });
+    const { show, set } = openDemo('mill', warm);
+    show(<CastSection />);
+    const value = screen.getByText(/ΔE \d+ warm/);
+    fireEvent.click(value);
+    press(/^Gel it: full blue/);
+    expect(set().lights[0]?.colour?.gels.map(({ name }) => name)).toContain('Full blue');
+  });
+});
+
+describe('movement desk', () => {
+  test('the blur of a pour by shutter and by flash; tries follow chance', () => {
+    const { show } = openDemo('perry');
+    show(<MovementDesk />);
+    expect(screen.getByText('1.40 m/s')).toBeTruthy();
+    expect(screen.getByText(/1\.1 cm · \d+ px · flowing/)).toBeTruthy();
+    fireEvent.change(screen.getByLabelText('what moves'), { target: { value: 'splash' } });
+    expect(screen.getByText('2.80 m/s')).toBeTruthy();
+    const tries = screen.getByText('tries, so portions to have ready').parentElement?.textContent ?? '';
+    expect(Number(/\d+$/.exec(tries)?.[0])).toBeGreaterThan(2);
+    type('frames in one try', '1');
+    const more = screen.getByText('tries, so portions to have ready').parentElement?.textContent ?? '';
+    expect(Number(/\d+$/.exec(more)?.[0])).toBeGreaterThan(Number(/\d+$/.exec(tries)?.[0]));
+  });
+});
+
+describe('background desk', () => {
+  test('the ground is judged against the goods, and gets lights of its own that make it white', async () => {
+    const { show, set } = openDemo('cordial');
+    show(<GroundSection />);
+    await waitFor(() => screen.getByTestId('ground-verdict'), { timeout: 8000 });
+    expect(screen.getByTestId('ground-verdict').textContent).toContain('Light grey');
+    press('Give the ground lights of its own');
+    await waitFor(() => expect(set().lights.length).toBeGreaterThan(1), { timeout: 8000 });
+    await waitFor(() => expect(screen.getByTestId('ground-verdict').textContent).toMatch(/^White/), {
+      timeout: 8000,
+    });
+  });
+
+  test('without frost the section says what to put on', () => {
+    const { show } = openDemo('mill');
+    show(<FrostSection />);
+    expect(screen.getByText(/Put a frame of frost/)).toBeTruthy();
+  });
+});
+
+describe('spots and the ruler', () => {
+  test('a wanted tone is set, told as missing, and drawn on the ruler', () => {
+    const { show, set } = openDemo('cordial');
+    show(
+      <>
+        <SpotPanel />
+        <StopRuler />
+      </>,
+    );
+    fireEvent.click(within(screen.getByTestId('spot label')).getByRole('button'));
+    press('white ground');
+    expect(set().spots.find(({ name }) => name === 'label')?.target?.from).toBeCloseTo(2.47, 1);
+    expect(screen.getByTestId('target label').textContent).toMatch(/too dark/);
+    expect(document.querySelector('svg title')?.textContent).toBe('wanted at label');
+  });
+
+  test('a spot that others count from takes its target along when it goes', () => {
+    const { store, set } = openDemo('cordial');
+    const [first, second] = set().spots;
+    store.dispatch(
+      edit((old) => ({
+        ...old,
+        spots: old.spots.map((spot) =>
+          spot.name === second?.name ? { ...spot, target: { from: 0, to: 1, against: first?.name } } : spot,
+        ) as never,
+      })),
+    );
+    expect(set().spots[1]?.target?.against).toBe(first?.name);
+  });
+
+  test('sliding the ruler by keys changes what was chosen', () => {
+    const { show, set } = openDemo('cordial');
+    show(<StopRuler />);
+    fireEvent.change(screen.getByLabelText('The ruler slides'), { target: { value: 'ISO' } });
+    const before = set().camera.iso;
+    fireEvent.keyDown(screen.getByRole('slider', { name: 'Exposure, slid by ISO' }), {
+      key: 'ArrowRight',
+      shiftKey: true,
+    });
+    expect(set().camera.iso / before).toBeCloseTo(2, 1);
+  });
+});
+
+describe('a spot and its image', () => {
+  test('its parts stand apart and add up, and nothing is the mirror’s own', () => {
+    const { show, pointAt } = openDemo('mill');
+    show(<PickSources />);
+    pointAt(0.455, 0.5);
+    expect(screen.getByTestId('part mirrored').textContent).toContain('%');
+    expect(screen.queryByTestId('part own')).toBeNull();
+  });
+
+  test('ways to lose it are offered as measured, and done', async () => {
+    const { show, set, pointAt } = openDemo('mill');
+    show(<LoseGlare />);
+    pointAt(0.455, 0.5);
+    const before = set();
+    press('Lose this');
+    await waitFor(() => screen.getAllByRole('button', { name: 'Do it' }), { timeout: 8000 });
+    fireEvent.click(screen.getAllByRole('button', { name: 'Do it' })[0] as HTMLElement);
+    expect(set().sheets).not.toEqual(before.sheets);
+    expect(set().takes).toEqual(before.takes);
+  });
+
+  test('an edge of the band by keys moves what makes it; the profile follows powers without rays', async () => {
+    const { show, set, ask, tracing } = openDemo('mill');
+    show(<MirrorBandView />);
+    const edge = document.querySelector('[data-edge="1 to"]') as Element;
+    const before = set().sheets[0]?.positionM;
+    fireEvent.keyDown(edge, { key: 'ArrowLeft', shiftKey: true });
+    await waitFor(() => expect(set().sheets[0]?.positionM).not.toEqual(before), { timeout: 8000 });
+    expect(ask).toHaveBeenCalled();
+    const [product] = set().products;
+    const profile = product && (bandProfile(tracing, product, { columns: 16, samples: 8 }) as BandProfile);
+    if (!profile) throw new Error('the mill has a profile');
+    const darker = {
+      ...set(),
+      lights: set().lights.map((light) => ({ ...light, powerStops: light.powerStops - 1 })),
+    };
+    const [now, then] = [profileStops(set(), profile), profileStops(darker as SetDocument, profile)];
+    now.forEach((stops, i) => {
+      if (stops > -15) expect((then[i] ?? 0) - stops).toBeCloseTo(-1, 6);
+    });
+  });
+});
+
+test('cautions stand where they apply', () => {
+  const { show } = openDemo('perry');
+  show(<BenchCautions />);
+  expect(screen.getByRole('alert').textContent).toContain('residual-current device');
+});
