@@ -272,6 +272,7 @@ describe('powers for wanted tones', () => {
       ],
     });
   };
+  const exactly = (spot: string, stops: number) => ({ spot, from: stops, to: stops });
   const normalOf = (deg: number): Vector => {
     const a = (deg * Math.PI) / 180;
     return [Math.sin(a), -Math.cos(a), 0];
@@ -289,10 +290,14 @@ describe('powers for wanted tones', () => {
     fc.assert(
       fc.property(fc.integer({ min: -55, max: 0 }), fc.integer({ min: -55, max: 0 }), (a, b) => {
         const wanted = tones(twoLights([a / 10, b / 10]));
-        const wishes = set.spots.map(({ name }, i) => ({ spot: name, stops: wanted[i] ?? 0 }));
+        const wishes = set.spots.map(({ name }, i) => ({
+          spot: name,
+          from: wanted[i] ?? 0,
+          to: wanted[i] ?? 0,
+        }));
         const { tones: reached, lights } = solvePowers(set, traces, wishes);
         reached.forEach((tone) => {
-          expect(tone.reachedStops).toBeCloseTo(tone.wantedStops, 1);
+          expect(tone.reachedStops).toBeCloseTo(tone.from, 1);
         });
         expect(lights.every(({ shortStops }) => shortStops === 0)).toBe(true);
       }),
@@ -302,10 +307,7 @@ describe('powers for wanted tones', () => {
 
   test('a light that runs out is named with what it is short of, and ways out that gain it', () => {
     const full = tones(twoLights([0, -3]));
-    const wishes = set.spots.map(({ name }, i) => ({
-      spot: name,
-      stops: (full[i] ?? 0) + (i === 0 ? 1.5 : 0),
-    }));
+    const wishes = set.spots.map(({ name }, i) => exactly(name, (full[i] ?? 0) + (i === 0 ? 1.5 : 0)));
     const { lights } = solvePowers(set, traces, wishes);
     const a = lights.find(({ tag }) => tag === 'A');
     expect(a?.powerStops).toBe(0);
@@ -319,9 +321,23 @@ describe('powers for wanted tones', () => {
     expect(closer?.amount).toBeLessThan(0.83);
   });
 
+  test('any tone within a range will do: powers that are in it stay', () => {
+    const now = tones(set);
+    const wishes = set.spots.map(({ name }, i) => ({ spot: name, from: -20, to: (now[i] ?? 0) + 0.2 }));
+    const { lights } = solvePowers(set, traces, wishes);
+    expect(lights.map(({ powerStops }) => powerStops)).toEqual([
+      expect.closeTo(-2, 6),
+      expect.closeTo(-2, 6),
+    ]);
+    const lower = set.spots.map(({ name }, i) => ({ spot: name, from: -20, to: (now[i] ?? 0) - 1 }));
+    solvePowers(set, traces, lower).tones.forEach(({ reachedStops, to }) => {
+      expect(reachedStops ?? 0).toBeLessThan(to + 0.1);
+    });
+  });
+
   test('a spot the lens does not see is told, not solved for', () => {
     const hidden = traces.map((trace) => ({ ...trace, seen: null }));
-    expect(solvePowers(set, hidden, [{ spot: 'left', stops: 0 }]).unseen).toEqual(['left']);
+    expect(solvePowers(set, hidden, [exactly('left', 0)]).unseen).toEqual(['left']);
   });
 
   test('a dial keeps its range and steps', () => {

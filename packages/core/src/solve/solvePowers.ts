@@ -5,10 +5,11 @@ import { exposureWeights, recordedMidToneCdSM2 } from '../exposure/recording.js'
 import type { SpotTrace } from '../judge/readSpot.js';
 import { channelsOf } from '../photometry/channels.js';
 
-/** A tone wanted at a pinned spot, stops from mid-tone. */
+/** Tones wanted at a pinned spot, stops from mid-tone: one, or any within a range. */
 export interface ToneWish {
   spot: string;
-  stops: number;
+  from: number;
+  to: number;
   /** How much it counts against the others, 1 if left out. */
   weight?: number;
 }
@@ -25,7 +26,8 @@ export interface SolvedLight {
 
 export interface SolvedTone {
   spot: string;
-  wantedStops: number;
+  from: number;
+  to: number;
   /** With the powers as the dials can be set; null for black. */
   reachedStops: number | null;
 }
@@ -82,9 +84,9 @@ export function solvePowers(
       const short = wanted > most + 0.02 ? wanted - most : wanted < least - 0.02 ? wanted - least : 0;
       return { tag, powerStops: set2[i] as number, wantedStops: wanted, shortStops: short };
     }),
-    tones: seen.map(({ spot, stops }, row) => {
+    tones: seen.map(({ spot, from, to }, row) => {
       const tone = toneOf(system, row, set2);
-      return { spot, wantedStops: stops, reachedStops: Number.isFinite(tone) ? tone : null };
+      return { spot, from, to, reachedStops: Number.isFinite(tone) ? tone : null };
     }),
     unseen,
   };
@@ -94,7 +96,7 @@ export function solvePowers(
 interface System {
   fixed: number[];
   full: number[][];
-  wanted: number[];
+  wanted: (readonly [number, number])[];
   weight: number[];
 }
 
@@ -119,7 +121,7 @@ function responses(
     return luminanceOf(...(rgb as [number, number, number])) / midTone;
   };
   const system: System = { fixed: [], full: [], wanted: [], weight: [] };
-  for (const { spot, stops, weight = 1 } of wishes) {
+  for (const { spot, from, to, weight = 1 } of wishes) {
     const trace = traces.find(({ name }) => name === spot) as SpotTrace;
     const own = lights.map(() => 0);
     let fixed = 0;
@@ -131,7 +133,7 @@ function responses(
     });
     system.fixed.push(fixed);
     system.full.push(own);
-    system.wanted.push(stops);
+    system.wanted.push([from, to]);
     system.weight.push(weight);
   }
   return system;
@@ -144,9 +146,13 @@ function toneOf({ fixed, full }: System, row: number, powers: readonly number[])
   );
 }
 
+/** Stops to go to the nearest wanted tone; 0 within the range. */
+const missing = (tone: number, [from, to]: readonly [number, number]) =>
+  tone < from ? from - tone : tone > to ? to - tone : 0;
+
 function missOf(system: System, powers: readonly number[]): number {
   return system.wanted.reduce((sum, wanted, row) => {
-    const miss = Math.max(-60, toneOf(system, row, powers)) - wanted;
+    const miss = missing(Math.max(-60, toneOf(system, row, powers)), wanted);
     return sum + (system.weight[row] as number) * miss * miss;
   }, 0);
 }
@@ -200,7 +206,7 @@ function descendFrom(
       const whole = parts.reduce((sum, part) => sum + part, system.fixed[row] as number);
       if (!(whole > 0)) return;
       const weight = system.weight[row] as number;
-      const miss = wanted - Math.log2(whole);
+      const miss = missing(Math.log2(whole), wanted);
       for (let i = 0; i < n; i++) {
         const gi = (parts[i] as number) / whole;
         const line = normal[i] as Float64Array;
@@ -259,9 +265,9 @@ function onDials(system: System, lights: readonly Light[], powers: readonly numb
   const choices = powers.map((power, i) => {
     const light = lights[i] as Light;
     const step = light.dial?.stepStops ?? 0.01;
-    return [...new Set([power - step / 2, power + step / 2, power].map((p) => onDial(light, p)))];
+    return [...new Set([power, power - step / 2, power + step / 2].map((p) => onDial(light, p)))];
   });
-  let best = choices.map((list) => list.at(-1) as number);
+  let best = choices.map((list) => list[0] as number);
   if (lights.length > MOST_TOGETHER) return best;
   let least = missOf(system, best);
   const tryFrom = (place: number, tried: number[]) => {

@@ -26,8 +26,20 @@ import { stopsQuantity } from '../stopsQuantity';
 
 interface Wish {
   on: boolean;
-  stops: number;
+  from: number;
+  to: number;
 }
+
+const rounded = (stops: number) => Math.round(10 * stops) / 10;
+
+/** A tone, or the range of tones that will do. */
+function wishWords({ from, to }: Pick<Wish, 'from' | 'to'>): string {
+  if (Math.abs(to - from) < 0.05) return formatStops(from);
+  return from < OPEN_END ? `up to ${formatStops(to)}` : `${formatStops(from)} to ${formatStops(to)}`;
+}
+
+/** Ranges from lower than this are open downwards, stops. */
+const OPEN_END = -15;
 
 /** Solves the powers of the lights for tones at the pinned spots, and says which light runs out and what helps. */
 export function PowerSection() {
@@ -35,34 +47,33 @@ export function PowerSection() {
   const traces = useBench((bench) => bench.traces);
   const readings = useReadings();
   const dispatch = useBenchDispatch();
-  const [wishes, setWishes] = useState<Record<string, Wish>>({});
+  const [wishes, setWishes] = useState<Record<string, Partial<Wish>>>({});
   const [fStop, setFStop] = useState<string | null>(null);
   const [solution, setSolution] = useState<{ set: SetDocument; found: PowerSolution } | null>(null);
   const fPrinted = fStop ?? F_NUMBERS[nearestStep(F_NUMBERS, set.camera.fNumber)]?.printed ?? '8';
   const fNumber = F_NUMBERS.find(({ printed }) => printed === fPrinted)?.value ?? set.camera.fNumber;
 
+  const toneNow = (name: string) => readings.find((reading) => reading.name === name)?.stopsFromMidTone;
+
+  /** What is typed, or the target of the spot, or its tone of now. */
   const wishOf = (name: string): Wish => {
+    const typed = wishes[name];
     const target = set.spots.find((spot) => spot.name === name)?.target;
-    const now = readings.find((reading) => reading.name === name)?.stopsFromMidTone;
-    const base = target?.against
-      ? (readings.find((reading) => reading.name === target.against)?.stopsFromMidTone ?? 0)
-      : 0;
-    // An open end of a target is not aimed at: its near end is.
-    const aimed = target
-      ? base + (target.from < -15 ? target.to : (target.from + target.to) / 2)
-      : (now ?? 0);
-    return wishes[name] ?? { on: target !== undefined, stops: Math.round(10 * aimed) / 10 };
+    const now = rounded(toneNow(name) ?? 0);
+    const base = target?.against ? (toneNow(target.against) ?? 0) : 0;
+    const wished = target ? { from: base + target.from, to: base + target.to } : { from: now, to: now };
+    return { on: target !== undefined, ...wished, ...typed };
   };
   const asked = set.spots.filter(({ name }) => wishOf(name).on);
   const put = (name: string, changes: Partial<Wish>) =>
-    setWishes({ ...wishes, [name]: { ...wishOf(name), ...changes } });
+    setWishes({ ...wishes, [name]: { ...wishes[name], ...changes } });
 
   function solve() {
     const at = { ...set, camera: { ...set.camera, fNumber } };
     const found = solvePowers(
       at,
       traces,
-      asked.map(({ name }) => ({ spot: name, stops: wishOf(name).stops })),
+      asked.map(({ name }) => ({ spot: name, from: wishOf(name).from, to: wishOf(name).to })),
     );
     setSolution({ set: at, found });
   }
@@ -101,10 +112,10 @@ export function PowerSection() {
             <Box sx={{ flex: 1 }}>
               <QuantityField
                 label={`${name}, wanted`}
-                shown={stopsQuantity.format(wish.stops)}
+                shown={wishWords(wish)}
                 parse={stopsQuantity.parse}
                 example={stopsQuantity.example}
-                onCommit={(stops) => put(name, { on: true, stops })}
+                onCommit={(stops) => put(name, { on: true, from: stops, to: stops })}
               />
             </Box>
           </Box>
@@ -177,10 +188,10 @@ function Solved({ solution, set, onTake }: { solution: PowerSolution; set: SetDo
           </tr>
         </thead>
         <tbody>
-          {tones.map(({ spot, wantedStops, reachedStops }) => (
+          {tones.map(({ spot, from, to, reachedStops }) => (
             <tr key={spot}>
               <td>{spot}</td>
-              <td className="number">{formatStops(wantedStops)}</td>
+              <td className="number">{wishWords({ from, to })}</td>
               <td className="number">{reachedStops === null ? 'black' : formatStops(reachedStops)}</td>
             </tr>
           ))}
