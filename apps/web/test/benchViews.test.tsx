@@ -351,5 +351,5 @@ describe('a spot and its image', () => {
 test('cautions stand where they apply', () => {
   const { show } = openDemo('perry');
   show(<BenchCautions />);
-  expect(screen.getByRole('alert').textContent).toContain('residual-current device');
+  expect(screen.getByRole('note').textContent).toContain('residual-current device');
 });

@@ -72,7 +72,7 @@ export default function MovementDesk() {
       <TriesSection figures={own} onChange={put} />
       <ToneAndFocus />
 
-      <Alert severity="warning">
+      <Alert role="note" severity="warning">
         Liquid near lights and packs: residual-current device, drip loops, nothing on the floor with a joint,
         heads above and away, hands dry. Cover the camera. What was styled with glue or left warm is not
         eaten.

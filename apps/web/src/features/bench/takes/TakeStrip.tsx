@@ -119,6 +119,7 @@ function TakeItem({
     <Box component="li" sx={{ flex: 'none', width: 208 }}>
       <ButtonBase
         aria-haspopup="dialog"
+        title={take.note}
         aria-label={`Take ${take.name}: ${words}${current ? '. The set was made from it' : ''}`}
         onClick={(event) => onOpen(event.currentTarget)}
         sx={{

@@ -12,7 +12,7 @@ export const BenchCautions = memo(function BenchCautions() {
   return (
     <Box component="section" aria-label="Cautions" sx={{ display: 'grid', gap: 0.5 }}>
       {cautions.map((words) => (
-        <Alert key={words} severity="warning" sx={{ py: 0, px: 1, fontSize: '0.75rem' }}>
+        <Alert key={words} role="note" severity="warning" sx={{ py: 0, px: 1, fontSize: '0.75rem' }}>
           {words}
         </Alert>
       ))}

@@ -10,6 +10,7 @@ import { benchSet } from '../state/benchSlice';
 import { renameSet } from '../state/edits';
 import { useBenchDispatch, useSetPart } from '../state/hooks';
 import { edit } from '../state/thunks';
+import { KeysHelp } from './KeysHelp';
 import { KitGaps } from './KitGaps';
 
 /** Name of the set, undo and redo, and whether it is kept. */
@@ -42,6 +43,7 @@ export const BenchHeader = memo(function BenchHeader() {
       <SetName />
       <Box sx={{ flex: 1 }} />
       <KitGaps />
+      <KeysHelp />
       <Box sx={{ color: surround.text }}>
         <SchemeSwitch />
       </Box>
