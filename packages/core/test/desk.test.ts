@@ -153,6 +153,25 @@ describe('fields, targets and ratios', () => {
     expect(fieldFigures(field, stops, ['product'])).toBeNull();
   });
 
+  test('noise of single places does not widen the range that is told', () => {
+    const [across, down] = [18, 12];
+    let state = 7;
+    const stops = Float64Array.from({ length: across * down }, () => {
+      state = (state * 16807) % 2147483647;
+      return 0.6 * (state / 2147483647 - 0.5);
+    });
+    const thing = new Int16Array(across * down);
+    const things = [{ kind: 'backdrop' as const, key: 'backdrop', name: 'backdrop' }];
+    const rect = { left: 0, top: 0, right: 1, bottom: 1 };
+    const field = { rect, across, down, thing, things, unit: new Float32Array(0), samples: 1 };
+    const range = fieldFigures(field, stops)?.rangeStops ?? 1;
+    expect(range).toBeLessThan(0.4);
+    expect(Math.max(...stops) - Math.min(...stops)).toBeGreaterThan(0.55);
+    // A true fall across the field is told all the same.
+    const slope = stops.map((noise, place) => noise + (2 * (place % across)) / across);
+    expect(fieldFigures(field, slope)?.rangeStops).toBeGreaterThan(1.4);
+  });
+
   test('veil lifts the black to what it spreads', () => {
     expect(veiledStops(-Infinity, 2, 0.01)).toBeCloseTo(Math.log2(0.04), 9);
     expect(veiledStops(0, -9, 0.01)).toBeCloseTo(0, 3);

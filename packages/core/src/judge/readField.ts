@@ -111,7 +111,7 @@ export function fieldByLight(
 
 export interface FieldFigures {
   places: number;
-  /** Tone of the mean luminance, and of the brightest and darkest place, stops from mid-tone. */
+  /** Tone of the mean luminance, and of the brightest and darkest block of places, stops from mid-tone. */
   meanStops: number;
   mostStops: number;
   leastStops: number;
@@ -119,7 +119,7 @@ export interface FieldFigures {
   rangeStops: number;
   /** Means of the left and right, upper and lower half, stops from mid-tone; null where a half has no place. */
   halves: { left: number | null; right: number | null; top: number | null; bottom: number | null };
-  /** Place of the brightest, parts of the frame. */
+  /** A place of the brightest block, parts of the frame. */
   brightest: [number, number];
 }
 
@@ -142,17 +142,18 @@ export function fieldFigures(
     places.length === 0
       ? null
       : Math.log2(places.reduce((sum, place) => sum + 2 ** (stops[place] as number), 0) / places.length);
-  const values = kept.map((place) => stops[place] as number);
-  const most = Math.max(...values);
-  const brightest = kept.find((place) => stops[place] === most) ?? 0;
+  const blocks = blocksOf(field, kept).map((places) => ({ places, stops: mean(places) as number }));
+  const most = Math.max(...blocks.map((block) => block.stops));
+  const least = Math.min(...blocks.map((block) => block.stops));
+  const brightest = blocks.find((block) => block.stops === most)?.places[0] ?? 0;
   const column = (place: number) => place % across;
   const row = (place: number) => Math.floor(place / across);
   return {
     places: kept.length,
     meanStops: mean(kept) ?? Number.NEGATIVE_INFINITY,
     mostStops: most,
-    leastStops: Math.min(...values),
-    rangeStops: most - Math.min(...values),
+    leastStops: least,
+    rangeStops: most - least,
     halves: {
       left: mean(kept.filter((place) => column(place) < across / 2)),
       right: mean(kept.filter((place) => column(place) >= across / 2)),
@@ -164,6 +165,21 @@ export function fieldFigures(
       rect.top + ((row(brightest) + 0.5) / down) * (rect.bottom - rect.top),
     ],
   };
+}
+
+/** Blocks across a field: extremes are told of means over them, so that noise of single places does not widen the range. */
+const BLOCKS_ACROSS = 6;
+
+function blocksOf({ across }: FieldTrace, kept: readonly number[]): number[][] {
+  const side = Math.max(1, Math.round(across / BLOCKS_ACROSS));
+  const blocks = new Map<string, number[]>();
+  for (const place of kept) {
+    const key = `${Math.floor((place % across) / side)} ${Math.floor(Math.floor(place / across) / side)}`;
+    blocks.set(key, [...(blocks.get(key) ?? []), place]);
+  }
+  // A block that hardly has a place is as noisy as that place.
+  const full = [...blocks.values()].filter((places) => places.length * 2 >= side * side);
+  return full.length > 0 ? full : [...blocks.values()];
 }
 
 /**

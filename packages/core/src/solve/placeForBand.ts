@@ -243,7 +243,7 @@ function nearestColumn({ part }: MirrorRays, wanted: number): number {
 }
 
 /** Lengths of the band in which the rays meet anything of a scene. */
-export function imageRuns({ kernel }: Tracing, rays: MirrorRays): { from: number; to: number }[] {
+function imageRuns({ kernel }: Tracing, rays: MirrorRays): { from: number; to: number }[] {
   const { part, point, way } = rays;
   const edge = (i: number, j: number) => ((part[i] as number) + (part[j] as number)) / 2;
   const runs: { from: number; to: number }[] = [];

@@ -66,7 +66,7 @@ export function useBandPlacing() {
 const percent = (part: number) => `${(100 * part).toFixed(1)} %`;
 
 /** What came of a wish, with what to do where it was not met. */
-export function answerInWords(answer: BandAnswer | null, { key, from, to, by }: BandWish): string {
+function answerInWords(answer: BandAnswer | null, { key, from, to, by }: BandWish): string {
   if (!answer) return `${key} cannot be placed for this band.`;
   const { reached, limited, inFrame, widthM } = answer;
   const size = widthM === null ? '' : `, ${formatLength(widthM)} wide`;

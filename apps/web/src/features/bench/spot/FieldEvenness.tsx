@@ -7,10 +7,10 @@ import { useSession } from '../picture/useSession';
 import { benchActions } from '../state/benchSlice';
 import { useBench, useBenchDispatch, useSet } from '../state/hooks';
 
-const PLACES = { across: 8, down: 6, samples: 192 };
+const PLACES = { across: 12, down: 8, samples: 128 };
 const REST_MS = 300;
 
-/** How even the field marked in the picture is, path-traced at 48 places, not read off the screen. */
+/** How even the field marked in the picture is, path-traced at 96 places, not read off the screen. */
 export function FieldEvenness() {
   const set = useSet();
   const rect = useBench((bench) => bench.field);
@@ -56,8 +56,8 @@ export function FieldEvenness() {
             mid-tone.
           </Explained>
           <Explained label="brightest over darkest" value={`${figures.rangeStops.toFixed(2)} stops`}>
-            From {formatStops(figures.leastStops)} to {formatStops(figures.mostStops)}. Up to a third of a
-            stop looks even; a dark ground shows less.
+            Means of blocks of four places, from {formatStops(figures.leastStops)} to{' '}
+            {formatStops(figures.mostStops)}. Up to a third of a stop looks even; a dark ground shows less.
           </Explained>
           <Explained
             label="left · right"

@@ -1,4 +1,3 @@
-import type { ThunkDispatch, UnknownAction } from '@reduxjs/toolkit';
 import { createSelector } from '@reduxjs/toolkit';
 import { NO_WANTS, type Wants } from '../picture/figures';
 import type { WithBench } from './benchSlice';
@@ -36,5 +35,3 @@ export const selectWants: (state: WithBench) => Wants = createSelector(
     };
   },
 );
-
-export type BenchDispatch = ThunkDispatch<WithBench, unknown, UnknownAction>;

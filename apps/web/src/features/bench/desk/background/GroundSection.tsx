@@ -65,9 +65,9 @@ export function GroundSection() {
         white is {formatStops(PAPER_WHITE_STOPS)}.
       </Explained>
       <Explained label="unevenness" value={`${ground.rangeStops.toFixed(1)} stops`}>
-        Brightest over darkest place, {formatStops(ground.leastStops)} to {formatStops(ground.mostStops)}.
-        Left {half(ground.halves.left)}, right {half(ground.halves.right)}, top {half(ground.halves.top)},
-        bottom {half(ground.halves.bottom)}.
+        Brightest over darkest block of nine places, {formatStops(ground.leastStops)} to{' '}
+        {formatStops(ground.mostStops)}. Left {half(ground.halves.left)}, right {half(ground.halves.right)},
+        top {half(ground.halves.top)}, bottom {half(ground.halves.bottom)}.
       </Explained>
       <Choice
         label="the goods' white is"

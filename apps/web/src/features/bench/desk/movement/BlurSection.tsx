@@ -4,6 +4,7 @@ import {
   formatLength,
   formatPower,
   formatStops,
+  halfDurationS,
   lookOfBlur,
   motionBlur,
 } from '@fendrix/core';
@@ -159,7 +160,8 @@ function UnknownDuration({ light }: { light: Light }) {
       }
       value="duration not known"
     >
-      Give t0.1 from its data sheet under All figures. Turned down, some heads get shorter and some longer: it
+      Give t0.1 from its data sheet under All figures; where it says t0.5, t0.1 is{' '}
+      {(1 / halfDurationS(1)).toFixed(1)} times that. Turned down, some heads get shorter and some longer: it
       is never taken for granted. Usual figures to start from:
       {FAMILIES.map(({ words, duration }) => (
         <Button

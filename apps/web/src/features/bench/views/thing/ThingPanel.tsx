@@ -1,5 +1,5 @@
 import Box from '@mui/material/Box';
-import { memo } from 'react';
+import { memo, useDeferredValue } from 'react';
 import { useBench, useSet } from '../../state/hooks';
 import { CameraPanel } from './CameraPanel';
 import { LightPanel } from './LightPanel';
@@ -9,8 +9,9 @@ import { SheetPanel } from './SheetPanel';
 
 /** The selected thing's numbers, typed with units. */
 export const ThingPanel = memo(function ThingPanel() {
-  const set = useSet();
-  const selected = useBench((bench) => bench.selected);
+  // Drawn in pieces beside the drag: forty fields at once would hold the page up.
+  const set = useDeferredValue(useSet());
+  const selected = useDeferredValue(useBench((bench) => bench.selected));
   if (!selected) {
     return (
       <Box sx={{ color: 'text.secondary', fontSize: '0.8125rem' }}>
