@@ -68,24 +68,29 @@ test('the source of a glare is found and lost, and the way is measured', async (
   await page.getByRole('dialog').getByRole('button', { name: 'Select it' }).click();
   await expect(page.getByRole('heading', { name: /Softbox/ })).toBeVisible();
   const found = await findOnPicture(page, 'A');
-  expect(found).toBe(true);
   await page.getByRole('button', { name: 'Lose this' }).click();
   const dialog = page.getByRole('dialog');
   await expect(dialog.getByText(/Turn A \d/).first()).toBeVisible();
   await dialog.getByRole('button', { name: 'Do it' }).first().click();
   await expect(page.getByRole('dialog')).toHaveCount(0);
   await expect(page.getByRole('button', { name: 'Undo' })).toBeEnabled();
+  // Pointed at again, the same place mirrors something else.
+  await page.keyboard.press('Escape');
+  await expect(page.getByTestId('part mirrored')).toHaveCount(0);
+  await pointAt(page, found, 0.42);
+  await expect(page.getByTestId('pick-stops')).toBeVisible();
+  await expect(page.getByTestId('part mirrored').getByRole('img', { name: 'tag A' })).toHaveCount(0);
 });
 
 /** Points along the band's height until the spot mirrors a light. */
-async function findOnPicture(page: Page, tag: string): Promise<boolean> {
+async function findOnPicture(page: Page, tag: string): Promise<number> {
   for (let across = 0.42; across < 0.58; across += 0.006) {
     await pointAt(page, across, 0.42);
     const mirrored = page.getByTestId('part mirrored').getByRole('img', { name: `tag ${tag}` });
     await page.waitForTimeout(250);
-    if (await mirrored.count()) return true;
+    if (await mirrored.count()) return across;
   }
-  return false;
+  throw new Error(`${tag} is mirrored nowhere at this height`);
 }
 
 test('a highlight that is kept tells when it moves, and is put back', async ({ page }) => {
@@ -301,6 +306,15 @@ test('zones are drawn in both plans for the product and for a spot', async ({ pa
   const whole = await page.getByTestId('zone above').getAttribute('href');
   await page.getByRole('button', { name: 'Where would it glare' }).click();
   await expect.poll(() => page.getByTestId('zone above').getAttribute('href')).not.toBe(whole);
+});
+
+test('the keys are listed by the question mark and by a button', async ({ page }) => {
+  await openBench(page);
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys of the bench' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Keys', exact: true }).click();
+  await expect(page.getByRole('dialog', { name: 'Keys of the bench' })).toContainText('keep a take');
 });
 
 test('evenness of a field is read off a drag', async ({ page }) => {

@@ -41,6 +41,7 @@ import { BenchCautions } from '../src/features/bench/views/BenchCautions';
 import { StopRuler } from '../src/features/bench/views/StopRuler';
 import { kitApi } from '../src/features/kit';
 import { setsApi } from '../src/features/sets';
+import { press, type } from './hands';
 
 /** Does a task here and now, as a worker would. */
 function done(set: SetDocument, task: Task): unknown {
@@ -124,13 +125,6 @@ function openDemo(name: DemoName, change: (set: SetDocument) => SetDocument = (s
   };
   return { store, set, show, ask, pointAt, stops, tracing };
 }
-
-const type = (label: string, text: string) => {
-  const field = screen.getByLabelText(label, { exact: true });
-  fireEvent.change(field, { target: { value: text } });
-  fireEvent.keyDown(field, { key: 'Enter' });
-};
-const press = (name: string | RegExp) => fireEvent.click(screen.getByRole('button', { name }));
 
 beforeEach(() => {
   vi.stubGlobal(

@@ -17,6 +17,7 @@ import { DepthDesk } from '../src/features/jobs/shots/DepthDesk';
 import { Overhead } from '../src/features/jobs/shots/Overhead';
 import { PlaceChecks } from '../src/features/jobs/shots/PlaceChecks';
 import { kitApi, type NamedEquipment } from '../src/features/kit';
+import { press, type } from './hands';
 
 const SET_ID = '6f1cbb57-8f5d-4c52-9a7e-0f2b8f1d9b11';
 const kit = defaultKit();
@@ -52,13 +53,6 @@ function openDemo(changes: Partial<Job> = {}) {
     );
   return { store, job, show };
 }
-
-const type = (label: string, text: string) => {
-  const field = screen.getByLabelText(label, { exact: true });
-  fireEvent.change(field, { target: { value: text } });
-  fireEvent.keyDown(field, { key: 'Enter' });
-};
-const press = (name: string | RegExp) => fireEvent.click(screen.getByRole('button', { name }));
 
 beforeEach(() => {
   vi.stubGlobal(
