@@ -295,6 +295,10 @@ test('a person and the camera come into the mirrors when they are counted in', a
   await expect(page.getByRole('switch', { name: 'Dark clothes' })).toBeChecked();
   await page.keyboard.press('Control+z');
   await expect(thing(page, 'person:Person')).toHaveCount(0);
+  await expect(page.getByTestId('band')).toContainText(/camera|tripod/);
+  await thing(page, 'camera:').focus();
+  await page.getByRole('switch', { name: 'Mirrors and shades, with tripod' }).click();
+  await expect(page.getByTestId('band')).not.toContainText(/camera|tripod/);
 });
 
 test('zones are drawn in both plans for the product and for a spot', async ({ page }) => {
