@@ -58,6 +58,8 @@ export function sizeTable(table: i32, length: i32): usize {
       return whole((tables.brightPlace = new Int32Array(length)));
     case 23:
       return singles((tables.tones = new Float32Array(length)));
+    case 24:
+      return singles((tables.guide = new Float32Array(length)));
     default:
       return singles((tables.rasters = new Float32Array(length)));
   }
@@ -185,10 +187,10 @@ export function beginGather(rays: i32): void {
   gatherer = engine!.createGatherer(rays);
 }
 
-/** Where the gatherer's numbers start: 0 direct, 1 met, 2 factor. */
+/** Where the gatherer's numbers start: 0 direct, 1 met, 2 factor, 3 cell. */
 export function gatherPlace(part: i32): usize {
   const g = gatherer!;
-  return part === 0 ? doubles(g.direct) : part === 1 ? whole(g.met) : doubles(g.factor);
+  return part === 0 ? doubles(g.direct) : part === 1 ? whole(g.met) : part === 2 ? doubles(g.factor) : whole(g.cell);
 }
 
 export function gather(panel: i32, cell: i32): void {

@@ -4,9 +4,22 @@
  * engine/intersect.ts, so that both kernels give the same hits. Raw loads, no allocation after the constructor.
  * Compiled by AssemblyScript only, in place of engine/kernel.ts.
  */
-import { conePack, flatPack, packCone, packFlat, packTriangle, ROUNDING, trianglePack } from './packs';
+import { ballPack, conePack, flatPack, packBall, packCone, packFlat, packTriangle, trianglePack } from './packs';
 import { ball, cone, flat, NO_HIT, triangle } from './primitives';
 import { BALL, CONE, FLAT, SceneTables, STRIDE, TRIANGLE } from './tables';
+import {
+  HIGH,
+  INVERSE,
+  LANES_AT,
+  LOW,
+  NEAR,
+  ORIGIN,
+  REACH,
+  ROUNDED_UP,
+  START,
+  WIDE_RAY,
+  widenRay,
+} from './wideRay';
 
 export const RAY_START_M = 1e-6;
 
@@ -19,6 +32,7 @@ const PRIMITIVES: usize = 208;
 const PACK_KIND: usize = 224;
 const LANES: usize = 228;
 const LAST: usize = 232;
+const PLAIN: usize = 236;
 /** Deepest stack: three waiting children a level. */
 const STACK = 256;
 
@@ -31,7 +45,7 @@ export class Kernel {
   private made: i32 = 0;
   private packed: i32 = 0;
   private stack: usize = 0;
-  private lanes: usize = 0;
+  private wide: usize = 0;
   private extent: f32 = 0;
   private tables: SceneTables;
   private children: usize = 0;
@@ -44,7 +58,7 @@ export class Kernel {
     this.children = tables.children.dataStart;
     this.kinds = tables.kind.dataStart;
     this.data = tables.data.dataStart;
-    this.lanes = aligned(16);
+    this.wide = aligned(WIDE_RAY);
     this.stack = aligned(STACK * 8);
     this.nodes = aligned(<usize>(tables.children.length / 2 + 2) * NODE);
     // No leaf has more packs than primitives, nor fewer than one.
@@ -154,12 +168,15 @@ export class Kernel {
         lane = 0;
       }
       const d = this.data + <usize>primitive * (STRIDE * 8);
-      if (kind === FLAT) packFlat(at, lane, d);
+      let plain = kind === TRIANGLE;
+      if (kind === FLAT) plain = packFlat(at, lane, d);
       else if (kind === TRIANGLE) packTriangle(at, lane, d);
       else if (kind === CONE) packCone(at, lane, d);
+      else packBall(at, lane, d);
       store<i32>(at + PRIMITIVES + (<usize>lane << 2), primitive);
       lane++;
       store<i32>(at, (1 << lane) - 1, LANES);
+      if (plain) store<i32>(at, load<i32>(at, PLAIN) | (1 << (lane - 1)), PLAIN);
     }
   }
 
@@ -182,82 +199,75 @@ export class Kernel {
     }
   }
 
+  /** Distance of a hit of one primitive, in 64-bit numbers; `NO_HIT` for none. */
+  private exactly(primitive: i32, kind: i32, ray: usize, to: f64): f64 {
+    const d = this.data + <usize>primitive * (STRIDE * 8);
+    if (kind === FLAT) return flat(d, ray, to);
+    if (kind === TRIANGLE) return triangle(d, ray, to);
+    if (kind === CONE) return cone(d, ray, to);
+    return ball(d, ray, to);
+  }
+
   private walk(any: bool): i32 {
     const counter = this.rays.dataStart;
     store<f64>(counter, load<f64>(counter) + 1);
     if (this.count === 0) return -1;
     const ray = this.ray.dataStart;
-    const ox = load<f64>(ray);
-    const oy = load<f64>(ray, 8);
-    const oz = load<f64>(ray, 16);
-    const dx = load<f64>(ray, 24);
-    const dy = load<f64>(ray, 32);
-    const dz = load<f64>(ray, 40);
-    const from = load<f64>(ray, 48);
+    const wide = this.wide;
     let nearest = load<f64>(ray, 56);
-    // Inverse directions are kept finite, so that no plane gives a number that is none.
-    const ix = inverse(dx);
-    const iy = inverse(dy);
-    const iz = inverse(dz);
-    const vix = f32x4.splat(ix);
-    const viy = f32x4.splat(iy);
-    const viz = f32x4.splat(iz);
-    const vox = f32x4.splat(f32(ox));
-    const voy = f32x4.splat(f32(oy));
-    const voz = f32x4.splat(f32(oz));
-    // Rows of the near and far planes, by the ray's sign.
-    const nearX: usize = ix < 0 ? 48 : 0;
-    const nearY: usize = iy < 0 ? 64 : 16;
-    const nearZ: usize = iz < 0 ? 80 : 32;
-    const farX: usize = 48 - nearX;
-    const farY: usize = 80 - nearY;
-    const farZ: usize = 112 - nearZ;
-    const start = f32x4.splat(f32(from) - 2e-6);
-    let reach = f32x4.splat(beyond(nearest));
-    const vdx = f32x4.splat(f32(dx));
-    const vdy = f32x4.splat(f32(dy));
-    const vdz = f32x4.splat(f32(dz));
-    const size = this.extent + f32(Math.abs(ox)) + f32(Math.abs(oy)) + f32(Math.abs(oz));
-    const slack = f32x4.splat(ROUNDING * size);
+    widenRay(wide, ray, this.extent);
     const nodes = this.nodes;
     const stack = this.stack;
-    const lanes = this.lanes;
-    let top: usize = 0;
+    let limit = beyond(nearest);
+    v128.store(wide, f32x4.splat(limit), REACH);
+    let top = stack;
     let reference = 0;
     let hit = -1;
+    // Hit for sure, and nearer than `hit`, but not yet measured in 64 bits: between these two distances.
+    let waiting = -1;
+    let waitingLow: f32 = 0;
     while (true) {
       if (reference >= 0) {
         const at = nodes + <usize>reference * NODE;
-        const x0 = f32x4.mul(f32x4.sub(v128.load(at + nearX), vox), vix);
-        const y0 = f32x4.mul(f32x4.sub(v128.load(at + nearY), voy), viy);
-        const z0 = f32x4.mul(f32x4.sub(v128.load(at + nearZ), voz), viz);
-        const x1 = f32x4.mul(f32x4.sub(v128.load(at + farX), vox), vix);
-        const y1 = f32x4.mul(f32x4.sub(v128.load(at + farY), voy), viy);
-        const z1 = f32x4.mul(f32x4.sub(v128.load(at + farZ), voz), viz);
-        const enter = f32x4.pmax(f32x4.pmax(x0, y0), f32x4.pmax(z0, start));
-        const leave = f32x4.pmin(f32x4.pmin(x1, y1), f32x4.pmin(z1, reach));
+        const ox = v128.load(wide, ORIGIN);
+        const oy = v128.load(wide, ORIGIN + 16);
+        const oz = v128.load(wide, ORIGIN + 32);
+        const ix = v128.load(wide, INVERSE);
+        const iy = v128.load(wide, INVERSE + 16);
+        const iz = v128.load(wide, INVERSE + 32);
+        const nearX: usize = load<u32>(wide, NEAR);
+        const nearY: usize = load<u32>(wide, NEAR + 4);
+        const nearZ: usize = load<u32>(wide, NEAR + 8);
+        const x0 = f32x4.mul(f32x4.sub(v128.load(at + nearX), ox), ix);
+        const y0 = f32x4.mul(f32x4.sub(v128.load(at + nearY), oy), iy);
+        const z0 = f32x4.mul(f32x4.sub(v128.load(at + nearZ), oz), iz);
+        const x1 = f32x4.mul(f32x4.sub(v128.load(at - nearX, 48), ox), ix);
+        const y1 = f32x4.mul(f32x4.sub(v128.load(at - nearY, 80), oy), iy);
+        const z1 = f32x4.mul(f32x4.sub(v128.load(at - nearZ, 112), oz), iz);
+        const enter = f32x4.pmax(f32x4.pmax(x0, y0), f32x4.pmax(z0, v128.load(wide, START)));
+        const leave = f32x4.pmin(f32x4.pmin(x1, y1), f32x4.pmin(z1, v128.load(wide, REACH)));
         // Rounding in 32 bits may part what touches: the far side is moved out by as much.
-        let mask = i32x4.bitmask(f32x4.le(enter, f32x4.mul(leave, f32x4.splat(1.000002))));
+        let mask = i32x4.bitmask(f32x4.le(enter, f32x4.mul(leave, v128.load(wide, ROUNDED_UP))));
         if (mask !== 0) {
           const first = ctz(mask);
           mask &= mask - 1;
-          let best = load<i32>(at + REFERENCES + (<usize>first << 2));
+          let best = load<i32>(at + (<usize>first << 2), REFERENCES);
           if (mask !== 0) {
-            v128.store(lanes, enter);
-            let bestAt = load<f32>(lanes + (<usize>first << 2));
+            v128.store(wide, enter, LANES_AT);
+            let bestAt = load<f32>(wide + (<usize>first << 2), LANES_AT);
             do {
               const other = ctz(mask);
               mask &= mask - 1;
-              const otherAt = load<f32>(lanes + (<usize>other << 2));
-              const otherReference = load<i32>(at + REFERENCES + (<usize>other << 2));
+              const otherAt = load<f32>(wide + (<usize>other << 2), LANES_AT);
+              const otherReference = load<i32>(at + (<usize>other << 2), REFERENCES);
               if (otherAt < bestAt) {
-                store<i32>(stack + top, best);
-                store<f32>(stack + top, bestAt, 4);
+                store<i32>(top, best);
+                store<f32>(top, bestAt, 4);
                 best = otherReference;
                 bestAt = otherAt;
               } else {
-                store<i32>(stack + top, otherReference);
-                store<f32>(stack + top, otherAt, 4);
+                store<i32>(top, otherReference);
+                store<f32>(top, otherAt, 4);
               }
               top += 8;
             } while (mask !== 0);
@@ -270,51 +280,75 @@ export class Kernel {
         while (true) {
           const kind = load<i32>(at, PACK_KIND);
           let mask = load<i32>(at, LANES);
-          if (kind === FLAT) mask &= flatPack(at, vox, voy, voz, vdx, vdy, vdz, start, reach, slack);
-          else if (kind === CONE) mask &= conePack(at, vox, voy, voz, vdx, vdy, vdz, start, reach, size);
-          else if (kind === TRIANGLE) mask &= trianglePack(at, vox, voy, voz, vdx, vdy, vdz, start, reach, slack);
-          while (mask !== 0) {
-            const primitive = load<i32>(at + PRIMITIVES + (<usize>ctz(mask) << 2));
-            mask &= mask - 1;
-            const d = this.data + <usize>primitive * (STRIDE * 8);
-            let t: f64;
-            if (kind === FLAT) t = flat(d, ox, oy, oz, dx, dy, dz, from, nearest);
-            else if (kind === TRIANGLE) t = triangle(d, ox, oy, oz, dx, dy, dz, from, nearest);
-            else if (kind === CONE) t = cone(d, ox, oy, oz, dx, dy, dz, from, nearest);
-            else t = ball(d, ox, oy, oz, dx, dy, dz, from, nearest);
-            if (t > NO_HIT) {
+          let sure = 0;
+          if (kind === FLAT) sure = flatPack(at, wide);
+          else if (kind === CONE) sure = conePack(at, wide);
+          else if (kind === TRIANGLE) sure = trianglePack(at, wide);
+          else sure = ballPack(at, wide);
+          mask &= sure;
+          if (mask !== 0) {
+            sure = (sure >> 4) & load<i32>(at, PLAIN);
+            if (any && (sure & mask) !== 0) return load<i32>(at + (<usize>ctz(sure & mask) << 2), PRIMITIVES);
+            do {
+              const lane = <usize>ctz(mask) << 2;
+              const isSure = (sure & mask & -mask) !== 0;
+              mask &= mask - 1;
+              const primitive = load<i32>(at + lane, PRIMITIVES);
+              if (isSure) {
+                const low = load<f32>(wide + lane, LOW);
+                const high = load<f32>(wide + lane, HIGH);
+                if (low > limit) continue;
+                if (high < (waiting < 0 ? limit * <f32>0.999998 - <f32>2e-6 : waitingLow)) {
+                  waiting = primitive;
+                  waitingLow = low;
+                  limit = high;
+                  v128.store(wide, f32x4.splat(limit), REACH);
+                  continue;
+                }
+              }
+              let t = this.exactly(primitive, kind, ray, nearest);
+              if (!(t > NO_HIT)) continue;
               if (any) return primitive;
-              hit = primitive;
+              let found = primitive;
+              if (waiting >= 0) {
+                if (t > limit) continue;
+                if (t >= waitingLow) {
+                  // Too close to tell: the one that waits is measured first.
+                  const other = this.exactly(waiting, load<i32>(this.kinds + (<usize>waiting << 2)), ray, t);
+                  if (other > NO_HIT) {
+                    found = waiting;
+                    t = other;
+                  }
+                }
+                waiting = -1;
+              }
+              hit = found;
               nearest = t;
-              reach = f32x4.splat(beyond(nearest));
-            }
+              limit = beyond(nearest);
+              v128.store(wide, f32x4.splat(limit), REACH);
+            } while (mask !== 0);
           }
           if (load<i32>(at, LAST) !== 0) break;
           at += PACK;
         }
       }
-      let found = false;
-      const limit = beyond(nearest);
-      while (top > 0) {
-        top -= 8;
-        if (load<f32>(stack + top, 4) <= limit) {
-          reference = load<i32>(stack + top);
-          found = true;
-          break;
+      do {
+        if (top === stack) {
+          if (waiting >= 0) {
+            const t = this.exactly(waiting, load<i32>(this.kinds + (<usize>waiting << 2)), ray, nearest);
+            if (t > NO_HIT) {
+              hit = waiting;
+              nearest = t;
+            }
+          }
+          store<f64>(ray, nearest, 56);
+          return hit;
         }
-      }
-      if (!found) break;
+        top -= 8;
+      } while (!(load<f32>(top, 4) <= limit));
+      reference = load<i32>(top);
     }
-    store<f64>(ray, nearest, 56);
-    return hit;
   }
-}
-
-// @ts-ignore: decorator
-@inline
-function inverse(d: f64): f32 {
-  const i = f32(1 / d);
-  return i > 1e18 ? 1e18 : i < -1e18 ? -1e18 : i;
 }
 
 /** A distance in 32 bits that is not shorter. */

@@ -3,12 +3,11 @@
  * may be hit and is tested exactly. Compiled by AssemblyScript only.
  *
  * Rows of four 32-bit numbers. FLAT: normal x y z, normal . corner, then for each edge its direction over half its
- * length squared and the place of the corner along it, then the steeper of both. TRIANGLE: corner, edge u, edge v,
+ * length squared and the place of the corner along it, then the steeper of both. BALL: centre, radius. TRIANGLE: corner, edge u, edge v,
  * longer edge, |u| |v|. CONE: axis, foot, height, least and most radius.
  */
 
-/** Rounding of a product of 32-bit numbers over their size, with a margin of about eight. */
-export const ROUNDING: f32 = 2e-6;
+import { DIRECTION, HIGH, LOW, ONE, ORIGIN, REACH, SLACK, START } from './wideRay';
 
 function put(at: usize, row: i32, lane: i32, value: f64): void {
   store<f32>(at + (<usize>(row * 4 + lane) << 2), f32(value));
@@ -23,7 +22,8 @@ function product(d: usize, i: i32, j: i32): f64 {
   return number(d, i) * number(d, j) + number(d, i + 1) * number(d, j + 1) + number(d, i + 2) * number(d, j + 2);
 }
 
-export function packFlat(at: usize, lane: i32, d: usize): void {
+/** @returns whether the primitive is the whole parallelogram */
+export function packFlat(at: usize, lane: i32, d: usize): bool {
   for (let a = 0; a < 3; a++) put(at, a, lane, number(d, 9 + a));
   put(at, 3, lane, product(d, 9, 0));
   let steepest: f64 = 0;
@@ -35,6 +35,8 @@ export function packFlat(at: usize, lane: i32, d: usize): void {
     steepest = Math.max(steepest, scale * Math.sqrt(product(d, 3 + 3 * edge, 3 + 3 * edge)));
   }
   put(at, 12, lane, steepest);
+  const corner = number(d, 16) * number(d, 16) + number(d, 17) * number(d, 17);
+  return number(d, 14) <= 0 && number(d, 15) >= corner && number(d, 18) >= 2;
 }
 
 export function packTriangle(at: usize, lane: i32, d: usize): void {
@@ -57,6 +59,10 @@ export function packCone(at: usize, lane: i32, d: usize): void {
   put(at, 8, lane, Math.max(foot, top));
 }
 
+export function packBall(at: usize, lane: i32, d: usize): void {
+  for (let i = 0; i < 4; i++) put(at, i, lane, number(d, i));
+}
+
 // @ts-ignore: decorator
 @inline
 function dot4(at: usize, row: usize, x: v128, y: v128, z: v128): v128 {
@@ -66,69 +72,76 @@ function dot4(at: usize, row: usize, x: v128, y: v128, z: v128): v128 {
   );
 }
 
-/** Lanes of a pack of flat primitives whose parallelogram may be hit; what is no number counts as a hit. */
-// @ts-ignore: decorator
-@inline
-export function flatPack(
-  at: usize,
-  ox: v128,
-  oy: v128,
-  oz: v128,
-  dx: v128,
-  dy: v128,
-  dz: v128,
-  start: v128,
-  reach: v128,
-  slack: v128,
-): i32 {
-  const inverse = f32x4.div(f32x4.splat(1), dot4(at, 0, dx, dy, dz));
+/**
+ * Lanes of a pack of flat primitives whose parallelogram may be hit, and from the fifth bit on those where it is hit
+ * for sure; what is no number may be hit. Writes the least and most distance of each lane.
+ */
+export function flatPack(at: usize, wide: usize): i32 {
+  const ox = v128.load(wide, ORIGIN);
+  const oy = v128.load(wide, ORIGIN + 16);
+  const oz = v128.load(wide, ORIGIN + 32);
+  const dx = v128.load(wide, DIRECTION);
+  const dy = v128.load(wide, DIRECTION + 16);
+  const dz = v128.load(wide, DIRECTION + 32);
+  const inverse = f32x4.div(v128.load(wide, ONE), dot4(at, 0, dx, dy, dz));
   const t = f32x4.mul(f32x4.sub(v128.load(at + 48), dot4(at, 0, ox, oy, oz)), inverse);
-  const room = f32x4.mul(slack, f32x4.abs(inverse));
+  const room = f32x4.mul(v128.load(wide, SLACK), f32x4.abs(inverse));
   const x = f32x4.add(ox, f32x4.mul(t, dx));
   const y = f32x4.add(oy, f32x4.mul(t, dy));
   const z = f32x4.add(oz, f32x4.mul(t, dz));
   const a = f32x4.abs(f32x4.add(dot4(at, 4, x, y, z), v128.load(at + 112)));
   const b = f32x4.abs(f32x4.add(dot4(at, 8, x, y, z), v128.load(at + 176)));
-  const edge = f32x4.add(f32x4.splat(1), f32x4.mul(room, v128.load(at + 192)));
-  const before = f32x4.lt(t, f32x4.sub(start, room));
-  const after = f32x4.gt(t, f32x4.add(reach, room));
+  const edge = f32x4.add(v128.load(wide, ONE), f32x4.mul(room, v128.load(at + 192)));
+  const before = f32x4.lt(t, f32x4.sub(v128.load(wide, START), room));
+  const after = f32x4.gt(t, f32x4.add(v128.load(wide, REACH), room));
   const beside = v128.or(f32x4.gt(a, edge), f32x4.gt(b, edge));
-  return ~i32x4.bitmask(v128.or(v128.or(before, after), beside));
+  const may = ~i32x4.bitmask(v128.or(v128.or(before, after), beside)) & 15;
+  if (may === 0) return 0;
+  const inner = f32x4.sub(f32x4.splat(2), edge);
+  const inside = v128.and(f32x4.lt(a, inner), f32x4.lt(b, inner));
+  return may | (i32x4.bitmask(v128.and(inside, within(t, room, wide))) << 4);
+}
+
+/** Whether a distance lies between those of the ray for sure; writes its bounds. */
+// @ts-ignore: decorator
+@inline
+function within(t: v128, room: v128, wide: usize): v128 {
+  const low = f32x4.sub(t, room);
+  const high = f32x4.add(t, room);
+  v128.store(wide, low, LOW);
+  v128.store(wide, high, HIGH);
+  // The start is 2e-6 early, the reach a millionth late.
+  const started = f32x4.gt(low, f32x4.add(v128.load(wide, START), f32x4.splat(5e-6)));
+  const reach = f32x4.sub(f32x4.mul(v128.load(wide, REACH), f32x4.splat(0.999998)), f32x4.splat(2e-6));
+  return v128.and(started, f32x4.lt(high, reach));
 }
 
 /**
  * The same for cones: between its end planes the ray may pass outside of the largest circle or wholly inside of the
  * smallest one. Rejects most of the rings that lie one in another, as on a plate.
  */
-// @ts-ignore: decorator
-@inline
-export function conePack(
-  at: usize,
-  ox: v128,
-  oy: v128,
-  oz: v128,
-  dx: v128,
-  dy: v128,
-  dz: v128,
-  start: v128,
-  reach: v128,
-  size: f32,
-): i32 {
+export function conePack(at: usize, wide: usize): i32 {
+  const ox = v128.load(wide, ORIGIN);
+  const oy = v128.load(wide, ORIGIN + 16);
+  const oz = v128.load(wide, ORIGIN + 32);
+  const dx = v128.load(wide, DIRECTION);
+  const dy = v128.load(wide, DIRECTION + 16);
+  const dz = v128.load(wide, DIRECTION + 32);
   const ax = v128.load(at);
   const ay = v128.load(at + 16);
   const az = v128.load(at + 32);
-  const room = f32x4.splat(ROUNDING * size);
+  const room = v128.load(wide, SLACK);
   const px = f32x4.sub(ox, v128.load(at + 48));
   const py = f32x4.sub(oy, v128.load(at + 64));
   const pz = f32x4.sub(oz, v128.load(at + 80));
   const rise = dot4(at, 0, dx, dy, dz);
   const height = dot4(at, 0, px, py, pz);
-  const inverse = f32x4.div(f32x4.splat(1), rise);
+  const inverse = f32x4.div(v128.load(wide, ONE), rise);
   const footAt = f32x4.mul(f32x4.neg(height), inverse);
   const topAt = f32x4.mul(f32x4.sub(v128.load(at + 96), height), inverse);
   const beside = f32x4.mul(room, f32x4.abs(inverse));
-  const farthest = f32x4.pmin(reach, f32x4.splat(4 * size));
-  const enter = f32x4.pmax(start, f32x4.sub(f32x4.pmin(footAt, topAt), beside));
+  const farthest = f32x4.pmin(v128.load(wide, REACH), f32x4.mul(room, f32x4.splat(2e6)));
+  const enter = f32x4.pmax(v128.load(wide, START), f32x4.sub(f32x4.pmin(footAt, topAt), beside));
   const leave = f32x4.pmin(farthest, f32x4.add(f32x4.pmax(footAt, topAt), beside));
   // Offsets from the axis, square to it, where the ray enters and how they change until it leaves.
   const ex = f32x4.sub(dx, f32x4.mul(rise, ax));
@@ -146,9 +159,30 @@ export function conePack(
   const least2 = squaredAlong(qx, qy, qz, ex, ey, ez, nearest);
   const inner = f32x4.pmax(f32x4.splat(0), f32x4.sub(v128.load(at + 112), room));
   const outer = f32x4.add(v128.load(at + 128), room);
-  const within = f32x4.lt(f32x4.pmax(entry2, leaving2), f32x4.mul(inner, inner));
+  const wholly = f32x4.lt(f32x4.pmax(entry2, leaving2), f32x4.mul(inner, inner));
   const without = f32x4.gt(least2, f32x4.mul(outer, outer));
-  return ~i32x4.bitmask(v128.or(f32x4.gt(enter, leave), v128.or(within, without)));
+  return ~i32x4.bitmask(v128.or(f32x4.gt(enter, leave), v128.or(wholly, without))) & 15;
+}
+
+/** The same for balls: the ray's line passes by farther off than the radius, or it starts beyond or ends before. */
+export function ballPack(at: usize, wide: usize): i32 {
+  const dx = v128.load(wide, DIRECTION);
+  const dy = v128.load(wide, DIRECTION + 16);
+  const dz = v128.load(wide, DIRECTION + 32);
+  const px = f32x4.sub(v128.load(at), v128.load(wide, ORIGIN));
+  const py = f32x4.sub(v128.load(at + 16), v128.load(wide, ORIGIN + 16));
+  const pz = f32x4.sub(v128.load(at + 32), v128.load(wide, ORIGIN + 32));
+  const along = f32x4.add(f32x4.mul(px, dx), f32x4.add(f32x4.mul(py, dy), f32x4.mul(pz, dz)));
+  const away2 = squared(
+    f32x4.sub(px, f32x4.mul(along, dx)),
+    f32x4.sub(py, f32x4.mul(along, dy)),
+    f32x4.sub(pz, f32x4.mul(along, dz)),
+  );
+  const radius = f32x4.add(v128.load(at + 48), v128.load(wide, SLACK));
+  const behind = f32x4.lt(f32x4.add(along, radius), v128.load(wide, START));
+  const after = f32x4.gt(f32x4.sub(along, radius), v128.load(wide, REACH));
+  const beside = f32x4.gt(away2, f32x4.mul(radius, radius));
+  return ~i32x4.bitmask(v128.or(beside, v128.or(behind, after))) & 15;
 }
 
 // @ts-ignore: decorator
@@ -168,20 +202,13 @@ function squaredAlong(x: v128, y: v128, z: v128, ex: v128, ey: v128, ez: v128, t
 }
 
 /** The same for triangles. */
-// @ts-ignore: decorator
-@inline
-export function trianglePack(
-  at: usize,
-  ox: v128,
-  oy: v128,
-  oz: v128,
-  dx: v128,
-  dy: v128,
-  dz: v128,
-  start: v128,
-  reach: v128,
-  slack: v128,
-): i32 {
+export function trianglePack(at: usize, wide: usize): i32 {
+  const ox = v128.load(wide, ORIGIN);
+  const oy = v128.load(wide, ORIGIN + 16);
+  const oz = v128.load(wide, ORIGIN + 32);
+  const dx = v128.load(wide, DIRECTION);
+  const dy = v128.load(wide, DIRECTION + 16);
+  const dz = v128.load(wide, DIRECTION + 32);
   const ux = v128.load(at + 48);
   const uy = v128.load(at + 64);
   const uz = v128.load(at + 80);
@@ -192,7 +219,7 @@ export function trianglePack(
   const cy = f32x4.sub(f32x4.mul(dz, vx), f32x4.mul(dx, vz));
   const cz = f32x4.sub(f32x4.mul(dx, vy), f32x4.mul(dy, vx));
   const inverse = f32x4.div(
-    f32x4.splat(1),
+    v128.load(wide, ONE),
     f32x4.add(f32x4.mul(ux, cx), f32x4.add(f32x4.mul(uy, cy), f32x4.mul(uz, cz))),
   );
   const px = f32x4.sub(ox, v128.load(at));
@@ -204,13 +231,17 @@ export function trianglePack(
   const qz = f32x4.sub(f32x4.mul(px, uy), f32x4.mul(py, ux));
   const c = f32x4.mul(f32x4.add(f32x4.mul(dx, qx), f32x4.add(f32x4.mul(dy, qy), f32x4.mul(dz, qz))), inverse);
   const t = f32x4.mul(f32x4.add(f32x4.mul(vx, qx), f32x4.add(f32x4.mul(vy, qy), f32x4.mul(vz, qz))), inverse);
-  const room = f32x4.mul(slack, f32x4.abs(inverse));
+  const room = f32x4.mul(v128.load(wide, SLACK), f32x4.abs(inverse));
   const edge = f32x4.mul(room, v128.load(at + 144));
   const depth = f32x4.mul(room, v128.load(at + 160));
   const below = f32x4.neg(edge);
   const beside = v128.or(f32x4.lt(b, below), f32x4.lt(c, below));
-  const beyondEdge = f32x4.gt(f32x4.add(b, c), f32x4.add(f32x4.splat(1), f32x4.add(edge, edge)));
-  const before = f32x4.lt(t, f32x4.sub(start, depth));
-  const after = f32x4.gt(t, f32x4.add(reach, depth));
-  return ~i32x4.bitmask(v128.or(v128.or(before, after), v128.or(beside, beyondEdge)));
+  const beyondEdge = f32x4.gt(f32x4.add(b, c), f32x4.add(v128.load(wide, ONE), f32x4.add(edge, edge)));
+  const before = f32x4.lt(t, f32x4.sub(v128.load(wide, START), depth));
+  const after = f32x4.gt(t, f32x4.add(v128.load(wide, REACH), depth));
+  const may = ~i32x4.bitmask(v128.or(v128.or(before, after), v128.or(beside, beyondEdge))) & 15;
+  if (may === 0) return 0;
+  const inner = f32x4.sub(v128.load(wide, ONE), f32x4.add(edge, edge));
+  const inside = v128.and(v128.and(f32x4.gt(b, edge), f32x4.gt(c, edge)), f32x4.lt(f32x4.add(b, c), inner));
+  return may | (i32x4.bitmask(v128.and(inside, within(t, depth, wide))) << 4);
 }

@@ -6,7 +6,14 @@
 /** Distance of a hit that is none. */
 export const NO_HIT: f64 = -1;
 
-export function flat(d: usize, ox: f64, oy: f64, oz: f64, dx: f64, dy: f64, dz: f64, from: f64, to: f64): f64 {
+export function flat(d: usize, ray: usize, to: f64): f64 {
+  const ox = load<f64>(ray);
+  const oy = load<f64>(ray, 8);
+  const oz = load<f64>(ray, 16);
+  const dx = load<f64>(ray, 24);
+  const dy = load<f64>(ray, 32);
+  const dz = load<f64>(ray, 40);
+  const from = load<f64>(ray, 48);
   const nx = load<f64>(d, 72);
   const ny = load<f64>(d, 80);
   const nz = load<f64>(d, 88);
@@ -31,7 +38,14 @@ export function flat(d: usize, ox: f64, oy: f64, oz: f64, dx: f64, dy: f64, dz: 
   return Math.abs(a) + Math.abs(b) > load<f64>(d, 144) ? NO_HIT : t;
 }
 
-export function ball(d: usize, ox: f64, oy: f64, oz: f64, dx: f64, dy: f64, dz: f64, from: f64, to: f64): f64 {
+export function ball(d: usize, ray: usize, to: f64): f64 {
+  const ox = load<f64>(ray);
+  const oy = load<f64>(ray, 8);
+  const oz = load<f64>(ray, 16);
+  const dx = load<f64>(ray, 24);
+  const dy = load<f64>(ray, 32);
+  const dz = load<f64>(ray, 40);
+  const from = load<f64>(ray, 48);
   const px = load<f64>(d) - ox;
   const py = load<f64>(d, 8) - oy;
   const pz = load<f64>(d, 16) - oz;
@@ -60,7 +74,14 @@ export function ball(d: usize, ox: f64, oy: f64, oz: f64, dx: f64, dy: f64, dz: 
   return NO_HIT;
 }
 
-export function cone(d: usize, ox: f64, oy: f64, oz: f64, dx: f64, dy: f64, dz: f64, from: f64, to: f64): f64 {
+export function cone(d: usize, ray: usize, to: f64): f64 {
+  const ox = load<f64>(ray);
+  const oy = load<f64>(ray, 8);
+  const oz = load<f64>(ray, 16);
+  const dx = load<f64>(ray, 24);
+  const dy = load<f64>(ray, 32);
+  const dz = load<f64>(ray, 40);
+  const from = load<f64>(ray, 48);
   const ax = load<f64>(d, 24);
   const ay = load<f64>(d, 32);
   const az = load<f64>(d, 40);
@@ -124,7 +145,14 @@ function inArc(d: usize, x: f64, y: f64, z: f64): bool {
   );
 }
 
-export function triangle(d: usize, ox: f64, oy: f64, oz: f64, dx: f64, dy: f64, dz: f64, from: f64, to: f64): f64 {
+export function triangle(d: usize, ray: usize, to: f64): f64 {
+  const ox = load<f64>(ray);
+  const oy = load<f64>(ray, 8);
+  const oz = load<f64>(ray, 16);
+  const dx = load<f64>(ray, 24);
+  const dy = load<f64>(ray, 32);
+  const dz = load<f64>(ray, 40);
+  const from = load<f64>(ray, 48);
   const ux = load<f64>(d, 24);
   const uy = load<f64>(d, 32);
   const uz = load<f64>(d, 40);

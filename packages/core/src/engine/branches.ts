@@ -2,12 +2,12 @@ import type { i32 } from './portable.js';
 
 /** Branches of one path that may wait at once. */
 const MOST_WAITING = 8;
-/** Numbers kept of each: origin m, unit direction, throughput. */
-const BRANCH = 9;
+/** Numbers kept of each: origin m, unit direction, throughput, density with which the direction was chosen. */
+const BRANCH = 10;
 
 /**
  * Ways a path has parted into and not yet gone: where a surface both mirrors and lets through, both are followed, so
- * that chance does not pick what is seen in clear things.
+ * that chance does not pick what is seen in clear things; where light is first scattered, two ways are.
  */
 export class Branches {
   waiting: i32 = 0;
@@ -15,6 +15,7 @@ export class Branches {
   left: i32 = 0;
   private numbers: Float64Array = new Float64Array(MOST_WAITING * BRANCH);
   private insides: Int32Array = new Int32Array(MOST_WAITING);
+  private flags: Int32Array = new Int32Array(MOST_WAITING);
   private bounces: Int32Array = new Int32Array(MOST_WAITING);
 
   start(): void {
@@ -22,7 +23,10 @@ export class Branches {
     this.left = MOST_WAITING;
   }
 
-  /** Sets a way aside. @param part of the weight that goes it @param inside media @param bounce surfaces met */
+  /**
+   * Sets a way aside. @param part of the weight that goes it  @param inside media  @param bounce surfaces met
+   * @param pdf density of the direction, 1/sr; 0 where light sampling had no part  @param flags of the path
+   */
   push(
     origin: Float64Array,
     direction: Float64Array,
@@ -30,6 +34,8 @@ export class Branches {
     part: number,
     inside: i32,
     bounce: i32,
+    pdf: number,
+    flags: i32,
   ): void {
     const numbers = this.numbers;
     const o = this.waiting * BRANCH;
@@ -38,13 +44,15 @@ export class Branches {
       numbers[o + 3 + a] = direction[a] as number;
       numbers[o + 6 + a] = part * (weight[a] as number);
     }
+    numbers[o + 9] = pdf;
+    this.flags[this.waiting] = flags;
     this.insides[this.waiting] = inside;
     this.bounces[this.waiting] = bounce;
     this.waiting = this.waiting + 1;
     this.left = this.left - 1;
   }
 
-  /** Takes the last way set aside. @returns its media; `bounceOfLast` is to be read before */
+  /** Takes the last way set aside. @returns its media; the others `OfLast` are to be read before */
   pop(origin: Float64Array, direction: Float64Array, weight: Float64Array): i32 {
     this.waiting = this.waiting - 1;
     const numbers = this.numbers;
@@ -55,6 +63,14 @@ export class Branches {
       weight[a] = numbers[o + 6 + a] as number;
     }
     return this.insides[this.waiting] as i32;
+  }
+
+  pdfOfLast(): number {
+    return this.numbers[(this.waiting - 1) * BRANCH + 9] as number;
+  }
+
+  flagsOfLast(): i32 {
+    return this.flags[this.waiting - 1] as i32;
   }
 
   bounceOfLast(): i32 {

@@ -1,4 +1,5 @@
 import { sampleEmitter } from './emitters.js';
+import { guideCell } from './guide.js';
 import type { Kernel } from './kernel.js';
 import { isOnPanel, normalsAt, pointOnPanel } from './normals.js';
 import { Passage } from './passage.js';
@@ -25,6 +26,8 @@ export class PatchGatherer {
   met: Int32Array;
   /** 6 a ray: what the irradiance of the two counts, red green blue. */
   factor: Float64Array;
+  /** Cell of the direction of each ray, see `guideCell`. */
+  cell: Int32Array;
   private t: SceneTables;
   private kernel: Kernel;
   private tracer: PathTracer;
@@ -49,6 +52,7 @@ export class PatchGatherer {
     this.direct = new Float64Array(t.channelCount * 3);
     this.met = new Int32Array(rays * 2);
     this.factor = new Float64Array(rays * 6);
+    this.cell = new Int32Array(rays);
   }
 
   /**
@@ -88,6 +92,7 @@ export class PatchGatherer {
       this.askLamps();
       sampler.next();
       cosineAbove(this.local, sampler.uv);
+      this.cell[ray] = guideCell(this.local);
       fromFrame(this.direction, this.local, this.frame, this.normal);
       this.askSurround();
       tracer.metPatch = -1;

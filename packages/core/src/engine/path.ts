@@ -14,6 +14,7 @@ import {
   PDF,
   sampleCoat,
   sampleScatter,
+  sentBackShare,
 } from './scatter.js';
 import { SheetSampler } from './sheets.js';
 import {
@@ -67,17 +68,13 @@ export class PathTracer extends PathLights {
     this.kept = !scattered;
     this.sharp = !scattered;
     this.setOutWith = 1;
+    this.guide.aim(-1);
+    this.askOnce();
     const branches = this.branches;
     branches.start();
     this.follow(scattered);
     while (branches.waiting > 0) {
-      this.bounce = branches.bounceOfLast();
-      this.inside = branches.pop(this.origin, this.direction, this.weight);
-      this.setOutWith = this.mostWeight();
-      this.lastPdf = 0;
-      this.sheetsAsked = false;
-      this.kept = true;
-      this.sharp = true;
+      this.takeWay();
       this.follow(false);
     }
   }
@@ -240,8 +237,6 @@ export class PathTracer extends PathLights {
   private scatterOn(): boolean {
     const t = this.t;
     const hit = this.hit;
-    const sampler = this.sampler;
-    const weight = this.weight;
     let share = mirrorShareOf(t, hit.place, hit.albedo, hit.cosOut);
     if (this.coatAlone) share = 1;
     if (hit.kind === COATED && (t.surfaces[hit.place + COAT_ALPHA] as number) === 0) {
@@ -251,24 +246,52 @@ export class PathTracer extends PathLights {
     }
     hit.lookOut(t, this.direction, this.out);
     copy3(this.chosenAt, hit.point);
+    this.decideTimes();
+    this.aimGuide();
     this.askLights(share, true);
     this.askSheets(share);
     this.askMirrors(share);
 
+    const ways = this.ways;
+    if (ways === 1) return this.goOn(share, 0);
+    scale3(this.weight, 0.5);
+    copy3(this.halfWeight, this.weight);
+    const kept = this.kept;
+    const sharp = this.sharp;
+    if (this.goOn(share, 0)) this.keepWay();
+    copy3(this.weight, this.halfWeight);
+    this.kept = kept;
+    this.sharp = sharp;
+    this.sampler.back(this.needsChoice(share) ? 2 : 1);
+    return this.goOn(share, 1);
+  }
+
+  private needsChoice(share: number): boolean {
+    return share > 0 || this.hit.kind === TRANSLUCENT || this.splits;
+  }
+
+  /** Samples one of the ways on from a surface that scatters. @returns false where it leads nowhere */
+  private goOn(share: number, way: i32): boolean {
+    const t = this.t;
+    const hit = this.hit;
+    const sampler = this.sampler;
+    const weight = this.weight;
+    const ways = this.ways;
     let choice: number = 1;
     let split: number = 0;
-    if (share > 0 || hit.kind === TRANSLUCENT || this.splits) {
-      sampler.next();
+    if (this.needsChoice(share)) {
+      sampler.nextPart(way, ways);
       choice = sampler.uv[0] as number;
       split = sampler.uv[1] as number;
     }
-    sampler.next();
+    sampler.nextPart(way, ways);
+    if (choice >= share && !this.goesThrough(choice)) this.guide.bend(sampler.uv);
     if (!sampleScatter(this.into, t, hit.place, hit.albedo, share, this.out, choice, sampler.uv))
       return false;
     this.evaluate(share);
     const pdf = this.scatter[PDF] as number;
     if (!(pdf > 0)) return false;
-    this.lastPdf = pdf;
+    this.lastPdf = pdf * ways;
     const cosIn = this.into[2] as number;
     const gain = Math.abs(cosIn) / pdf;
     if (this.splits && this.kept) this.losePolarisation(split);
@@ -276,6 +299,12 @@ export class PathTracer extends PathLights {
     fromFrame(this.direction, this.into, hit.frame, hit.normal);
     if (choice >= share || !this.isSharp()) this.sharp = false;
     return dot3(this.direction, hit.flat) > 0 === cosIn > 0;
+  }
+
+  /** Whether the direction sampled lies beyond a thin sheet. */
+  private goesThrough(choice: number): boolean {
+    const hit = this.hit;
+    return hit.kind === TRANSLUCENT && choice >= sentBackShare(this.t, hit.place, hit.albedo);
   }
 
   /** Whether the direction sampled carries what has kept its polarisation, by chance in the right proportion. */
@@ -293,6 +322,8 @@ export class PathTracer extends PathLights {
 
   /** Wax and food: the skin mirrors, the rest walks inside and comes out nearby. */
   private throughWax(): boolean {
+    this.guide.aim(-1);
+    this.askOnce();
     const t = this.t;
     const hit = this.hit;
     const sampler = this.sampler;

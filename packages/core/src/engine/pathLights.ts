@@ -1,6 +1,6 @@
 import { emittedLuminance, emitterPdf, sampleEmitter } from './emitters.js';
 import { PathState } from './pathState.js';
-import { floor32, type i32, real, whole32 } from './portable.js';
+import { divide32, floor32, type i32, real, whole32 } from './portable.js';
 import { surfaceColour } from './print.js';
 import { evaluateBase, mirrorShareOf, PDF, sentByBase } from './scatter.js';
 import { patchAt } from './sheets.js';
@@ -34,7 +34,7 @@ export class PathLights extends PathState {
         const few = this.wentByMirror || this.bounce <= ONE_LIGHT_FROM;
         const asked: number = few ? 1 : real(t.emitterCount);
         const rival = emitterPdf(t, e, this.chosenAt, this.direction, this.distanceFromChoice()) / asked;
-        share *= powerShare(this.lastPdf, rival);
+        share *= powerShare(this.lastPdf, this.wentByMirror ? rival : rival * this.lightTimes);
       }
       this.addToFilm(channel, share);
       return;
@@ -84,7 +84,7 @@ export class PathLights extends PathState {
     }
     let share: number = 1;
     if (this.sheetsAsked && this.lastPdf > 0) {
-      const rival = this.sheets.pdf(panel, hit.point, this.direction, this.distanceFromChoice());
+      const rival = this.ways * this.sheets.pdf(panel, hit.point, this.direction, this.distanceFromChoice());
       share = this.lastPdf / (this.lastPdf + rival);
     }
     this.addSheetLight(panel, hit.place, hit.point, share / Math.PI);
@@ -147,17 +147,21 @@ export class PathLights extends PathState {
     const asked = this.shared();
     const first = this.firstLight();
     const last = this.lightsFrom(first);
-    for (let index = first; index < last; index++) {
+    const times = this.lightTimes;
+    for (let i = first * times; i < last * times; i++) {
+      const index = divide32(i, times);
+      const part = i - index * times;
       const e = index * EMITTER;
-      this.sampler.next();
+      if (part > 0) this.sampler.back(1);
+      this.sampler.nextPart(part, times);
       if (!this.isWanted(e)) continue;
       if (!sampleEmitter(light, t, e, hit.point, this.sampler.uv)) continue;
       if (!((light[5] as number) > 0 && this.canSee())) continue;
       if (joined) this.evaluate(share);
       else evaluateBase(this.scatter, t, hit.place, hit.albedo, this.out, this.into);
       if (!this.passage.between(hit.point, light, light[3] as number)) continue;
-      const rival: number = joined ? (this.scatter[PDF] as number) : 0;
-      const density = (light[4] as number) / asked;
+      const rival: number = joined ? (this.scatter[PDF] as number) * this.ways : 0;
+      const density = ((light[4] as number) * times) / asked;
       const value =
         ((light[5] as number) * Math.abs(this.into[2] as number) * powerShare(density, rival)) / density;
       this.addScattered(whole32(t.emitters[e + CHANNEL] as number), value, joined);
@@ -193,7 +197,7 @@ export class PathLights extends PathState {
         for (let c = 0; c < 3; c++) passed[c] = (passed[c] as number) * (mirrors.mirrored[c] as number);
         this.evaluate(share);
         const density = light[4] as number;
-        const rival = (this.scatter[PDF] as number) * (mirrors.mirrored[1] as number);
+        const rival = (this.scatter[PDF] as number) * this.ways * (mirrors.mirrored[1] as number);
         const value =
           ((light[5] as number) * Math.abs(this.into[2] as number) * powerShare(density, rival)) / density;
         this.addScattered(whole32(t.emitters[e + CHANNEL] as number), value / chance, true);
@@ -201,26 +205,42 @@ export class PathLights extends PathState {
     }
   }
 
-  /** Samples a bright place of the lit sheets, joined with scattering by the power heuristic. */
+  /** On a lit sheet: makes ready to go on by where its light is known to come from. */
+  protected aimGuide(): void {
+    const hit = this.hit;
+    const guided = this.useSheets && !this.recording && this.t.guide.length > 0;
+    const panel: i32 = guided ? (this.t.panelAt[2 * hit.primitive + (hit.fromFront ? 0 : 1)] as i32) : -1;
+    if (panel < 0) this.guide.aim(-1);
+    else this.guide.aim(whole32(this.t.panels[panel * PANEL + PANEL_FIRST] as number) + patchAt(this.t, panel, hit.point));
+  }
+
+  /** Samples bright places of the lit sheets, joined with scattering by the balance heuristic. */
   protected askSheets(share: number): void {
     this.sheetsAsked = false;
+    if (!this.useSheets || this.recording || this.t.brightPanel.length === 0 || this.isSharp()) return;
+    if (!this.sheets.look(this.hit.point)) return;
+    this.sheetsAsked = true;
+    for (let part = 0; part < this.ways; part++) {
+      if (part > 0) this.sampler.back(2);
+      this.sampler.nextPart(part, this.ways);
+      const choice = this.sampler.uv[0] as number;
+      this.sampler.nextPart(part, this.ways);
+      this.askSheet(share, choice);
+    }
+  }
+
+  private askSheet(share: number, choice: number): void {
     const t = this.t;
     const hit = this.hit;
     const light = this.light;
     const sheets = this.sheets;
-    if (!this.useSheets || this.recording || t.brightPanel.length === 0 || this.isSharp()) return;
-    if (!sheets.look(hit.point)) return;
-    this.sheetsAsked = true;
-    this.sampler.next();
-    const choice = this.sampler.uv[0] as number;
-    this.sampler.next();
     const panel = sheets.sample(light, choice, this.sampler.uv);
     if (panel < 0 || !this.canSee()) return;
     if (!this.passage.between(hit.point, light, light[3] as number)) return;
     this.evaluate(share);
     const density = light[4] as number;
     const cosIn = Math.abs(this.into[2] as number);
-    const value = cosIn / (density + (this.scatter[PDF] as number));
+    const value = cosIn / (this.ways * (density + (this.scatter[PDF] as number)));
     const primitive = whole32(t.panels[panel * PANEL] as number);
     const side = (t.panels[panel * PANEL + PANEL_SIDE] as number) > 0 ? t.back : t.front;
     const surface = side[primitive] as i32;

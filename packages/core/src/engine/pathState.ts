@@ -1,5 +1,6 @@
 import { addColoured } from './blend.js';
 import { Branches } from './branches.js';
+import { Guide } from './guide.js';
 import type { Kernel } from './kernel.js';
 import { MirrorLights } from './mirrorLights.js';
 import { Passage } from './passage.js';
@@ -21,7 +22,7 @@ import {
   SPREAD,
   TRANSLUCENT,
 } from './tables.js';
-import { dot3, scale3 } from './vectors.js';
+import { copy3, dot3, scale3 } from './vectors.js';
 import { WaxWalk } from './waxWalk.js';
 
 /** From this bounce on paths end at random (Russian roulette), which keeps the mean. */
@@ -34,6 +35,17 @@ const LEAST_BRANCH = 0.01;
 const MOST_SURVIVAL = 0.95;
 /** What is seen in a mirror lobe narrower than this GGX alpha is traced, not taken from lit sheets. */
 const SHARP_ALPHA = 0.15;
+
+/** Flags of a way set aside: see the fields of the same names below. */
+export const KEPT = 1;
+export const SHARP = 2;
+export const SHEETS_ASKED = 4;
+export const MIRRORS_ASKED = 8;
+export const LIGHTS_TWICE = 16;
+export const TWO_WAYS = 32;
+
+/** A path that has lost more than this is not worth two questions where one will do. */
+const WORTH_TWO = 0.3;
 
 /** Where a path stands, what it carries, and how light is put into the films: what all its steps share. */
 export class PathState {
@@ -63,6 +75,7 @@ export class PathState {
   protected passage: Passage;
   protected wax: WaxWalk;
   protected sheets: SheetSampler;
+  protected guide: Guide;
   protected mirrors: MirrorLights;
   protected splits: boolean = false;
 
@@ -86,6 +99,9 @@ export class PathState {
   protected coatAlone: boolean = false;
   /** Whether the bright panels were asked where the direction was last chosen. */
   protected sheetsAsked: boolean = false;
+  /** How often each light was asked there; how often the bright panels were, and how many ways lead on. */
+  protected lightTimes: i32 = 1;
+  protected ways: i32 = 1;
   /** Whether lights were asked there by way of flat mirrors, and the path has since gone by such a mirror. */
   protected mirrorsAsked: boolean = false;
   protected wentByMirror: boolean = false;
@@ -101,6 +117,7 @@ export class PathState {
   protected printed: Float64Array = new Float64Array(3);
   protected spread: Float64Array = new Float64Array(3);
   protected sheetFactor: Float64Array = new Float64Array(3);
+  protected halfWeight: Float64Array = new Float64Array(3);
   protected keptWeight: Float64Array = new Float64Array(3);
 
   constructor(t: SceneTables, kernel: Kernel, sampler: Sampler) {
@@ -115,6 +132,7 @@ export class PathState {
     this.passage = new Passage(t, kernel);
     this.wax = new WaxWalk(t, kernel);
     this.sheets = new SheetSampler(t);
+    this.guide = new Guide(t);
     this.mirrors = new MirrorLights(t);
     for (let channel = 0; channel < t.channelCount; channel++) {
       this.wanted[channel] = 1;
@@ -159,17 +177,64 @@ export class PathState {
     return this.bounce === 0 || (!this.quick && part * this.mostWeight() > LEAST_BRANCH);
   }
 
+  /**
+   * How much is asked where light is first scattered: twice on what goes on from there, as the way to the surface is
+   * paid for; lights too where there is only one.
+   */
+  protected decideTimes(): void {
+    const twice = this.sharp && this.branches.left > 0 && this.mostWeight() > WORTH_TWO;
+    this.ways = twice ? 2 : 1;
+    this.lightTimes = twice && this.t.emitterCount === 1 ? 2 : 1;
+  }
+
+  protected askOnce(): void {
+    this.ways = 1;
+    this.lightTimes = 1;
+  }
+
+  /** Sets aside one of the ways from where light is scattered. */
+  protected keepWay(): void {
+    let flags: i32 = TWO_WAYS;
+    if (this.kept) flags |= KEPT;
+    if (this.sharp) flags |= SHARP;
+    if (this.sheetsAsked) flags |= SHEETS_ASKED;
+    if (this.mirrorsAsked) flags |= MIRRORS_ASKED;
+    if (this.lightTimes > 1) flags |= LIGHTS_TWICE;
+    const point = this.hit.point;
+    this.branches.push(point, this.direction, this.weight, 1, this.inside, this.bounce + 1, this.lastPdf, flags);
+  }
+
+  /** Takes up the way set aside last. */
+  protected takeWay(): void {
+    const branches = this.branches;
+    const flags = branches.flagsOfLast();
+    this.bounce = branches.bounceOfLast();
+    this.lastPdf = branches.pdfOfLast();
+    this.inside = branches.pop(this.origin, this.direction, this.weight);
+    copy3(this.chosenAt, this.origin);
+    this.setOutWith = this.mostWeight();
+    this.kept = (flags & KEPT) !== 0;
+    this.sharp = (flags & SHARP) !== 0;
+    this.sheetsAsked = (flags & SHEETS_ASKED) !== 0;
+    this.mirrorsAsked = (flags & MIRRORS_ASKED) !== 0;
+    this.wentByMirror = false;
+    this.lightTimes = (flags & LIGHTS_TWICE) !== 0 ? 2 : 1;
+    this.ways = (flags & TWO_WAYS) !== 0 ? 2 : 1;
+    if (this.sheetsAsked) this.sheets.look(this.origin);
+  }
+
   /** Sets the mirrored part of a surface aside; its direction is written already. */
   protected keepBranch(reflected: number): void {
     const hit = this.hit;
     const bounce = this.bounce + 1;
-    this.branches.push(hit.point, this.branchDirection, this.weight, reflected, this.inside, bounce);
+    this.branches.push(hit.point, this.branchDirection, this.weight, reflected, this.inside, bounce, 0, KEPT | SHARP);
   }
 
   /** Scattering at the surface met, from `out` to `into`; of the coat alone where the base has been dealt with. */
   protected evaluate(share: number): void {
     const s = this.scatter;
-    evaluateScatter(s, this.t, this.hit.place, this.hit.albedo, share, this.out, this.into);
+    const gain = this.guide.gain(this.into);
+    evaluateScatter(s, this.t, this.hit.place, this.hit.albedo, share, this.out, this.into, gain);
     if (!this.coatAlone) return;
     for (let c = 0; c < 3; c++) {
       s[c] = (s[c] as number) - (s[BASE_PART + c] as number);

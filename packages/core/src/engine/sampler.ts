@@ -35,8 +35,27 @@ export class Sampler {
   /** Moves to the next pair of dimensions; read `uv` after it. */
   next(): void {
     this.dimension = this.dimension + 1;
+    this.draw(this.index);
+  }
+
+  /**
+   * As `next`, for one of the `parts` (1 or 2) questions of a sample that share dimensions, so that all questions of
+   * a pixel lie evenly together; go `back` before the second.
+   */
+  nextPart(part: i32, parts: i32): void {
+    this.dimension = this.dimension + 1;
+    // Bits of the index are reversed: twice the index, and the part.
+    this.draw(parts === 1 ? this.index : (this.index >>> 1) | (part << 31));
+  }
+
+  /** Goes back by some pairs of dimensions. */
+  back(pairs: i32): void {
+    this.dimension = this.dimension - pairs;
+  }
+
+  private draw(index: i32): void {
     const key = hash(this.pixelKey ^ mul32(this.dimension, -1640531527));
-    const shuffled = reverse(scramble(this.index, key));
+    const shuffled = reverse(scramble(index, key));
     const first = reverse(scramble(shuffled, hash(key ^ 0x68bc21eb)));
     const second = reverse(scramble(reversedSobolSecond(shuffled), hash(key ^ 0x02e5be93)));
     this.uv[0] = unsigned(first) * 2.3283064365386963e-10;

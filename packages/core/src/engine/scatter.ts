@@ -74,6 +74,7 @@ export function lobeFresnel(t: SceneTables, o: i32, channel: i32, cosine: number
  * @param out 0-2 reflectance red, green, blue, 1/sr; PDF density, 1/sr; BASE_PART.. of these what has lost its
  *   polarisation
  * @param albedo colour of the base here  @param mirrorShare chance with which `sampleScatter` takes the mirror lobe
+ * @param baseGain how much likelier than by the cosine law the base sends its sample there, see `Guide`
  */
 export function evaluateScatter(
   out: Float64Array,
@@ -83,6 +84,7 @@ export function evaluateScatter(
   mirrorShare: number,
   o: Float64Array,
   i: Float64Array,
+  baseGain: number = 1,
 ): void {
   const s = t.surfaces;
   const kind = whole32(s[surface + KIND] as number);
@@ -95,10 +97,10 @@ export function evaluateScatter(
   const iz = i[2] as number;
   if (kind === TRANSLUCENT) {
     const back = sentBackShare(t, surface, albedo);
-    out[PDF] = (iz > 0 ? back * iz : (back - 1) * iz) / Math.PI;
+    out[PDF] = (iz > 0 ? back * iz * baseGain : (back - 1) * iz) / Math.PI;
     return;
   }
-  const diffusePdf = iz / Math.PI;
+  const diffusePdf = (baseGain * iz) / Math.PI;
   out[PDF] = diffusePdf;
   const index = s[surface + COAT_INDEX] as number;
   const alpha = s[surface + COAT_ALPHA] as number;

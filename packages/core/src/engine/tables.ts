@@ -179,4 +179,6 @@ export class SceneTables {
   /** 5 a bright panel: power, middle x y z, squared reach. */
   bright: Float64Array = new Float64Array(0);
   cumulative: Float64Array = new Float64Array(0);
+  /** Where light comes from above each patch, see `Guide`. */
+  guide: Float32Array = new Float32Array(0);
 }

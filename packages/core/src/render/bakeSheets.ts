@@ -2,6 +2,7 @@ import { pointOnPanel } from '../engine/normals.js';
 import { surfaceColour } from '../engine/print.js';
 import { type SceneTables, SPREAD, SURFACE } from '../engine/tables.js';
 import type { EngineCalls } from '../trace/engineCalls.js';
+import { packGuide } from './guideSheets.js';
 import { packBrightPanels, packSheets, type SheetLayout } from './litSheets.js';
 
 export interface BakeOptions {
@@ -27,6 +28,8 @@ export interface Gathered {
   met: Int32Array;
   /** 6 a ray: what the irradiance of the two counts, red green blue. */
   factor: Float32Array;
+  /** Cell of the direction of each ray, see `Guide`. */
+  cell: Uint8Array;
 }
 
 /** First half of baking: traces the rays of a range of patches. Any split into ranges gives the same numbers. */
@@ -46,6 +49,7 @@ export function gatherPatches(
     direct: new Float32Array(count * size),
     met: new Int32Array(count * rays * 2),
     factor: new Float32Array(count * rays * 6),
+    cell: new Uint8Array(count * rays),
   };
   engine.reseed(seed ^ 0x2f6b1d);
   engine.setMode({ sheets: true, recording: true });
@@ -59,6 +63,7 @@ export function gatherPatches(
       gathered.direct.set(gatherer.direct, at * size);
       gathered.met.set(gatherer.met, at * rays * 2);
       gathered.factor.set(gatherer.factor, at * rays * 6);
+      gathered.cell.set(gatherer.cell, at * rays);
     }
   });
   engine.setMode({});
@@ -82,6 +87,7 @@ export function solveSheets(tables: SceneTables, layout: SheetLayout, parts: rea
   }
   packSheets(tables, layout);
   tables.irradiance = now;
+  packGuide(tables, layout, parts);
   packBrightPanels(tables, layout, radiosityOf(tables, layout));
   tables.lit = 1;
 }

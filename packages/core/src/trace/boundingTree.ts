@@ -20,8 +20,8 @@ const MOST_IN_LEAF = 16;
 /** A kernel tests so many primitives of one kind at once: that is a pack, and costs 1. */
 const PACK_SIZE = 4;
 /** Cost of one more box, and of the exact test that some of the primitives of a pack need, over that of a pack. */
-const NODE_COST = 0.3;
-const EXACT_COST = 0.2;
+const NODE_COST = 0.6;
+const EXACT_COST = 0.05;
 /** Kinds of primitive, see engine/tables.ts. */
 const KINDS = 4;
 

@@ -77,6 +77,7 @@ export interface GatherCalls {
   readonly direct: Float64Array;
   readonly met: Int32Array;
   readonly factor: Float64Array;
+  readonly cell: Int32Array;
   gather(panel: number, cell: number): void;
 }
 

@@ -68,6 +68,7 @@ const TABLES: readonly TableName[] = [
   'brightPanel',
   'brightPlace',
   'tones',
+  'guide',
   'rasters',
 ];
 const SHEET_TABLES: readonly TableName[] = [
@@ -78,6 +79,7 @@ const SHEET_TABLES: readonly TableName[] = [
   'panelAt',
   'brightPanel',
   'brightPlace',
+  'guide',
 ];
 
 let compiled: object | null | undefined;
@@ -224,6 +226,7 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
       direct: new Float64Array(buffer, wasm.gatherPlace(0), 3 * channelCount),
       met: new Int32Array(buffer, wasm.gatherPlace(1), 2 * count),
       factor: new Float64Array(buffer, wasm.gatherPlace(2), 6 * count),
+      cell: new Int32Array(buffer, wasm.gatherPlace(3), count),
       gather: (panel, cell) => wasm.gather(panel, cell),
     };
   }
