@@ -6,10 +6,10 @@ export function blendFour(
   shares: Float64Array,
   size: i32,
 ): void {
-  const to = out.dataStart;
-  const start = from.dataStart;
-  const at = places.dataStart;
-  const share = shares.dataStart;
+  const to = changetype<usize>(out);
+  const start = changetype<usize>(from);
+  const at = changetype<usize>(places);
+  const share = changetype<usize>(shares);
   const a = start + (<usize>load<i32>(at) << 3);
   const b = start + (<usize>load<i32>(at, 4) << 3);
   const c = start + (<usize>load<i32>(at, 8) << 3);
@@ -38,11 +38,11 @@ export function addColoured(
   factor: Float64Array,
   channels: i32,
 ): void {
-  const red = load<f64>(factor.dataStart);
-  const green = load<f64>(factor.dataStart, 8);
-  const blue = load<f64>(factor.dataStart, 16);
-  let to = films.dataStart;
-  let from = light.dataStart;
+  const red = load<f64>(changetype<usize>(factor));
+  const green = load<f64>(changetype<usize>(factor), 8);
+  const blue = load<f64>(changetype<usize>(factor), 16);
+  let to = changetype<usize>(films);
+  let from = changetype<usize>(light);
   for (let channel = 0; channel < channels; channel++) {
     store<f64>(to, load<f64>(to) + red * load<f64>(from));
     store<f64>(to, load<f64>(to, 8) + green * load<f64>(from, 8), 8);

@@ -66,15 +66,15 @@ export function sizeTable(table: i32, length: i32): usize {
 }
 
 function doubles(array: Float64Array): usize {
-  return array.dataStart;
+  return changetype<usize>(array);
 }
 
 function singles(array: Float32Array): usize {
-  return array.dataStart;
+  return changetype<usize>(array);
 }
 
 function whole(array: Int32Array): usize {
-  return array.dataStart;
+  return changetype<usize>(array);
 }
 
 export function setCounts(count: i32, surfaces: i32, emitters: i32, channels: i32, seeThrough: i32): void {

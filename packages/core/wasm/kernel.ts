@@ -55,9 +55,9 @@ export class Kernel {
   constructor(tables: SceneTables) {
     this.tables = tables;
     this.count = tables.count;
-    this.children = tables.children.dataStart;
-    this.kinds = tables.kind.dataStart;
-    this.data = tables.data.dataStart;
+    this.children = changetype<usize>(tables.children);
+    this.kinds = changetype<usize>(tables.kind);
+    this.data = changetype<usize>(tables.data);
     this.wide = aligned(WIDE_RAY);
     this.stack = aligned(STACK * 8);
     this.nodes = aligned(<usize>(tables.children.length / 2 + 2) * NODE);
@@ -73,9 +73,9 @@ export class Kernel {
   }
 
   setRay(origin: Float64Array, direction: Float64Array, farthest: f64): void {
-    const to = this.ray.dataStart;
-    const o = origin.dataStart;
-    const d = direction.dataStart;
+    const to = changetype<usize>(this.ray);
+    const o = changetype<usize>(origin);
+    const d = changetype<usize>(direction);
     store<f64>(to, load<f64>(o));
     store<f64>(to, load<f64>(o, 8), 8);
     store<f64>(to, load<f64>(o, 16), 16);
@@ -209,10 +209,10 @@ export class Kernel {
   }
 
   private walk(any: bool): i32 {
-    const counter = this.rays.dataStart;
+    const counter = changetype<usize>(this.rays);
     store<f64>(counter, load<f64>(counter) + 1);
     if (this.count === 0) return -1;
-    const ray = this.ray.dataStart;
+    const ray = changetype<usize>(this.ray);
     const wide = this.wide;
     let nearest = load<f64>(ray, 56);
     widenRay(wide, ray, this.extent);

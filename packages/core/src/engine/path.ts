@@ -104,6 +104,7 @@ export class PathTracer extends PathLights {
         if (!skipLight) this.meetLight(emitter);
         return;
       }
+      if (hit.kind !== DIELECTRIC) hit.readColour(t);
       if (t.seeThrough !== 0 && letsThroughStraight(t, hit.surface) && this.goesStraight()) continue;
       if (this.useSheets && !this.sharp && this.meetLitSheet()) return;
       skipLight = false;

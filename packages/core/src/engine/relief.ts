@@ -7,6 +7,11 @@ const WEAVE = 3;
 
 const slope = new Float64Array(3);
 
+/** Directions of the waves of crumb, unit, evenly over half the sphere. */
+const WAVES: i32 = 6;
+const waveWays = new Float64Array(3 * WAVES);
+fillWaveWays();
+
 /**
  * Turns a shading normal by a small relief, in place. The relief is a height over the surface that depends on the
  * place in space; only its slope counts, so the outline and shadows within it are not changed.
@@ -54,17 +59,26 @@ function ripples(x: number, y: number): void {
   }
 }
 
+function fillWaveWays(): void {
+  for (let i = 0; i < WAVES; i++) {
+    const azimuth = 2.399963 * real(i) + 0.5;
+    const height = 1 - (2 * real(i) + 1) / 6;
+    const flat = Math.sqrt(1 - height * height);
+    waveWays[3 * i] = flat * Math.cos(azimuth);
+    waveWays[3 * i + 1] = flat * Math.sin(azimuth);
+    waveWays[3 * i + 2] = height;
+  }
+}
+
 /** A sum of waves in scattered directions: a smooth field without a grain. */
 function waves(x: number, y: number, z: number, gain: number): void {
   slope[0] = 0;
   slope[1] = 0;
   slope[2] = 0;
-  for (let i = 0; i < 6; i++) {
-    const azimuth = 2.399963 * real(i) + 0.5;
-    const height = 1 - (2 * real(i) + 1) / 6;
-    const flat = Math.sqrt(1 - height * height);
-    const cx = flat * Math.cos(azimuth);
-    const cy = flat * Math.sin(azimuth);
+  for (let i = 0; i < WAVES; i++) {
+    const cx = waveWays[3 * i] as number;
+    const cy = waveWays[3 * i + 1] as number;
+    const height = waveWays[3 * i + 2] as number;
     const rate = 0.7 + 0.17 * real(i);
     const wave = (gain * Math.cos((x * cx + y * cy + z * height) * rate + 2.1 * real(i))) / 2.4;
     slope[0] = (slope[0] as number) + cx * wave;

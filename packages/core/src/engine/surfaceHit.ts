@@ -23,7 +23,7 @@ const normals = new Float64Array(6);
 
 /** The surface a path has met. */
 export class SurfaceHit {
-  /** Where, its own normal and its shading normal, both towards the path; colour of its base. */
+  /** Where, its own normal and its shading normal, both towards the path; colour of its base, once it was read. */
   point: Float64Array = new Float64Array(3);
   flat: Float64Array = new Float64Array(3);
   normal: Float64Array = new Float64Array(3);
@@ -40,7 +40,7 @@ export class SurfaceHit {
   cosOut: number = 1;
 
   /**
-   * Fills itself in for the surface that a ray has met at `point`. A shading normal that faces away from the path
+   * Fills itself in, but for the colour, for the surface that a ray has met at `point`. A shading normal that faces away from the path
    * is not used.
    */
   meet(tables: SceneTables, primitive: i32, direction: Float64Array): void {
@@ -72,7 +72,11 @@ export class SurfaceHit {
       cosine = Math.abs(facing);
     }
     this.cosOut = Math.min(1, Math.max(1e-6, cosine));
-    surfaceColour(this.albedo, tables, this.surface, primitive, this.point);
+  }
+
+  /** Fills in the colour of the base. */
+  readColour(tables: SceneTables): void {
+    surfaceColour(this.albedo, tables, this.surface, this.primitive, this.point);
   }
 
   /** Axes across the shading normal; along the brush marks of a brushed metal. Also the viewer in that frame. */

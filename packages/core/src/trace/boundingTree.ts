@@ -15,13 +15,15 @@ export interface BoundingTree {
   order: Int32Array;
 }
 
-const BINS = 12;
+const BINS = 24;
+/** Up to so many primitives every cut between neighbours is tried: bins would part a room, not what stands in it. */
+const MOST_SORTED = 256;
 const MOST_IN_LEAF = 16;
 /** A kernel tests so many primitives of one kind at once: that is a pack, and costs 1. */
 const PACK_SIZE = 4;
 /** Cost of one more box, and of the exact test that some of the primitives of a pack need, over that of a pack. */
-const NODE_COST = 0.6;
-const EXACT_COST = 0.05;
+const NODE_COST = 0.3;
+const EXACT_COST = 0.2;
 /** Kinds of primitive, see engine/tables.ts. */
 const KINDS = 4;
 
@@ -126,6 +128,61 @@ const sideCounts = new Float64Array(KINDS);
 const rightCosts = new Float64Array(BINS);
 
 function bestCut(
+  boxes: Float64Array,
+  kinds: ArrayLike<number>,
+  order: Int32Array,
+  from: number,
+  to: number,
+): Cut | null {
+  return to - from <= MOST_SORTED
+    ? bestOfAllCuts(boxes, kinds, order, from, to)
+    : bestOfBins(boxes, kinds, order, from, to);
+}
+
+/** The best cut between any two neighbours along an axis; null where none is worth it. */
+function bestOfAllCuts(
+  boxes: Float64Array,
+  kinds: ArrayLike<number>,
+  order: Int32Array,
+  from: number,
+  to: number,
+): Cut | null {
+  const n = to - from;
+  const wholeArea = area(enclose(boxes, order, from, to));
+  const costs = new Float64Array(n);
+  let best: Cut | null = null;
+  sideCounts.fill(0);
+  for (let i = from; i < to; i++) countOne(sideCounts, kinds[order[i] as number] as number);
+  let least = testCost(sideCounts, 0);
+  for (let axis = 0; axis < 3; axis++) {
+    const sorted = order.slice(from, to).sort((a, b) => centroid(boxes, a, axis) - centroid(boxes, b, axis));
+    startSide();
+    for (let i = n - 1; i > 0; i--) {
+      takeOne(boxes, kinds, sorted[i] as number);
+      costs[i] = testCost(sideCounts, 0) * area(side);
+    }
+    startSide();
+    for (let i = 1; i < n; i++) {
+      takeOne(boxes, kinds, sorted[i - 1] as number);
+      const before = centroid(boxes, sorted[i - 1] as number, axis);
+      const after = centroid(boxes, sorted[i] as number, axis);
+      if (!(after > before)) continue;
+      const cost = NODE_COST + (testCost(sideCounts, 0) * area(side) + (costs[i] as number)) / wholeArea;
+      if (cost < least) {
+        least = cost;
+        best = { axis, at: after };
+      }
+    }
+  }
+  return best;
+}
+
+function takeOne(boxes: Float64Array, kinds: ArrayLike<number>, primitive: number): void {
+  growBy(side, 0, boxes, 6 * primitive);
+  countOne(sideCounts, kinds[primitive] as number);
+}
+
+function bestOfBins(
   boxes: Float64Array,
   kinds: ArrayLike<number>,
   order: Int32Array,
