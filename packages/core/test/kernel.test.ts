@@ -86,6 +86,50 @@ describe.each(engines)('%s ray kernel', (_name, create) => {
     }
   });
 
+  test.each([1e-3, 1e-5, 1e-6, 1e-7, 1e-9])('of two sheets %d m apart the nearer one is met', (gapM) => {
+    const random = seededRandom(5);
+    for (let i = 0; i < 200; i++) {
+      const list = new PrimitiveList();
+      const sides = { thing: 0, front: 0, back: 0 };
+      const upM = 1 + 2 * random();
+      const heights = i % 2 === 0 ? [upM, upM + gapM] : [upM + gapM, upM];
+      for (const height of heights) list.flat([-1, -1, height], [2, 0, 0], [0, 2, 0], [0, 0, -1], sides);
+      // Something curved behind them, so that sheets and others are told apart too.
+      list.ball([0, 0, upM + 0.3], 0.3 - gapM / 2, sides);
+      const kernel = kernelOf(list.pack());
+      const away = [0.3 * (random() - 0.5), 0.3 * (random() - 0.5), 1];
+      const length = Math.hypot(...away);
+      setRay(
+        kernel.ray,
+        [0, 0, 0],
+        away.map((value) => value / length),
+      );
+      expect(kernel.closestHit()).toBe(i % 2);
+      expect(kernel.ray[7]).toBeCloseTo(upM * length, 12);
+    }
+  });
+
+  test('the edge of a sheet is where it is, however near a ray passes', () => {
+    const list = new PrimitiveList();
+    const sides = { thing: 0, front: 0, back: 0 };
+    list.flat([0, 0, 2], [1, 0, 0], [0, 1, 0], [0, 0, -1], sides);
+    list.ball([0, 0, 9], 4, sides);
+    const kernel = kernelOf(list.pack());
+    for (const offM of [1e-4, 1e-6, 1e-9, 1e-12]) {
+      for (const [x, within] of [
+        [offM, true],
+        [-offM, false],
+        [1 - offM, true],
+        [1 + offM, false],
+      ] as const) {
+        setRay(kernel.ray, [x, 0.5, 0], [0, 0, 1]);
+        expect(kernel.closestHit()).toBe(within ? 0 : 1);
+        setRay(kernel.ray, [x, 0.5, 0], [0, 0, 1], 3);
+        expect(kernel.anyHit()).toBe(within);
+      }
+    }
+  });
+
   test('a hundred things in one place are still found', () => {
     const list = new PrimitiveList();
     const sides = { thing: 0, front: 0, back: 0 };

@@ -32,6 +32,25 @@ describe('Owen-scrambled Sobol', () => {
     }
   });
 
+  test('two questions a sample lie together as evenly as one question of twice the samples', () => {
+    const sampler = new Sampler(11);
+    const strata = new Set<number>();
+    const next: number[] = [];
+    for (let i = 0; i < 16; i++) {
+      sampler.start(4, i);
+      for (let part = 0; part < 2; part++) {
+        if (part > 0) sampler.back(1);
+        sampler.nextPart(part, 2);
+        strata.add(Math.floor(32 * (sampler.uv[0] as number)));
+      }
+      sampler.nextPart(0, 1);
+      next.push(sampler.uv[0] as number);
+    }
+    expect(strata.size).toBe(32);
+    // What comes after them is another dimension, as evenly spread.
+    expect(new Set(next.map((u) => Math.floor(16 * u))).size).toBe(16);
+  });
+
   test('is the same for the same pixel, sample and seed, and other otherwise', () => {
     const first = (seed: number, pixel: number, sample: number) => {
       const sampler = new Sampler(seed);

@@ -55,7 +55,6 @@ function portable(source) {
     .replace(/(from '[^']+)\.js'/g, "$1'");
 }
 
-
 /** Arrays of fixed size lie where their reference points: one load less for each number. */
 function staticArrays(source) {
   return source

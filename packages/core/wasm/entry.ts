@@ -92,7 +92,7 @@ export function start(seed: i32): void {
 
 /**
  * Where the numbers of a part start: 0 ray, 1 rays, 2 films, 3 ambient, 4 point, 5 direction, 6 light, 7 uv, 8 view, 9 sight,
- * 10 wanted, 11 row, 12 batch.
+ * 10 wanted, 11 row, 12 batch, 13 pixels.
  */
 export function place(part: i32): usize {
   const e = engine!;
@@ -121,8 +121,10 @@ export function place(part: i32): usize {
       return doubles(e.tracer.wanted);
     case 11:
       return doubles(e.sight.row);
-    default:
+    case 12:
       return doubles(e.batch);
+    default:
+      return doubles(e.tiles.row);
   }
 }
 
@@ -179,8 +181,8 @@ export function askLight(index: i32): i32 {
   return engine!.askLight(index) ? 1 : 0;
 }
 
-export function renderPixel(px: i32, py: i32, width: i32, height: i32, first: i32, samples: i32): void {
-  engine!.tiles.renderPixel(px, py, width, height, first, samples);
+export function renderRow(px: i32, py: i32, count: i32, width: i32, height: i32, first: i32, samples: i32): void {
+  engine!.tiles.renderRow(px, py, count, width, height, first, samples);
 }
 
 export function beginGather(rays: i32): void {

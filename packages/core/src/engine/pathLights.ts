@@ -211,7 +211,10 @@ export class PathLights extends PathState {
     const guided = this.useSheets && !this.recording && this.t.guide.length > 0;
     const panel: i32 = guided ? (this.t.panelAt[2 * hit.primitive + (hit.fromFront ? 0 : 1)] as i32) : -1;
     if (panel < 0) this.guide.aim(-1);
-    else this.guide.aim(whole32(this.t.panels[panel * PANEL + PANEL_FIRST] as number) + patchAt(this.t, panel, hit.point));
+    else
+      this.guide.aim(
+        whole32(this.t.panels[panel * PANEL + PANEL_FIRST] as number) + patchAt(this.t, panel, hit.point),
+      );
   }
 
   /** Samples bright places of the lit sheets, joined with scattering by the balance heuristic. */

@@ -201,7 +201,16 @@ export class PathState {
     if (this.mirrorsAsked) flags |= MIRRORS_ASKED;
     if (this.lightTimes > 1) flags |= LIGHTS_TWICE;
     const point = this.hit.point;
-    this.branches.push(point, this.direction, this.weight, 1, this.inside, this.bounce + 1, this.lastPdf, flags);
+    this.branches.push(
+      point,
+      this.direction,
+      this.weight,
+      1,
+      this.inside,
+      this.bounce + 1,
+      this.lastPdf,
+      flags,
+    );
   }
 
   /** Takes up the way set aside last. */
@@ -227,7 +236,16 @@ export class PathState {
   protected keepBranch(reflected: number): void {
     const hit = this.hit;
     const bounce = this.bounce + 1;
-    this.branches.push(hit.point, this.branchDirection, this.weight, reflected, this.inside, bounce, 0, KEPT | SHARP);
+    this.branches.push(
+      hit.point,
+      this.branchDirection,
+      this.weight,
+      reflected,
+      this.inside,
+      bounce,
+      0,
+      KEPT | SHARP,
+    );
   }
 
   /** Scattering at the surface met, from `out` to `into`; of the coat alone where the base has been dealt with. */

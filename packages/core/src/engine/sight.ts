@@ -6,7 +6,7 @@ import { netOpenness } from './print.js';
 import { lobeFresnel } from './scatter.js';
 import { SurfaceHit } from './surfaceHit.js';
 import { COAT_INDEX, DIELECTRIC, LOBE, NET, type SceneTables, STRAIGHT } from './tables.js';
-import { viewRay } from './tile.js';
+import { ROW_PIXELS, viewRay } from './tile.js';
 import { copy3, fill3, mirrorDirection, refractDirection } from './vectors.js';
 
 /** Numbers of an answer, and what stands where. */
@@ -31,8 +31,7 @@ export const THROUGH_WAY = 25;
 export const THROUGH_POINT = 28;
 export const THROUGH_FROM = 31;
 
-/** Pixels of a row looked at in one call, and the numbers kept of each. */
-export const ROW_PIXELS = 256;
+/** Numbers kept of each pixel of a row. */
 /** Primitive seen, mirrored, 1 from its front, weight, point mirrored, primitive seen through, weight. */
 export const ROW_NUMBERS = 9;
 

@@ -16,9 +16,14 @@ export function viewRay(out: Float64Array, view: Float64Array, across: number, d
   }
 }
 
+/** Pixels of a row asked for in one call. */
+export const ROW_PIXELS = 256;
+
 /** Renders tiles of a picture: box filter over the pixel, pinhole or entrance pupil. */
 export class TileRenderer {
   view: Float64Array = new Float64Array(VIEW);
+  /** Sums of the samples of the row rendered last: [(pixel * channels + channel) * 3 + colour]. */
+  row: Float64Array;
   private tracer: PathTracer;
   private sampler: Sampler;
   private origin: Float64Array = new Float64Array(3);
@@ -27,10 +32,21 @@ export class TileRenderer {
   constructor(tracer: PathTracer, sampler: Sampler) {
     this.tracer = tracer;
     this.sampler = sampler;
+    this.row = new Float64Array(ROW_PIXELS * tracer.films.length);
+  }
+
+  /** Renders up to `ROW_PIXELS` pixels of a row into `row`. */
+  renderRow(px: i32, py: i32, count: i32, width: i32, height: i32, first: i32, samples: i32): void {
+    const films = this.tracer.films;
+    const size = films.length;
+    for (let i = 0; i < count; i++) {
+      this.renderPixel(px + i, py, width, height, first, samples);
+      for (let c = 0; c < size; c++) this.row[i * size + c] = films[c] as number;
+    }
   }
 
   /** Adds samples of one pixel to the tracer's films. */
-  renderPixel(px: i32, py: i32, width: i32, height: i32, firstSample: i32, samples: i32): void {
+  private renderPixel(px: i32, py: i32, width: i32, height: i32, firstSample: i32, samples: i32): void {
     const sampler = this.sampler;
     const view = this.view;
     const tracer = this.tracer;

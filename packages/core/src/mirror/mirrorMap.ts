@@ -1,4 +1,5 @@
-import { ROW_NUMBERS, ROW_PIXELS } from '../engine/sight.js';
+import { ROW_NUMBERS } from '../engine/sight.js';
+import { ROW_PIXELS } from '../engine/tile.js';
 import type { Tile } from '../render/film.js';
 import type { Tracing } from '../render/prepareTracing.js';
 import { viewNumbers, viewOfShape } from '../render/view.js';

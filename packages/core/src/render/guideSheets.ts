@@ -69,7 +69,9 @@ function addRays(
         for (let c = 0; c < 3; c++) {
           const share = factor[6 * ray + 3 * side + c] as number;
           light +=
-            share * (irradiance[3 * (source * channelCount + channel) + c] as number) * (scale[channel] as number);
+            share *
+            (irradiance[3 * (source * channelCount + channel) + c] as number) *
+            (scale[channel] as number);
         }
       }
     }
@@ -91,7 +93,9 @@ function writeChances(guide: Float32Array, at: number, square: Float64Array, cou
   const chance = wanted.map((value) => (total > 0 ? ((1 - EVEN) * value) / total : (1 - EVEN) / GUIDE_CELLS));
   let running = 0;
   for (let row = 0; row < rows; row++) {
-    const own = chance.subarray(row * columns, (row + 1) * columns).map((value) => value + EVEN / GUIDE_CELLS);
+    const own = chance
+      .subarray(row * columns, (row + 1) * columns)
+      .map((value) => value + EVEN / GUIDE_CELLS);
     const rowSum = sum(own);
     running += rowSum;
     guide[at + row] = row === rows - 1 ? 1 : running;

@@ -1,3 +1,4 @@
+import { ROW_PIXELS } from '../engine/tile.js';
 import type { Tile } from './film.js';
 import { lightSheets, type Tracing } from './prepareTracing.js';
 import { viewNumbers, viewOfShape } from './view.js';
@@ -36,14 +37,18 @@ export function renderTile(tracing: Tracing, job: TileJob): Float32Array {
   kernel.wanted.fill(job.channels ? 0 : 1);
   for (const channel of job.channels ?? []) kernel.wanted[channel] = 1;
   kernel.view.set(viewNumbers(viewOfShape(tracing.view, width, height)));
-  const { films } = kernel;
+  const { pixels, wanted } = kernel;
   for (let y = 0; y < tile.height; y++) {
-    for (let x = 0; x < tile.width; x++) {
-      kernel.renderPixel(tile.x + x, tile.y + y, width, height, firstSample, samples);
+    for (let x = 0; x < tile.width; x += ROW_PIXELS) {
+      const count = Math.min(ROW_PIXELS, tile.width - x);
+      kernel.renderRow(tile.x + x, tile.y + y, count, width, height, firstSample, samples);
       for (let channel = 0; channel < channels; channel++) {
-        if (kernel.wanted[channel] === 0) continue;
-        const at = ((channel * tile.height + y) * tile.width + x) * 3;
-        for (let c = 0; c < 3; c++) sums[at + c] = films[3 * channel + c] as number;
+        if (wanted[channel] === 0) continue;
+        const to = ((channel * tile.height + y) * tile.width + x) * 3;
+        for (let i = 0; i < count; i++) {
+          const from = 3 * (i * channels + channel);
+          for (let c = 0; c < 3; c++) sums[to + 3 * i + c] = pixels[from + c] as number;
+        }
       }
     }
   }

@@ -29,6 +29,8 @@ export interface EngineCalls {
   readonly sight: Float64Array;
   /** Answers of `lookRow`, see `ROW_NUMBERS`. */
   readonly row: Float64Array;
+  /** Sums of `renderRow`: [(pixel * channels + channel) * 3 + colour]. */
+  readonly pixels: Float64Array;
   /** The camera, see `VIEW`. */
   readonly view: Float64Array;
 
@@ -55,10 +57,11 @@ export interface EngineCalls {
   lookRow(px: number, py: number, count: number, width: number, height: number): void;
   /** Samples one light from `point`; false where nothing arrives. */
   askLight(index: number): boolean;
-  /** Sets `films` to the sums of the samples of one pixel. */
-  renderPixel(
+  /** Sets `pixels` to the sums of the samples of up to `ROW_PIXELS` pixels of a row. */
+  renderRow(
     px: number,
     py: number,
+    count: number,
     width: number,
     height: number,
     firstSample: number,

@@ -20,6 +20,7 @@ export function createPlainEngine(tables: SceneTables): EngineCalls {
     batch: engine.batch,
     sight: engine.sight.answer,
     row: engine.sight.row,
+    pixels: tiles.row,
     view: tiles.view,
     closestHit: () => kernel.closestHit(),
     anyHit: () => kernel.anyHit(),
@@ -36,8 +37,8 @@ export function createPlainEngine(tables: SceneTables): EngineCalls {
     look: () => engine.sight.cast(engine.point, engine.direction),
     lookRow: (px, py, count, width, height) => engine.sight.castRow(tiles.view, px, py, count, width, height),
     askLight: (index) => engine.askLight(index),
-    renderPixel: (px, py, width, height, first, samples) =>
-      tiles.renderPixel(px, py, width, height, first, samples),
+    renderRow: (px, py, count, width, height, first, samples) =>
+      tiles.renderRow(px, py, count, width, height, first, samples),
     gather: (rays) => engine.createGatherer(rays),
     memoryBytes: () =>
       Object.values(tables).reduce(

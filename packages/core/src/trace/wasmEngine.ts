@@ -1,8 +1,8 @@
 import { BATCH_RAYS } from '../engine/engine.js';
 import { ENGINE_BYTES } from '../engine/engineBytes.js';
-import { ROW_NUMBERS, ROW_PIXELS, SIGHT } from '../engine/sight.js';
+import { ROW_NUMBERS, SIGHT } from '../engine/sight.js';
 import type { SceneTables } from '../engine/tables.js';
-import { VIEW } from '../engine/tile.js';
+import { ROW_PIXELS, VIEW } from '../engine/tile.js';
 import { bytesOfBase64 } from '../units/base64.js';
 import type { EngineCalls, GatherCalls } from './engineCalls.js';
 
@@ -33,7 +33,15 @@ interface Exports {
   look(): void;
   lookRow(px: number, py: number, count: number, width: number, height: number): void;
   askLight(index: number): number;
-  renderPixel(px: number, py: number, width: number, height: number, first: number, samples: number): void;
+  renderRow(
+    px: number,
+    py: number,
+    count: number,
+    width: number,
+    height: number,
+    first: number,
+    samples: number,
+  ): void;
   beginGather(rays: number): void;
   gatherPlace(part: number): number;
   gather(panel: number, cell: number): void;
@@ -137,9 +145,11 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
     channelCount,
     ROW_PIXELS * ROW_NUMBERS,
     8 * BATCH_RAYS,
+    ROW_PIXELS * 3 * channelCount,
   ];
-  const [ray, rays, films, ambient, point, direction, light, uv, camera, sight, wanted, row, batch] =
+  const [ray, rays, films, ambient, point, direction, light, uv, camera, sight, wanted, row, batch, pixels] =
     sizes.map((size, part) => view(wasm.place(part), size)) as [
+      Get,
       Get,
       Get,
       Get,
@@ -184,6 +194,9 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
     get row() {
       return row();
     },
+    get pixels() {
+      return pixels();
+    },
     get batch() {
       return batch();
     },
@@ -207,8 +220,8 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
     look: () => wasm.look(),
     lookRow: (px, py, count, width, height) => wasm.lookRow(px, py, count, width, height),
     askLight: (index) => wasm.askLight(index) !== 0,
-    renderPixel: (px, py, width, height, first, samples) =>
-      wasm.renderPixel(px, py, width, height, first, samples),
+    renderRow: (px, py, count, width, height, first, samples) =>
+      wasm.renderRow(px, py, count, width, height, first, samples),
     gather(count) {
       wasm.beginGather(count);
       return gatherCalls(count);
