@@ -150,7 +150,7 @@ describe('bright places of lit sheets', () => {
     const out = new Float64Array(5);
     let taken = 0;
     for (let i = 0; i < 2000; i++) {
-      const panel = sampler.sample(out, random(), Float64Array.of(random(), random()));
+      const panel = sampler.sample(out, Float64Array.of(random(), random()));
       if (panel < 0) continue;
       taken++;
       const target = Float64Array.from(sampler.target);
@@ -174,7 +174,7 @@ describe('bright places of lit sheets', () => {
       const tries = 60_000;
       let sampled = 0;
       for (let i = 0; i < tries; i++) {
-        if (sampler.sample(out, random(), Float64Array.of(random(), random())) >= 0) {
+        if (sampler.sample(out, Float64Array.of(random(), random())) >= 0) {
           sampled += 1 / ((out[4] as number) * tries);
         }
       }

@@ -313,9 +313,9 @@ export class Kernel {
               if (waiting >= 0) {
                 if (t > limit) continue;
                 if (t >= waitingLow) {
-                  // Too close to tell: the one that waits is measured first.
-                  const other = this.exactly(waiting, load<i32>(this.kinds + (<usize>waiting << 2)), ray, t);
-                  if (other > NO_HIT) {
+                  // Too close to tell: the one that waits is measured too. Of two in one place the first stays.
+                  const other = this.exactly(waiting, load<i32>(this.kinds + (<usize>waiting << 2)), ray, nearest);
+                  if (other > NO_HIT && other <= t) {
                     found = waiting;
                     t = other;
                   }

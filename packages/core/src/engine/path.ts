@@ -41,6 +41,9 @@ import {
   scale3,
 } from './vectors.js';
 
+/** Largest number the sampler gives. */
+const LARGEST = 0.9999999997671694;
+
 /**
  * Path tracer with light sampling and multiple importance sampling (power heuristic), nested dielectrics by
  * priority, thin sheets and lit sheets; it parts into mirrored and rest while it has met only clear things. It adds to
@@ -263,12 +266,8 @@ export class PathTracer extends PathLights {
     copy3(this.weight, this.halfWeight);
     this.kept = kept;
     this.sharp = sharp;
-    this.sampler.back(this.needsChoice(share) ? 2 : 1);
+    this.sampler.back(this.splits ? 2 : 1);
     return this.goOn(share, 1);
-  }
-
-  private needsChoice(share: number): boolean {
-    return share > 0 || this.hit.kind === TRANSLUCENT || this.splits;
   }
 
   /** Samples one of the ways on from a surface that scatters. @returns false where it leads nowhere */
@@ -278,15 +277,19 @@ export class PathTracer extends PathLights {
     const sampler = this.sampler;
     const weight = this.weight;
     const ways = this.ways;
-    let choice: number = 1;
     let split: number = 0;
-    if (this.needsChoice(share)) {
+    if (this.splits) {
       sampler.nextPart(way, ways);
-      choice = sampler.uv[0] as number;
-      split = sampler.uv[1] as number;
+      split = sampler.uv[0] as number;
     }
     sampler.nextPart(way, ways);
-    if (choice >= share && !this.goesThrough(choice)) this.guide.bend(sampler.uv);
+    const choice = sampler.uv[0] as number;
+    const base = choice >= share;
+    const through = base && this.goesThrough(choice);
+    // What is left of the number that made the choices is as even within its part.
+    if (hit.kind === TRANSLUCENT) this.stretch(sentBackShare(t, hit.place, hit.albedo), through);
+    else if (share > 0) this.stretch(share, base);
+    if (base && !through) this.guide.bend(sampler.uv);
     if (!sampleScatter(this.into, t, hit.place, hit.albedo, share, this.out, choice, sampler.uv))
       return false;
     this.evaluate(share);
@@ -300,6 +303,13 @@ export class PathTracer extends PathLights {
     fromFrame(this.direction, this.into, hit.frame, hit.normal);
     if (choice >= share || !this.isSharp()) this.sharp = false;
     return dot3(this.direction, hit.flat) > 0 === cosIn > 0;
+  }
+
+  /** Stretches the sampler's first number over its part: from 0 to a border, or from there to 1. */
+  private stretch(border: number, above: boolean): void {
+    const uv = this.sampler.uv;
+    const u = uv[0] as number;
+    uv[0] = above ? Math.min(LARGEST, (u - border) / (1 - border)) : Math.min(LARGEST, u / border);
   }
 
   /** Whether the direction sampled lies beyond a thin sheet. */

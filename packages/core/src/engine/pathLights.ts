@@ -224,20 +224,18 @@ export class PathLights extends PathState {
     if (!this.sheets.look(this.hit.point)) return;
     this.sheetsAsked = true;
     for (let part = 0; part < this.ways; part++) {
-      if (part > 0) this.sampler.back(2);
+      if (part > 0) this.sampler.back(1);
       this.sampler.nextPart(part, this.ways);
-      const choice = this.sampler.uv[0] as number;
-      this.sampler.nextPart(part, this.ways);
-      this.askSheet(share, choice);
+      this.askSheet(share);
     }
   }
 
-  private askSheet(share: number, choice: number): void {
+  private askSheet(share: number): void {
     const t = this.t;
     const hit = this.hit;
     const light = this.light;
     const sheets = this.sheets;
-    const panel = sheets.sample(light, choice, this.sampler.uv);
+    const panel = sheets.sample(light, this.sampler.uv);
     if (panel < 0 || !this.canSee()) return;
     if (!this.passage.between(hit.point, light, light[3] as number)) return;
     this.evaluate(share);

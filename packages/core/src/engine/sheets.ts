@@ -118,14 +118,14 @@ export class SheetSampler {
   }
 
   /**
-   * @param choice, uv three numbers from 0 to 1
+   * @param uv two numbers from 0 to 1: the first picks panel, patch and place across, the second the place up
    * @param out 0-2 direction, 3 distance m, 4 density per sr
    * @returns the panel, or -1 when the place sampled cannot shine here
    */
-  sample(out: Float64Array, choice: number, uv: Float64Array): i32 {
+  sample(out: Float64Array, uv: Float64Array): i32 {
     const t = this.tables;
     const count = t.brightPanel.length;
-    let left = choice * this.total;
+    let left = (uv[0] as number) * this.total;
     let i: i32 = 0;
     while (i < count - 1 && left >= (this.chance[i] as number)) {
       left -= this.chance[i] as number;
@@ -137,7 +137,7 @@ export class SheetSampler {
     const up = whole32(t.panels[panel + PANEL_UP] as number);
     const first = whole32(t.panels[panel + PANEL_FIRST] as number);
     const primitive = whole32(t.panels[panel] as number);
-    const u = uv[0] as number;
+    const u = Math.min(1, left / (this.chance[i] as number));
     // The patch by bisection of the running sum.
     let low: i32 = 0;
     let high: i32 = across * up - 1;
