@@ -80,10 +80,9 @@ export function solveSheets(tables: SceneTables, layout: SheetLayout, parts: rea
   const direct = new Float64Array(layout.patches * size);
   for (const part of parts) direct.set(part.direct, part.first * size);
   const now = Float64Array.from(direct);
+  const exchange = exchangeOf(layout.patches, parts);
   for (let round = 0; round < MOST_ROUNDS; round++) {
-    let change = 0;
-    for (const part of parts) change = Math.max(change, sendLight(now, direct, part, size));
-    if (change < SETTLED) break;
+    if (sendLight(now, direct, exchange, size) < SETTLED) break;
   }
   packSheets(tables, layout);
   tables.irradiance = now;
@@ -92,25 +91,71 @@ export function solveSheets(tables: SceneTables, layout: SheetLayout, parts: rea
   tables.lit = 1;
 }
 
+/** What each patch receives of others: its entries lie together, one for each patch that its rays have met. */
+interface Exchange {
+  /** First entry of each patch, and the end of the last. */
+  start: Int32Array;
+  source: Int32Array;
+  /** 3 an entry: what the irradiance of the source counts, red green blue. */
+  share: Float64Array;
+}
+
+function exchangeOf(patches: number, parts: readonly Gathered[]): Exchange {
+  const most = parts.reduce((sum, { met }) => sum + met.length, 0);
+  const exchange: Exchange = {
+    start: new Int32Array(patches + 1),
+    source: new Int32Array(most),
+    share: new Float64Array(3 * most),
+  };
+  const { start, source, share } = exchange;
+  // Entry of the patch at hand for each source it has met.
+  const entryOf = new Int32Array(patches).fill(-1);
+  let entries = 0;
+  for (const { first, count, rays, met, factor } of parts) {
+    for (let patch = 0; patch < count; patch++) {
+      const begin = entries;
+      start[first + patch] = begin;
+      for (let i = 2 * patch * rays; i < 2 * (patch + 1) * rays; i++) {
+        const from = met[i] as number;
+        if (from < 0) continue;
+        let entry = entryOf[from] as number;
+        if (entry < begin) {
+          entry = entries++;
+          entryOf[from] = entry;
+          source[entry] = from;
+        }
+        for (let c = 0; c < 3; c++) {
+          share[3 * entry + c] = (share[3 * entry + c] as number) + (factor[3 * i + c] as number);
+        }
+      }
+      start[first + patch + 1] = entries;
+    }
+  }
+  return exchange;
+}
+
 /** One round, each patch in turn with the newest light of the others. @returns the largest relative change */
-function sendLight(light: Float64Array, direct: Float64Array, part: Gathered, size: number): number {
-  const { first, count, rays, met, factor } = part;
+function sendLight(
+  light: Float64Array,
+  direct: Float64Array,
+  { start, source, share }: Exchange,
+  size: number,
+): number {
   const sum = new Float64Array(size);
   let change = 0;
-  for (let patch = 0; patch < count; patch++) {
-    const here = (first + patch) * size;
+  for (let patch = 0; patch + 1 < start.length; patch++) {
+    const here = patch * size;
     for (let c = 0; c < size; c++) sum[c] = direct[here + c] as number;
-    for (let i = 2 * patch * rays; i < 2 * (patch + 1) * rays; i++) {
-      const source = met[i] as number;
-      if (source < 0) continue;
-      const r = factor[3 * i] as number;
-      const g = factor[3 * i + 1] as number;
-      const b = factor[3 * i + 2] as number;
-      const start = source * size;
+    const end = start[patch + 1] as number;
+    for (let entry = start[patch] as number; entry < end; entry++) {
+      const from = (source[entry] as number) * size;
+      const r = share[3 * entry] as number;
+      const g = share[3 * entry + 1] as number;
+      const b = share[3 * entry + 2] as number;
       for (let c = 0; c < size; c += 3) {
-        sum[c] = (sum[c] as number) + r * (light[start + c] as number);
-        sum[c + 1] = (sum[c + 1] as number) + g * (light[start + c + 1] as number);
-        sum[c + 2] = (sum[c + 2] as number) + b * (light[start + c + 2] as number);
+        sum[c] = (sum[c] as number) + r * (light[from + c] as number);
+        sum[c + 1] = (sum[c + 1] as number) + g * (light[from + c + 1] as number);
+        sum[c + 2] = (sum[c + 2] as number) + b * (light[from + c + 2] as number);
       }
     }
     for (let c = 0; c < size; c++) {

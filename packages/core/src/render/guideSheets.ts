@@ -13,15 +13,19 @@ const PRIOR_RAYS = 1;
  * by the root of the mean squared light along its rays and those of its neighbours, over all films together, each
  * relative to its own mean.
  */
-export function packGuide(tables: SceneTables, layout: SheetLayout, parts: readonly Gathered[]): void {
-  const squares = new Float64Array(layout.patches * GUIDE_CELLS);
-  const rays = new Float64Array(layout.patches * GUIDE_CELLS);
-  const scale = filmScales(tables, layout.patches);
-  for (const part of parts) addRays(squares, rays, tables, scale, part);
-  tables.guide = new Float32Array(layout.patches * GUIDE);
+export function packGuide(
+  tables: SceneTables,
+  { panels, patches }: SheetLayout,
+  parts: readonly Gathered[],
+): void {
+  const squares = new Float64Array(patches * GUIDE_CELLS);
+  const counts = new Float64Array(patches * GUIDE_CELLS);
+  const brightness = brightnessOf(tables, patches);
+  for (const part of parts) addRays(squares, counts, brightness, part);
+  tables.guide = new Float32Array(patches * GUIDE);
   const square = new Float64Array(GUIDE_CELLS);
   const count = new Float64Array(GUIDE_CELLS);
-  for (const { first, across, up } of layout.panels) {
+  for (const { first, across, up } of panels) {
     for (let row = 0; row < up; row++) {
       for (let column = 0; column < across; column++) {
         square.fill(0);
@@ -31,78 +35,95 @@ export function packGuide(tables: SceneTables, layout: SheetLayout, parts: reado
             const from = (first + y * across + x) * GUIDE_CELLS;
             for (let cell = 0; cell < GUIDE_CELLS; cell++) {
               square[cell] = (square[cell] as number) + (squares[from + cell] as number);
-              count[cell] = (count[cell] as number) + (rays[from + cell] as number);
+              count[cell] = (count[cell] as number) + (counts[from + cell] as number);
             }
           }
         }
-        writeChances(tables.guide, (first + row * across + column) * GUIDE, square, count);
+        toChances(square, count);
+        writeChances(tables.guide, (first + row * across + column) * GUIDE, square);
       }
     }
   }
 }
 
-/** One over the mean of each film. */
-function filmScales({ irradiance, channelCount }: SceneTables, patches: number): number[] {
-  return Array.from({ length: channelCount }, (_, channel) => {
+/** 3 a patch, red green blue: its irradiance over all films, each relative to its own mean. */
+function brightnessOf({ irradiance, channelCount }: SceneTables, patches: number): Float64Array {
+  const brightness = new Float64Array(3 * patches);
+  const size = 3 * channelCount;
+  for (let channel = 0; channel < channelCount; channel++) {
     let sum = 0;
-    for (let patch = 0; patch < patches; patch++) {
-      const at = 3 * (patch * channelCount + channel);
+    for (let at = 3 * channel; at < patches * size; at += size) {
       for (let c = 0; c < 3; c++) sum += irradiance[at + c] as number;
     }
-    return sum > 0 ? patches / sum : 0;
-  });
+    const scale = sum > 0 ? patches / sum : 0;
+    for (let patch = 0; patch < patches; patch++) {
+      for (let c = 0; c < 3; c++) {
+        const light = irradiance[patch * size + 3 * channel + c] as number;
+        brightness[3 * patch + c] = (brightness[3 * patch + c] as number) + scale * light;
+      }
+    }
+  }
+  return brightness;
 }
 
 function addRays(
   squares: Float64Array,
   counts: Float64Array,
-  { irradiance, channelCount }: SceneTables,
-  scale: number[],
+  brightness: Float64Array,
   { first, count, rays, met, factor, cell }: Gathered,
 ): void {
-  for (let ray = 0; ray < count * rays; ray++) {
-    let light = 0;
-    for (let side = 0; side < 2; side++) {
-      const source = met[2 * ray + side] as number;
-      if (source < 0) continue;
-      for (let channel = 0; channel < channelCount; channel++) {
-        for (let c = 0; c < 3; c++) {
-          const share = factor[6 * ray + 3 * side + c] as number;
-          light +=
-            share *
-            (irradiance[3 * (source * channelCount + channel) + c] as number) *
-            (scale[channel] as number);
-        }
+  for (let patch = 0; patch < count; patch++) {
+    for (let ray = patch * rays; ray < (patch + 1) * rays; ray++) {
+      let light = 0;
+      for (let i = 2 * ray; i < 2 * ray + 2; i++) {
+        const source = met[i] as number;
+        if (source < 0) continue;
+        for (let c = 0; c < 3; c++)
+          light += (factor[3 * i + c] as number) * (brightness[3 * source + c] as number);
       }
+      const at = (first + patch) * GUIDE_CELLS + (cell[ray] as number);
+      squares[at] = (squares[at] as number) + light * light;
+      counts[at] = (counts[at] as number) + 1;
     }
-    const at = (first + Math.floor(ray / rays)) * GUIDE_CELLS + (cell[ray] as number);
-    squares[at] = (squares[at] as number) + light * light;
-    counts[at] = (counts[at] as number) + 1;
   }
 }
 
-function writeChances(guide: Float32Array, at: number, square: Float64Array, count: Float64Array): void {
+/** Puts the chance of each cell in place of the sum of its squares. */
+function toChances(square: Float64Array, count: Float64Array): void {
+  let squares = 0;
+  let counts = 0;
+  for (let cell = 0; cell < GUIDE_CELLS; cell++) {
+    squares += square[cell] as number;
+    counts += count[cell] as number;
+  }
+  const prior = (PRIOR_RAYS * squares) / Math.max(1, counts);
+  let total = 0;
+  for (let cell = 0; cell < GUIDE_CELLS; cell++) {
+    const root = Math.sqrt(((square[cell] as number) + prior) / ((count[cell] as number) + PRIOR_RAYS));
+    square[cell] = root;
+    total += root;
+  }
+  for (let cell = 0; cell < GUIDE_CELLS; cell++) {
+    const share = total > 0 ? (square[cell] as number) / total : 1 / GUIDE_CELLS;
+    square[cell] = (1 - EVEN) * share + EVEN / GUIDE_CELLS;
+  }
+}
+
+/** Writes the running chance of the rows, then that of the columns within each row. */
+function writeChances(guide: Float32Array, at: number, chance: Float64Array): void {
   const rows = GUIDE - GUIDE_CELLS;
   const columns = GUIDE_CELLS / rows;
-  const sum = (values: Float64Array) => values.reduce((total, value) => total + value, 0);
-  const mean = sum(square) / Math.max(1, sum(count));
-  const wanted = square.map((value, cell) =>
-    Math.sqrt((value + PRIOR_RAYS * mean) / ((count[cell] as number) + PRIOR_RAYS)),
-  );
-  const total = sum(wanted);
-  const chance = wanted.map((value) => (total > 0 ? ((1 - EVEN) * value) / total : (1 - EVEN) / GUIDE_CELLS));
   let running = 0;
   for (let row = 0; row < rows; row++) {
-    const own = chance
-      .subarray(row * columns, (row + 1) * columns)
-      .map((value) => value + EVEN / GUIDE_CELLS);
-    const rowSum = sum(own);
-    running += rowSum;
+    const first = row * columns;
+    let sum = 0;
+    for (let cell = first; cell < first + columns; cell++) sum += chance[cell] as number;
+    running += sum;
     guide[at + row] = row === rows - 1 ? 1 : running;
     let within = 0;
-    own.forEach((value, column) => {
-      within += value / rowSum;
-      guide[at + rows + row * columns + column] = column === columns - 1 ? 1 : within;
-    });
+    for (let column = 0; column < columns; column++) {
+      within += (chance[first + column] as number) / sum;
+      guide[at + rows + first + column] = column === columns - 1 ? 1 : within;
+    }
   }
 }
