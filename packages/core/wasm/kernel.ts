@@ -1,12 +1,13 @@
 /**
  * The ray kernel in WebAssembly: a tree of four boxes a node over packs of four primitives, each tested at once in
- * 32-bit numbers with room for their rounding; what may be hit is then tested in 64-bit numbers by the formulas of
- * engine/intersect.ts, so that both kernels give the same hits. Raw loads, no allocation after the constructor.
+ * 32-bit numbers with room for their rounding. What may be hit is tested in 64-bit numbers by the formulas of
+ * engine/intersect.ts, so that both kernels give the same hits; what is hit for sure waits until it is known to be the
+ * nearest. Raw loads, no allocation after the constructor.
  * Compiled by AssemblyScript only, in place of engine/kernel.ts.
  */
-import { ballPack, conePack, flatPack, packBall, packCone, packFlat, packTriangle, trianglePack } from './packs';
+import { ballPack, conePack, flatPack, trianglePack } from './packs';
 import { ball, cone, flat, NO_HIT, triangle } from './primitives';
-import { BALL, CONE, FLAT, SceneTables, STRIDE, TRIANGLE } from './tables';
+import { CONE, FLAT, SceneTables, STRIDE, TRIANGLE } from './tables';
 import {
   HIGH,
   INVERSE,
@@ -20,56 +21,41 @@ import {
   WIDE_RAY,
   widenRay,
 } from './wideRay';
+import {
+  aligned,
+  LANES,
+  LAST,
+  NODE,
+  PACK,
+  PACK_KIND,
+  PLAIN,
+  PRIMITIVES,
+  REFERENCES,
+  WideTree,
+} from './wideTree';
 
 export const RAY_START_M = 1e-6;
 
-/** Bytes of a node: six rows of four 32-bit planes (least x y z, most x y z), four references. */
-const NODE: usize = 112;
-const REFERENCES: usize = 96;
-/** Bytes of a pack: its rows, four primitives, kind, lanes in use, 1 at the last of a leaf; see packs.ts. */
-const PACK: usize = 240;
-const PRIMITIVES: usize = 208;
-const PACK_KIND: usize = 224;
-const LANES: usize = 228;
-const LAST: usize = 232;
-const PLAIN: usize = 236;
 /** Deepest stack: three waiting children a level. */
 const STACK = 256;
 
 export class Kernel {
   ray: Float64Array = new Float64Array(8);
   rays: Float64Array = new Float64Array(1);
-  private nodes: usize = 0;
-  private packs: usize = 0;
+  private tree: WideTree;
   private count: i32 = 0;
-  private made: i32 = 0;
-  private packed: i32 = 0;
   private stack: usize = 0;
   private wide: usize = 0;
-  private extent: f32 = 0;
-  private tables: SceneTables;
-  private children: usize = 0;
   private kinds: usize = 0;
   private data: usize = 0;
 
   constructor(tables: SceneTables) {
-    this.tables = tables;
     this.count = tables.count;
-    this.children = changetype<usize>(tables.children);
     this.kinds = changetype<usize>(tables.kind);
     this.data = changetype<usize>(tables.data);
-    this.wide = aligned(WIDE_RAY);
+    this.tree = new WideTree(tables);
     this.stack = aligned(STACK * 8);
-    this.nodes = aligned(<usize>(tables.children.length / 2 + 2) * NODE);
-    // No leaf has more packs than primitives, nor fewer than one.
-    this.packs = aligned(<usize>(this.count + tables.leaves.length / 2 + 1) * PACK);
-    if (this.count > 0) {
-      for (let i = 0; i < 12; i++) {
-        const plane = f32(Math.abs(tables.boxes[i]));
-        if (plane > this.extent) this.extent = plane;
-      }
-      this.widen(0);
-    }
+    this.wide = aligned(WIDE_RAY);
   }
 
   setRay(origin: Float64Array, direction: Float64Array, farthest: f64): void {
@@ -94,111 +80,6 @@ export class Kernel {
     return this.walk(true) >= 0;
   }
 
-  /**
-   * Makes a node of up to four children out of a binary node, by opening the largest inner child until there are
-   * four; returns its index.
-   */
-  private widen(node: i32): i32 {
-    const index = this.made++;
-    const at = this.nodes + <usize>index * NODE;
-    const boxes = this.tables.boxes;
-    // The children so far: their references, and where their boxes are.
-    const child = new StaticArray<i32>(4);
-    const box = new StaticArray<i32>(4);
-    let filled = 2;
-    for (let side = 0; side < 2; side++) {
-      child[side] = load<i32>(this.children + (<usize>(2 * node + side) << 2));
-      box[side] = node * 12 + side * 6;
-    }
-    while (filled < 4) {
-      let largest = -1;
-      let most: f64 = -1;
-      for (let i = 0; i < filled; i++) {
-        const area = halfArea(boxes, box[i]);
-        if (child[i] >= 0 && area > most) {
-          largest = i;
-          most = area;
-        }
-      }
-      if (largest < 0) break;
-      const opened = child[largest];
-      child[largest] = load<i32>(this.children + (<usize>(2 * opened) << 2));
-      box[largest] = opened * 12;
-      child[filled] = load<i32>(this.children + (<usize>(2 * opened + 1) << 2));
-      box[filled] = opened * 12 + 6;
-      filled++;
-    }
-    for (let i = 0; i < filled; i++) this.place(at, i, boxes, box[i]);
-    for (let i = filled; i < 4; i++) {
-      for (let row = 0; row < 6; row++) {
-        store<f32>(at + (<usize>(row * 4 + i) << 2), row < 3 ? Infinity : -Infinity);
-      }
-      store<i32>(at + REFERENCES + (<usize>i << 2), -1);
-    }
-    for (let i = 0; i < filled; i++) {
-      const reference = child[i] >= 0 ? this.widen(child[i]) : this.packLeaf(-1 - child[i]);
-      store<i32>(at + REFERENCES + (<usize>i << 2), reference);
-    }
-    return index;
-  }
-
-  /** Lays out the packs of a leaf; returns its reference: -1 - the first pack. */
-  private packLeaf(leaf: i32): i32 {
-    const first = this.packed;
-    this.packKind(leaf, FLAT);
-    this.packKind(leaf, TRIANGLE);
-    this.packKind(leaf, CONE);
-    this.packKind(leaf, BALL);
-    if (this.packed === first) this.beginPack(BALL);
-    store<i32>(this.packs + <usize>(this.packed - 1) * PACK, 1, LAST);
-    return -1 - first;
-  }
-
-  private packKind(leaf: i32, kind: i32): void {
-    const from = this.tables.leaves[2 * leaf];
-    const end = from + this.tables.leaves[2 * leaf + 1];
-    let lane = 4;
-    let at: usize = 0;
-    for (let i = from; i < end; i++) {
-      const primitive = this.tables.order[i];
-      const own = load<i32>(this.kinds + (<usize>primitive << 2));
-      if (own !== kind) continue;
-      if (lane === 4) {
-        at = this.beginPack(kind);
-        lane = 0;
-      }
-      const d = this.data + <usize>primitive * (STRIDE * 8);
-      let plain = kind === TRIANGLE;
-      if (kind === FLAT) plain = packFlat(at, lane, d);
-      else if (kind === TRIANGLE) packTriangle(at, lane, d);
-      else if (kind === CONE) packCone(at, lane, d);
-      else packBall(at, lane, d);
-      store<i32>(at + PRIMITIVES + (<usize>lane << 2), primitive);
-      lane++;
-      store<i32>(at, (1 << lane) - 1, LANES);
-      if (plain) store<i32>(at, load<i32>(at, PLAIN) | (1 << (lane - 1)), PLAIN);
-    }
-  }
-
-  private beginPack(kind: i32): usize {
-    const at = this.packs + <usize>this.packed * PACK;
-    this.packed++;
-    memory.fill(at, 0, PACK);
-    store<i32>(at, kind, PACK_KIND);
-    return at;
-  }
-
-  private place(at: usize, slot: i32, boxes: Float64Array, from: i32): void {
-    for (let row = 0; row < 3; row++) {
-      const low = boxes[from + row];
-      const high = boxes[from + row + 3];
-      // An empty box of the binary tree is turned inside out and stays so.
-      const pad = low <= high ? 1e-6 * (1 + Math.max(Math.abs(low), Math.abs(high))) : 0;
-      store<f32>(at + (<usize>(row * 4 + slot) << 2), f32(low - pad));
-      store<f32>(at + (<usize>((row + 3) * 4 + slot) << 2), f32(high + pad));
-    }
-  }
-
   /** Distance of a hit of one primitive, in 64-bit numbers; `NO_HIT` for none. */
   private exactly(primitive: i32, kind: i32, ray: usize, to: f64): f64 {
     const d = this.data + <usize>primitive * (STRIDE * 8);
@@ -215,8 +96,9 @@ export class Kernel {
     const ray = changetype<usize>(this.ray);
     const wide = this.wide;
     let nearest = load<f64>(ray, 56);
-    widenRay(wide, ray, this.extent);
-    const nodes = this.nodes;
+    widenRay(wide, ray, this.tree.extent);
+    const nodes = this.tree.nodes;
+    const packs = this.tree.packs;
     const stack = this.stack;
     let limit = beyond(nearest);
     v128.store(wide, f32x4.splat(limit), REACH);
@@ -276,7 +158,7 @@ export class Kernel {
           continue;
         }
       } else {
-        let at = this.packs + <usize>(-1 - reference) * PACK;
+        let at = packs + <usize>(-1 - reference) * PACK;
         while (true) {
           const kind = load<i32>(at, PACK_KIND);
           let mask = load<i32>(at, LANES);
@@ -356,16 +238,4 @@ export class Kernel {
 @inline
 function beyond(t: f64): f32 {
   return f32(t) * 1.000001 + 1e-6;
-}
-
-/** Room on a 16-byte boundary. */
-function aligned(bytes: usize): usize {
-  return (heap.alloc(bytes + 16) + 15) & ~15;
-}
-
-function halfArea(boxes: Float64Array, at: i32): f64 {
-  const x = Math.max(0, boxes[at + 3] - boxes[at]);
-  const y = Math.max(0, boxes[at + 4] - boxes[at + 1]);
-  const z = Math.max(0, boxes[at + 5] - boxes[at + 2]);
-  return x * y + y * z + z * x;
 }

@@ -4,7 +4,7 @@
  * only.
  */
 
-/** Places of the rows, bytes: origin x y z, direction x y z, one over the direction x y z, ... */
+/** Places of the rows, bytes; three each for x y z: origin, direction, one over the direction. */
 export const ORIGIN: usize = 0;
 export const DIRECTION: usize = 48;
 export const INVERSE: usize = 96;
