@@ -37,12 +37,12 @@ const MOST_SURVIVAL = 0.95;
 const SHARP_ALPHA = 0.15;
 
 /** Flags of a way set aside: see the fields of the same names below. */
-export const KEPT = 1;
-export const SHARP = 2;
-export const SHEETS_ASKED = 4;
-export const MIRRORS_ASKED = 8;
-export const LIGHTS_TWICE = 16;
-export const TWO_WAYS = 32;
+const KEPT = 1;
+const SHARP = 2;
+const SHEETS_ASKED = 4;
+const MIRRORS_ASKED = 8;
+const LIGHTS_TWICE = 16;
+const TWO_WAYS = 32;
 
 /** A path that has lost more than this is not worth two questions where one will do. */
 const WORTH_TWO = 0.3;
