@@ -9,7 +9,15 @@ import asc from 'assemblyscript/asc';
 
 const here = dirname(fileURLToPath(import.meta.url));
 const target = join(here, '../src/engine/engineBytes.ts');
-const replaced = new Set(['portable.ts', 'kernel.ts', 'packs.ts', 'primitives.ts', 'wideRay.ts', 'wideTree.ts', 'blend.ts']);
+const replaced = new Set([
+  'portable.ts',
+  'kernel.ts',
+  'packs.ts',
+  'primitives.ts',
+  'wideRay.ts',
+  'wideTree.ts',
+  'blend.ts',
+]);
 const flags = ['--runtime', 'stub', '-O3', '--noAssert', '--enable', 'simd', '--uncheckedBehavior', 'always'];
 
 let bytes = null;
