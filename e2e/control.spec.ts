@@ -74,6 +74,10 @@ test('the source of a glare is found and lost, and the way is measured', async (
   await dialog.getByRole('button', { name: 'Do it' }).first().click();
   await expect(page.getByRole('dialog')).toHaveCount(0);
   await expect(page.getByRole('button', { name: 'Undo' })).toBeEnabled();
+  // The spot is read again by itself once the set rests.
+  await expect(page.getByText('Read again once the set rests')).toHaveCount(0);
+  await expect(page.getByTestId('pick-stops')).toBeVisible();
+  await expect(page.getByTestId('part mirrored').getByRole('img', { name: 'tag A' })).toHaveCount(0);
   // Pointed at again, the same place mirrors something else.
   await page.keyboard.press('Escape');
   await expect(page.getByTestId('part mirrored')).toHaveCount(0);

@@ -35,6 +35,7 @@ function open({ refuses = '' } = {}) {
   const told: ToDeveloper[] = [];
   const statuses: object[] = [];
   const failures: string[] = [];
+  const picks: unknown[] = [];
   const spawn = (): WorkerPort => {
     let answer: Parameters<WorkerPort['onMessage']>[0] = () => undefined;
     return {
@@ -64,6 +65,7 @@ function open({ refuses = '' } = {}) {
   };
   const events: SessionEvents = {
     picture: () => undefined,
+    pick: (pick) => void picks.push(pick),
     mirrors: () => undefined,
     status: (changes) => void statuses.push(changes),
     bands: () => undefined,
@@ -77,7 +79,7 @@ function open({ refuses = '' } = {}) {
   const session = new PictureSession(events, new WorkerPool(spawn, 1), developer);
   sessions.push(session);
   const kinds = () => tasks.splice(0).map(({ kind }) => kind);
-  return { session, tasks, told, statuses, failures, kinds };
+  return { session, tasks, told, statuses, failures, picks, kinds };
 }
 
 const sessions: PictureSession[] = [];
@@ -184,6 +186,29 @@ describe('picture session', () => {
     session.update(moved(-0.3));
     await pass(200);
     expect(tasks.length).toBeGreaterThan(before);
+  });
+
+  test('what is pointed at is read again once the set rests, not while only power changes', async () => {
+    vi.useFakeTimers();
+    const { session, kinds, picks } = open();
+    session.update(set);
+    session.want({ ...NO_WANTS, pick: [0.4, 0.5] });
+    await pass(60_000);
+    const before = picks.length;
+    kinds();
+    session.update(moved(-0.3));
+    await pass(60_000);
+    expect(kinds().filter((kind) => kind === 'pick')).toHaveLength(1);
+    expect(picks.length).toBe(before + 1);
+    const [light] = set.lights;
+    if (!light) throw new Error('the set has a light');
+    session.update(changeLight(light.tag, (one) => ({ ...one, powerStops: -1 }))(moved(-0.3)));
+    await pass(60_000);
+    expect(picks.length).toBe(before + 1);
+    session.want(NO_WANTS);
+    session.update(moved(-0.4));
+    await pass(60_000);
+    expect(picks.length).toBe(before + 1);
   });
 
   test('the mirror overlay is mapped when wanted, and follows', async () => {

@@ -9,7 +9,7 @@ import {
   prepareTracing,
   renderTile,
 } from '../src/index.js';
-import { gatherPatches } from '../src/render/bakeSheets.js';
+import { gatherPatches, solveSheets } from '../src/render/bakeSheets.js';
 
 const WIDTH = 16;
 const HEIGHT = 12;
@@ -42,6 +42,30 @@ describe('lit sheets', () => {
     },
     60000,
   );
+
+  test.each(['tent', 'mill'] as const)('%s: what a patch receives is what its rays have met', (name) => {
+    const { kernel, sheets, tables } = prepareTracing(demoSet(name));
+    const size = 3 * tables.channelCount;
+    const rays = 12;
+    const gathered = gatherPatches(kernel, sheets, tables.channelCount, 0, sheets.patches, { rays, seed: 3 });
+    solveSheets(tables, sheets, [gathered]);
+    const light = tables.irradiance;
+    let lit = 0;
+    for (let patch = 0; patch < sheets.patches; patch++) {
+      for (let c = 0; c < size; c++) {
+        let received = gathered.direct[patch * size + c] as number;
+        for (let i = 2 * patch * rays; i < 2 * (patch + 1) * rays; i++) {
+          const source = gathered.met[i] as number;
+          if (source < 0) continue;
+          received += (gathered.factor[3 * i + (c % 3)] as number) * (light[source * size + c] as number);
+        }
+        const kept = light[patch * size + c] as number;
+        expect(Math.abs(kept - received)).toBeLessThan(1e-3 * received + 1e-12);
+        if (kept > 0) lit++;
+      }
+    }
+    expect(lit).toBeGreaterThan(0.5 * sheets.patches * size);
+  });
 
   test('gathered in two ranges they are the same to the last bit', () => {
     const tracing = prepareTracing(demoSet('cordial'));

@@ -3,7 +3,11 @@ import { demoSet } from '@fendrix/demo';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import {
+  addTile,
   bandProfile,
+  createFilms,
+  developFilms,
+  displayWeights,
   flagGap,
   frostLampDistanceM,
   glareZones,
@@ -17,6 +21,7 @@ import {
   prepareTracing,
   profileFigures,
   projectPoint,
+  renderTile,
   solvePowers,
   spotReading,
   traceSpot,
@@ -166,7 +171,7 @@ describe('losing a glare', () => {
     const across = band.left + ((image.from + image.to) / 2) * (band.right - band.left);
     const ways = loseGlare(set, across, band.down);
     expect(ways.map(({ how }) => how)).toEqual(expect.arrayContaining(['turn', 'lift', 'flag', 'off']));
-    for (const way of ways.filter(({ how }) => how !== 'off')) {
+    for (const way of ways.filter(({ how }) => how !== 'off' && how !== 'polarise')) {
       expect(way.mirrors?.key).not.toBe('A');
     }
     const turn = ways.find(({ how, amount }) => how === 'turn' && Number(amount) > 0);
@@ -175,6 +180,67 @@ describe('losing a glare', () => {
     const spansDeg = (2 * Math.atan(0.1 / Math.hypot(0.5, 0.3)) * 180) / Math.PI;
     expect(Number(turn?.amount)).toBeGreaterThan(spansDeg / 2 - 3);
     expect(Number(turn?.amount)).toBeLessThan(spansDeg / 2 + 13);
+  });
+
+  test('film and filter are offered but on metal, and take the image away from the picture', () => {
+    const lit = (material: object) =>
+      testSet({
+        products: [
+          {
+            kind: 'box',
+            id: 'plate',
+            name: 'Plate',
+            positionM: [0, 0, 0],
+            widthM: 0.3,
+            depthM: 0.02,
+            heightM: 0.3,
+            material,
+          } as never,
+        ],
+        lights: [
+          overheadSoftbox(0.15, {
+            positionM: [0, -0.5, 0.15],
+            aimM: [0, 0, 0.15],
+            widthM: 0.8,
+            heightM: 0.8,
+          }),
+        ],
+        camera: { ...testCamera(), positionM: [0, -0.4, 0.15], aimM: [0, 0, 0.15], focusM: 0.4 },
+      });
+    const black = lit({ kind: 'coated', reflectance: 0.02, coatIndex: 1.5, roughness: 0 });
+    const way = loseGlare(black, 0.5, 0.5).find(({ how }) => how === 'polarise');
+    expect(way?.amount).toBeCloseTo(0.01, 6);
+    expect(way?.set.lights[0]).toMatchObject({ polarised: { axisDeg: 0, lossStops: 1.4 } });
+    expect(way?.set.camera.polariser?.axisDeg).toBe(90);
+    if (!way) throw new Error('no film');
+    // In black lacquer nearly all is image: of what film and filter alone would leave, little does.
+    const spot = { x: 47, y: 31, width: 2, height: 2 };
+    const luminance = (set: typeof black) => {
+      const tracing = prepareTracing(set);
+      const job = { width: 96, height: 64, tile: spot, firstSample: 0, samples: 64, seed: 1 };
+      const films = createFilms(2, 2, tracing.scene.channelCount);
+      addTile(films, { ...spot, x: 0, y: 0 }, renderTile(tracing, job), 64);
+      const linear = new Float32Array(12);
+      developFilms(linear, films, displayWeights(set));
+      return linear.reduce((sum, value) => sum + value, 0);
+    };
+    const left = luminance(way.set) / luminance(black);
+    expect(left).toBeLessThan(0.2 * 2 ** -2.9);
+    expect(left).toBeGreaterThan(0.01 * 2 ** -2.9);
+    // Nothing more to gain there; with another filter already on, the film is turned to it.
+    expect(loseGlare(way.set, 0.5, 0.5).some(({ how }) => how === 'polarise')).toBe(false);
+    const filtered = {
+      ...black,
+      camera: { ...black.camera, polariser: { axisDeg: 20, lossStops: 1.5, extinction: 0.005 } },
+    };
+    const turned = loseGlare(filtered, 0.5, 0.5).find(({ how }) => how === 'polarise');
+    expect(turned?.set.lights[0]).toMatchObject({ polarised: { axisDeg: -70 } });
+    expect(turned?.amount).toBeCloseTo(0.01, 6);
+
+    const steel = lit({ kind: 'metal', metal: 'steel', roughness: 0.1 });
+    const ways = loseGlare(steel, 0.5, 0.5).map(({ how }) => how);
+    expect(ways).toContain('off');
+    expect(ways).not.toContain('polarise');
   });
 
   test('a spot that mirrors no light or sheet has none', () => {

@@ -3,8 +3,8 @@
  * may be hit and is tested exactly. Compiled by AssemblyScript only.
  *
  * Rows of four 32-bit numbers. FLAT: normal x y z, normal . corner, then for each edge its direction over half its
- * length squared and the place of the corner along it, then the steeper of both. BALL: centre, radius. TRIANGLE: corner, edge u, edge v,
- * longer edge, |u| |v|. CONE: axis, foot, height, least and most radius.
+ * length squared and the place of the corner along it, then the steeper of both. TRIANGLE: corner, edge u, edge v,
+ * longer edge, |u| |v|. CONE: axis, foot, height, least and most radius. BALL: centre, radius.
  */
 
 import { DIRECTION, HIGH, LOW, ONE, ORIGIN, REACH, SLACK, START } from './wideRay';

@@ -1,4 +1,4 @@
-import type { SetDocument, Sheet, Vector } from '@fendrix/contract';
+import type { Light, SetDocument, Sheet, Vector } from '@fendrix/contract';
 import {
   MIRRORED,
   MIRRORED_POINT,
@@ -6,9 +6,13 @@ import {
   MIRRORED_WEIGHT,
   SEEN,
   SEEN_POINT,
+  SEEN_SURFACE,
 } from '../engine/sight.js';
+import { METAL, MIRROR } from '../engine/tables.js';
 import { luminanceOf } from '../exposure/display.js';
+import { displayWeights } from '../exposure/recording.js';
 import type { Thing } from '../geometry/scene.js';
+import { channelsOf } from '../photometry/channels.js';
 import { prepareTracing, type Tracing } from '../render/prepareTracing.js';
 import { rayThrough } from '../render/view.js';
 import { setRay } from '../trace/engineCalls.js';
@@ -26,9 +30,15 @@ import {
 
 /** One way to take what a spot mirrors away from it. */
 export interface WayOut {
-  /** turn: round the product; lift: higher or lower; flag: a black card between; off: switched off. */
-  how: 'turn' | 'lift' | 'flag' | 'off';
-  /** Degrees towards camera right seen from the front, metres up, or the tag of the new card. */
+  /**
+   * turn: round the product; lift: higher or lower; flag: a black card between; polarise: film on the light and a
+   * filter across it on the lens; off: switched off.
+   */
+  how: 'turn' | 'lift' | 'flag' | 'polarise' | 'off';
+  /**
+   * Degrees towards camera right seen from the front, metres up, the tag of the new card or of the light, or how much
+   * of its image stays, over what stays of the light that the surface scatters.
+   */
   amount: number | string;
   set: SetDocument;
   /** What the spot mirrors then. */
@@ -44,6 +54,9 @@ const LIFT = { most: 1.2, step: 0.01 };
 /** Parts of the way from the spot to what it mirrors at which a card is tried. */
 const FLAG_PARTS = [0.7, 0.5, 0.35];
 const FLAG_MARGIN_M = 0.015;
+/** Usual film and filter, see docs/physics/lights.md. */
+const FILM_LOSS_STOPS = 1.4;
+const FILTER = { lossStops: 1.5, extinction: 0.005 };
 
 interface SpotRay {
   point: Vector;
@@ -53,7 +66,8 @@ interface SpotRay {
 
 /**
  * Ways to keep a light or sheet from being mirrored at a picture point: the least turn round the product to either
- * side, the least lift up and down, a small black card in the way of the mirrored light, and for a light its switch.
+ * side, the least lift up and down, a small black card in the way of the mirrored light, and for a light its switch and,
+ * where the spot is no metal, film and filter.
  * Each is measured in the changed set; ways that do not clear the spot are left out.
  * @returns nothing where the spot mirrors neither a light nor a sheet
  */
@@ -102,12 +116,55 @@ export function loseGlare(set: SetDocument, across: number, down: number): WayOu
     if (!tried.at(-1)?.inFrame) break;
     tried.pop();
   }
+  const crossed = ref.kind === 'light' && !seen.metal ? withCrossedFilms(set, ref.key) : null;
+  if (crossed) {
+    tried.push({
+      how: 'polarise',
+      amount: imageLeft(crossed, ref.key),
+      set: crossed,
+      mirrors: thing,
+      inFrame: false,
+    });
+  }
   if (ref.kind === 'light') {
     const lights = set.lights.map((light) => (light.tag === ref.key ? { ...light, on: false } : light));
     tried.push({ how: 'off', amount: ref.key, set: { ...set, lights }, mirrors: thing, inFrame: false });
   }
   // What stays out of the picture first.
   return tried.sort((a, b) => Number(a.inFrame) - Number(b.inFrame));
+}
+
+/** The set with film on a light and a filter on the lens across it; null where that cannot be, or is so already. */
+function withCrossedFilms(set: SetDocument, tag: string): SetDocument | null {
+  const light = set.lights.find((one) => one.tag === tag);
+  if (!light || light.kind === 'window' || light.kind === 'surround') return null;
+  // A filter that is there stays as it is turned: other lights may be set to it.
+  const polariser = set.camera.polariser ?? { ...FILTER, axisDeg: squareTo(light.polarised?.axisDeg ?? 0) };
+  const axisDeg = squareTo(polariser.axisDeg);
+  const now = set.camera.polariser && light.polarised;
+  if (now && Math.abs(Math.cos(radians(now.axisDeg - polariser.axisDeg))) < 0.02) return null;
+  const polarised = { lossStops: FILM_LOSS_STOPS, ...light.polarised, axisDeg };
+  return {
+    ...set,
+    lights: set.lights.map((one): Light => (one === light ? { ...light, polarised } : one)),
+    camera: { ...set.camera, polariser },
+  };
+}
+
+const squareTo = (deg: number) => (deg > 0 ? deg - 90 : deg + 90);
+
+/** What the lens still gets of light that has kept its polarisation, over what it gets of the rest of a light. */
+function imageLeft(set: SetDocument, tag: string): number {
+  const weights = displayWeights(set);
+  const green = (part: string) =>
+    weights[
+      1 +
+        3 *
+          channelsOf(set).findIndex(
+            (channel) => channel.part === part && set.lights[channel.light]?.tag === tag,
+          )
+    ] as number;
+  return green('kept') / green('whole');
 }
 
 const sameThing = (thing: Thing | null, ref: MovableRef) => thing?.kind === ref.kind && thing.key === ref.key;
@@ -119,12 +176,13 @@ function raysAt(
   { scene, kernel, view }: Tracing,
   across: number,
   down: number,
-): { thing: Thing | null; on: Thing | null; things: (Thing | null)[]; rays: SpotRay[] } {
+): { thing: Thing | null; on: Thing | null; metal: boolean; things: (Thing | null)[]; rays: SpotRay[] } {
   const direction = new Float64Array(3);
   const rays: SpotRay[] = [];
   const things: (Thing | null)[] = [];
   let on: Thing | null = null;
   let middle: Thing | null = null;
+  let metal = false;
   const shape = view.halfWidth / view.halfHeight;
   const thingAt = (primitive: number) =>
     primitive < 0 ? null : (scene.things[scene.table.thing[primitive] as number] ?? null);
@@ -142,6 +200,8 @@ function raysAt(
     if (i === 8) {
       on = thingAt(s[SEEN] as number);
       middle = mirrored;
+      const kind = scene.surfaces[s[SEEN_SURFACE] as number]?.kind;
+      metal = kind === METAL || kind === MIRROR;
     }
     if (luminanceOf(...weight) <= 0) continue;
     rays.push({ point: triple(SEEN_POINT), way: triple(MIRRORED_WAY), met: triple(MIRRORED_POINT) });
@@ -151,7 +211,7 @@ function raysAt(
     (_, i) => middle && things[i]?.key === middle.key && things[i]?.kind === middle.kind,
   );
   const kept = own.length > 0 && middle ? own : rays;
-  return { thing: middle, on, things, rays: kept };
+  return { thing: middle, on, metal, things, rays: kept };
 }
 
 /** The upright line that things are turned round: through the foot of the product, or through the spot. */

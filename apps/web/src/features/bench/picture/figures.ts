@@ -33,9 +33,18 @@ export interface Wants {
   /** Product whose luminance across is followed. */
   profile: string | null;
   zones: ZoneOptions | null;
+  /** Place of the frame pointed at, parts: read again once the set rests. */
+  pick: readonly [number, number] | null;
 }
 
-export const NO_WANTS: Wants = { mirrors: false, depth: false, tones: 'none', profile: null, zones: null };
+export const NO_WANTS: Wants = {
+  mirrors: false,
+  depth: false,
+  tones: 'none',
+  profile: null,
+  zones: null,
+  pick: null,
+};
 
 /** Pixels across of maps, and the paths of profiles and spots. */
 export interface Detail {

@@ -74,6 +74,8 @@ interface PictureOptions {
 
 export interface SessionEvents extends FigureEvents {
   picture(picture: FromDeveloper): void;
+  /** What is pointed at, read again after the set has moved; null where nothing is there any more. */
+  pick(pick: PickedSpot | null): void;
   status(changes: Partial<PictureStatus>): void;
   /** A worker died and was started again. */
   crash(reason: string): void;
@@ -177,6 +179,7 @@ export class PictureSession {
       tones: wants.tones,
       profile: wants.profile === before.profile ? null : wants.profile,
       zones: JSON.stringify(wants.zones) === JSON.stringify(before.zones) ? null : wants.zones,
+      pick: null,
     };
     this.figures.wanted(keyed, fresh, this.seen(REFINED)).catch((error) => this.tellFailure(error));
   }
@@ -291,6 +294,7 @@ export class PictureSession {
       await Promise.all([
         this.figures.wanted(keyed, this.wants, this.seen(REFINED)),
         this.figures.spots(keyed, REFINED, signal),
+        this.readPick(keyed, signal),
       ]);
       const width = this.fullWidth;
       const { window } = this;
@@ -315,6 +319,14 @@ export class PictureSession {
     const task = { kind: 'touched', before: finished.set } as const;
     const channels = await this.pool.run(keyed, task, { priority: AT_ONCE, signal });
     return channels ? { channels } : {};
+  }
+
+  private async readPick(keyed: KeyedSet, signal: AbortSignal): Promise<void> {
+    const at = this.wants.pick;
+    if (!at) return;
+    const [across, down] = at;
+    const found = await this.pool.run(keyed, { kind: 'pick', across, down }, { priority: AT_ONCE, signal });
+    if (this.wants.pick === at) this.events.pick(found);
   }
 
   private tellFailure(error: unknown): void {

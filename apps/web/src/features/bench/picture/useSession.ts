@@ -37,6 +37,7 @@ export function useOwnSession(): SessionView {
   useEffect(() => {
     const own = new PictureSession({
       picture: setPicture,
+      pick: (pick) => dispatch(benchActions.pickRead(pick)),
       mirrors: setMirrors,
       depth: setDepth,
       profile: (profile) => dispatch(benchActions.profileRead(profile)),

@@ -6,7 +6,8 @@ import type { Plan } from './plan';
 export function PickRay({ plan }: { plan: Plan }) {
   const pick = useBench((bench) => bench.pick);
   const lens = useSetPart((set) => set.camera.positionM);
-  if (!pick) return null;
+  const stale = useBench((bench) => bench.pickStale);
+  if (!pick || stale) return null;
   const toMirror = [lens, pick.pointM, ...(pick.mirroredPointM ? [pick.mirroredPointM] : [])].map(plan.at);
   const through = pick.throughPointM ? [pick.pointM, pick.throughPointM].map(plan.at) : null;
   const points = through ? [...toMirror, through[1] as (typeof toMirror)[0]] : toMirror;

@@ -49,7 +49,7 @@ function WaysDialog({
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth aria-labelledby="lose-title">
       <DialogTitle id="lose-title">Lose the image of {thing} here</DialogTitle>
       <DialogContent>
-        {ways === 'working' && <Box role="status">Trying turns, lifts and a black card</Box>}
+        {ways === 'working' && <Box role="status">Trying turns, lifts, a black card and films</Box>}
         {ways !== 'working' && ways.length === 0 && (
           <Alert severity="info">
             No small move clears this spot. Turn the product, move the camera, or use a polariser where it is
@@ -73,7 +73,7 @@ function WaysDialog({
               >
                 <Box sx={{ flex: 1, fontSize: '0.875rem' }}>
                   <Box sx={{ fontWeight: 600 }}>{wayInWords(way, thing)}</Box>
-                  <Box sx={{ color: 'text.secondary' }}>{afterInWords(way)}</Box>
+                  <Box sx={{ color: 'text.secondary' }}>{afterInWords(way, thing)}</Box>
                 </Box>
                 <Button
                   variant="outlined"
@@ -104,13 +104,22 @@ function wayInWords({ how, amount }: WayOut, thing: string): string {
       return `${Number(amount) > 0 ? 'Lift' : 'Lower'} ${thing} by ${formatLength(Math.abs(Number(amount)))}`;
     case 'flag':
       return `Put a small black card (${amount}) in the way of the mirrored light`;
+    case 'polarise':
+      return `Polarising film on ${thing}, and the filter on the lens turned across it`;
     case 'off':
       return `Switch ${thing} off`;
   }
 }
 
-function afterInWords({ how, mirrors, inFrame }: WayOut): string {
+function afterInWords({ how, amount, mirrors, inFrame, set }: WayOut, thing: string): string {
   if (how === 'off') return 'Its light goes from everything else too.';
+  if (how === 'polarise') {
+    const light = set.lights.find(({ tag }) => tag === thing);
+    const film = (light && 'polarised' in light && light.polarised?.lossStops) || 0;
+    const filter = set.camera.polariser?.lossStops ?? 0;
+    const left = Math.round(1000 * Number(amount)) / 10;
+    return `${left} % of its image stays, wherever it is mirrored but in metal. ${thing} loses ${(film + filter).toFixed(1)} stops, all other light ${filter.toFixed(1)}.`;
+  }
   const then = `The spot then mirrors ${mirrors ? mirrors.name : 'the dark'}.`;
   return inFrame ? `${then} It comes into the picture itself.` : then;
 }

@@ -15,6 +15,7 @@ import { WidenHighlight } from './WidenHighlight';
 export const PickSources = memo(function PickSources() {
   const set = useSet();
   const pick = useBench((bench) => bench.pick);
+  const stale = useBench((bench) => bench.pickStale);
   const zones = useBench((bench) => bench.zones);
   const dispatch = useBenchDispatch();
   const rows = useMemo(() => (pick ? sourceRows(set, pick.sources) : []), [set, pick]);
@@ -30,16 +31,18 @@ export const PickSources = memo(function PickSources() {
         <Box component="h2" sx={{ m: 0, flex: 1, fontSize: '0.8125rem', fontWeight: 650 }}>
           Light of this spot
         </Box>
-        <Box className="number" data-testid="pick-stops">
-          {formatStops(whole.stops)}
-        </Box>
+        {!stale && (
+          <Box className="number" data-testid="pick-stops">
+            {formatStops(whole.stops)}
+          </Box>
+        )}
       </Box>
       <PickLine />
-      {rows.length === 0 && (
+      {!stale && rows.length === 0 && (
         <Box sx={{ color: 'text.secondary', fontSize: '0.8125rem' }}>No light comes from here.</Box>
       )}
       {parts
-        .filter(({ value }) => value > 0)
+        .filter(({ value }) => value > 0 && !stale)
         .map(({ how, stops, value }) => (
           <Box key={how} sx={{ mt: 0.75 }} data-testid={`part ${how}`}>
             <Box sx={{ display: 'flex', fontSize: '0.75rem', color: 'text.secondary' }}>
@@ -101,7 +104,15 @@ const PARTS = {
 
 function PickLine() {
   const pick = useBench((bench) => bench.pick);
+  const stale = useBench((bench) => bench.pickStale);
   if (!pick) return null;
+  if (stale) {
+    return (
+      <Box role="status" sx={{ color: 'text.secondary', fontSize: '0.8125rem' }}>
+        Read again once the set rests
+      </Box>
+    );
+  }
   const mirror =
     pick.weight === 0
       ? 'is matte there and mirrors nothing.'

@@ -72,6 +72,8 @@ export interface BenchState {
   pick: Pick | null;
   /** Where in the frame was pointed, parts. */
   pickAt: [number, number] | null;
+  /** The set has moved since that was read. */
+  pickStale: boolean;
 }
 
 const initialState: BenchState = {
@@ -94,6 +96,7 @@ const initialState: BenchState = {
   traces: [],
   pick: null,
   pickAt: null,
+  pickStale: false,
 };
 
 const benchSlice = createSlice({
@@ -146,6 +149,7 @@ const benchSlice = createSlice({
     },
     pictureChanged: (state, { payload }: PayloadAction<Partial<PictureStatus>>) => {
       Object.assign(state.picture, payload);
+      if (payload.phase === 'following' && state.pick) state.pickStale = true;
     },
     bandsRead: (state, { payload }: PayloadAction<MirrorBand[]>) => {
       state.bands = payload;
@@ -156,6 +160,13 @@ const benchSlice = createSlice({
     picked: (state, { payload }: PayloadAction<{ pick: Pick; at: [number, number] } | null>) => {
       state.pick = payload?.pick ?? null;
       state.pickAt = payload?.at ?? null;
+      state.pickStale = false;
+    },
+    /** The same place, read again. */
+    pickRead: (state, { payload }: PayloadAction<Pick | null>) => {
+      state.pick = payload;
+      if (!payload) state.pickAt = null;
+      state.pickStale = false;
     },
   },
 });

@@ -1,5 +1,5 @@
 import type { SetDocument } from '@fendrix/contract';
-import { type SpotReading, spotReading } from '@fendrix/core';
+import { channelsOf, type SpotReading, spotReading } from '@fendrix/core';
 import type { ThunkDispatch, UnknownAction } from '@reduxjs/toolkit';
 import { createSelector } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
@@ -22,12 +22,14 @@ export function useSetPart<T>(select: (set: SetDocument) => T): T {
 /** The whole open set. */
 export const useSet = (): SetDocument => useSetPart((set) => set);
 
-const selectReadings = createSelector(
+export const selectReadings = createSelector(
   benchSet.documentOf,
   (state: WithBench) => state.bench.traces,
   (set, traces): SpotReading[] => {
     if (!set) return [];
-    const fits = traces.filter((trace) => trace.illuminance.length === set.lights.length);
+    // Those of a set with other films are from before the newest change.
+    const films = channelsOf(set).length;
+    const fits = traces.filter(({ illuminance }) => illuminance.length === films);
     return set.spots.flatMap((spot) => {
       const trace = fits.find(({ name }) => name === spot.name);
       return trace ? [spotReading(set, trace)] : [];

@@ -31,6 +31,7 @@ export const selectWants: (state: WithBench) => Wants = createSelector(
       depth: overlay === 'focus',
       tones: overlay === 'stops' || overlay === 'clipping' ? overlay : 'none',
       profile: band?.product ?? null,
+      pick: pickAt,
       zones: zones === 'off' || !product ? null : zones === 'spot' ? round : { product },
     };
   },
