@@ -55,7 +55,7 @@ export function buildBoundingTree(table: PrimitiveTable): BoundingTree {
     const cut =
       !isRoot && fitsOnePack(table.kind, order, from, to)
         ? null
-        : bestCut(boxes, table.kind, order, from, to);
+        : bestCut({ boxes, kinds: table.kind, order, from, to });
     let middle = cut ? partition(boxes, order, from, to, cut) : from;
     if (middle <= from || middle >= to) {
       if (!isRoot && to - from <= MOST_IN_LEAF) return makeLeaf(from, to);
@@ -127,33 +127,37 @@ const side = new Float64Array(6);
 const sideCounts = new Float64Array(KINDS);
 const rightCosts = new Float64Array(BINS);
 
-function bestCut(
-  boxes: Float64Array,
-  kinds: ArrayLike<number>,
-  order: Int32Array,
-  from: number,
-  to: number,
-): Cut | null {
-  return to - from <= MOST_SORTED
-    ? bestOfAllCuts(boxes, kinds, order, from, to)
-    : bestOfBins(boxes, kinds, order, from, to);
+/** Primitives that are to be parted: their places in `order`. */
+interface Stretch {
+  boxes: Float64Array;
+  kinds: ArrayLike<number>;
+  order: Int32Array;
+  from: number;
+  to: number;
 }
 
-/** The best cut between any two neighbours along an axis; null where none is worth it. */
-function bestOfAllCuts(
-  boxes: Float64Array,
-  kinds: ArrayLike<number>,
-  order: Int32Array,
-  from: number,
-  to: number,
-): Cut | null {
-  const n = to - from;
+/** The cut that costs least; null where a leaf of them all costs less. */
+function bestCut(stretch: Stretch): Cut | null {
+  const { boxes, kinds, order, from, to } = stretch;
   const wholeArea = area(enclose(boxes, order, from, to));
-  const costs = new Float64Array(n);
-  let best: Cut | null = null;
   sideCounts.fill(0);
   for (let i = from; i < to; i++) countOne(sideCounts, kinds[order[i] as number] as number);
-  let least = testCost(sideCounts, 0);
+  const leafCost = testCost(sideCounts, 0);
+  return to - from <= MOST_SORTED
+    ? bestOfAllCuts(stretch, wholeArea, leafCost)
+    : bestOfBins(stretch, wholeArea, leafCost);
+}
+
+/** Of the cuts between any two neighbours along an axis. */
+function bestOfAllCuts(
+  { boxes, kinds, order, from, to }: Stretch,
+  wholeArea: number,
+  leafCost: number,
+): Cut | null {
+  const n = to - from;
+  const costs = new Float64Array(n);
+  let best: Cut | null = null;
+  let least = leafCost;
   for (let axis = 0; axis < 3; axis++) {
     const sorted = order.slice(from, to).sort((a, b) => centroid(boxes, a, axis) - centroid(boxes, b, axis));
     startSide();
@@ -182,18 +186,14 @@ function takeOne(boxes: Float64Array, kinds: ArrayLike<number>, primitive: numbe
   countOne(sideCounts, kinds[primitive] as number);
 }
 
+/** Of the cuts between bins of centroids. */
 function bestOfBins(
-  boxes: Float64Array,
-  kinds: ArrayLike<number>,
-  order: Int32Array,
-  from: number,
-  to: number,
+  { boxes, kinds, order, from, to }: Stretch,
+  wholeArea: number,
+  leafCost: number,
 ): Cut | null {
-  const wholeArea = area(enclose(boxes, order, from, to));
   let best: Cut | null = null;
-  sideCounts.fill(0);
-  for (let i = from; i < to; i++) countOne(sideCounts, kinds[order[i] as number] as number);
-  let least = testCost(sideCounts, 0);
+  let least = leafCost;
   for (let axis = 0; axis < 3; axis++) {
     let low = Infinity;
     let high = -Infinity;
