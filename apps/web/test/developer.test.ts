@@ -23,7 +23,6 @@ function open() {
       height,
       channels,
       fewest,
-      widest: 2,
       kept: [],
       window: WHOLE_FRAME,
     });

@@ -93,13 +93,14 @@ export {
   developFilms,
   type Films,
   keepFilms,
+  noiseOfMean,
   type Tile,
   tilesOf,
 } from './render/film.js';
 export { createGuide, type FilterGuide, filterGuide, placeGuide, thingOfRegion } from './render/guide.js';
 export { lightSheets, prepareTracing, seenBy, type Tracing } from './render/prepareTracing.js';
 export { renderTile, type TileJob } from './render/renderTile.js';
-export { smoothFilms, smoothingRadius } from './render/smoothFilms.js';
+export { smoothFilms } from './render/smoothFilms.js';
 export { touchedFilms } from './render/touchedFilms.js';
 export { sceneKey, traceKey } from './render/traceKey.js';
 export { projectPoint, rayThrough, type View, viewOf, viewOfShape } from './render/view.js';

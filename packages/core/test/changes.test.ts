@@ -9,6 +9,7 @@ import {
   displayWeights,
   keepFilms,
   lightSheets,
+  noiseOfMean,
   prepareTracing,
   renderTile,
   sceneKey,
@@ -107,6 +108,18 @@ describe('a change costs what it changes', () => {
     for (const channel of [1, 2]) {
       expect(sum(grown.data, channel * size) / sum(all, channel * size)).toBeCloseTo(1, 1);
     }
+  });
+
+  test('kept films are known to be as noisy as they were', () => {
+    const pixel = { x: 0, y: 0, width: 1, height: 1 };
+    const old = createFilms(1, 1, 1);
+    for (const value of [3, 7]) addTile(old, pixel, new Float32Array([value, 0, 0]), 1);
+    const grown = createFilms(1, 1, 1);
+    for (const samples of [1, 1, 2]) addTile(grown, pixel, new Float32Array(3), samples);
+    keepFilms(grown, old, [0]);
+    expect((grown.data[0] as number) / (grown.samples[0] as number)).toBeCloseTo(5, 9);
+    expect(noiseOfMean(grown, 0, 0)).toBeCloseTo(noiseOfMean(old, 0, 0), 5);
+    expect(noiseOfMean(old, 0, 0)).toBeCloseTo(4, 9);
   });
 
   test('the camera moved: scene and light of the sheets are kept, and the picture is that of a scene made anew', () => {

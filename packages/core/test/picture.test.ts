@@ -2,6 +2,7 @@ import { demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
 import {
   addTile,
+  channelsOf,
   createFilms,
   createGuide,
   developFilms,
@@ -9,14 +10,17 @@ import {
   encodePfm,
   encodePicture,
   encodeSrgb,
+  exposureWeights,
+  type Films,
   filterGuide,
+  noiseOfMean,
   placeGuide,
   prepareTracing,
   projectPoint,
   rayThrough,
   recordedMidToneCdSM2,
+  renderTile,
   smoothFilms,
-  smoothingRadius,
   tilesOf,
   vector,
   viewOf,
@@ -85,24 +89,101 @@ describe('films', () => {
   });
 });
 
-describe('preview filter', () => {
-  const tracing = prepareTracing(demoSet('cordial'));
+describe('filter of the picture shown', () => {
+  const set = demoSet('cordial');
+  const tracing = prepareTracing(set);
   const width = 90;
   const height = 60;
+  const tile = { x: 0, y: 0, width, height };
   const guide = createGuide(width, height);
-  for (const tile of tilesOf(width, height, 32)) {
-    placeGuide(guide, tile, filterGuide(tracing, width, height, tile));
+  for (const part of tilesOf(width, height, 32)) {
+    placeGuide(guide, part, filterGuide(tracing, width, height, part));
+  }
+  const channels = channelsOf(set).length;
+
+  /** Passes of these samples, one after the other, as a picture grows. */
+  function grown(passes: readonly number[], seed: number): Films {
+    const films = createFilms(width, height, channels);
+    let firstSample = 0;
+    for (const samples of passes) {
+      addTile(films, tile, renderTile(tracing, { width, height, tile, firstSample, samples, seed }), samples);
+      firstSample += samples;
+    }
+    return films;
   }
 
-  test('keeps an even film even, and is off from 128 samples on', () => {
+  function smoothed(films: Films): Films {
+    const smooth = createFilms(width, height, films.channels);
+    smoothFilms(smooth, films, guide);
+    return smooth;
+  }
+
+  function developed(films: Films): Float32Array {
+    const linear = new Float32Array(width * height * 3);
+    developFilms(linear, films, exposureWeights(set));
+    return linear;
+  }
+
+  /** Mean relative error over what is not dark. */
+  function errorOf(films: Films, reference: Float32Array): number {
+    const linear = developed(films);
+    const most = reference.reduce((high, value) => Math.max(high, value), 0);
+    let sum = 0;
+    let count = 0;
+    reference.forEach((value, i) => {
+      if (value < 0.01 * most) return;
+      sum += Math.abs((linear[i] as number) / value - 1);
+      count++;
+    });
+    return sum / count;
+  }
+
+  test('about half of the samples are kept apart, whatever the passes', () => {
+    const films = createFilms(width, height, 1);
+    const sums = new Float32Array(width * height * 3).fill(2);
+    for (const [samples, apart] of [
+      [1, 0],
+      [1, 1],
+      [2, 1],
+      [4, 5],
+      [4, 5],
+      [4, 9],
+    ] as const) {
+      addTile(films, tile, sums, samples);
+      expect(films.halfSamples[7]).toBe(apart);
+    }
+    expect(films.samples[7]).toBe(16);
+    expect(films.data[21]).toBe(12);
+    // Three of the six passes are apart: three colours of 2 each.
+    expect(films.half[7]).toBe(18);
+  });
+
+  test('the noise of the mean is told by the two parts', () => {
+    const films = createFilms(1, 1, 1);
+    const pixel = { x: 0, y: 0, width: 1, height: 1 };
+    addTile(films, pixel, new Float32Array([3, 0, 0]), 1);
+    expect(noiseOfMean(films, 0, 0)).toBe(0);
+    addTile(films, pixel, new Float32Array([7, 0, 0]), 1);
+    // Two samples of 3 and 7: variance 8 of one, 4 of their mean.
+    expect(noiseOfMean(films, 0, 0)).toBeCloseTo(4, 9);
+  });
+
+  test('keeps an even film even', () => {
     const films = createFilms(width, height, 1);
     films.data.fill(6);
     films.samples.fill(2);
-    const smooth = createFilms(width, height, 1);
-    smoothFilms(smooth, films, guide, 5);
-    for (const value of smooth.data) expect(value).toBeCloseTo(3, 6);
-    expect(smoothingRadius(1)).toBeGreaterThan(4);
-    expect(smoothingRadius(128)).toBe(0);
+    for (const value of smoothed(films).data) expect(value).toBeCloseTo(3, 6);
+  });
+
+  test('what is known without noise is left alone, edges of shadows too', () => {
+    const films = createFilms(width, height, 1);
+    const shadow = (i: number) => (i % width < 45 ? 1 : 3);
+    const sums = Float32Array.from({ length: 3 * width * height }, (_, i) => shadow(Math.floor(i / 3)));
+    addTile(films, tile, sums, 1);
+    addTile(films, tile, sums, 1);
+    smoothed(films).data.forEach((value, i) => {
+      expect(value).toBeCloseTo(shadow(Math.floor(i / 3)), 5);
+    });
   });
 
   test('does not mix across things or across edges of mirror images', () => {
@@ -113,8 +194,7 @@ describe('preview filter', () => {
     guide.region.forEach((other, pixel) => {
       if (other === region) films.data[3 * pixel] = 10;
     });
-    const smooth = createFilms(width, height, 1);
-    smoothFilms(smooth, films, guide, 5);
+    const smooth = smoothed(films);
     guide.region.forEach((other, pixel) => {
       expect(smooth.data[3 * pixel]).toBeCloseTo(other === region ? 10 : 0, 5);
     });
@@ -125,10 +205,34 @@ describe('preview filter', () => {
     const films = createFilms(width, height, 1);
     films.samples.fill(1);
     films.data.fill(1);
-    films.data[3 * (10 * width + 10)] = 500;
-    const smooth = createFilms(width, height, 1);
-    smoothFilms(smooth, films, guide, 5);
-    expect(Math.max(...smooth.data)).toBeLessThan(4);
+    const at = 10 * width + 10;
+    films.data[3 * at] = 500;
+    expect(Math.max(...smoothed(films).data)).toBeLessThan(6);
+    // The same with one bright sample of two.
+    films.samples.fill(2);
+    films.halfSamples.fill(1);
+    films.half.fill(1.5);
+    films.half[at] = 500;
+    expect(smoothed(films).data[3 * at]).toBeLessThan(40);
+  });
+
+  test('a pixel that nothing is known of is left as it is', () => {
+    const films = grown([1, 1], 3);
+    const smooth = createFilms(width, height, channels);
+    smoothFilms(smooth, films, createGuide(width, height));
+    expect([...developed(smooth)]).toEqual([...developed(films)]);
+  });
+
+  test('halves the error of a few samples, and is never worse than they are', () => {
+    const reference = developed(grown([128], 9));
+    for (const [passes, gain] of [
+      [[1, 1], 2],
+      [[1, 1, 2], 1.8],
+      [[1, 1, 2, 4, 4, 4], 1.2],
+    ] as const) {
+      const films = grown(passes, 1);
+      expect(errorOf(films, reference) / errorOf(smoothed(films), reference)).toBeGreaterThan(gain);
+    }
   });
 });
 

@@ -2,9 +2,9 @@ import { availableParallelism } from 'node:os';
 import type { SetDocument } from '@fendrix/contract';
 import {
   channelsOf,
+  createFilms,
   developFilms,
   displayWeights,
-  type Films,
   lightSheets,
   mirrorMapTile,
   prepareTracing,
@@ -76,13 +76,9 @@ async function wholeFigures(set: SetDocument, threads: number, reference: number
 /** Time to apply a new power or exposure to films that are there. */
 function reweighSeconds(set: SetDocument): number {
   const channels = channelsOf(set).length;
-  const films: Films = {
-    width: WIDTH,
-    height: HEIGHT,
-    channels,
-    data: new Float32Array(WIDTH * HEIGHT * 3 * channels).fill(1),
-    samples: new Uint32Array(WIDTH * HEIGHT).fill(16),
-  };
+  const films = createFilms(WIDTH, HEIGHT, channels);
+  films.data.fill(1);
+  films.samples.fill(16);
   const linear = new Float32Array(WIDTH * HEIGHT * 3);
   return medianSeconds(() => developFilms(linear, films, displayWeights(set)));
 }

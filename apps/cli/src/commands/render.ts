@@ -9,10 +9,13 @@ import {
   encodePfm,
   encodePicture,
   encodeRadiance,
+  type Films,
+  type FilterGuide,
   luminanceWeights,
+  smoothFilms,
   traceKey,
 } from '@fendrix/core';
-import { renderProgressively } from '@fendrix/workers';
+import { renderProgressively, wholeGuide } from '@fendrix/workers';
 import { createNodePool } from '@fendrix/workers/node';
 import sharp from 'sharp';
 import { InputError, readSet, readWords, wholeNumber } from '../input.js';
@@ -34,6 +37,7 @@ export async function render(words: string[]): Promise<unknown> {
       threads: { type: 'string' },
       light: { type: 'string' },
       'whole-paths': { type: 'boolean' },
+      smooth: { type: 'boolean' },
     },
     1,
   );
@@ -42,6 +46,7 @@ export async function render(words: string[]): Promise<unknown> {
   if (!FORMATS.includes(format)) throw new InputError(`--out: name a ${FORMATS.join(', ')} file`);
   const samples = wholeNumber('samples', values.samples, 64, 1_000_000);
   const wholePaths = values['whole-paths'] === true;
+  const smooth = values.smooth === true;
   const seed = wholeNumber('seed', values.seed, 1, 2 ** 31 - 1);
   const threads = wholeNumber('threads', values.threads, availableParallelism(), 256);
   const set = await readSet(positionals[0] ?? '');
@@ -52,10 +57,11 @@ export async function render(words: string[]): Promise<unknown> {
   const start = performance.now();
   try {
     const keyed = { key: traceKey(set), set };
-    const films =
+    const plain =
       set.lights.length === 0
         ? createFilms(width, height, 0)
         : await renderProgressively(pool, keyed, { width, height, samples, seed, wholePaths });
+    const films = smooth ? smoothed(plain, await wholeGuide(pool, keyed, width, height)) : plain;
     const seconds = (performance.now() - start) / 1000;
     const linear = new Float32Array(width * height * 3);
     const { weights, unit } =
@@ -64,10 +70,16 @@ export async function render(words: string[]): Promise<unknown> {
         : luminanceWeights(shown);
     developFilms(linear, films, weights);
     await writePicture(out, format, width, height, linear);
-    return { out, width, height, samples, seed, threads, unit, rays: pool.rays, seconds };
+    return { out, width, height, samples, seed, threads, unit, smooth, rays: pool.rays, seconds };
   } finally {
     pool.close();
   }
+}
+
+function smoothed(films: Films, guide: FilterGuide): Films {
+  const smooth = createFilms(films.width, films.height, films.channels);
+  smoothFilms(smooth, films, guide);
+  return smooth;
 }
 
 async function writePicture(

@@ -31,9 +31,13 @@ export const THROUGH_WAY = 25;
 export const THROUGH_POINT = 28;
 export const THROUGH_FROM = 31;
 
-/** Numbers kept of each pixel of a row. */
-/** Primitive seen, mirrored, 1 from its front, weight, point mirrored, primitive seen through, weight. */
-export const ROW_NUMBERS = 9;
+/**
+ * Numbers kept of each pixel of a row: primitive seen, mirrored, 1 from its front, weight, point mirrored, primitive
+ * seen through, weight; then of what is seen: surface, shading normal.
+ */
+export const ROW_NUMBERS = 13;
+export const ROW_SURFACE = 9;
+export const ROW_NORMAL = 10;
 
 export const NOTHING_THERE: i32 = -1;
 export const NO_SUCH_PART: i32 = -2;
@@ -85,7 +89,7 @@ export class Sight {
     if (first.fromFront && (this.t.emitterOf[primitive] as i32) >= 0) return;
     answer[SEEN_SURFACE] = real(first.surface);
     this.lookInMirror(direction);
-    if (this.showsThrough(first)) this.lookThrough(origin, direction);
+    if (this.showsThrough(first)) this.lookThrough(primitive, origin, direction);
   }
 
   /** Looks through the middles of some pixels of a row, by a camera in the layout of `VIEW`; answers go to `row`. */
@@ -105,6 +109,8 @@ export class Sight {
       for (let a = 0; a < 3; a++) row[o + 4 + a] = answer[MIRRORED_POINT + a] as number;
       row[o + 7] = answer[THROUGH] as number;
       row[o + 8] = this.luminance(THROUGH_WEIGHT);
+      row[o + ROW_SURFACE] = answer[SEEN_SURFACE] as number;
+      for (let a = 0; a < 3; a++) row[o + ROW_NORMAL + a] = answer[SEEN_NORMAL + a] as number;
     }
   }
 
@@ -164,24 +170,29 @@ export class Sight {
     );
   }
 
-  private lookThrough(origin: Float64Array, direction: Float64Array): void {
+  /** @param seen the primitive met first, known to show through */
+  private lookThrough(seen: i32, origin: Float64Array, direction: Float64Array): void {
     const t = this.t;
-    const hit = this.hit;
     const weight = this.weight;
+    let hit = this.first;
+    let primitive = seen;
     let inside: i32 = 0;
     fill3(weight, 1);
     copy3(this.origin, origin);
     copy3(this.way, direction);
     for (let i = 0; i < MOST_BOUNDARIES; i++) {
-      const primitive = this.meet(hit);
+      if (i > 0) {
+        hit = this.hit;
+        primitive = this.meet(hit);
+      }
       const lit = primitive >= 0 && hit.fromFront && (t.emitterOf[primitive] as i32) >= 0;
       if (primitive < 0 || lit || !this.showsThrough(hit)) {
         this.end(primitive);
         return;
       }
       if (inside !== 0) absorbOver(weight, t, inside, this.kernel.ray[7] as number);
-      if (hit.kind === DIELECTRIC) inside = this.crossBoundary(inside);
-      else this.passSheet();
+      if (hit.kind === DIELECTRIC) inside = this.crossBoundary(hit, inside);
+      else this.passSheet(hit);
       copy3(this.origin, hit.point);
       if (!(Math.max(weight[0] as number, Math.max(weight[1] as number, weight[2] as number)) > LEAST_WEIGHT))
         return;
@@ -189,9 +200,8 @@ export class Sight {
   }
 
   /** Goes on beyond a boundary of glass; media inside of after it. */
-  private crossBoundary(inside: i32): i32 {
+  private crossBoundary(hit: SurfaceHit, inside: i32): i32 {
     const t = this.t;
-    const hit = this.hit;
     const beyond = mediaBeyond(t, hit, inside);
     if (highestBit(inside) === highestBit(beyond)) return beyond;
     const ratio = indexIn(t, beyond) / indexIn(t, inside);
@@ -207,8 +217,7 @@ export class Sight {
     return beyond;
   }
 
-  private passSheet(): void {
-    const hit = this.hit;
+  private passSheet(hit: SurfaceHit): void {
     const net = hit.kind === NET;
     const open: number = net ? netOpenness(this.t, hit.surface, hit.primitive, hit.point) : 0;
     for (let c = 0; c < 3; c++) {

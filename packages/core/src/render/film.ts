@@ -17,6 +17,13 @@ export interface Films {
   data: Float32Array;
   /** Samples each pixel has received. */
   samples: Uint32Array;
+  /**
+   * What about half of the samples have brought, all colours together, so that the noise is known: [channel * height *
+   * width + pixel].
+   */
+  half: Float32Array;
+  /** Samples of each pixel that are in `half`. */
+  halfSamples: Uint32Array;
 }
 
 export function createFilms(width: number, height: number, channels: number): Films {
@@ -26,26 +33,39 @@ export function createFilms(width: number, height: number, channels: number): Fi
     channels,
     data: new Float32Array(width * height * channels * 3),
     samples: new Uint32Array(width * height),
+    half: new Float32Array(width * height * channels),
+    halfSamples: new Uint32Array(width * height),
   };
 }
 
 /** Adds a rendered tile (same layout, of the tile's size) to the films. */
 export function addTile(films: Films, tile: Tile, sums: Float32Array, samples: number): void {
-  const { width, height, data } = films;
+  const { width, height, data, half } = films;
   const row = tile.width * 3;
+  const first = tile.y * width + tile.x;
+  const toHalf = 2 * (films.halfSamples[first] as number) < (films.samples[first] as number);
   for (let channel = 0; channel < films.channels; channel++) {
     for (let y = 0; y < tile.height; y++) {
       const from = (channel * tile.height + y) * row;
-      const to = ((channel * height + tile.y + y) * width + tile.x) * 3;
-      for (let i = 0; i < row; i++) data[to + i] = (data[to + i] as number) + (sums[from + i] as number);
+      const pixel = (channel * height + tile.y + y) * width + tile.x;
+      for (let i = 0; i < row; i++) {
+        const value = sums[from + i] as number;
+        data[3 * pixel + i] = (data[3 * pixel + i] as number) + value;
+        if (!toHalf) continue;
+        const at = pixel + ((i / 3) | 0);
+        half[at] = (half[at] as number) + value;
+      }
     }
   }
   for (let y = 0; y < tile.height; y++) {
-    const start = (tile.y + y) * width + tile.x;
-    for (let x = 0; x < tile.width; x++) {
-      films.samples[start + x] = (films.samples[start + x] as number) + samples;
-    }
+    const start = first + y * width;
+    addTo(films.samples, start, tile.width, samples);
+    if (toHalf) addTo(films.halfSamples, start, tile.width, samples);
   }
+}
+
+function addTo(counts: Uint32Array, first: number, count: number, samples: number): void {
+  for (let i = first; i < first + count; i++) counts[i] = (counts[i] as number) + samples;
 }
 
 /**
@@ -60,8 +80,36 @@ export function keepFilms(films: Films, earlier: Films, channels: readonly numbe
       const scale = (films.samples[pixel] as number) / Math.max(1, earlier.samples[pixel] as number);
       const at = base + 3 * pixel;
       for (let c = 0; c < 3; c++) films.data[at + c] = scale * (earlier.data[at + c] as number);
+      keepNoise(films, earlier, channel * pixels + pixel, pixel);
     }
   }
+}
+
+/** Makes the two parts of the samples differ by as much as says that the mean is as noisy as it was. */
+function keepNoise(films: Films, earlier: Films, at: number, pixel: number): void {
+  const part = films.halfSamples[pixel] as number;
+  if (part === 0) return;
+  const rest = (films.samples[pixel] as number) - part;
+  const all = part + rest;
+  const noise = Math.sqrt(noiseOfMean(earlier, at, pixel));
+  films.half[at] = part * (sumOfColours(films, at) / all + noise * Math.sqrt(rest / part));
+}
+
+const sumOfColours = ({ data }: Films, at: number): number =>
+  (data[3 * at] as number) + (data[3 * at + 1] as number) + (data[3 * at + 2] as number);
+
+/**
+ * Variance of a pixel's mean, all colours together, by how far its two parts lie apart; 0 where there is one part only.
+ * Samples lie evenly over both parts, so that it is rather too much.
+ * @param at channel * pixels + pixel
+ */
+export function noiseOfMean(films: Films, at: number, pixel: number): number {
+  const part = films.halfSamples[pixel] as number;
+  const all = films.samples[pixel] as number;
+  if (part === 0) return 0;
+  const half = films.half[at] as number;
+  const apart = half / part - (sumOfColours(films, at) - half) / (all - part);
+  return (apart * apart * part * (all - part)) / (all * all);
 }
 
 /** Cuts a picture into tiles, row by row; the last ones may be smaller. */

@@ -1,7 +1,9 @@
-import { createLook, isShiny, look } from '../mirror/look.js';
+import { ROW_NORMAL, ROW_NUMBERS, ROW_SURFACE } from '../engine/sight.js';
+import { ROW_PIXELS } from '../engine/tile.js';
+import { isShiny, thingOf } from '../mirror/look.js';
 import type { Tile } from './film.js';
 import type { Tracing } from './prepareTracing.js';
-import { rayThrough, viewOfShape } from './view.js';
+import { viewNumbers, viewOfShape } from './view.js';
 
 /** What the preview filter needs to know of each pixel: where its neighbours are of the same kind. */
 export interface FilterGuide {
@@ -46,22 +48,39 @@ export const thingOfRegion = (region: number): number =>
 
 /** Guide of a tile of a picture of `width` x `height`. */
 export function filterGuide(tracing: Tracing, width: number, height: number, tile: Tile): FilterGuide {
-  const view = viewOfShape(tracing.view, width, height);
+  const { kernel, scene } = tracing;
   const guide = createGuide(tile.width, tile.height);
-  const direction = new Float64Array(3);
-  const seen = createLook();
-  for (let pixel = 0; pixel < tile.width * tile.height; pixel++) {
-    const x = pixel % tile.width;
-    const y = (pixel - x) / tile.width;
-    rayThrough(direction, view, (tile.x + x + 0.5) / width, (tile.y + y + 0.5) / height);
-    look(seen, tracing, view.origin, direction);
-    if (seen.thing < 0 || seen.surface < 0) continue;
-    const surface = tracing.scene.surfaces[seen.surface];
-    const shiny = surface !== undefined && isShiny(surface);
-    const place = (seen.thing % PLACES) * PLACES + (seen.surface % PLACES);
-    guide.region[pixel] = 1 + place + (shiny ? (seen.mirrored + 2) * PLACES * PLACES : 0);
-    guide.shiny[pixel] = shiny ? 1 : 0;
-    for (let a = 0; a < 3; a++) guide.normal[3 * pixel + a] = seen.geometry[3 + a] as number;
+  const shiny = Uint8Array.from(scene.surfaces, (surface) => (isShiny(surface) ? 1 : 0));
+  kernel.view.set(viewNumbers(viewOfShape(tracing.view, width, height)));
+  for (let y = 0; y < tile.height; y++) {
+    for (let x = 0; x < tile.width; x += ROW_PIXELS) {
+      const count = Math.min(ROW_PIXELS, tile.width - x);
+      kernel.lookRow(tile.x + x, tile.y + y, count, width, height);
+      readRow(guide, y * tile.width + x, count, kernel.row, scene.table.thing, shiny);
+    }
   }
   return guide;
+}
+
+function readRow(
+  guide: FilterGuide,
+  first: number,
+  count: number,
+  row: Float64Array,
+  things: Int32Array,
+  shiny: Uint8Array,
+): void {
+  for (let i = 0; i < count; i++) {
+    const pixel = first + i;
+    const o = i * ROW_NUMBERS;
+    const thing = thingOf(things, row[o] as number);
+    const surface = row[o + ROW_SURFACE] as number;
+    if (thing < 0 || surface < 0) continue;
+    const mirrors = shiny[surface] === 1;
+    const place = (thing % PLACES) * PLACES + (surface % PLACES);
+    const mirrored = mirrors ? (thingOf(things, row[o + 1] as number) + 2) * PLACES * PLACES : 0;
+    guide.region[pixel] = 1 + place + mirrored;
+    guide.shiny[pixel] = mirrors ? 1 : 0;
+    for (let a = 0; a < 3; a++) guide.normal[3 * pixel + a] = row[o + ROW_NORMAL + a] as number;
+  }
 }

@@ -1,108 +1,240 @@
-import type { Films } from './film.js';
+import { type Films, noiseOfMean } from './film.js';
 import type { FilterGuide } from './guide.js';
 
 /** Normals that differ by more than this (1 - cosine) are not mixed. */
 const NORMAL_LIMIT = 0.05;
-/** A pixel brighter than this many times its neighbourhood is taken down to it while there are few samples. */
+/** How far the mean of the neighbours reaches along rows and columns, px; it is taken twice. */
+const RADIUS = 3;
+/** The same on what mirrors or is clear, and while there is one sample only. */
+const SHINY_RADIUS = 1;
+const FIRST_RADIUS = 1;
+/** Noise and what the filter changes are known from so many pixels each way. */
+const NOISE_RADIUS = 2;
+/** Of a pixel's own noise at least this part counts, so that a single bright sample is known as noise. */
+const OWN_NOISE = 0.25;
+/** What the filter changes at a pixel by more than the root of so many times the noise is no noise. */
+const SURE_CHANGE = 9;
+/** A pixel of one sample brighter than this many times its neighbourhood is taken down to it. */
 const OUTLIER = 4;
 
-/**
- * Radius of the preview filter for films of so many samples, px: wide while there is little to go by, none
- * from 128 samples on.
- */
-export function smoothingRadius(samples: number): number {
-  if (samples >= 128) return 0;
-  return Math.max(1, Math.round(8 / Math.sqrt(samples)));
+/** Columns taken at once, so that memory is read along rows. */
+const STRIP = 16;
+
+/** How many neighbours of a pixel are of its kind, without a gap, to each side. */
+interface Reach {
+  left: Uint8Array;
+  right: Uint8Array;
+  up: Uint8Array;
+  down: Uint8Array;
 }
 
 /**
- * Weighted means over the like neighbours of each pixel, film by film, for the preview only: numbers never see
- * it. Along rows, then columns, with weights that fall to the radius, within one region and one facing; single
- * bright pixels are first taken down to their neighbourhood.
+ * The films as shown: where like neighbours differ from a pixel by no more than its noise they are mixed into it.
+ * The mean of the neighbours within one region and one facing is taken as far as it is better than the pixel alone: in
+ * the proportion of the noise to noise and error of that mean, both known from how far the two parts of the samples
+ * lie apart, over the pixels round about. The more samples, the less is changed. A pixel of one sample is replaced by the mean.
+ * Numbers never see it. Errors measured: docs/physics/render.md
  * @param out films of the same size; its samples are set to 1 where there are any
+ * Source: after Rousselle, Knaus and Zwicker 2012 (two halves of the samples for the error of a filter)
  */
-export function smoothFilms(out: Films, films: Films, guide: FilterGuide, radius: number): void {
+export function smoothFilms(out: Films, films: Films, guide: FilterGuide): void {
   const { width, height, channels, samples } = films;
   const pixels = width * height;
-  const rows = new Float32Array(pixels * 3);
-  const blurred = new Float32Array(pixels * 3);
+  const reach = reachOf(guide, films);
+  const single = samples.includes(1);
+  const radius = single ? FIRST_RADIUS : RADIUS;
+  const guided = guide.region.some((region) => region !== 0);
+  const smooth = new Float32Array(3 * pixels);
+  const along = new Float32Array(3 * pixels);
+  const noise = new Float32Array(pixels);
+  const changed = new Float32Array(pixels);
   for (let pixel = 0; pixel < pixels; pixel++) out.samples[pixel] = (samples[pixel] as number) > 0 ? 1 : 0;
   for (let channel = 0; channel < channels; channel++) {
-    const base = channel * pixels * 3;
-    const target = out.data.subarray(base, base + pixels * 3);
-    averageSamples(target, films, base);
-    if (radius === 0) continue;
-    if (radius > 1) {
-      pass(rows, target, guide, samples, radius, 1, width);
-      pass(blurred, rows, guide, samples, radius, width, height);
-      takeDown(target, blurred, guide);
+    const own = out.data.subarray(channel * 3 * pixels, (channel + 1) * 3 * pixels);
+    averageSamples(own, films, channel);
+    if (!guided) continue;
+    if (single) {
+      meanOfNeighbours(smooth, along, own, 3, width, reach, RADIUS);
+      takeDown(own, smooth, films);
     }
-    pass(rows, target, guide, samples, radius, 1, width);
-    pass(target, rows, guide, samples, radius, width, height);
+    meanOfNeighbours(smooth, along, own, 3, width, reach, radius);
+    meanOfNeighbours(smooth, along, smooth, 3, width, reach, radius);
+    for (let pixel = 0; pixel < pixels; pixel++) {
+      const change = squaredChange(own, smooth, pixel);
+      changed[pixel] = change;
+      // Where nothing is known, all of it may be noise.
+      const known = (films.halfSamples[pixel] as number) > 0;
+      noise[pixel] = known ? noiseOfMean(films, channel * pixels + pixel, pixel) : change;
+    }
+    mix(own, smooth, noise, changed, along, width, reach);
   }
 }
 
-function averageSamples(target: Float32Array, films: Films, base: number): void {
-  for (let pixel = 0; pixel < films.samples.length; pixel++) {
-    const count = films.samples[pixel] as number;
+function averageSamples(target: Float32Array, { data, samples }: Films, channel: number): void {
+  const base = channel * 3 * samples.length;
+  for (let pixel = 0; pixel < samples.length; pixel++) {
+    const count = samples[pixel] as number;
     const inverse = count > 0 ? 1 / count : 0;
-    for (let c = 0; c < 3; c++) {
-      target[3 * pixel + c] = (films.data[base + 3 * pixel + c] as number) * inverse;
-    }
+    for (let c = 0; c < 3; c++) target[3 * pixel + c] = (data[base + 3 * pixel + c] as number) * inverse;
   }
 }
 
-function takeDown(target: Float32Array, blurred: Float32Array, { region }: FilterGuide): void {
+function takeDown(target: Float32Array, smooth: Float32Array, { samples }: Films): void {
   for (let i = 0; i < target.length; i++) {
-    if (region[(i / 3) | 0] === 0) continue;
-    const most = OUTLIER * (blurred[i] as number);
+    if ((samples[(i / 3) | 0] as number) !== 1) continue;
+    const most = OUTLIER * (smooth[i] as number);
     if ((target[i] as number) > most) target[i] = most;
   }
 }
 
-/** One direction of the filter: `step` from a pixel to its next, `extent` pixels in that direction. */
-function pass(
+function squaredChange(own: Float32Array, smooth: Float32Array, pixel: number): number {
+  let change = 0;
+  for (let i = 3 * pixel; i < 3 * pixel + 3; i++) change += (smooth[i] as number) - (own[i] as number);
+  return change * change;
+}
+
+/** Moves each pixel towards the mean of its neighbours. */
+function mix(
+  own: Float32Array,
+  smooth: Float32Array,
+  noise: Float32Array,
+  changed: Float32Array,
+  along: Float32Array,
+  width: number,
+  reach: Reach,
+): void {
+  const meanNoise = new Float32Array(noise.length);
+  const meanChange = new Float32Array(noise.length);
+  meanOfNeighbours(meanNoise, along, noise, 1, width, reach, NOISE_RADIUS);
+  meanOfNeighbours(meanChange, along, changed, 1, width, reach, NOISE_RADIUS);
+  for (let pixel = 0; pixel < noise.length; pixel++) {
+    const variance = Math.max(meanNoise[pixel] as number, OWN_NOISE * (noise[pixel] as number));
+    if (!(variance > 0)) continue;
+    const error = Math.max(
+      0,
+      (meanChange[pixel] as number) - variance,
+      (changed[pixel] as number) - SURE_CHANGE * variance,
+    );
+    const part = variance / (variance + error);
+    for (let i = 3 * pixel; i < 3 * pixel + 3; i++) {
+      own[i] = (own[i] as number) + part * ((smooth[i] as number) - (own[i] as number));
+    }
+  }
+}
+
+/** Even mean over the neighbours within reach along rows, then along columns. `out` may be `from`. */
+function meanOfNeighbours(
+  out: Float32Array,
+  along: Float32Array,
+  from: Float32Array,
+  size: 1 | 3,
+  width: number,
+  reach: Reach,
+  most: number,
+): void {
+  meanAlongRows(along, from, size, width, reach, most);
+  meanAlongColumns(out, along, size, width, reach, most);
+}
+
+function meanAlongRows(
   out: Float32Array,
   from: Float32Array,
-  { region, shiny, normal, width }: FilterGuide,
-  samples: Uint32Array,
-  radius: number,
-  step: number,
-  extent: number,
+  size: 1 | 3,
+  width: number,
+  { left, right }: Reach,
+  most: number,
 ): void {
-  const half = radius >> 1;
-  for (let pixel = 0; pixel < region.length; pixel++) {
-    const place = step === 1 ? pixel % width : Math.floor(pixel / width);
-    const here = region[pixel] as number;
-    const reach = shiny[pixel] === 1 ? half : radius;
-    let red = from[3 * pixel] as number;
-    let green = from[3 * pixel + 1] as number;
-    let blue = from[3 * pixel + 2] as number;
-    if (here !== 0 && reach > 0) {
-      const nx = normal[3 * pixel] as number;
-      const ny = normal[3 * pixel + 1] as number;
-      const nz = normal[3 * pixel + 2] as number;
-      let sum = 1;
-      for (let k = -Math.min(reach, place); k <= reach && place + k < extent; k++) {
-        const other = pixel + k * step;
-        if (k === 0 || region[other] !== here || samples[other] === 0) continue;
-        const cosine =
-          nx * (normal[3 * other] as number) +
-          ny * (normal[3 * other + 1] as number) +
-          nz * (normal[3 * other + 2] as number);
-        if (cosine < 1 - NORMAL_LIMIT) continue;
-        const weight = 1 - Math.abs(k) / (reach + 1);
-        red += weight * (from[3 * other] as number);
-        green += weight * (from[3 * other + 1] as number);
-        blue += weight * (from[3 * other + 2] as number);
-        sum += weight;
-      }
-      red /= sum;
-      green /= sum;
-      blue /= sum;
+  const running = new Float64Array(size * (width + 1));
+  for (let row = 0; row < left.length; row += width) {
+    for (let i = 0; i < size * width; i++) {
+      running[i + size] = (running[i] as number) + (from[size * row + i] as number);
     }
-    out[3 * pixel] = red;
-    out[3 * pixel + 1] = green;
-    out[3 * pixel + 2] = blue;
+    for (let x = 0; x < width; x++) {
+      const begin = x - Math.min(most, left[row + x] as number);
+      const end = x + 1 + Math.min(most, right[row + x] as number);
+      const share = 1 / (end - begin);
+      for (let c = 0; c < size; c++) {
+        const whole = (running[size * end + c] as number) - (running[size * begin + c] as number);
+        out[size * (row + x) + c] = whole * share;
+      }
+    }
   }
+}
+
+function meanAlongColumns(
+  out: Float32Array,
+  from: Float32Array,
+  size: 1 | 3,
+  width: number,
+  { up, down }: Reach,
+  most: number,
+): void {
+  const height = up.length / width;
+  const running = new Float64Array(size * STRIP * (height + 1));
+  for (let first = 0; first < width; first += STRIP) {
+    const values = size * Math.min(STRIP, width - first);
+    for (let y = 0; y < height; y++) {
+      const start = size * (y * width + first);
+      for (let i = 0; i < values; i++) {
+        running[(y + 1) * values + i] = (running[y * values + i] as number) + (from[start + i] as number);
+      }
+    }
+    for (let y = 0; y < height; y++) {
+      for (let i = 0; i < values; i += size) {
+        const pixel = y * width + first + i / size;
+        const begin = y - Math.min(most, up[pixel] as number);
+        const end = y + 1 + Math.min(most, down[pixel] as number);
+        const share = 1 / (end - begin);
+        for (let c = 0; c < size; c++) {
+          const whole =
+            (running[end * values + i + c] as number) - (running[begin * values + i + c] as number);
+          out[size * pixel + c] = whole * share;
+        }
+      }
+    }
+  }
+}
+
+function reachOf(guide: FilterGuide, { samples }: Films): Reach {
+  const { width, region, shiny } = guide;
+  const pixels = region.length;
+  const height = pixels / width;
+  const reach: Reach = {
+    left: new Uint8Array(pixels),
+    right: new Uint8Array(pixels),
+    up: new Uint8Array(pixels),
+    down: new Uint8Array(pixels),
+  };
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      const pixel = y * width + x;
+      if (region[pixel] === 0) continue;
+      const most = shiny[pixel] === 1 ? SHINY_RADIUS : RADIUS;
+      reach.left[pixel] = alike(guide, samples, pixel, -1, Math.min(most, x));
+      reach.right[pixel] = alike(guide, samples, pixel, 1, Math.min(most, width - 1 - x));
+      reach.up[pixel] = alike(guide, samples, pixel, -width, Math.min(most, y));
+      reach.down[pixel] = alike(guide, samples, pixel, width, Math.min(most, height - 1 - y));
+    }
+  }
+  return reach;
+}
+
+/** How many pixels in a row from one on are of its kind and have samples, at most `most`. */
+function alike(
+  { region, normal }: FilterGuide,
+  samples: Uint32Array,
+  pixel: number,
+  step: number,
+  most: number,
+): number {
+  for (let k = 1; k <= most; k++) {
+    const other = pixel + k * step;
+    if (region[other] !== region[pixel] || samples[other] === 0) return k - 1;
+    let cosine = 0;
+    for (let a = 0; a < 3; a++) {
+      cosine += (normal[3 * pixel + a] as number) * (normal[3 * other + a] as number);
+    }
+    if (cosine < 1 - NORMAL_LIMIT) return k - 1;
+  }
+  return most;
 }

@@ -14,8 +14,6 @@ export type ToDeveloper =
       channels: number;
       /** Fewest samples of every pixel from which on the picture is shown. */
       fewest: number;
-      /** Widest preview filter, px. */
-      widest: number;
       /** Films that are those of the picture before, finished and of the same size. */
       kept: readonly number[];
       /** Part of the frame it shows. */

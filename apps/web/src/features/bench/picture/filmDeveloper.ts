@@ -9,7 +9,6 @@ import {
   keepFilms,
   placeGuide,
   smoothFilms,
-  smoothingRadius,
   type Thing,
 } from '@fendrix/core';
 import type { FromDeveloper, ToDeveloper, ToneOverlay } from './developProtocol';
@@ -24,7 +23,6 @@ interface Growing {
   smooth: Films;
   guide: FilterGuide;
   fewest: number;
-  widest: number;
   /** Films taken over from an earlier picture. */
   kept: readonly number[];
   earlier: Films | null;
@@ -91,7 +89,7 @@ export class FilmDeveloper {
   }
 
   private begin(message: ToDeveloper & { type: 'begin' }): void {
-    const { picture, width, height, channels, fewest, widest, kept, window } = message;
+    const { picture, width, height, channels, fewest, kept, window } = message;
     // Quick pictures come and go: the last whole one is remembered.
     if (this.growing && this.growing.fewest > 1) this.whole = this.growing.films;
     this.growing = {
@@ -100,7 +98,6 @@ export class FilmDeveloper {
       smooth: createFilms(width, height, channels),
       guide: createGuide(width, height),
       fewest,
-      widest,
       kept,
       earlier: kept.length > 0 ? this.whole : null,
       changed: false,
@@ -130,8 +127,7 @@ export class FilmDeveloper {
     );
     if (samples < growing.fewest) return;
     if (growing.earlier) keepFilms(growing.films, growing.earlier, growing.kept);
-    const radius = Math.min(growing.widest, smoothingRadius(samples));
-    smoothFilms(growing.smooth, growing.films, growing.guide, radius);
+    smoothFilms(growing.smooth, growing.films, growing.guide);
     growing.changed = false;
     const { picture, smooth: films, window, guide, things } = growing;
     this.shown = { picture, films, samples, window, guide, things };

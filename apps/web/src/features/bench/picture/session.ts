@@ -1,14 +1,8 @@
 import type { SetDocument } from '@fendrix/contract';
+import { channelsOf, displayWeights, type Thing, traceKey } from '@fendrix/core';
 import {
-  channelsOf,
-  displayWeights,
-  type FilterGuide,
-  type Thing,
-  type Tile,
-  tilesOf,
-  traceKey,
-} from '@fendrix/core';
-import {
+  type GuidePart,
+  guideParts,
   type KeyedSet,
   type Pick as PickedSpot,
   renderProgressively,
@@ -38,10 +32,10 @@ const WIDEST_FOLLOWING = 480;
 const FOLLOWING_MS = 85;
 /** Figures of this many pictures in a row may be given up while a thing moves. */
 const MOST_PASSED_OVER = 2;
-/** A quick picture: one sample, bounced light estimated, shown when whole, hardly filtered. */
-const QUICK = { samples: 1, fewest: 1, widest: 2 };
+/** A quick picture: one sample, bounced light estimated, shown when whole. */
+const QUICK = { samples: 1, fewest: 1 };
 /** The refined picture: takes the quick one's place when its noise is bearable. */
-const WHOLE = { samples: 128, fewest: 4, widest: 8 };
+const WHOLE = { samples: 128, fewest: 2 };
 /** Priority of what must be there before the rest. */
 const AT_ONCE = 1e5;
 /** Rest after a change before the refining starts, ms. */
@@ -49,19 +43,11 @@ const REST_MS = 140;
 /** Time between two developed states of the refining, ms. */
 const SHOW_EVERY_MS = 250;
 const NO_TAKES: SetDocument['takes'] = [];
-/** Side of the pieces in which the filter's guide is made, px: short enough to be cut off by a move. */
-const GUIDE_TILE = 128;
-
-interface GuidePart {
-  tile: Tile;
-  guide: FilterGuide;
-}
 
 interface PictureOptions {
   width: number;
   samples: number;
   fewest: number;
-  widest: number;
   /** Whether the preview filter gets its guide. */
   guided: boolean;
   /** Only these films are traced; the others are those of the finished picture before. */
@@ -340,7 +326,7 @@ export class PictureSession {
   }
 
   private async renderInto(keyed: KeyedSet, options: PictureOptions): Promise<void> {
-    const { width, samples, fewest, widest, guided, ambient, signal, channels: wanted, priority } = options;
+    const { width, samples, fewest, guided, ambient, signal, channels: wanted, priority } = options;
     const window = this.window;
     const { width: wide, height: high, part } = pictureOf(window, width, this.aspect);
     const picture = this.nextPicture++;
@@ -350,7 +336,7 @@ export class PictureSession {
       ? Array.from({ length: channels }, (_, i) => i).filter((i) => !wanted.includes(i))
       : [];
     const size = { width: part.width, height: part.height };
-    this.tell({ type: 'begin', picture, ...size, channels, fewest, widest, kept, window });
+    this.tell({ type: 'begin', picture, ...size, channels, fewest, kept, window });
     const guides = guided
       ? this.guideInto(keyed, picture, { width: wide, height: high, part }, signal)
       : undefined;
@@ -388,15 +374,9 @@ export class PictureSession {
     const run = { priority: 1, ...(signal ? { signal } : {}) };
     const key = `${keyed.key} ${width} ${JSON.stringify(part)}`;
     if (this.guides?.key !== key) {
-      const [things, ...parts] = await Promise.all([
+      const [things, parts] = await Promise.all([
         this.pool.run(keyed, { kind: 'things' }, run),
-        ...tilesOf(part.width, part.height, GUIDE_TILE).map(async (tile) => {
-          const inPicture = { ...tile, x: tile.x + part.x, y: tile.y + part.y };
-          return {
-            tile,
-            guide: await this.pool.run(keyed, { kind: 'guide', width, height, tile: inPicture }, run),
-          };
-        }),
+        guideParts(this.pool, keyed, { width, height }, part, run),
       ]);
       this.guides = { key, things, parts };
     }
