@@ -28,7 +28,7 @@ function open() {
     });
   const add = (picture: number, value: number, samples = 1) => {
     developer.receive({ type: 'tile', picture, tile, sums: level(value), samples });
-    developer.receive({ type: 'show', picture });
+    developer.receive({ type: 'show', picture, last: false });
     vi.runAllTimers();
   };
   const weigh = (...greys: number[]) => {
@@ -82,7 +82,7 @@ describe('film developer', () => {
     begin(1, 1);
     developer.receive({ type: 'tile', picture: 1, tile, sums: level(1), samples: 1 });
     for (let i = 0; i < 5; i++) developer.receive({ type: 'weights', weights: new Float64Array([1, 1, 1]) });
-    developer.receive({ type: 'show', picture: 1 });
+    developer.receive({ type: 'show', picture: 1, last: false });
     vi.runAllTimers();
     expect(pictures).toHaveLength(1);
     weigh(1, 1);

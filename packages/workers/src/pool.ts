@@ -20,6 +20,8 @@ export interface RunOptions {
   signal?: AbortSignal;
   /** Tasks of a higher number are started first. */
   priority?: number;
+  /** Nobody moves anything meanwhile: the core that is otherwise left to the page may help. */
+  atRest?: boolean;
 }
 
 export interface PoolEvents {
@@ -32,6 +34,7 @@ interface Waiting {
   keyed: KeyedSet;
   task: Task;
   priority: number;
+  atRest: boolean;
   tries: number;
   settle(outcome: { result: TaskResult<Task>; rays: number } | Error): void;
 }
@@ -48,10 +51,10 @@ const MOST_TRIES = 3;
 /** So many crashes for each worker without one answer between them, and the pool gives up. */
 const MOST_CRASHES_PER_WORKER = 5;
 /** A worker that gives no answer for so long is taken for hung, ms. */
-const PATIENCE_MS = 60_000;
+export const PATIENCE_MS = 60_000;
 
 /**
- * A fixed number of workers that share a queue. Each call settles, whatever happens to the workers:
+ * A fixed number of workers that share a queue, and spare ones for what is asked for at rest. Each call settles, whatever happens to the workers:
  * with the result, with an abort, or with an error after a task has killed three of them.
  */
 export class WorkerPool {
@@ -70,15 +73,16 @@ export class WorkerPool {
     readonly size: number,
     private readonly events: PoolEvents = {},
     private readonly patienceMs = PATIENCE_MS,
+    spare = 0,
   ) {
-    for (let i = 0; i < size; i++) this.slots.push(this.openSlot());
+    for (let i = 0; i < size + spare; i++) this.slots.push(this.openSlot());
   }
 
   /** Runs a task on the set given, on any free worker. Rejects with the signal's reason when aborted. */
   run<T extends Task>(
     keyed: KeyedSet,
     task: T,
-    { signal, priority = 0 }: RunOptions = {},
+    { signal, priority = 0, atRest = false }: RunOptions = {},
   ): Promise<TaskResult<T>> {
     return new Promise((resolve, reject) => {
       if (this.ended) return reject(this.ended);
@@ -93,6 +97,7 @@ export class WorkerPool {
         keyed,
         task,
         priority,
+        atRest,
         tries: 0,
         settle: (outcome) => {
           signal?.removeEventListener('abort', onAbort);
@@ -137,9 +142,10 @@ export class WorkerPool {
   }
 
   private dispatch(): void {
-    for (const slot of this.slots) {
+    for (const [place, slot] of this.slots.entries()) {
       if (slot.busy) continue;
-      const waiting = this.queue.shift();
+      const next = place < this.size ? 0 : this.queue.findIndex(({ atRest }) => atRest);
+      const waiting = next < 0 ? undefined : this.queue.splice(next, 1)[0];
       if (!waiting) return;
       const { key, set } = waiting.keyed;
       if (slot.heldKey !== key) slot.port.post({ type: 'hold', key, set });

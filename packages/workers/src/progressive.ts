@@ -27,6 +27,8 @@ export interface ProgressiveOptions {
   window?: Tile;
   signal?: AbortSignal;
   priority?: number;
+  /** See `RunOptions.atRest`. */
+  atRest?: boolean;
   /** Takes each tile's sums instead of the films given back, which then stay empty. */
   onTile?(tile: Tile, sums: Float32Array, samples: number): void;
   /** Called after each tile. */
@@ -45,7 +47,7 @@ export async function renderProgressively(
   keyed: KeyedSet,
   options: ProgressiveOptions,
 ): Promise<Films> {
-  const { width, height, samples, seed, signal, priority = 0 } = options;
+  const { width, height, samples, seed, signal, priority = 0, atRest = false } = options;
   const part = options.window ?? { x: 0, y: 0, width, height };
   const films = createFilms(part.width, part.height, channelsOf(keyed.set).length);
   const how = {
@@ -71,7 +73,7 @@ export async function renderProgressively(
       seed,
       ...how,
     };
-    const run = { priority: priority - pass.first, ...(signal ? { signal } : {}) };
+    const run = { priority: priority - pass.first, atRest, ...(signal ? { signal } : {}) };
     const sums = await pool.run(keyed, { kind: 'tile', job }, run);
     if (options.onTile) options.onTile(tile, sums, pass.count);
     else addTile(films, tile, sums, pass.count);

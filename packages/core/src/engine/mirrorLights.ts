@@ -1,32 +1,18 @@
+import { FlatMirrors, PLANE } from './flatMirrors.js';
 import { fresnelMean } from './fresnel.js';
-import { type i32, whole32 } from './portable.js';
+import type { i32 } from './portable.js';
 import { lobeFresnel } from './scatter.js';
-import {
-  COAT_ALPHA,
-  COAT_INDEX,
-  COATED,
-  FLAT,
-  KIND,
-  MIRROR,
-  RELIEF,
-  type SceneTables,
-  STRIDE,
-  SURFACE,
-} from './tables.js';
+import { COAT_INDEX, type SceneTables } from './tables.js';
 import { fill3 } from './vectors.js';
 
-/** Smaller mirrors light little, and more of them cost more than they save: light finds those by chance. */
+/** Smaller mirrors light little. */
 const SMALLEST_M2 = 0.01;
-const MOST_MIRRORS = 4;
-/** Numbers kept of each: a point of it, its unit normal on the mirror's side. */
-const PLANE = 6;
 
 /**
  * Large flat mirrors and clear coats, by way of which lamps are sampled: a light seen in a flat mirror is the light
  * seen from the image of the point behind it, without the mirror. Exact: such a mirror keeps solid angles.
  */
-export class MirrorLights {
-  count: i32 = 0;
+export class MirrorLights extends FlatMirrors {
   /** Image of the point in the mirror looked at; where the way to the light meets the mirror. */
   image: Float64Array = new Float64Array(3);
   crossing: Float64Array = new Float64Array(3);
@@ -35,25 +21,10 @@ export class MirrorLights {
   after: number = 0;
   /** Part mirrored at the crossing, red green blue. */
   mirrored: Float64Array = new Float64Array(3);
-  private t: SceneTables;
-  private primitives: Int32Array = new Int32Array(MOST_MIRRORS);
-  private places: Int32Array = new Int32Array(MOST_MIRRORS);
-  private planes: Float64Array = new Float64Array(MOST_MIRRORS * PLANE);
-  private areas: Float64Array = new Float64Array(MOST_MIRRORS);
   private current: i32 = 0;
 
   constructor(t: SceneTables) {
-    this.t = t;
-    for (let primitive = 0; primitive < t.count; primitive++) {
-      if ((t.kind[primitive] as i32) !== FLAT || (t.emitterOf[primitive] as i32) >= 0) continue;
-      const o = primitive * STRIDE;
-      const area = 1 / Math.sqrt((t.data[o + 12] as number) * (t.data[o + 13] as number));
-      if (!(area >= SMALLEST_M2)) continue;
-      if (this.mirrorsWell(t.front[primitive] as i32))
-        this.keep(primitive, t.front[primitive] as i32, 1, area);
-      if (this.mirrorsWell(t.back[primitive] as i32))
-        this.keep(primitive, t.back[primitive] as i32, -1, area);
-    }
+    super(t, false, SMALLEST_M2);
   }
 
   primitiveOf(mirror: i32): i32 {
@@ -112,48 +83,5 @@ export class MirrorLights {
     if (coat !== 0) fill3(this.mirrored, fresnelMean(cosine, coat));
     else for (let c = 0; c < 3; c++) this.mirrored[c] = lobeFresnel(this.t, place, c, cosine);
     return true;
-  }
-
-  /** Height of a point above a mirror, m. */
-  private height(mirror: i32, point: Float64Array): number {
-    const planes = this.planes;
-    const o = mirror * PLANE;
-    let height: number = 0;
-    for (let a = 0; a < 3; a++) {
-      height += ((point[a] as number) - (planes[o + a] as number)) * (planes[o + 3 + a] as number);
-    }
-    return height;
-  }
-
-  private mirrorsWell(surface: i32): boolean {
-    const s = this.t.surfaces;
-    const o = surface * SURFACE;
-    if ((s[o + RELIEF] as number) !== 0) return false;
-    const kind = whole32(s[o + KIND] as number);
-    return kind === MIRROR || (kind === COATED && (s[o + COAT_ALPHA] as number) === 0);
-  }
-
-  /** Keeps a mirror, in the place of the smallest if there are too many. */
-  private keep(primitive: i32, surface: i32, side: number, area: number): void {
-    let m = this.count;
-    if (m === MOST_MIRRORS) {
-      m = 0;
-      for (let i = 1; i < MOST_MIRRORS; i++) {
-        if ((this.areas[i] as number) < (this.areas[m] as number)) m = i;
-      }
-      if (area <= (this.areas[m] as number)) return;
-    } else this.count = m + 1;
-    const d = this.t.data;
-    const o = primitive * STRIDE;
-    let squared: number = 0;
-    for (let a = 0; a < 3; a++) squared += (d[o + 9 + a] as number) * (d[o + 9 + a] as number);
-    const scale = side / Math.sqrt(squared);
-    for (let a = 0; a < 3; a++) {
-      this.planes[m * PLANE + a] = d[o + a] as number;
-      this.planes[m * PLANE + 3 + a] = scale * (d[o + 9 + a] as number);
-    }
-    this.primitives[m] = primitive;
-    this.places[m] = surface * SURFACE;
-    this.areas[m] = area;
   }
 }

@@ -19,7 +19,7 @@ import {
 import { copy3, dot3, scale3 } from './vectors.js';
 
 /** From this bounce on one light, picked at random, is asked instead of all of them. */
-const ONE_LIGHT_FROM = 2;
+export const ONE_LIGHT_FROM = 2;
 
 /** How a path finds light: lights and lit sheets that are asked, and those that are met by chance. */
 export class PathLights extends PathState {

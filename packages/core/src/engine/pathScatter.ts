@@ -1,5 +1,5 @@
 import { fresnelMean } from './fresnel.js';
-import { PathLights } from './pathLights.js';
+import { ONE_LIGHT_FROM, PathLights } from './pathLights.js';
 import type { i32 } from './portable.js';
 import {
   BASE_PART,
@@ -12,7 +12,7 @@ import {
   sampleScatter,
   sentBackShare,
 } from './scatter.js';
-import { COAT_ALPHA, COAT_INDEX, COATED, TRANSLUCENT } from './tables.js';
+import { COAT_ALPHA, COAT_INDEX, COATED, METAL, TRANSLUCENT } from './tables.js';
 import { copy3, cosineAbove, dot3, fromFrame, mirrorDirection, scale3 } from './vectors.js';
 
 /** Largest number the sampler gives. */
@@ -76,6 +76,7 @@ export class PathScatter extends PathLights {
     copy3(this.chosenAt, hit.point);
     this.decideTimes();
     this.aimGuide();
+    this.aimAtRoughMirrors();
     this.askLights(share, true);
     this.askSheets(share);
     this.askMirrors(share);
@@ -96,7 +97,6 @@ export class PathScatter extends PathLights {
 
   /** Samples one of the ways on from a surface that scatters. @returns false where it leads nowhere */
   private goOn(share: number, way: i32): boolean {
-    const t = this.t;
     const hit = this.hit;
     const sampler = this.sampler;
     const weight = this.weight;
@@ -107,15 +107,15 @@ export class PathScatter extends PathLights {
       split = sampler.uv[0] as number;
     }
     sampler.nextPart(way, ways);
-    const choice = sampler.uv[0] as number;
-    const base = choice >= share;
-    const through = base && this.goesThrough(choice);
-    // What is left of the number that made the choices is as even within its part.
-    if (hit.kind === TRANSLUCENT) this.stretch(sentBackShare(t, hit.place, hit.albedo), through);
-    else if (share > 0) this.stretch(share, base);
-    if (base && !through) this.guide.bend(sampler.uv);
-    if (!sampleScatter(this.into, t, hit.place, hit.albedo, share, this.out, choice, sampler.uv))
-      return false;
+    const towards = this.rough.share;
+    const aimed = (sampler.uv[0] as number) < towards;
+    // What is left of the number that made a choice is as even within its part.
+    if (towards > 0) this.stretch(towards, !aimed);
+    const base = aimed || (sampler.uv[0] as number) >= share;
+    if (aimed) {
+      this.rough.aim(this.light, sampler.uv);
+      if (!this.canSee()) return false;
+    } else if (!this.scatterInto(share, base)) return false;
     this.evaluate(share);
     const pdf = this.scatter[PDF] as number;
     if (!(pdf > 0)) return false;
@@ -125,8 +125,29 @@ export class PathScatter extends PathLights {
     if (this.splits && this.kept) this.losePolarisation(split);
     for (let a = 0; a < 3; a++) weight[a] = (weight[a] as number) * (this.scatter[a] as number) * gain;
     fromFrame(this.direction, this.into, hit.frame, hit.normal);
-    if (choice >= share || !this.isSharp()) this.sharp = false;
+    if (base || !this.isSharp()) this.sharp = false;
     return dot3(this.direction, hit.flat) > 0 === cosIn > 0;
+  }
+
+  /** Samples a direction by how the surface scatters. @param base whether by its base, not its coat */
+  private scatterInto(share: number, base: boolean): boolean {
+    const t = this.t;
+    const hit = this.hit;
+    const uv = this.sampler.uv;
+    const choice = uv[0] as number;
+    const through = base && this.goesThrough(choice);
+    if (hit.kind === TRANSLUCENT) this.stretch(sentBackShare(t, hit.place, hit.albedo), through);
+    else if (share > 0) this.stretch(share, base);
+    if (base && !through) this.guide.bend(uv);
+    return sampleScatter(this.into, t, hit.place, hit.albedo, share, this.out, choice, uv);
+  }
+
+  /** From the first surfaces some paths are sent to silver cards and foil. */
+  private aimAtRoughMirrors(): void {
+    const rough = this.rough;
+    const wide = this.hit.kind !== METAL && !this.coatAlone;
+    if (rough.count > 0 && wide && this.bounce < ONE_LIGHT_FROM) rough.look(this.hit.point);
+    else rough.turnOff();
   }
 
   /** Stretches the sampler's first number over its part: from 0 to a border, or from there to 1. */
@@ -158,6 +179,7 @@ export class PathScatter extends PathLights {
   /** Wax and food: the skin mirrors, the rest walks inside and comes out nearby. */
   protected throughWax(): boolean {
     this.guide.aim(-1);
+    this.rough.turnOff();
     this.askOnce();
     const t = this.t;
     const hit = this.hit;

@@ -5,8 +5,9 @@ import type { Kernel } from './kernel.js';
 import { MirrorLights } from './mirrorLights.js';
 import { Passage } from './passage.js';
 import { type i32, whole32 } from './portable.js';
+import { RoughMirrors } from './roughMirrors.js';
 import type { Sampler } from './sampler.js';
-import { BASE_PART, coatAlbedo, evaluateScatter } from './scatter.js';
+import { BASE_PART, coatAlbedo, evaluateScatter, PDF } from './scatter.js';
 import { irradianceAt, SheetSampler } from './sheets.js';
 import { SurfaceHit } from './surfaceHit.js';
 import {
@@ -22,7 +23,7 @@ import {
   SPREAD,
   TRANSLUCENT,
 } from './tables.js';
-import { copy3, dot3, scale3 } from './vectors.js';
+import { copy3, dot3, fromFrame, scale3 } from './vectors.js';
 import { WaxWalk } from './waxWalk.js';
 
 /** From this bounce on paths end at random (Russian roulette), which keeps the mean. */
@@ -77,6 +78,7 @@ export class PathState {
   protected sheets: SheetSampler;
   protected guide: Guide;
   protected mirrors: MirrorLights;
+  protected rough: RoughMirrors;
   protected splits: boolean = false;
 
   // State of one path: the next ray and its throughput.
@@ -116,6 +118,7 @@ export class PathState {
   protected sheetAlbedo: Float64Array = new Float64Array(3);
   protected printed: Float64Array = new Float64Array(3);
   protected spread: Float64Array = new Float64Array(3);
+  private towards: Float64Array = new Float64Array(3);
   protected sheetFactor: Float64Array = new Float64Array(3);
   protected halfWeight: Float64Array = new Float64Array(3);
   protected keptWeight: Float64Array = new Float64Array(3);
@@ -134,6 +137,7 @@ export class PathState {
     this.sheets = new SheetSampler(t);
     this.guide = new Guide(t);
     this.mirrors = new MirrorLights(t);
+    this.rough = new RoughMirrors(t);
     for (let channel = 0; channel < t.channelCount; channel++) {
       this.wanted[channel] = 1;
       if ((t.keptChannel[channel] as i32) !== channel) this.splits = true;
@@ -253,11 +257,20 @@ export class PathState {
     const s = this.scatter;
     const gain = this.guide.gain(this.into);
     evaluateScatter(s, this.t, this.hit.place, this.hit.albedo, share, this.out, this.into, gain);
+    if (this.rough.share > 0) this.mixDensities();
     if (!this.coatAlone) return;
     for (let c = 0; c < 3; c++) {
       s[c] = (s[c] as number) - (s[BASE_PART + c] as number);
       s[BASE_PART + c] = 0;
     }
+  }
+
+  /** Directions are scattered, or aimed at rough mirrors. */
+  private mixDensities(): void {
+    const share = this.rough.share;
+    fromFrame(this.towards, this.into, this.hit.frame, this.hit.normal);
+    const aimed = this.rough.density(this.towards);
+    this.scatter[PDF] = (1 - share) * (this.scatter[PDF] as number) + share * aimed;
   }
 
   /** Whether the mirror lobe here is so narrow that it shows things sharply. */

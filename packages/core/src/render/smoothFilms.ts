@@ -12,9 +12,9 @@ const FIRST_RADIUS = 1;
 const NOISE_RADIUS = 2;
 /** Of a pixel's own noise at least this part counts, so that a single bright sample is known as noise. */
 const OWN_NOISE = 0.25;
-/** What the filter changes at a pixel by more than the root of so many times the noise is no noise. */
-const SURE_CHANGE = 9;
-/** A pixel of one sample brighter than this many times its neighbourhood is taken down to it. */
+/** What differs by more than the root of so many times the noise is no noise. */
+const SURE = 9;
+/** A pixel brighter than this many times its neighbourhood is taken down to it, unless it is no noise. */
 const OUTLIER = 4;
 
 /** Columns taken at once, so that memory is read along rows. */
@@ -40,9 +40,10 @@ interface Reach {
 export function smoothFilms(out: Films, films: Films, guide: FilterGuide): void {
   const { width, height, channels, samples } = films;
   const pixels = width * height;
-  const reach = reachOf(guide, films);
-  const single = samples.includes(1);
-  const radius = single ? FIRST_RADIUS : RADIUS;
+  const radius = samples.includes(1) ? FIRST_RADIUS : RADIUS;
+  const wide = reachOf(guide, films);
+  const reach = narrowed(wide, (pixel) => (guide.shiny[pixel] === 1 ? SHINY_RADIUS : radius));
+  const near = narrowed(reach, () => NOISE_RADIUS);
   const guided = guide.region.some((region) => region !== 0);
   const smooth = new Float32Array(3 * pixels);
   const along = new Float32Array(3 * pixels);
@@ -53,12 +54,10 @@ export function smoothFilms(out: Films, films: Films, guide: FilterGuide): void 
     const own = out.data.subarray(channel * 3 * pixels, (channel + 1) * 3 * pixels);
     averageSamples(own, films, channel);
     if (!guided) continue;
-    if (single) {
-      meanOfNeighbours(smooth, along, own, 3, width, reach, RADIUS);
-      takeDown(own, smooth, films);
-    }
-    meanOfNeighbours(smooth, along, own, 3, width, reach, radius);
-    meanOfNeighbours(smooth, along, smooth, 3, width, reach, radius);
+    meanOfNeighbours(smooth, along, own, 3, width, wide);
+    takeDown(own, smooth, films, channel);
+    meanOfNeighbours(smooth, along, own, 3, width, reach);
+    meanOfNeighbours(smooth, along, smooth, 3, width, reach);
     for (let pixel = 0; pixel < pixels; pixel++) {
       const change = squaredChange(own, smooth, pixel);
       changed[pixel] = change;
@@ -66,7 +65,7 @@ export function smoothFilms(out: Films, films: Films, guide: FilterGuide): void 
       const known = (films.halfSamples[pixel] as number) > 0;
       noise[pixel] = known ? noiseOfMean(films, channel * pixels + pixel, pixel) : change;
     }
-    mix(own, smooth, noise, changed, along, width, reach);
+    mix(own, smooth, noise, changed, along, width, near);
   }
 }
 
@@ -79,14 +78,23 @@ function averageSamples(target: Float32Array, { data, samples }: Films, channel:
   }
 }
 
-function takeDown(target: Float32Array, smooth: Float32Array, { samples }: Films): void {
-  for (let i = 0; i < target.length; i++) {
-    if ((samples[(i / 3) | 0] as number) !== 1) continue;
-    const most = OUTLIER * (smooth[i] as number);
-    if ((target[i] as number) > most) target[i] = most;
+function takeDown(target: Float32Array, smooth: Float32Array, films: Films, channel: number): void {
+  const pixels = films.samples.length;
+  for (let pixel = 0; pixel < pixels; pixel++) {
+    const i = 3 * pixel;
+    const here = (target[i] as number) + (target[i + 1] as number) + (target[i + 2] as number);
+    const round = (smooth[i] as number) + (smooth[i + 1] as number) + (smooth[i + 2] as number);
+    const over = here - OUTLIER * round;
+    if (!(over > 0)) continue;
+    if (
+      (films.halfSamples[pixel] as number) > 0 &&
+      over * over > SURE * noiseOfMean(films, channel * pixels + pixel, pixel)
+    )
+      continue;
+    const scale = (OUTLIER * round) / here;
+    for (let c = 0; c < 3; c++) target[i + c] = (target[i + c] as number) * scale;
   }
 }
-
 function squaredChange(own: Float32Array, smooth: Float32Array, pixel: number): number {
   let change = 0;
   for (let i = 3 * pixel; i < 3 * pixel + 3; i++) change += (smooth[i] as number) - (own[i] as number);
@@ -105,15 +113,15 @@ function mix(
 ): void {
   const meanNoise = new Float32Array(noise.length);
   const meanChange = new Float32Array(noise.length);
-  meanOfNeighbours(meanNoise, along, noise, 1, width, reach, NOISE_RADIUS);
-  meanOfNeighbours(meanChange, along, changed, 1, width, reach, NOISE_RADIUS);
+  meanOfNeighbours(meanNoise, along, noise, 1, width, reach);
+  meanOfNeighbours(meanChange, along, changed, 1, width, reach);
   for (let pixel = 0; pixel < noise.length; pixel++) {
     const variance = Math.max(meanNoise[pixel] as number, OWN_NOISE * (noise[pixel] as number));
     if (!(variance > 0)) continue;
     const error = Math.max(
       0,
       (meanChange[pixel] as number) - variance,
-      (changed[pixel] as number) - SURE_CHANGE * variance,
+      (changed[pixel] as number) - SURE * variance,
     );
     const part = variance / (variance + error);
     for (let i = 3 * pixel; i < 3 * pixel + 3; i++) {
@@ -130,10 +138,9 @@ function meanOfNeighbours(
   size: 1 | 3,
   width: number,
   reach: Reach,
-  most: number,
 ): void {
-  meanAlongRows(along, from, size, width, reach, most);
-  meanAlongColumns(out, along, size, width, reach, most);
+  meanAlongRows(along, from, size, width, reach);
+  meanAlongColumns(out, along, size, width, reach);
 }
 
 function meanAlongRows(
@@ -142,7 +149,6 @@ function meanAlongRows(
   size: 1 | 3,
   width: number,
   { left, right }: Reach,
-  most: number,
 ): void {
   const running = new Float64Array(size * (width + 1));
   for (let row = 0; row < left.length; row += width) {
@@ -150,8 +156,8 @@ function meanAlongRows(
       running[i + size] = (running[i] as number) + (from[size * row + i] as number);
     }
     for (let x = 0; x < width; x++) {
-      const begin = x - Math.min(most, left[row + x] as number);
-      const end = x + 1 + Math.min(most, right[row + x] as number);
+      const begin = x - (left[row + x] as number);
+      const end = x + 1 + (right[row + x] as number);
       const share = 1 / (end - begin);
       for (let c = 0; c < size; c++) {
         const whole = (running[size * end + c] as number) - (running[size * begin + c] as number);
@@ -167,7 +173,6 @@ function meanAlongColumns(
   size: 1 | 3,
   width: number,
   { up, down }: Reach,
-  most: number,
 ): void {
   const height = up.length / width;
   const running = new Float64Array(size * STRIP * (height + 1));
@@ -182,8 +187,8 @@ function meanAlongColumns(
     for (let y = 0; y < height; y++) {
       for (let i = 0; i < values; i += size) {
         const pixel = y * width + first + i / size;
-        const begin = y - Math.min(most, up[pixel] as number);
-        const end = y + 1 + Math.min(most, down[pixel] as number);
+        const begin = y - (up[pixel] as number);
+        const end = y + 1 + (down[pixel] as number);
         const share = 1 / (end - begin);
         for (let c = 0; c < size; c++) {
           const whole =
@@ -196,7 +201,7 @@ function meanAlongColumns(
 }
 
 function reachOf(guide: FilterGuide, { samples }: Films): Reach {
-  const { width, region, shiny } = guide;
+  const { width, region } = guide;
   const pixels = region.length;
   const height = pixels / width;
   const reach: Reach = {
@@ -209,14 +214,19 @@ function reachOf(guide: FilterGuide, { samples }: Films): Reach {
     for (let x = 0; x < width; x++) {
       const pixel = y * width + x;
       if (region[pixel] === 0) continue;
-      const most = shiny[pixel] === 1 ? SHINY_RADIUS : RADIUS;
-      reach.left[pixel] = alike(guide, samples, pixel, -1, Math.min(most, x));
-      reach.right[pixel] = alike(guide, samples, pixel, 1, Math.min(most, width - 1 - x));
-      reach.up[pixel] = alike(guide, samples, pixel, -width, Math.min(most, y));
-      reach.down[pixel] = alike(guide, samples, pixel, width, Math.min(most, height - 1 - y));
+      reach.left[pixel] = alike(guide, samples, pixel, -1, Math.min(RADIUS, x));
+      reach.right[pixel] = alike(guide, samples, pixel, 1, Math.min(RADIUS, width - 1 - x));
+      reach.up[pixel] = alike(guide, samples, pixel, -width, Math.min(RADIUS, y));
+      reach.down[pixel] = alike(guide, samples, pixel, width, Math.min(RADIUS, height - 1 - y));
     }
   }
   return reach;
+}
+
+/** The same with at most so many pixels for each. */
+function narrowed(reach: Reach, most: (pixel: number) => number): Reach {
+  const held = (side: Uint8Array) => side.map((count, pixel) => Math.min(count, most(pixel)));
+  return { left: held(reach.left), right: held(reach.right), up: held(reach.up), down: held(reach.down) };
 }
 
 /** How many pixels in a row from one on are of its kind and have samples, at most `most`. */

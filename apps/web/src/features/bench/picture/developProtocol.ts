@@ -24,7 +24,8 @@ export type ToDeveloper =
   | { type: 'guide'; picture: number; tile: Tile; guide: FilterGuide }
   | { type: 'tile'; picture: number; tile: Tile; sums: Float32Array; samples: number }
   | { type: 'weights'; weights: Float64Array<ArrayBuffer> }
-  | { type: 'show'; picture: number };
+  /** Asks for the picture as it is; the last time at once, before when there is time. */
+  | { type: 'show'; picture: number; last: boolean };
 
 /** A developed picture, 8-bit sRGB with alpha. */
 export interface FromDeveloper {

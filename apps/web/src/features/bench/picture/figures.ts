@@ -51,10 +51,22 @@ export interface Detail {
   mapWidth: number;
   profile: { columns: number; samples: number };
   spotSamples: number;
+  /** Nothing moves: every core may help. */
+  atRest: boolean;
 }
 
-export const FOLLOWING: Detail = { mapWidth: 240, profile: { columns: 48, samples: 6 }, spotSamples: 64 };
-export const REFINED: Detail = { mapWidth: 520, profile: { columns: 120, samples: 96 }, spotSamples: 2048 };
+export const FOLLOWING: Detail = {
+  mapWidth: 240,
+  profile: { columns: 48, samples: 6 },
+  spotSamples: 64,
+  atRest: false,
+};
+export const REFINED: Detail = {
+  mapWidth: 520,
+  profile: { columns: 120, samples: 96 },
+  spotSamples: 2048,
+  atRest: true,
+};
 
 /** How figures are asked for. */
 export interface Seen {
@@ -84,13 +96,15 @@ export class Figures {
   ) {}
 
   async bands(keyed: KeyedSet, signal: AbortSignal): Promise<void> {
-    this.events.bands(await this.pool.run(keyed, { kind: 'bands' }, this.run(signal)));
+    this.events.bands(await this.pool.run(keyed, { kind: 'bands' }, this.run(FOLLOWING, signal)));
   }
 
-  async spots(keyed: KeyedSet, { spotSamples: samples }: Detail, signal?: AbortSignal): Promise<void> {
+  async spots(keyed: KeyedSet, detail: Detail, signal?: AbortSignal): Promise<void> {
+    const samples = detail.spotSamples;
+    const run = this.run(detail, signal);
     const parts = await Promise.all(
       keyed.set.spots.map((spot) =>
-        this.pool.run(keyed, { kind: 'spots', spots: [spot], samples, seed: 1 }, this.run(signal)),
+        this.pool.run(keyed, { kind: 'spots', spots: [spot], samples, seed: 1 }, run),
       ),
     );
     this.events.spots(parts.flat());
@@ -101,7 +115,7 @@ export class Figures {
     const { detail, window, aspect, quick, ambient } = seen;
     const { width, height, part: tile } = pictureOf(window, detail.mapWidth, aspect);
     const map = { width, height, tile };
-    const run = this.run(signal);
+    const run = this.run(detail, signal);
     const mirrors = async () => {
       const found = await this.pool.run(keyed, { kind: 'mirror', ...map }, run);
       this.events.mirrors({ ...found, window });
@@ -126,7 +140,7 @@ export class Figures {
     ]);
   }
 
-  private run(signal: AbortSignal | undefined) {
-    return { priority: this.priority, ...(signal ? { signal } : {}) };
+  private run({ atRest }: Detail, signal: AbortSignal | undefined) {
+    return { priority: this.priority, atRest, ...(signal ? { signal } : {}) };
   }
 }

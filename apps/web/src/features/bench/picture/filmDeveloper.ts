@@ -53,6 +53,10 @@ export class FilmDeveloper {
   private weights: Float64Array = new Float64Array(0);
   private overlay: ToneOverlay = 'none';
   private wanted = false;
+  /** The wait before a growing picture is developed again. */
+  private growTimer: ReturnType<typeof setTimeout> | undefined;
+  /** From when on it may be: development takes a third of the time at most, the cores are for the light. */
+  private notBefore = 0;
 
   constructor(private readonly post: (picture: FromDeveloper) => void) {}
 
@@ -83,7 +87,7 @@ export class FilmDeveloper {
         this.growing.changed = true;
         break;
       case 'show':
-        if (this.growing?.picture === message.picture) this.want();
+        if (this.growing?.picture === message.picture) this.wantGrown(message.last);
         break;
     }
   }
@@ -92,6 +96,9 @@ export class FilmDeveloper {
     const { picture, width, height, channels, fewest, kept, window } = message;
     // Quick pictures come and go: the last whole one is remembered.
     if (this.growing && this.growing.fewest > 1) this.whole = this.growing.films;
+    clearTimeout(this.growTimer);
+    this.growTimer = undefined;
+    this.notBefore = 0;
     this.growing = {
       picture,
       films: createFilms(width, height, channels),
@@ -112,25 +119,39 @@ export class FilmDeveloper {
     this.wanted = true;
     setTimeout(() => {
       this.wanted = false;
-      this.grow();
       this.develop();
     }, 0);
   }
 
-  /** Puts the growing picture on show once it is good enough, and again as it grows. */
-  private grow(): void {
+  private wantGrown(last: boolean): void {
+    if (this.growTimer !== undefined && !last) return;
+    clearTimeout(this.growTimer);
+    const wait = last ? 0 : Math.max(0, this.notBefore - performance.now());
+    this.growTimer = setTimeout(() => {
+      this.growTimer = undefined;
+      const begin = performance.now();
+      if (!this.grow()) return;
+      this.develop();
+      const end = performance.now();
+      this.notBefore = end + 2 * (end - begin);
+    }, wait);
+  }
+
+  /** Puts the growing picture on show once it is good enough. @returns whether there is something new */
+  private grow(): boolean {
     const { growing } = this;
-    if (!growing?.changed) return;
+    if (!growing?.changed) return false;
     const samples = growing.films.samples.reduce(
       (low, count) => Math.min(low, count),
       Number.POSITIVE_INFINITY,
     );
-    if (samples < growing.fewest) return;
+    if (samples < growing.fewest) return false;
     if (growing.earlier) keepFilms(growing.films, growing.earlier, growing.kept);
     smoothFilms(growing.smooth, growing.films, growing.guide);
     growing.changed = false;
     const { picture, smooth: films, window, guide, things } = growing;
     this.shown = { picture, films, samples, window, guide, things };
+    return true;
   }
 
   private develop(): void {

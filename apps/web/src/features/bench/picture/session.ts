@@ -56,6 +56,7 @@ interface PictureOptions {
   ambient?: readonly number[];
   signal?: AbortSignal;
   priority?: number;
+  atRest?: boolean;
 }
 
 export interface SessionEvents extends FigureEvents {
@@ -276,7 +277,8 @@ export class PictureSession {
     try {
       this.events.status({ phase: 'refining', progress: 0 });
       const ambient = await this.estimateAmbient(keyed, signal);
-      await this.renderInto(keyed, { ...QUICK, width: this.fullWidth, guided: true, ambient, signal });
+      const options = { guided: true, atRest: true, signal };
+      await this.renderInto(keyed, { ...QUICK, width: this.fullWidth, ambient, ...options });
       await Promise.all([
         this.figures.wanted(keyed, this.wants, this.seen(REFINED)),
         this.figures.spots(keyed, REFINED, signal),
@@ -286,7 +288,7 @@ export class PictureSession {
       const { window } = this;
       const touched = await this.touchedSince(keyed, width, signal);
       this.finished = null;
-      await this.renderInto(keyed, { ...WHOLE, width, guided: true, signal, ...touched });
+      await this.renderInto(keyed, { ...WHOLE, width, ...options, ...touched });
       this.finished = { set: keyed.set, width, window };
       this.events.status({ phase: 'done', progress: 1, rays: this.pool.rays });
     } catch (error) {
@@ -326,7 +328,7 @@ export class PictureSession {
   }
 
   private async renderInto(keyed: KeyedSet, options: PictureOptions): Promise<void> {
-    const { width, samples, fewest, guided, ambient, signal, channels: wanted, priority } = options;
+    const { width, samples, fewest, guided, ambient, signal, channels: wanted, priority, atRest } = options;
     const window = this.window;
     const { width: wide, height: high, part } = pictureOf(window, width, this.aspect);
     const picture = this.nextPicture++;
@@ -350,6 +352,7 @@ export class PictureSession {
       ...(ambient && !signal ? { tileSize: this.followingTile(part.width, part.height) } : {}),
       ...(signal ? { signal } : {}),
       ...(priority === undefined ? {} : { priority }),
+      ...(atRest ? { atRest } : {}),
       ...(ambient ? { ambient } : {}),
       ...(wanted ? { channels: wanted } : {}),
       onTile: (tile, sums, count) => this.tell({ type: 'tile', picture, tile, sums, samples: count }),
@@ -357,12 +360,12 @@ export class PictureSession {
         const now = performance.now();
         if (ambient || now - last < SHOW_EVERY_MS) return;
         last = now;
-        this.tell({ type: 'show', picture });
+        this.tell({ type: 'show', picture, last: false });
         this.events.status({ progress: done / total, rays: this.pool.rays });
       },
     });
     await Promise.all([traced, guides]);
-    this.tell({ type: 'show', picture });
+    this.tell({ type: 'show', picture, last: true });
   }
 
   private async guideInto(
@@ -371,7 +374,7 @@ export class PictureSession {
     { width, height, part }: ReturnType<typeof pictureOf>,
     signal: AbortSignal | undefined,
   ): Promise<void> {
-    const run = { priority: 1, ...(signal ? { signal } : {}) };
+    const run = { priority: 1, atRest: true, ...(signal ? { signal } : {}) };
     const key = `${keyed.key} ${width} ${JSON.stringify(part)}`;
     if (this.guides?.key !== key) {
       const [things, parts] = await Promise.all([

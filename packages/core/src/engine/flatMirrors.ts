@@ -1,0 +1,94 @@
+import { type i32, whole32 } from './portable.js';
+import {
+  COAT_ALPHA,
+  COATED,
+  FLAT,
+  KIND,
+  METAL,
+  MIRROR,
+  RELIEF,
+  type SceneTables,
+  STRIDE,
+  SURFACE,
+} from './tables.js';
+
+/** More of them cost more than they save: light finds those by chance. */
+export const MOST_MIRRORS = 4;
+/** Numbers kept of each: a corner of it, its unit normal on the mirror's side. */
+export const PLANE = 6;
+
+/** The largest flat surfaces of a scene that mirror: sharply, as mirrors and clear coats do, or roughly, as silver cards. */
+export class FlatMirrors {
+  count: i32 = 0;
+  protected t: SceneTables;
+  protected primitives: Int32Array = new Int32Array(MOST_MIRRORS);
+  /** Where the surface of each starts in the table of surfaces. */
+  protected places: Int32Array = new Int32Array(MOST_MIRRORS);
+  protected planes: Float64Array = new Float64Array(MOST_MIRRORS * PLANE);
+  /** m2 */
+  protected areas: Float64Array = new Float64Array(MOST_MIRRORS);
+  private rough: boolean;
+
+  /** @param smallest area that is kept, m2 */
+  constructor(t: SceneTables, rough: boolean, smallest: number) {
+    this.t = t;
+    this.rough = rough;
+    for (let primitive = 0; primitive < t.count; primitive++) {
+      if ((t.kind[primitive] as i32) !== FLAT || (t.emitterOf[primitive] as i32) >= 0) continue;
+      const o = primitive * STRIDE;
+      const area = 1 / Math.sqrt((t.data[o + 12] as number) * (t.data[o + 13] as number));
+      if (!(area >= smallest)) continue;
+      const front = t.front[primitive] as i32;
+      const back = t.back[primitive] as i32;
+      // The same on both sides: the end of a body, which seldom throws light anywhere.
+      if (rough && front === back) continue;
+      this.keepIfMirror(primitive, front, 1, area);
+      this.keepIfMirror(primitive, back, -1, area);
+    }
+  }
+
+  /** Height of a point above a mirror, m. */
+  protected height(mirror: i32, point: Float64Array): number {
+    const planes = this.planes;
+    const o = mirror * PLANE;
+    let height: number = 0;
+    for (let a = 0; a < 3; a++) {
+      height += ((point[a] as number) - (planes[o + a] as number)) * (planes[o + 3 + a] as number);
+    }
+    return height;
+  }
+
+  private isMirror(surface: i32): boolean {
+    const s = this.t.surfaces;
+    const o = surface * SURFACE;
+    const kind = whole32(s[o + KIND] as number);
+    if (this.rough) return kind === METAL;
+    if ((s[o + RELIEF] as number) !== 0) return false;
+    return kind === MIRROR || (kind === COATED && (s[o + COAT_ALPHA] as number) === 0);
+  }
+
+  /** Keeps a mirror, in the place of the smallest if there are too many. */
+  private keepIfMirror(primitive: i32, surface: i32, side: number, area: number): void {
+    if (!this.isMirror(surface)) return;
+    let m = this.count;
+    if (m === MOST_MIRRORS) {
+      m = 0;
+      for (let i = 1; i < MOST_MIRRORS; i++) {
+        if ((this.areas[i] as number) < (this.areas[m] as number)) m = i;
+      }
+      if (area <= (this.areas[m] as number)) return;
+    } else this.count = m + 1;
+    const d = this.t.data;
+    const o = primitive * STRIDE;
+    let squared: number = 0;
+    for (let a = 0; a < 3; a++) squared += (d[o + 9 + a] as number) * (d[o + 9 + a] as number);
+    const scale = side / Math.sqrt(squared);
+    for (let a = 0; a < 3; a++) {
+      this.planes[m * PLANE + a] = d[o + a] as number;
+      this.planes[m * PLANE + 3 + a] = scale * (d[o + 9 + a] as number);
+    }
+    this.primitives[m] = primitive;
+    this.places[m] = surface * SURFACE;
+    this.areas[m] = area;
+  }
+}
