@@ -88,4 +88,45 @@ describe('film developer', () => {
     weigh(1, 1);
     expect(pictures).toHaveLength(1);
   });
+
+  test('a growing picture takes a third of the time at most, its last state comes at once', () => {
+    const { developer, pictures, begin, weigh } = open();
+    const grow = (last: boolean) => {
+      developer.receive({ type: 'tile', picture: 1, tile, sums: level(1), samples: 1 });
+      developer.receive({ type: 'show', picture: 1, last });
+    };
+    begin(1, 1);
+    weigh(1);
+    // Each development takes 100 ms by this clock.
+    let now = 0;
+    let step = 0;
+    vi.spyOn(performance, 'now').mockImplementation(() => now + 100 * (step++ % 3 === 2 ? 1 : 0));
+    grow(false);
+    vi.advanceTimersByTime(1);
+    expect(pictures).toHaveLength(1);
+    step = 0;
+    now = 150;
+    grow(false);
+    vi.advanceTimersByTime(100);
+    expect(pictures).toHaveLength(1);
+    vi.advanceTimersByTime(100);
+    expect(pictures).toHaveLength(2);
+    grow(true);
+    vi.advanceTimersByTime(1);
+    expect(pictures).toHaveLength(3);
+    vi.restoreAllMocks();
+  });
+
+  test('a growing picture that is not good enough is not developed, new weights are', () => {
+    const { pictures, begin, add, weigh } = open();
+    begin(1, 1);
+    weigh(1);
+    add(1, 1);
+    begin(2, 4);
+    add(2, 1);
+    add(2, 1);
+    expect(pictures).toHaveLength(1);
+    weigh(0.5);
+    expect(pictures).toHaveLength(2);
+  });
 });

@@ -29,6 +29,13 @@ export interface PoolEvents {
   onCrash?(reason: string): void;
 }
 
+export interface PoolOptions extends PoolEvents {
+  /** A worker that gives no answer for so long is taken for hung, ms. */
+  patienceMs?: number;
+  /** Workers beside the others that help at rest only. */
+  spare?: number;
+}
+
 interface Waiting {
   id: number;
   keyed: KeyedSet;
@@ -50,8 +57,8 @@ interface Slot {
 const MOST_TRIES = 3;
 /** So many crashes for each worker without one answer between them, and the pool gives up. */
 const MOST_CRASHES_PER_WORKER = 5;
-/** A worker that gives no answer for so long is taken for hung, ms. */
-export const PATIENCE_MS = 60_000;
+/** See `PoolOptions.patienceMs`. */
+const PATIENCE_MS = 60_000;
 
 /**
  * A fixed number of workers that share a queue, and spare ones for what is asked for at rest. Each call settles, whatever happens to the workers:
@@ -71,11 +78,9 @@ export class WorkerPool {
   constructor(
     private readonly spawn: () => WorkerPort,
     readonly size: number,
-    private readonly events: PoolEvents = {},
-    private readonly patienceMs = PATIENCE_MS,
-    spare = 0,
+    private readonly options: PoolOptions = {},
   ) {
-    for (let i = 0; i < size + spare; i++) this.slots.push(this.openSlot());
+    for (let i = 0; i < size + (options.spare ?? 0); i++) this.slots.push(this.openSlot());
   }
 
   /** Runs a task on the set given, on any free worker. Rejects with the signal's reason when aborted. */
@@ -153,7 +158,8 @@ export class WorkerPool {
       slot.busy = waiting;
       waiting.tries++;
       slot.port.post({ type: 'task', id: waiting.id, key, task: waiting.task });
-      slot.watch = setTimeout(() => this.replace(slot, 'the worker gave no answer'), this.patienceMs);
+      const patienceMs = this.options.patienceMs ?? PATIENCE_MS;
+      slot.watch = setTimeout(() => this.replace(slot, 'the worker gave no answer'), patienceMs);
     }
   }
 
@@ -181,7 +187,7 @@ export class WorkerPool {
     }
     const fresh = this.openSlot();
     this.slots[this.slots.indexOf(slot)] = fresh;
-    this.events.onCrash?.(reason);
+    this.options.onCrash?.(reason);
     if (busy && busy.tries < MOST_TRIES) this.enqueue(busy);
     else busy?.settle(new Error(reason));
     this.dispatch();

@@ -108,7 +108,7 @@ describe('worker pool', () => {
   });
 
   test('a worker that gives no answer is taken for hung', async () => {
-    const pool = open(new WorkerPool(() => testPort({ mute: true }), 1, {}, 20));
+    const pool = open(new WorkerPool(() => testPort({ mute: true }), 1, { patienceMs: 20 }));
     await expect(pool.run(keyed, { kind: 'bands' })).rejects.toThrow('no answer');
   });
 
@@ -121,6 +121,41 @@ describe('worker pool', () => {
     await expect(running).rejects.toThrow('the set moved');
     await expect(waiting).rejects.toThrow('the set moved');
     await expect(pool.run(keyed, { kind: 'bands' }, { signal: controller.signal })).rejects.toThrow('moved');
+  });
+
+  test('spare workers take what is asked for at rest, and nothing else', async () => {
+    const tasks: number[] = [];
+    let made = 0;
+    const pool = open(
+      new WorkerPool(
+        () => {
+          const worker = made++;
+          return testPort({
+            mute: true,
+            dieOnTask: () => {
+              tasks.push(worker);
+              return false;
+            },
+          });
+        },
+        1,
+        { spare: 1 },
+      ),
+    );
+    for (const atRest of [false, false, true, true]) {
+      pool.run(keyed, { kind: 'bands' }, { atRest }).catch(() => undefined);
+    }
+    await new Promise((resolve) => setTimeout(resolve, 20));
+    // The first worker has the first task, the spare one the first at rest; two wait.
+    expect(tasks).toEqual([0, 1]);
+  });
+
+  test('with spare workers films are the same to the last bit', async () => {
+    const one = await renderProgressively(open(new WorkerPool(() => testPort(), 1)), keyed, picture);
+    const helped = new WorkerPool(() => testPort(), 1, { spare: 2 });
+    const rested = await renderProgressively(open(helped), keyed, { ...picture, atRest: true });
+    expect(rested.data).toEqual(one.data);
+    expect(rested.half).toEqual(one.half);
   });
 
   test('closing settles what waits', async () => {

@@ -2,6 +2,7 @@ import { formatStops, projectPoint, type View } from '@fendrix/core';
 import { surround } from '../../../shared/theme';
 import { boxInView, type FrameWindow, toView } from '../picture/frameWindow';
 import { useBench, useReadings, useSetPart } from '../state/hooks';
+import { labelPlaces } from './labelPlaces';
 
 interface ViewProps {
   view: View;
@@ -21,33 +22,34 @@ function placeOf({ view, window, width, height }: ViewProps, point: [number, num
 export function SpotMarks(props: ViewProps) {
   const spots = useSetPart((set) => set.spots);
   const readings = useReadings();
-  return spots.map(({ name, pointM }) => {
+  const marks = spots.flatMap(({ name, pointM }) => {
     const at = placeOf(props, pointM);
-    if (!at) return null;
+    if (!at) return [];
     const stops = readings.find((reading) => reading.name === name)?.stopsFromMidTone;
     const text = stops === null || stops === undefined ? name : `${name} ${formatStops(stops)}`;
-    const flip = at.x > props.width - 110;
-    return (
-      <g key={name} transform={`translate(${at.x} ${at.y})`}>
-        <circle r={4.5} fill="none" stroke="#fff" strokeWidth={3.5} />
-        <circle r={4.5} fill="none" stroke="#111" strokeWidth={1.5} />
-        <circle r={1.2} fill="#111" />
-        <text
-          x={flip ? -9 : 9}
-          y={4}
-          textAnchor={flip ? 'end' : 'start'}
-          fontSize={11}
-          fontWeight={600}
-          stroke="#fff"
-          strokeWidth={3}
-          paintOrder="stroke"
-          fill="#111"
-        >
-          {text}
-        </text>
-      </g>
-    );
+    return [{ ...at, name, text }];
   });
+  const places = labelPlaces(marks, props.width, props.height);
+  return marks.map(({ name, x, y, text }, i) => (
+    <g key={name} transform={`translate(${x} ${y})`}>
+      <circle r={4.5} fill="none" stroke="#fff" strokeWidth={3.5} />
+      <circle r={4.5} fill="none" stroke="#111" strokeWidth={1.5} />
+      <circle r={1.2} fill="#111" />
+      <text
+        x={places[i]?.dx}
+        y={places[i]?.dy}
+        textAnchor={places[i]?.anchor}
+        fontSize={11}
+        fontWeight={600}
+        stroke="#fff"
+        strokeWidth={3}
+        paintOrder="stroke"
+        fill="#111"
+      >
+        {text}
+      </text>
+    </g>
+  ));
 }
 
 /** The spot pointed at. */
