@@ -102,6 +102,26 @@ describe('command line', () => {
     }
   });
 
+  test('render --smooth has less noise at the same light', async () => {
+    const path = join(folder, 'noisy.json');
+    writeFileSync(path, JSON.stringify(await json('example', 'cordial')));
+    const render = async (name: string, samples: string, ...more: string[]) => {
+      const file = join(folder, name);
+      const words = ['--size', '48x32', '--samples', samples, '--threads', '1', ...more];
+      const { smooth } = await json('render', path, '--out', file, ...words);
+      const data = readFileSync(file);
+      const floats = data.subarray(data.length - 48 * 32 * 12);
+      return { smooth, values: Array.from({ length: 48 * 32 }, (_, i) => floats.readFloatLE(12 * i + 4)) };
+    };
+    const many = await render('many.pfm', '256');
+    const plain = await render('plain.pfm', '2');
+    const smooth = await render('smooth.pfm', '2', '--smooth');
+    const errorOf = ({ values }: typeof many) =>
+      values.reduce((sum, value, i) => sum + Math.abs(value - (many.values[i] as number)), 0);
+    expect([plain.smooth, smooth.smooth]).toEqual([false, true]);
+    expect(errorOf(smooth)).toBeLessThan(0.8 * errorOf(plain));
+  });
+
   test('schema and examples', async () => {
     expect((await json('schema')).title).toBe('Fendrix set document');
     expect(await json('example', '--list')).toContain('cordial');

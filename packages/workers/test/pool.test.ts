@@ -4,11 +4,13 @@ import { afterEach, describe, expect, test } from 'vitest';
 import { createMessageHandler } from '../src/handleMessage.js';
 import {
   type FromWorker,
+  guideParts,
   passesOf,
   renderProgressively,
   type ToWorker,
   WorkerPool,
   type WorkerPort,
+  wholeGuide,
 } from '../src/index.js';
 import { createNodePool } from '../src/node.js';
 
@@ -171,6 +173,20 @@ describe('worker pool', () => {
     handle({ type: 'task', id: 1, key: 'other', task: { kind: 'bands' } });
     expect(answers).toEqual([{ type: 'failed', id: 1, message: 'the worker holds another set' }]);
   });
+});
+
+test('a guide made in pieces is that of the whole picture, a part of it that of the part', async () => {
+  const pool = open(new WorkerPool(() => testPort(), 2));
+  const [width, height] = [150, 100];
+  const whole = await wholeGuide(pool, keyed, width, height);
+  const tile = { x: 0, y: 0, width, height };
+  const direct = await pool.run(keyed, { kind: 'guide', width, height, tile });
+  expect(whole).toEqual(direct);
+  const part = { x: 40, y: 30, width: 20, height: 10 };
+  const parts = await guideParts(pool, keyed, { width, height }, part);
+  expect(parts.map((own) => own.tile)).toEqual([{ x: 0, y: 0, width: 20, height: 10 }]);
+  const row = parts[0]?.guide.region.subarray(0, 20);
+  expect(row).toEqual(whole.region.subarray(30 * width + 40, 30 * width + 60));
 });
 
 test('passes grow to four samples and add up', () => {

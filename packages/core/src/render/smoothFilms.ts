@@ -214,10 +214,13 @@ function reachOf(guide: FilterGuide, { samples }: Films): Reach {
     for (let x = 0; x < width; x++) {
       const pixel = y * width + x;
       if (region[pixel] === 0) continue;
-      reach.left[pixel] = alike(guide, samples, pixel, -1, Math.min(RADIUS, x));
-      reach.right[pixel] = alike(guide, samples, pixel, 1, Math.min(RADIUS, width - 1 - x));
-      reach.up[pixel] = alike(guide, samples, pixel, -width, Math.min(RADIUS, y));
-      reach.down[pixel] = alike(guide, samples, pixel, width, Math.min(RADIUS, height - 1 - y));
+      // As far to both sides at the border of the picture: light that falls off there is not bent.
+      const across = Math.min(RADIUS, x, width - 1 - x);
+      const along = Math.min(RADIUS, y, height - 1 - y);
+      reach.left[pixel] = alike(guide, samples, pixel, -1, across);
+      reach.right[pixel] = alike(guide, samples, pixel, 1, across);
+      reach.up[pixel] = alike(guide, samples, pixel, -width, along);
+      reach.down[pixel] = alike(guide, samples, pixel, width, along);
     }
   }
   return reach;

@@ -1,15 +1,6 @@
 import type { SetDocument } from '@fendrix/contract';
-import { channelsOf, displayWeights, type Thing, traceKey } from '@fendrix/core';
-import {
-  type GuidePart,
-  guideParts,
-  type KeyedSet,
-  type Pick as PickedSpot,
-  renderProgressively,
-  type Task,
-  type TaskResult,
-  type WorkerPool,
-} from '@fendrix/workers';
+import { channelsOf, displayWeights, traceKey } from '@fendrix/core';
+import type { KeyedSet, Pick as PickedSpot, Task, TaskResult, WorkerPool } from '@fendrix/workers';
 import { createBrowserPool } from '@fendrix/workers/browser';
 import type { PictureStatus } from '../state/benchSlice';
 import type { FromDeveloper, ToDeveloper } from './developProtocol';
@@ -23,7 +14,8 @@ import {
   type Seen,
   type Wants,
 } from './figures';
-import { type FrameWindow, pictureOf, WHOLE_FRAME } from './frameWindow';
+import { type FrameWindow, WHOLE_FRAME } from './frameWindow';
+import { PictureMaker } from './pictureMaker';
 
 /** Pixels across of the picture that follows a drag; adapted to the machine within these. */
 const NARROWEST_FOLLOWING = 200;
@@ -40,24 +32,7 @@ const WHOLE = { samples: 128, fewest: 2 };
 const AT_ONCE = 1e5;
 /** Rest after a change before the refining starts, ms. */
 const REST_MS = 140;
-/** Time between two developed states of the refining, ms. */
-const SHOW_EVERY_MS = 250;
 const NO_TAKES: SetDocument['takes'] = [];
-
-interface PictureOptions {
-  width: number;
-  samples: number;
-  fewest: number;
-  /** Whether the preview filter gets its guide. */
-  guided: boolean;
-  /** Only these films are traced; the others are those of the finished picture before. */
-  channels?: readonly number[];
-  /** Makes it a quick picture. */
-  ambient?: readonly number[];
-  signal?: AbortSignal;
-  priority?: number;
-  atRest?: boolean;
-}
 
 export interface SessionEvents extends FigureEvents {
   picture(picture: FromDeveloper): void;
@@ -93,19 +68,16 @@ export class PictureSession {
   private refining: AbortController | null = null;
   private restTimer: ReturnType<typeof setTimeout> | undefined;
   private ambient: readonly number[] | null = null;
-  /** The guide made last: the quick and the whole picture of one rest share it. */
-  private guides: { key: string; things: Thing[]; parts: GuidePart[] } | null = null;
   /** The set of the last picture that was finished, and its width. */
   private finished: { set: SetDocument; width: number; window: FrameWindow } | null = null;
-  private nextPicture = 1;
   private shown = 0;
-  private traced = 0;
   private wants: Wants = NO_WANTS;
   private window: FrameWindow = WHOLE_FRAME;
   /** Pictures in a row whose figures were given up for the next. */
   private passedOver = 0;
   private closed = false;
   private readonly figures: Figures;
+  private readonly maker: PictureMaker;
 
   constructor(
     private readonly events: SessionEvents,
@@ -113,6 +85,7 @@ export class PictureSession {
     private readonly developer: Developer = createDeveloper(),
   ) {
     this.figures = new Figures(pool, events, AT_ONCE);
+    this.maker = new PictureMaker(pool, (message) => this.tell(message), events);
     this.developer.addEventListener('message', ({ data }: MessageEvent<FromDeveloper>) => {
       this.shown++;
       this.events.picture(data);
@@ -240,18 +213,19 @@ export class PictureSession {
     const known = this.ambient?.length === channelsOf(keyed.set).length ? this.ambient : null;
     const ambient = known ?? (await this.estimateAmbient(keyed));
     const priority = 2 * AT_ONCE;
-    await this.renderInto(keyed, { ...QUICK, width: this.followingWidth, guided: false, ambient, priority });
+    await this.maker.make(keyed, this.window, this.aspect, {
+      ...QUICK,
+      width: this.followingWidth,
+      guided: false,
+      ambient,
+      priority,
+    });
   }
 
   /** How figures are asked for now: in what detail, of which part of the frame, and with which light for bounced light. */
   private seen(detail: Detail): Seen {
     const { window, aspect, following, ambient } = this;
     return { detail, window, aspect, quick: following, ambient };
-  }
-
-  /** Few large tiles: each answer goes by way of the page, which is busy with the drag. */
-  private followingTile(width: number, height: number): number {
-    return Math.ceil(Math.sqrt((width * height) / (2 * this.pool.size)));
   }
 
   private adapt(tookMs: number): void {
@@ -278,7 +252,12 @@ export class PictureSession {
       this.events.status({ phase: 'refining', progress: 0 });
       const ambient = await this.estimateAmbient(keyed, signal);
       const options = { guided: true, atRest: true, signal };
-      await this.renderInto(keyed, { ...QUICK, width: this.fullWidth, ambient, ...options });
+      await this.maker.make(keyed, this.window, this.aspect, {
+        ...QUICK,
+        width: this.fullWidth,
+        ambient,
+        ...options,
+      });
       await Promise.all([
         this.figures.wanted(keyed, this.wants, this.seen(REFINED)),
         this.figures.spots(keyed, REFINED, signal),
@@ -288,7 +267,7 @@ export class PictureSession {
       const { window } = this;
       const touched = await this.touchedSince(keyed, width, signal);
       this.finished = null;
-      await this.renderInto(keyed, { ...WHOLE, width, ...options, ...touched });
+      await this.maker.make(keyed, this.window, this.aspect, { ...WHOLE, width, ...options, ...touched });
       this.finished = { set: keyed.set, width, window };
       this.events.status({ phase: 'done', progress: 1, rays: this.pool.rays });
     } catch (error) {
@@ -325,66 +304,6 @@ export class PictureSession {
     const run = { priority: AT_ONCE, ...(signal ? { signal } : {}) };
     this.ambient = await this.pool.run(keyed, { kind: 'ambient' }, run);
     return this.ambient;
-  }
-
-  private async renderInto(keyed: KeyedSet, options: PictureOptions): Promise<void> {
-    const { width, samples, fewest, guided, ambient, signal, channels: wanted, priority, atRest } = options;
-    const window = this.window;
-    const { width: wide, height: high, part } = pictureOf(window, width, this.aspect);
-    const picture = this.nextPicture++;
-    this.events.status({ traced: ++this.traced });
-    const channels = channelsOf(keyed.set).length;
-    const kept = wanted
-      ? Array.from({ length: channels }, (_, i) => i).filter((i) => !wanted.includes(i))
-      : [];
-    const size = { width: part.width, height: part.height };
-    this.tell({ type: 'begin', picture, ...size, channels, fewest, kept, window });
-    const guides = guided
-      ? this.guideInto(keyed, picture, { width: wide, height: high, part }, signal)
-      : undefined;
-    let last = performance.now();
-    const traced = renderProgressively(this.pool, keyed, {
-      width: wide,
-      height: high,
-      window: part,
-      samples,
-      seed: 1,
-      ...(ambient && !signal ? { tileSize: this.followingTile(part.width, part.height) } : {}),
-      ...(signal ? { signal } : {}),
-      ...(priority === undefined ? {} : { priority }),
-      ...(atRest ? { atRest } : {}),
-      ...(ambient ? { ambient } : {}),
-      ...(wanted ? { channels: wanted } : {}),
-      onTile: (tile, sums, count) => this.tell({ type: 'tile', picture, tile, sums, samples: count }),
-      onProgress: ({ done, total }) => {
-        const now = performance.now();
-        if (ambient || now - last < SHOW_EVERY_MS) return;
-        last = now;
-        this.tell({ type: 'show', picture, last: false });
-        this.events.status({ progress: done / total, rays: this.pool.rays });
-      },
-    });
-    await Promise.all([traced, guides]);
-    this.tell({ type: 'show', picture, last: true });
-  }
-
-  private async guideInto(
-    keyed: KeyedSet,
-    picture: number,
-    { width, height, part }: ReturnType<typeof pictureOf>,
-    signal: AbortSignal | undefined,
-  ): Promise<void> {
-    const run = { priority: 1, atRest: true, ...(signal ? { signal } : {}) };
-    const key = `${keyed.key} ${width} ${JSON.stringify(part)}`;
-    if (this.guides?.key !== key) {
-      const [things, parts] = await Promise.all([
-        this.pool.run(keyed, { kind: 'things' }, run),
-        guideParts(this.pool, keyed, { width, height }, part, run),
-      ]);
-      this.guides = { key, things, parts };
-    }
-    this.tell({ type: 'things', picture, things: this.guides.things });
-    for (const { tile, guide } of this.guides.parts) this.tell({ type: 'guide', picture, tile, guide });
   }
 
   /** Asks the workers something about the set as it is now, or as it would be. */

@@ -1,0 +1,108 @@
+import { channelsOf, type Thing } from '@fendrix/core';
+import {
+  type GuidePart,
+  guideParts,
+  type KeyedSet,
+  renderProgressively,
+  type WorkerPool,
+} from '@fendrix/workers';
+import type { PictureStatus } from '../state/benchSlice';
+import type { ToDeveloper } from './developProtocol';
+import { type FrameWindow, pictureOf } from './frameWindow';
+
+/** Time between two developed states of the refining, ms. */
+const SHOW_EVERY_MS = 250;
+
+export interface PictureOptions {
+  width: number;
+  samples: number;
+  fewest: number;
+  /** Whether the preview filter gets its guide. */
+  guided: boolean;
+  /** Only these films are traced; the others are those of the finished picture before. */
+  channels?: readonly number[];
+  /** Makes it a quick picture. */
+  ambient?: readonly number[];
+  signal?: AbortSignal;
+  priority?: number;
+  atRest?: boolean;
+}
+
+/** Has the films of one picture after the other traced, and sends them to the developer as they grow. */
+export class PictureMaker {
+  /** The guide made last: the quick and the whole picture of one rest share it. */
+  private guides: { key: string; things: Thing[]; parts: GuidePart[] } | null = null;
+  private nextPicture = 1;
+  private traced = 0;
+
+  constructor(
+    private readonly pool: WorkerPool,
+    private readonly tell: (message: ToDeveloper) => void,
+    private readonly events: { status(changes: Partial<PictureStatus>): void },
+  ) {}
+
+  /** Makes a picture of a part of the frame; resolves when it is whole. */
+  async make(keyed: KeyedSet, window: FrameWindow, aspect: number, options: PictureOptions): Promise<void> {
+    const { width, samples, fewest, guided, ambient, signal, channels: wanted, priority, atRest } = options;
+    const { width: wide, height: high, part } = pictureOf(window, width, aspect);
+    const picture = this.nextPicture++;
+    this.events.status({ traced: ++this.traced });
+    const channels = channelsOf(keyed.set).length;
+    const kept = wanted
+      ? Array.from({ length: channels }, (_, i) => i).filter((i) => !wanted.includes(i))
+      : [];
+    const size = { width: part.width, height: part.height };
+    this.tell({ type: 'begin', picture, ...size, channels, fewest, kept, window });
+    const guides = guided
+      ? this.guideInto(keyed, picture, { width: wide, height: high, part }, signal)
+      : undefined;
+    let last = performance.now();
+    const traced = renderProgressively(this.pool, keyed, {
+      width: wide,
+      height: high,
+      window: part,
+      samples,
+      seed: 1,
+      ...(ambient && !signal ? { tileSize: this.followingTile(part.width, part.height) } : {}),
+      ...(signal ? { signal } : {}),
+      ...(priority === undefined ? {} : { priority }),
+      ...(atRest ? { atRest } : {}),
+      ...(ambient ? { ambient } : {}),
+      ...(wanted ? { channels: wanted } : {}),
+      onTile: (tile, sums, count) => this.tell({ type: 'tile', picture, tile, sums, samples: count }),
+      onProgress: ({ done, total }) => {
+        const now = performance.now();
+        if (ambient || now - last < SHOW_EVERY_MS) return;
+        last = now;
+        this.tell({ type: 'show', picture, last: false });
+        this.events.status({ progress: done / total, rays: this.pool.rays });
+      },
+    });
+    await Promise.all([traced, guides]);
+    this.tell({ type: 'show', picture, last: true });
+  }
+
+  private async guideInto(
+    keyed: KeyedSet,
+    picture: number,
+    { width, height, part }: ReturnType<typeof pictureOf>,
+    signal: AbortSignal | undefined,
+  ): Promise<void> {
+    const run = { priority: 1, atRest: true, ...(signal ? { signal } : {}) };
+    const key = `${keyed.key} ${width} ${JSON.stringify(part)}`;
+    if (this.guides?.key !== key) {
+      const [things, parts] = await Promise.all([
+        this.pool.run(keyed, { kind: 'things' }, run),
+        guideParts(this.pool, keyed, { width, height }, part, run),
+      ]);
+      this.guides = { key, things, parts };
+    }
+    this.tell({ type: 'things', picture, things: this.guides.things });
+    for (const { tile, guide } of this.guides.parts) this.tell({ type: 'guide', picture, tile, guide });
+  }
+
+  /** Few large tiles: each answer goes by way of the page, which is busy with the drag. */
+  private followingTile(width: number, height: number): number {
+    return Math.ceil(Math.sqrt((width * height) / (2 * this.pool.size)));
+  }
+}
