@@ -40,34 +40,39 @@ interface Reach {
 export function smoothFilms(out: Films, films: Films, guide: FilterGuide): void {
   const { width, height, channels, samples } = films;
   const pixels = width * height;
+  const filmOf = (channel: number) => out.data.subarray(channel * 3 * pixels, (channel + 1) * 3 * pixels);
+  for (let pixel = 0; pixel < pixels; pixel++) out.samples[pixel] = (samples[pixel] as number) > 0 ? 1 : 0;
+  for (let channel = 0; channel < channels; channel++) averageSamples(filmOf(channel), films, channel);
+  if (!guide.region.some((region) => region !== 0)) return;
+
   const radius = samples.includes(1) ? FIRST_RADIUS : RADIUS;
   const wide = reachOf(guide, films);
   const reach = narrowed(wide, (pixel) => (guide.shiny[pixel] === 1 ? SHINY_RADIUS : radius));
   const near = narrowed(reach, () => NOISE_RADIUS);
-  const guided = guide.region.some((region) => region !== 0);
   const smooth = new Float32Array(3 * pixels);
   const along = new Float32Array(3 * pixels);
   const noise = new Float32Array(pixels);
   const changed = new Float32Array(pixels);
-  for (let pixel = 0; pixel < pixels; pixel++) out.samples[pixel] = (samples[pixel] as number) > 0 ? 1 : 0;
   for (let channel = 0; channel < channels; channel++) {
-    const own = out.data.subarray(channel * 3 * pixels, (channel + 1) * 3 * pixels);
-    averageSamples(own, films, channel);
-    if (!guided) continue;
+    const own = filmOf(channel);
+    // Where nothing is known, all that differs may be noise.
+    const noiseAt = (pixel: number, change: number) =>
+      (films.halfSamples[pixel] as number) > 0 ? noiseOfMean(films, channel * pixels + pixel, pixel) : change;
     meanOfNeighbours(smooth, along, own, 3, width, wide);
-    takeDown(own, smooth, films, channel);
+    takeDown(own, smooth, noiseAt);
     meanOfNeighbours(smooth, along, own, 3, width, reach);
     meanOfNeighbours(smooth, along, smooth, 3, width, reach);
     for (let pixel = 0; pixel < pixels; pixel++) {
-      const change = squaredChange(own, smooth, pixel);
-      changed[pixel] = change;
-      // Where nothing is known, all of it may be noise.
-      const known = (films.halfSamples[pixel] as number) > 0;
-      noise[pixel] = known ? noiseOfMean(films, channel * pixels + pixel, pixel) : change;
+      const change = sumAt(smooth, pixel) - sumAt(own, pixel);
+      changed[pixel] = change * change;
+      noise[pixel] = noiseAt(pixel, change * change);
     }
     mix(own, smooth, noise, changed, along, width, near);
   }
 }
+
+const sumAt = (film: Float32Array, pixel: number): number =>
+  (film[3 * pixel] as number) + (film[3 * pixel + 1] as number) + (film[3 * pixel + 2] as number);
 
 function averageSamples(target: Float32Array, { data, samples }: Films, channel: number): void {
   const base = channel * 3 * samples.length;
@@ -78,27 +83,20 @@ function averageSamples(target: Float32Array, { data, samples }: Films, channel:
   }
 }
 
-function takeDown(target: Float32Array, smooth: Float32Array, films: Films, channel: number): void {
-  const pixels = films.samples.length;
-  for (let pixel = 0; pixel < pixels; pixel++) {
-    const i = 3 * pixel;
-    const here = (target[i] as number) + (target[i + 1] as number) + (target[i + 2] as number);
-    const round = (smooth[i] as number) + (smooth[i + 1] as number) + (smooth[i + 2] as number);
-    const over = here - OUTLIER * round;
-    if (!(over > 0)) continue;
-    if (
-      (films.halfSamples[pixel] as number) > 0 &&
-      over * over > SURE * noiseOfMean(films, channel * pixels + pixel, pixel)
-    )
-      continue;
-    const scale = (OUTLIER * round) / here;
-    for (let c = 0; c < 3; c++) target[i + c] = (target[i + c] as number) * scale;
+/** Takes single bright pixels down to their neighbourhood. */
+function takeDown(
+  own: Float32Array,
+  smooth: Float32Array,
+  noiseAt: (pixel: number, change: number) => number,
+): void {
+  for (let pixel = 0; pixel < own.length / 3; pixel++) {
+    const here = sumAt(own, pixel);
+    const most = OUTLIER * sumAt(smooth, pixel);
+    if (!(here > most)) continue;
+    const over = (here - most) ** 2;
+    if (over > SURE * noiseAt(pixel, over)) continue;
+    for (let i = 3 * pixel; i < 3 * pixel + 3; i++) own[i] = ((own[i] as number) * most) / here;
   }
-}
-function squaredChange(own: Float32Array, smooth: Float32Array, pixel: number): number {
-  let change = 0;
-  for (let i = 3 * pixel; i < 3 * pixel + 3; i++) change += (smooth[i] as number) - (own[i] as number);
-  return change * change;
 }
 
 /** Moves each pixel towards the mean of its neighbours. */
