@@ -1,10 +1,10 @@
-import { type PoolEvents, WorkerPool, type WorkerPort } from './pool.js';
+import { type PoolOptions, WorkerPool, type WorkerPort } from './pool.js';
 import type { FromWorker } from './protocol.js';
 
-/** A pool of web workers: one core is left for the page while things move, and helps at rest. */
-export function createBrowserPool(events: PoolEvents = {}): WorkerPool {
+/** A pool of web workers, one core left for the page; `spare` ones may use that too. */
+export function createBrowserPool(options: PoolOptions = {}): WorkerPool {
   const size = Math.max(1, Math.min(16, (navigator.hardwareConcurrency || 2) - 1));
-  return new WorkerPool(spawnWebWorker, size, { ...events, spare: 1 });
+  return new WorkerPool(spawnWebWorker, size, options);
 }
 
 function spawnWebWorker(): WorkerPort {

@@ -1,4 +1,4 @@
 export { type GuidePart, guideParts, wholeGuide } from './guide.js';
-export { type KeyedSet, type PoolEvents, type RunOptions, WorkerPool, type WorkerPort } from './pool.js';
+export { type KeyedSet, type PoolOptions, type RunOptions, WorkerPool, type WorkerPort } from './pool.js';
 export { type Progress, passesOf, renderProgressively } from './progressive.js';
 export type { FromWorker, Pick, Task, TaskResult, ToWorker } from './protocol.js';

@@ -1,10 +1,10 @@
 import { Worker } from 'node:worker_threads';
-import { type PoolEvents, WorkerPool, type WorkerPort } from './pool.js';
+import { type PoolOptions, WorkerPool, type WorkerPort } from './pool.js';
 import type { FromWorker } from './protocol.js';
 
 /** A pool of worker threads. */
-export function createNodePool(size: number, events: PoolEvents = {}): WorkerPool {
-  return new WorkerPool(spawnThread, size, events);
+export function createNodePool(size: number, options: PoolOptions = {}): WorkerPool {
+  return new WorkerPool(spawnThread, size, options);
 }
 
 function spawnThread(): WorkerPort {

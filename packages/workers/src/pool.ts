@@ -24,12 +24,9 @@ export interface RunOptions {
   atRest?: boolean;
 }
 
-export interface PoolEvents {
+export interface PoolOptions {
   /** A worker died or hung; it has been replaced and its task will be tried again. */
   onCrash?(reason: string): void;
-}
-
-export interface PoolOptions extends PoolEvents {
   /** A worker that gives no answer for so long is taken for hung, ms. */
   patienceMs?: number;
   /** Workers beside the others that help at rest only. */

@@ -81,7 +81,10 @@ export class PictureSession {
 
   constructor(
     private readonly events: SessionEvents,
-    private readonly pool: WorkerPool = createBrowserPool({ onCrash: (reason) => events.crash(reason) }),
+    private readonly pool: WorkerPool = createBrowserPool({
+      onCrash: (reason) => events.crash(reason),
+      spare: 1,
+    }),
     private readonly developer: Developer = createDeveloper(),
   ) {
     this.figures = new Figures(pool, events, AT_ONCE);
