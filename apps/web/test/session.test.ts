@@ -30,18 +30,23 @@ function emptyAnswer(task: Task): unknown {
   }
 }
 
-function open({ refuses = '' } = {}) {
+function open({ refuses = '', spare = 0 } = {}) {
   const tasks: Task[] = [];
+  /** What the second worker, the spare one, was given. */
+  const helped: Task[] = [];
+  let workers = 0;
   const told: ToDeveloper[] = [];
   const statuses: object[] = [];
   const failures: string[] = [];
   const picks: unknown[] = [];
   const spawn = (): WorkerPort => {
     let answer: Parameters<WorkerPort['onMessage']>[0] = () => undefined;
+    const own = workers++;
     return {
       post(message) {
         if (message.type !== 'task') return;
         tasks.push(message.task);
+        if (own > 0) helped.push(message.task);
         const refused = { type: 'failed' as const, id: message.id, message: refuses };
         if (refuses !== '') setTimeout(() => answer(refused), 1);
         else
@@ -76,10 +81,10 @@ function open({ refuses = '' } = {}) {
     crash: () => undefined,
     failure: (reason) => void failures.push(reason),
   };
-  const session = new PictureSession(events, new WorkerPool(spawn, 1), developer);
+  const session = new PictureSession(events, new WorkerPool(spawn, 1, { spare }), developer);
   sessions.push(session);
   const kinds = () => tasks.splice(0).map(({ kind }) => kind);
-  return { session, tasks, told, statuses, failures, picks, kinds };
+  return { session, tasks, helped, told, statuses, failures, picks, kinds };
 }
 
 const sessions: PictureSession[] = [];
@@ -109,6 +114,24 @@ describe('picture session', () => {
     expect(guides.length).toBeGreaterThan(0);
     expect(new Set(guides).size).toBe(guides.length);
     expect(statuses.at(-1)).toMatchObject({ phase: 'done', progress: 1 });
+  });
+
+  test('the spare worker helps at rest, and has nothing to do while things move', async () => {
+    vi.useFakeTimers();
+    const { session, tasks, helped } = open({ spare: 1 });
+    for (let i = 0; i < 40; i++) {
+      session.update(moved(-0.2 - 0.001 * i));
+      await pass(10);
+    }
+    expect(tasks.length).toBeGreaterThan(10);
+    expect(helped).toEqual([]);
+    await pass(60_000);
+    const refined = (some: Task[]) => some.filter((task) => task.kind === 'tile' && !task.job.ambient).length;
+    expect(refined(helped)).toBeGreaterThan(0.3 * refined(tasks));
+    const before = helped.length;
+    session.update(moved(-0.5));
+    await pass(100);
+    expect(helped.length).toBe(before);
   });
 
   test('after a finished picture a moved light traces its own film, the others are kept', async () => {
