@@ -58,8 +58,9 @@ export function smoothFilms(out: Films, films: Films, guide: FilterGuide): void 
     // Where nothing is known, all that differs may be noise.
     const noiseAt = (pixel: number, change: number) =>
       (films.halfSamples[pixel] as number) > 0 ? noiseOfMean(films, channel * pixels + pixel, pixel) : change;
-    meanOfNeighbours(smooth, along, own, 3, width, wide);
-    takeDown(own, smooth, noiseAt);
+    for (let pixel = 0; pixel < pixels; pixel++) noise[pixel] = sumAt(own, pixel);
+    meanOfNeighbours(changed, along, noise, 1, width, wide);
+    takeDown(own, changed, noiseAt);
     meanOfNeighbours(smooth, along, own, 3, width, reach);
     meanOfNeighbours(smooth, along, smooth, 3, width, reach);
     for (let pixel = 0; pixel < pixels; pixel++) {
@@ -83,15 +84,15 @@ function averageSamples(target: Float32Array, { data, samples }: Films, channel:
   }
 }
 
-/** Takes single bright pixels down to their neighbourhood. */
+/** Takes single bright pixels down to their neighbourhood. @param round its mean at each, all colours together */
 function takeDown(
   own: Float32Array,
-  smooth: Float32Array,
+  round: Float32Array,
   noiseAt: (pixel: number, change: number) => number,
 ): void {
-  for (let pixel = 0; pixel < own.length / 3; pixel++) {
+  for (let pixel = 0; pixel < round.length; pixel++) {
     const here = sumAt(own, pixel);
-    const most = OUTLIER * sumAt(smooth, pixel);
+    const most = OUTLIER * (round[pixel] as number);
     if (!(here > most)) continue;
     const over = (here - most) ** 2;
     if (over > SURE * noiseAt(pixel, over)) continue;
