@@ -1,5 +1,8 @@
+import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { type LabelledMark, labelPlaces } from '../src/features/bench/lens/labelPlaces';
+import { type LabelledMark, type LabelPlace, labelPlaces } from '../src/features/bench/lens/labelPlaces';
+
+fc.configureGlobal({ seed: 20261126 });
 
 const WIDTH = 600;
 const HEIGHT = 400;
@@ -32,6 +35,40 @@ describe('places of the labels of spots', () => {
     const [corner] = place({ x: 598, y: 1, text: 'a' });
     expect(corner?.anchor).toBe('end');
     expect(corner?.dy).toBeGreaterThan(9);
+  });
+
+  test('up to five anywhere in the picture lie within it, and none over another where lines are free', () => {
+    const mark = fc.record({
+      x: fc.integer({ min: 0, max: WIDTH }),
+      y: fc.integer({ min: 0, max: HEIGHT }),
+      text: fc.constantFrom('rim', 'label +1.3', 'shoulder left −0.3'),
+    });
+    fc.assert(
+      fc.property(fc.array(mark, { minLength: 1, maxLength: 5 }), (marks) => {
+        const places = place(...marks);
+        const boxes = marks.map(({ x, y, text }, i) => {
+          const { dx, dy, anchor } = places[i] as LabelPlace;
+          const left = anchor === 'start' ? x + dx : x + dx - 6.3 * text.length;
+          return { left, right: left + 6.3 * text.length, middle: y + dy - 4 };
+        });
+        for (const { left, right, middle } of boxes) {
+          expect(left).toBeGreaterThanOrEqual(0);
+          expect(right).toBeLessThanOrEqual(WIDTH);
+          expect(middle).toBeGreaterThan(0);
+          expect(middle).toBeLessThan(HEIGHT);
+        }
+        const covered = boxes.filter((a, i) =>
+          boxes.some(
+            (b, j) => i < j && a.left < b.right && b.left < a.right && Math.abs(a.middle - b.middle) < 12.9,
+          ),
+        );
+        // Five marks in one spot can take all ten places between their own marks.
+        const spread = marks.every((a, i) =>
+          marks.every((b, j) => i === j || Math.hypot(a.x - b.x, a.y - b.y) > 40),
+        );
+        if (spread) expect(covered).toEqual([]);
+      }),
+    );
   });
 
   test('where there is no room at all there is still a label', () => {

@@ -25,6 +25,7 @@ import {
   vector,
   viewOf,
 } from '../src/index.js';
+import { seededRandom } from './random.js';
 import { testCamera } from './sets.js';
 
 describe('display', () => {
@@ -214,6 +215,44 @@ describe('filter of the picture shown', () => {
     films.half.fill(1.5);
     films.half[at] = 500;
     expect(smoothed(films).data[3 * at]).toBeLessThan(40);
+  });
+
+  test('whatever the films, what is shown lies between the least and most of them', () => {
+    const random = seededRandom(11);
+    for (let round = 0; round < 20; round++) {
+      const wide = 3 + Math.floor(20 * random());
+      const high = 1 + Math.floor(20 * random());
+      const films = createFilms(wide, high, 2);
+      const whole = { x: 0, y: 0, width: wide, height: high };
+      for (let samples = 1; samples <= 1 + round; samples *= 2) {
+        // Now and then a firefly.
+        const sums = Float32Array.from({ length: films.data.length }, () =>
+          random() < 0.01 ? 1e4 * random() : samples * (0.5 + random()),
+        );
+        addTile(films, whole, sums, samples);
+      }
+      const own = createGuide(wide, high);
+      own.region.forEach((_, i) => {
+        own.region[i] = Math.floor(3 * random());
+        own.shiny[i] = random() < 0.5 ? 1 : 0;
+        own.normal[3 * i + 2] = 1;
+      });
+      const smooth = createFilms(wide, high, 2);
+      smoothFilms(smooth, films, own);
+      const size = 3 * wide * high;
+      for (const channel of [0, 1]) {
+        const count = films.samples[0] as number;
+        const means = films.data.subarray(channel * size, (channel + 1) * size).map((sum) => sum / count);
+        const shown = smooth.data.subarray(channel * size, (channel + 1) * size);
+        expect(shown.every(Number.isFinite)).toBe(true);
+        expect(Math.max(...shown)).toBeLessThanOrEqual(Math.max(...means) * 1.00001);
+        // Single bright pixels are taken down, colour by colour alike; nothing gets darker than the darkest of them.
+        expect(Math.min(...shown)).toBeGreaterThan(0);
+        own.region.forEach((region, i) => {
+          if (region === 0) expect(shown[3 * i]).toBe(means[3 * i]);
+        });
+      }
+    }
   });
 
   test('a pixel that nothing is known of is left as it is', () => {

@@ -27,8 +27,8 @@ const LINE_PX = 13;
 /** From the middle of a line down to its base line, px. */
 const BASE_PX = 4;
 
-/** Beside the mark, then a line lower, higher, two lines lower, higher; to the right before the left. */
-const TRIED: LabelPlace[] = [0, 1, -1, 2, -2].flatMap((lines) => [
+/** Beside the mark, then one to three lines lower or higher; to the right before the left. */
+const TRIED: LabelPlace[] = [0, 1, -1, 2, -2, 3, -3].flatMap((lines) => [
   { dx: GAP_PX, dy: BASE_PX + lines * LINE_PX, anchor: 'start' as const },
   { dx: -GAP_PX, dy: BASE_PX + lines * LINE_PX, anchor: 'end' as const },
 ]);
