@@ -5,7 +5,7 @@ import type { Tile } from './film.js';
 import type { Tracing } from './prepareTracing.js';
 import { viewNumbers, viewOfShape } from './view.js';
 
-/** What the preview filter needs to know of each pixel: where its neighbours are of the same kind. */
+/** What the filter of the picture shown needs to know of each pixel: where its neighbours are of the same kind. */
 export interface FilterGuide {
   width: number;
   height: number;

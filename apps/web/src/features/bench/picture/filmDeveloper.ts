@@ -42,7 +42,7 @@ interface Shown {
 }
 
 /**
- * Keeps the films of the picture in view and develops them: sums of tiles, preview filter, weights, display.
+ * Keeps the films of the picture in view and develops them: sums of tiles, filter, weights, display.
  * Lives in a worker of its own, so that the page never touches pixels.
  */
 export class FilmDeveloper {

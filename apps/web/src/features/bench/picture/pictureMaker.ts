@@ -17,7 +17,7 @@ export interface PictureOptions {
   width: number;
   samples: number;
   fewest: number;
-  /** Whether the preview filter gets its guide. */
+  /** Whether the filter gets its guide. */
   guided: boolean;
   /** Only these films are traced; the others are those of the finished picture before. */
   channels?: readonly number[];
