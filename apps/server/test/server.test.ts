@@ -72,7 +72,7 @@ describe('bad input', () => {
     ['not JSON', 'POST', '/api/sets', '{"document":', 'bad-input'],
     ['no document', 'POST', '/api/sets', {}, 'bad-input'],
     ['an unknown field', 'POST', '/api/sets', { document: {}, more: 1 }, 'bad-input'],
-    ['an id that is none', 'GET', '/api/sets/1;drop', undefined, 'bad-input'],
+    ['an id that is none', 'GET', '/api/sets/1;drop', undefined, 'not-found'],
     ['a limit of 0', 'GET', '/api/sets?limit=0', undefined, 'bad-input'],
     ['an unknown query', 'GET', '/api/sets?colour=red', undefined, 'bad-input'],
     ['an unknown address', 'GET', '/api/elsewhere', undefined, 'not-found'],
@@ -90,6 +90,12 @@ describe('bad input', () => {
     expect(answer.body.error.code).toBe(code);
     expect(answer.body.error.message.length).toBeGreaterThan(10);
     expect(JSON.stringify(answer.body)).not.toMatch(/node_modules|at \w+ \(/);
+  });
+
+  test('an id that is none is told of in words', async () => {
+    const { status, body } = await call<ApiError>('GET', '/api/jobs/nothing');
+    expect(status).toBe(404);
+    expect(body.error.message).toBe('There is nothing at this address.');
   });
 
   test('a bad document names the field', async () => {

@@ -11,5 +11,9 @@ export function requireValid<T>(schema: ZodType<T>, data: unknown, where: string
   });
 }
 
-/** Identifier of a document from an address. */
-export const documentId = (text: string | undefined): string => requireValid(storedId, text, 'address');
+/** Identifier of a document from an address; what is none leads to nothing. */
+export function documentId(text: string | undefined): string {
+  const id = storedId.safeParse(text);
+  if (!id.success) throw new AppError('not-found', 'There is nothing at this address.');
+  return id.data;
+}
