@@ -117,6 +117,31 @@ describe('film developer', () => {
     vi.restoreAllMocks();
   });
 
+  test('a picture that is whole is shown though the next begins with the very next message', () => {
+    const { developer, pictures, begin, weigh } = open();
+    weigh(1);
+    for (const picture of [1, 2, 3]) {
+      begin(picture, 1);
+      developer.receive({ type: 'tile', picture, tile, sums: level(1), samples: 1 });
+      developer.receive({ type: 'show', picture, last: true });
+    }
+    begin(4, 1);
+    vi.runAllTimers();
+    expect(pictures.map(({ picture }) => picture)).toEqual([1, 2, 3]);
+  });
+
+  test('the same weights again develop nothing', () => {
+    const { pictures, begin, add, weigh } = open();
+    begin(1, 1);
+    weigh(1);
+    add(1, 1);
+    weigh(1);
+    weigh(1);
+    expect(pictures).toHaveLength(1);
+    weigh(0.5);
+    expect(pictures).toHaveLength(2);
+  });
+
   test('a growing picture that is not good enough is not developed, new weights are', () => {
     const { pictures, begin, add, weigh } = open();
     begin(1, 1);

@@ -66,6 +66,8 @@ export class FilmDeveloper {
         this.begin(message);
         break;
       case 'weights':
+        // A thing that moves brings the same weights at every step.
+        if (message.weights.join() === this.weights.join()) return;
         this.weights = message.weights;
         this.want();
         break;
@@ -124,17 +126,24 @@ export class FilmDeveloper {
   }
 
   private wantGrown(last: boolean): void {
-    if (this.growTimer !== undefined && !last) return;
+    if (last) {
+      // At once: the next picture may begin with the very next message, and would take its place.
+      this.showGrown();
+      return;
+    }
+    if (this.growTimer !== undefined) return;
+    const wait = Math.max(0, this.notBefore - performance.now());
+    this.growTimer = setTimeout(() => this.showGrown(), wait);
+  }
+
+  private showGrown(): void {
     clearTimeout(this.growTimer);
-    const wait = last ? 0 : Math.max(0, this.notBefore - performance.now());
-    this.growTimer = setTimeout(() => {
-      this.growTimer = undefined;
-      const begin = performance.now();
-      if (!this.grow()) return;
-      this.develop();
-      const end = performance.now();
-      this.notBefore = end + 2 * (end - begin);
-    }, wait);
+    this.growTimer = undefined;
+    const begin = performance.now();
+    if (!this.grow()) return;
+    this.develop();
+    const end = performance.now();
+    this.notBefore = end + 2 * (end - begin);
   }
 
   /** Puts the growing picture on show once it is good enough. @returns whether there is something new */
