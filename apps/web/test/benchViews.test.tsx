@@ -36,6 +36,7 @@ import { LoseGlare } from '../src/features/bench/spot/LoseGlare';
 import { PickSources } from '../src/features/bench/spot/PickSources';
 import { SpotPanel } from '../src/features/bench/spot/SpotPanel';
 import { benchActions, benchReducers, benchSet } from '../src/features/bench/state/benchSlice';
+import { moveThing } from '../src/features/bench/state/edits';
 import { edit, openSet } from '../src/features/bench/state/thunks';
 import { BenchCautions } from '../src/features/bench/views/BenchCautions';
 import { StopRuler } from '../src/features/bench/views/StopRuler';
@@ -83,7 +84,8 @@ function openDemo(name: DemoName, change: (set: SetDocument) => SetDocument = (s
     return open;
   };
   const tracing = prepareTracing(document);
-  store.dispatch(benchActions.spotsTraced(document.spots.map((spot) => traceSpot(tracing, spot, 96, 1))));
+  const traces = document.spots.map((spot) => traceSpot(tracing, spot, 96, 1));
+  store.dispatch(benchActions.spotsTraced({ traces, settled: true }));
   store.dispatch(
     benchActions.bandsRead(
       document.products.map((product) => mirrorBand(tracing, product)).filter((b) => b !== null),
@@ -149,6 +151,35 @@ describe('exposure desk', () => {
     press('Solve the powers');
     press('Set these powers');
     expect(stops('label')).toBeCloseTo(0.3, 1);
+  });
+
+  test('powers are not set from rough readings: they follow the finer ones, and a moved set is solved again', () => {
+    const { show, store, set, stops, tracing } = openDemo('cordial');
+    const read = (samples: number, settled: boolean) => {
+      const traces = set().spots.map((spot) => traceSpot(tracing, spot, samples, 1));
+      act(() => void store.dispatch(benchActions.spotsTraced({ traces, settled })));
+    };
+    read(8, false);
+    show(
+      <>
+        <PowerSection />
+        <SpotPanel />
+      </>,
+    );
+    expect(screen.getByTestId('spot label').textContent).toMatch(/≈ [+−]\d/);
+    type('label, wanted', '+0.3');
+    press('Solve the powers');
+    const take = screen.getByRole('button', { name: 'Set these powers' }) as HTMLButtonElement;
+    expect(take.disabled).toBe(true);
+    expect(screen.getByRole('status').textContent).toContain('still being read');
+    read(8192, true);
+    expect(take.disabled).toBe(false);
+    press('Set these powers');
+    expect(stops('label')).toBeCloseTo(0.3, 1);
+    expect(screen.getByTestId('spot label').textContent).toMatch(/label[+−]\d/);
+    act(() => void store.dispatch(edit(moveThing({ kind: 'light', key: 'A' }, [-0.9, 0, 0.4]))));
+    expect(screen.queryByRole('button', { name: 'Set these powers' })).toBeNull();
+    expect(screen.getByRole('status').textContent).toContain('solve again');
   });
 
   test('a light that runs out is told with ways to more light', () => {

@@ -1,17 +1,26 @@
 import type { SetDocument } from '@fendrix/contract';
+import type { SpotTrace } from '@fendrix/core';
 import { demoSet } from '@fendrix/demo';
 import type { Task } from '@fendrix/workers';
 import { WorkerPool, type WorkerPort } from '@fendrix/workers';
 import { afterEach, describe, expect, test, vi } from 'vitest';
 import type { ToDeveloper } from '../src/features/bench/picture/developProtocol';
-import { NO_WANTS } from '../src/features/bench/picture/figures';
+import { NO_WANTS, REFINED } from '../src/features/bench/picture/figures';
 import { type Developer, PictureSession, type SessionEvents } from '../src/features/bench/picture/session';
 import { changeCamera, changeLight, moveThing, pinSpot } from '../src/features/bench/state/edits';
 
 const set = demoSet('cordial');
 
+/** A trace of two parts that differ by twice `spread`, of one film of light. */
+function readTwice(name: string, pointM: SpotTrace['pointM'], samples: number, spread = 0): SpotTrace {
+  const grey = (value: number): [number, number, number] => [value, value, value];
+  const seenParts = [1 - spread, 1 + spread].map((value) => set.lights.map(() => grey(value)));
+  const illuminance = set.lights.map(() => ({ direct: 1, indirect: 0, standardError: 0 }));
+  return { name, pointM, illuminance, seen: set.lights.map(() => grey(1)), seenParts, samples };
+}
+
 /** What a worker would answer, without the work. */
-function emptyAnswer(task: Task): unknown {
+function emptyAnswer(task: Task, spread: number): unknown {
   switch (task.kind) {
     case 'tile':
       return new Float32Array(task.job.tile.width * task.job.tile.height * 3);
@@ -19,6 +28,8 @@ function emptyAnswer(task: Task): unknown {
       return [0.1];
     case 'touched':
       return [0];
+    case 'spots':
+      return task.spots.map(({ name, pointM }) => readTwice(name, pointM, task.samples, spread));
     case 'guide':
     case 'mirror':
     case 'pick':
@@ -30,7 +41,7 @@ function emptyAnswer(task: Task): unknown {
   }
 }
 
-function open({ refuses = '', spare = 0 } = {}) {
+function open({ refuses = '', spare = 0, spread = 0 } = {}) {
   const tasks: Task[] = [];
   /** What the second worker, the spare one, was given. */
   const helped: Task[] = [];
@@ -39,6 +50,7 @@ function open({ refuses = '', spare = 0 } = {}) {
   const statuses: object[] = [];
   const failures: string[] = [];
   const picks: unknown[] = [];
+  const read: { samples: number[]; settled: boolean }[] = [];
   const spawn = (): WorkerPort => {
     let answer: Parameters<WorkerPort['onMessage']>[0] = () => undefined;
     const own = workers++;
@@ -52,7 +64,12 @@ function open({ refuses = '', spare = 0 } = {}) {
         else
           setTimeout(
             () =>
-              answer({ type: 'done', id: message.id, result: emptyAnswer(message.task) as never, rays: 1 }),
+              answer({
+                type: 'done',
+                id: message.id,
+                result: emptyAnswer(message.task, spread) as never,
+                rays: 1,
+              }),
             1,
           );
       },
@@ -74,7 +91,7 @@ function open({ refuses = '', spare = 0 } = {}) {
     mirrors: () => undefined,
     status: (changes) => void statuses.push(changes),
     bands: () => undefined,
-    spots: () => undefined,
+    spots: (traces, settled) => void read.push({ samples: traces.map(({ samples }) => samples), settled }),
     depth: () => undefined,
     profile: () => undefined,
     zones: () => undefined,
@@ -84,7 +101,7 @@ function open({ refuses = '', spare = 0 } = {}) {
   const session = new PictureSession(events, new WorkerPool(spawn, 1, { spare }), developer);
   sessions.push(session);
   const kinds = () => tasks.splice(0).map(({ kind }) => kind);
-  return { session, tasks, helped, told, statuses, failures, picks, kinds };
+  return { session, tasks, helped, told, statuses, failures, picks, read, kinds };
 }
 
 const sessions: PictureSession[] = [];
@@ -176,6 +193,38 @@ describe('picture session', () => {
     session.update(pinSpot({ name: 'new', pointM: [0, 0, 0], normal: [0, 0, 1] })(set));
     await pass(1000);
     expect(new Set(kinds())).toEqual(new Set(['spots']));
+  });
+
+  test('spots are traced on at rest until their tone is sure, and no longer once the set moves', async () => {
+    vi.useFakeTimers();
+    const { session, read, tasks } = open({ spread: 0.2 });
+    session.update(set);
+    await pass(60_000);
+    // The first reading follows; at rest the spread of two parts of 0.2 is under 0.05 stops after some rounds.
+    const first = read[0]?.samples[0] ?? 0;
+    expect(read[0]).toEqual({ samples: set.spots.map(() => first), settled: false });
+    expect(read[1]?.samples).toEqual(set.spots.map(() => REFINED.spotSamples));
+    expect(read.slice(0, -1).every(({ settled }) => !settled)).toBe(true);
+    expect(read.at(-1)?.settled).toBe(true);
+    const rounds = read.length - 1;
+    expect(read.at(-1)?.samples).toEqual(set.spots.map(() => rounds * REFINED.spotSamples));
+    expect(rounds).toBeGreaterThan(4);
+    const seeds = tasks.flatMap((task) => (task.kind === 'spots' && task.samples > first ? [task.seed] : []));
+    expect(new Set(seeds).size).toBe(rounds);
+
+    const other = open({ spread: 1 });
+    other.session.update(set);
+    await pass(60_000);
+    // Never sure: it ends all the same, and says so.
+    expect(other.read.at(-1)?.settled).toBe(true);
+    expect(other.read.length).toBe(17);
+    const moving = open({ spread: 1 });
+    moving.session.update(set);
+    await pass(400);
+    const before = moving.read.length;
+    moving.session.update(moved(-0.3));
+    await pass(50);
+    expect(moving.read.slice(before).every(({ samples }) => samples.every((n) => n === first))).toBe(true);
   });
 
   test('while things keep moving pictures of the newest set follow, and refining is cut off', async () => {

@@ -46,7 +46,15 @@ export { illuminanceByLight, type LightShare } from './judge/illuminance.js';
 export { type LightReadings, lightReadings } from './judge/lightReadings.js';
 export { type LightSource, pickSources } from './judge/pickSources.js';
 export * from './judge/readField.js';
-export { type SpotReading, type SpotTrace, spotReading, traceSpot } from './judge/readSpot.js';
+export {
+  isSure,
+  joinedTrace,
+  type SpotReading,
+  type SpotTrace,
+  SURE_STOPS,
+  spotReading,
+  traceSpot,
+} from './judge/readSpot.js';
 export * from './judge/targets.js';
 export { type BandProfile, bandProfile, type ProfileFigures, profileFigures } from './mirror/bandProfile.js';
 export { bandHeightM, contourAt, productHeightM } from './mirror/contour.js';

@@ -2,6 +2,7 @@ import type { Vector } from '@fendrix/contract';
 import { describe, expect, test } from 'vitest';
 import {
   illuminanceByLight,
+  joinedTrace,
   lightLuminance,
   polygonIlluminanceLx,
   prepareTracing,
@@ -204,8 +205,39 @@ describe('readings of a pinned spot', () => {
     expect(grey?.pointM[2]).toBeCloseTo(0, 9);
   });
 
+  test('the standard error tells how far tones of other samples lie, and shrinks as traces are joined', () => {
+    const shaded = {
+      ...set,
+      lights: set.lights.map((light) => ({ ...light, positionM: [0.9, 0, 0.05] as Vector })),
+    };
+    const ready = prepareTracing(shaded);
+    const [spot] = shaded.spots;
+    if (!spot) throw new Error('the spot was made');
+    const read = (seed: number, samples: number) => traceSpot(ready, spot, samples, seed);
+    const tones = Array.from({ length: 40 }, (_, i) => spotReading(shaded, read(i + 1, 64)));
+    const stops = tones.map((tone) => tone.stopsFromMidTone ?? Number.NaN);
+    const middle = stops.reduce((sum, value) => sum + value, 0) / stops.length;
+    const spread = Math.sqrt(stops.reduce((sum, value) => sum + (value - middle) ** 2, 0) / stops.length);
+    const told = tones.reduce((sum, tone) => sum + (tone.standardErrorStops ?? 0), 0) / tones.length;
+    expect(told).toBeGreaterThan(0.5 * spread);
+    expect(told).toBeLessThan(2 * spread);
+    const joined = [2, 3, 4, 5, 6, 7, 8, 9].reduce(
+      (whole, seed) => joinedTrace(whole, read(seed, 64)),
+      read(1, 64),
+    );
+    expect(joined.samples).toBe(9 * 64);
+    expect(spotReading(shaded, joined).standardErrorStops).toBeLessThan(0.6 * told);
+    expect(Math.abs((spotReading(shaded, joined).stopsFromMidTone ?? 9) - middle)).toBeLessThan(spread);
+    const parts = joined.seenParts.map((part) => part[0]?.[1] ?? 0);
+    expect(joined.seen?.[0]?.[1]).toBeCloseTo(
+      parts.reduce((sum, value) => sum + value, 0) / parts.length,
+      12,
+    );
+  });
+
   test('a spot that the lens does not see has no tone, and the dark has no stops', () => {
     expect(under?.stopsFromMidTone).toBeNull();
+    expect(under?.standardErrorStops).toBeNull();
     expect(under?.incidentStops).toBeNull();
   });
 

@@ -7,7 +7,7 @@ import { channelsOf } from '../photometry/channels.js';
 import type { Tracing } from '../render/prepareTracing.js';
 import { setRay } from '../trace/engineCalls.js';
 import { add, distance, normalise, scale, subtract } from '../units/vector.js';
-import { illuminanceByLight, type LightShare } from './illuminance.js';
+import { illuminanceByLight, type LightShare, mean, standardError } from './illuminance.js';
 import { type LightReading, lightReadings } from './lightReadings.js';
 
 /** A spot as traced, free of power, shutter and exposure: those are applied by `spotReading`. */
@@ -18,24 +18,60 @@ export interface SpotTrace {
   /** Illuminance by film at unit luminance. */
   illuminance: LightShare[];
   /** Luminance towards the lens by film at unit luminance, red green blue; null when the lens does not see it. */
-  seen: [number, number, number][] | null;
+  seen: Rgb[] | null;
+  /** The same from each of some equal, independent parts of the samples: their spread tells how sure it is. */
+  seenParts: Rgb[][];
+  samples: number;
 }
+
+type Rgb = [number, number, number];
+
+/** Parts of the samples of one trace that are kept apart. */
+const PARTS = 8;
 
 /** How far from a pinned point its surface is looked for, m. */
 const PIN_REACH_M = 5e-3;
 /** How near to the spot a ray from the lens must arrive to see it, m. */
 const SEEN_WITHIN_M = 1e-3;
 
-/** Traces one pinned spot with so many samples. */
+/** Traces one pinned spot with so many samples, rounded up to whole parts. */
 export function traceSpot(tracing: Tracing, spot: Spot, samples: number, seed: number): SpotTrace {
   const normal = normalise(spot.normal);
   const pointM = nearestSurface(tracing, spot.pointM, normal);
+  const seenParts = luminanceTowardsLens(tracing, pointM, Math.ceil(samples / PARTS), seed);
   return {
     name: spot.name,
     pointM,
     illuminance: illuminanceByLight(tracing, pointM, normal, { samples, seed, directOnly: false }),
-    seen: luminanceTowardsLens(tracing, pointM, samples, seed),
+    seen: meanOfParts(seenParts),
+    seenParts,
+    samples,
   };
+}
+
+/** Two traces of one spot in one set, of other seeds and as many samples a part, as one. */
+export function joinedTrace(one: SpotTrace, other: SpotTrace): SpotTrace {
+  const samples = one.samples + other.samples;
+  const weight = one.samples / samples;
+  const seenParts = [...one.seenParts, ...other.seenParts];
+  const illuminance = one.illuminance.map((share, film) => {
+    const also = other.illuminance[film] as LightShare;
+    return {
+      direct: weight * share.direct + (1 - weight) * also.direct,
+      indirect: weight * share.indirect + (1 - weight) * also.indirect,
+      standardError: Math.hypot(weight * share.standardError, (1 - weight) * also.standardError),
+    };
+  });
+  return { ...one, illuminance, seen: meanOfParts(seenParts), seenParts, samples };
+}
+
+function meanOfParts(parts: readonly Rgb[][]): Rgb[] | null {
+  const first = parts[0];
+  if (!first) return null;
+  return first.map((_, film) => {
+    const at = (c: number) => mean(parts.map((part) => part[film]?.[c] ?? 0));
+    return [at(0), at(1), at(2)];
+  });
 }
 
 function nearestSurface({ kernel }: Tracing, point: Vector, normal: Vector): Vector {
@@ -45,29 +81,32 @@ function nearestSurface({ kernel }: Tracing, point: Vector, normal: Vector): Vec
   return kernel.closestHit() < 0 ? point : add(start, scale(inwards, kernel.ray[7] as number));
 }
 
+/** @returns the luminance by film of each part; none where the lens does not see the point */
 function luminanceTowardsLens(
   { kernel, view, scene }: Tracing,
   point: Vector,
-  samples: number,
+  perPart: number,
   seed: number,
-): [number, number, number][] | null {
+): Rgb[][] {
   const away = distance(point, view.origin);
   const direction = normalise(subtract(point, view.origin));
   setRay(kernel.ray, view.origin, direction);
-  if (kernel.closestHit() < 0 || Math.abs((kernel.ray[7] as number) - away) > SEEN_WITHIN_M) return null;
+  if (kernel.closestHit() < 0 || Math.abs((kernel.ray[7] as number) - away) > SEEN_WITHIN_M) return [];
   kernel.reseed(seed);
   kernel.setMode({});
-  kernel.films.fill(0);
   kernel.point.set(view.origin);
   kernel.direction.set(direction);
-  for (let i = 0; i < samples; i++) {
-    kernel.startSample(1, i);
-    kernel.trace(false);
-  }
-  const { films } = kernel;
-  return Array.from({ length: scene.channelCount }, (_, channel) => {
-    const [r = 0, g = 0, b = 0] = films.subarray(3 * channel, 3 * channel + 3);
-    return [r / samples, g / samples, b / samples];
+  return Array.from({ length: PARTS }, (_, part) => {
+    kernel.films.fill(0);
+    for (let i = 0; i < perPart; i++) {
+      kernel.startSample(1 + part, i);
+      kernel.trace(false);
+    }
+    const { films } = kernel;
+    return Array.from({ length: scene.channelCount }, (_, channel): Rgb => {
+      const [r = 0, g = 0, b = 0] = films.subarray(3 * channel, 3 * channel + 3);
+      return [r / perPart, g / perPart, b / perPart];
+    });
   });
 }
 
@@ -84,8 +123,17 @@ export interface SpotReading {
   incidentStops: number | null;
   /** What the camera records, stops from mid-tone, mirror part and close-focus loss included. */
   stopsFromMidTone: number | null;
+  /** Standard error of that; null where there is none. Rare bright paths not yet met are not in it. */
+  standardErrorStops: number | null;
   ambient: AmbientShare;
 }
+
+/** Tones are told to a tenth of a stop: above this standard error that tenth is not known, stops. */
+export const SURE_STOPS = 0.05;
+
+/** Whether the tone of a spot is known to the tenth of a stop in which it is told. */
+export const isSure = ({ standardErrorStops }: Pick<SpotReading, 'standardErrorStops'>): boolean =>
+  standardErrorStops === null || standardErrorStops <= SURE_STOPS;
 
 /** Applies outputs, powers, switches and the camera's settings to a traced spot. No rays. */
 export function spotReading(set: SetDocument, trace: SpotTrace): SpotReading {
@@ -93,12 +141,20 @@ export function spotReading(set: SetDocument, trace: SpotTrace): SpotReading {
   const weights = exposureWeights(set);
   const midTone = recordedMidToneCdSM2(set.camera);
   const stops = (value: number, whole: number) => (value > 0 ? Math.log2(value / whole) : null);
-  const recorded = lights.map(() => 0);
-  channelsOf(set).forEach(({ light }, channel) => {
-    const [r, g, b] = trace.seen?.[channel] ?? [0, 0, 0];
+  const channels = channelsOf(set);
+  /** What the camera records of one film's luminance, cd/m2. */
+  const recordedOf = (seen: readonly Rgb[], channel: number) => {
+    const [r, g, b] = seen[channel] ?? [0, 0, 0];
     const [red = 0, green = 0, blue = 0] = weights.subarray(3 * channel, 3 * channel + 3);
-    recorded[light] = (recorded[light] ?? 0) + luminanceOf(r * red, g * green, b * blue);
+    return luminanceOf(r * red, g * green, b * blue);
+  };
+  const wholeOf = (seen: readonly Rgb[]) =>
+    channels.reduce((sum, _, channel) => sum + recordedOf(seen, channel), 0);
+  const recorded = lights.map(() => 0);
+  channels.forEach(({ light }, channel) => {
+    recorded[light] = (recorded[light] ?? 0) + recordedOf(trace.seen ?? [], channel);
   });
+  const whole = recorded.reduce((sum, value) => sum + value, 0);
   const continuousLxS = illuminanceLx * set.camera.shutterS;
   return {
     name: trace.name,
@@ -110,10 +166,8 @@ export function spotReading(set: SetDocument, trace: SpotTrace): SpotReading {
     illuminanceLx,
     flashExposureLxS,
     incidentStops: stops(continuousLxS + flashExposureLxS, incidentExposureLxS(set.camera)),
-    stopsFromMidTone: stops(
-      recorded.reduce((sum, value) => sum + value, 0),
-      midTone,
-    ),
+    stopsFromMidTone: stops(whole, midTone),
+    standardErrorStops: whole > 0 ? standardError(trace.seenParts.map(wholeOf)) / (whole * Math.LN2) : null,
     ambient: ambientShare(continuousLxS, flashExposureLxS),
   };
 }

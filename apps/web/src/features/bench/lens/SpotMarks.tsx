@@ -1,6 +1,7 @@
-import { formatStops, projectPoint, type View } from '@fendrix/core';
+import { projectPoint, type View } from '@fendrix/core';
 import { surround } from '../../../shared/theme';
 import { boxInView, type FrameWindow, toView } from '../picture/frameWindow';
+import { toneWords } from '../spot/toneWords';
 import { useBench, useReadings, useSetPart } from '../state/hooks';
 import { labelPlaces } from './labelPlaces';
 
@@ -25,8 +26,9 @@ export function SpotMarks(props: ViewProps) {
   const marks = spots.flatMap(({ name, pointM }) => {
     const at = placeOf(props, pointM);
     if (!at) return [];
-    const stops = readings.find((reading) => reading.name === name)?.stopsFromMidTone;
-    const text = stops === null || stops === undefined ? name : `${name} ${formatStops(stops)}`;
+    const reading = readings.find((own) => own.name === name);
+    const tone = reading && toneWords(reading);
+    const text = tone ? `${name} ${tone}` : name;
     return [{ ...at, name, text }];
   });
   const places = labelPlaces(marks, props.width, props.height);

@@ -1,11 +1,15 @@
-import type {
-  BandProfile,
-  GlareZones,
-  MirrorBand,
-  MirrorMap,
-  SpotTrace,
-  Thing,
-  ZoneOptions,
+import type { Spot } from '@fendrix/contract';
+import {
+  type BandProfile,
+  type GlareZones,
+  isSure,
+  joinedTrace,
+  type MirrorBand,
+  type MirrorMap,
+  type SpotTrace,
+  spotReading,
+  type Thing,
+  type ZoneOptions,
 } from '@fendrix/core';
 import type { KeyedSet, WorkerPool } from '@fendrix/workers';
 import type { ToneOverlay } from './developProtocol';
@@ -68,6 +72,10 @@ export const REFINED: Detail = {
   atRest: true,
 };
 
+/** At rest a spot is traced again so often at most, until its tone is sure. */
+const MOST_ROUNDS = 16;
+const FIRST_SEED = 1;
+
 /** How figures are asked for. */
 export interface Seen {
   detail: Detail;
@@ -81,7 +89,8 @@ export interface Seen {
 export interface FigureEvents {
   mirrors(overlay: MirrorOverlay): void;
   bands(bands: MirrorBand[]): void;
-  spots(traces: SpotTrace[]): void;
+  /** @param settled they will not be traced any finer */
+  spots(traces: SpotTrace[], settled: boolean): void;
   depth(overlay: DepthOverlay): void;
   profile(profile: BandProfile | null): void;
   zones(zones: GlareZones): void;
@@ -89,6 +98,9 @@ export interface FigureEvents {
 
 /** What is told of a set besides its picture: bands, spots, maps, profile, zones. */
 export class Figures {
+  /** What the spots were last traced for, and the traces of those that are there. */
+  private traced: { keyed: KeyedSet; traces: SpotTrace[] } | null = null;
+
   constructor(
     private readonly pool: WorkerPool,
     private readonly events: FigureEvents,
@@ -100,14 +112,33 @@ export class Figures {
   }
 
   async spots(keyed: KeyedSet, detail: Detail, signal?: AbortSignal): Promise<void> {
-    const samples = detail.spotSamples;
-    const run = this.run(detail, signal);
-    const parts = await Promise.all(
-      keyed.set.spots.map((spot) =>
-        this.pool.run(keyed, { kind: 'spots', spots: [spot], samples, seed: 1 }, run),
-      ),
+    const own = { keyed, traces: [] as SpotTrace[] };
+    this.traced = own;
+    own.traces = await Promise.all(
+      keyed.set.spots.map((spot) => this.trace(keyed, spot, detail, FIRST_SEED, signal)),
     );
-    this.events.spots(parts.flat());
+    if (this.traced === own) this.events.spots(own.traces, detail.atRest && unsureOf(own).length === 0);
+  }
+
+  /** Traces on, one spot after the other, until their tones are sure; ends when spots are asked for anew. */
+  async makeSpotsSure(signal?: AbortSignal): Promise<void> {
+    const own = this.traced;
+    for (let round = 1; own && round < MOST_ROUNDS; round++) {
+      const unsure = unsureOf(own);
+      if (unsure.length === 0) return;
+      for (const spot of unsure) {
+        const also = await this.trace(own.keyed, spot, REFINED, FIRST_SEED + round, signal);
+        if (this.traced !== own) return;
+        own.traces = own.traces.map((trace) => (trace.name === spot.name ? joinedTrace(trace, also) : trace));
+      }
+      this.events.spots(own.traces, round + 1 === MOST_ROUNDS || unsureOf(own).length === 0);
+    }
+  }
+
+  private async trace(keyed: KeyedSet, spot: Spot, detail: Detail, seed: number, signal?: AbortSignal) {
+    const task = { kind: 'spots' as const, spots: [spot], samples: detail.spotSamples, seed };
+    const [trace] = await this.pool.run(keyed, task, this.run(detail, signal));
+    return trace as SpotTrace;
   }
 
   /** Maps, profile and zones, as far as they are wanted. */
@@ -143,4 +174,12 @@ export class Figures {
   private run({ atRest }: Detail, signal: AbortSignal | undefined) {
     return { priority: this.priority, atRest, ...(signal ? { signal } : {}) };
   }
+}
+
+/** The spots whose tone is not yet known to a tenth of a stop. */
+function unsureOf({ keyed, traces }: { keyed: KeyedSet; traces: readonly SpotTrace[] }): Spot[] {
+  return keyed.set.spots.filter((spot) => {
+    const trace = traces.find(({ name }) => name === spot.name);
+    return trace && !isSure(spotReading(keyed.set, trace));
+  });
 }

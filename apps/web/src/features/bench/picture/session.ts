@@ -110,7 +110,10 @@ export class PictureSession {
     this.tell({ type: 'weights', weights: displayWeights(set) as Float64Array<ArrayBuffer> });
     if (moved) this.follow();
     else if (spotsMoved) {
-      this.figures.spots(this.keyed, REFINED).catch((error) => this.tellFailure(error));
+      this.figures
+        .spots(this.keyed, REFINED)
+        .then(() => this.figures.makeSpotsSure())
+        .catch((error) => this.tellFailure(error));
     }
   }
 
@@ -266,6 +269,9 @@ export class PictureSession {
         this.figures.spots(keyed, REFINED, signal),
         this.readPick(keyed, signal),
       ]);
+      this.figures.makeSpotsSure(signal).catch((error) => {
+        if (!signal.aborted) this.tellFailure(error);
+      });
       const width = this.fullWidth;
       const { window } = this;
       const touched = await this.touchedSince(keyed, width, signal);

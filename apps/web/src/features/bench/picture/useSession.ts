@@ -46,7 +46,7 @@ export function useOwnSession(): SessionView {
         dispatch(benchActions.pictureChanged(changes));
       },
       bands: (bands) => dispatch(benchActions.bandsRead(bands)),
-      spots: (traces) => dispatch(benchActions.spotsTraced(traces)),
+      spots: (traces, settled) => dispatch(benchActions.spotsTraced({ traces, settled })),
       failure: (reason) =>
         enqueueSnackbar(`There is no picture: ${reason}.`, {
           variant: 'error',

@@ -9,6 +9,7 @@ import { edit } from '../state/thunks';
 import { Contrast } from './Contrast';
 import { FieldEvenness } from './FieldEvenness';
 import { TargetFields } from './TargetFields';
+import { toneWords } from './toneWords';
 
 /** What the camera records at the pinned spots, against the tones wanted there; contrasts and evenness. */
 export const SpotPanel = memo(function SpotPanel() {
@@ -41,12 +42,7 @@ function SpotRow({ name, reading }: { name: string; reading: SpotReading | undef
   const spots = useSetPart((set) => set.spots);
   const readings = useReadings();
   const verdict = targetVerdicts(spots, readings).find((own) => own.name === name);
-  const stops = reading?.stopsFromMidTone;
-  const value = !reading
-    ? '…'
-    : stops === null || stops === undefined
-      ? hiddenOrBlack(reading)
-      : formatStops(stops);
+  const value = reading ? (toneWords(reading) ?? hiddenOrBlack(reading)) : '…';
   return (
     <div data-testid={`spot ${name}`}>
       <Explained label={name} value={value}>
@@ -64,7 +60,10 @@ function SpotRow({ name, reading }: { name: string; reading: SpotReading | undef
               A flat incident meter here says{' '}
               {reading.incidentStops === null ? 'nothing' : formatStops(reading.incidentStops)} against the
               settings. The camera sees the surface, its mirror part and the close-focus loss too: {value}.
-              Uncertainty of the light about {uncertainty(reading)}.
+              Uncertainty of the light about {uncertainty(reading)}
+              {reading.standardErrorStops === null
+                ? '.'
+                : `, of the tone ± ${reading.standardErrorStops.toFixed(2)} stops: one standard error of the paths traced so far. ≈ stands before a tone whose tenth is not yet known; it is traced on while the set rests.`}
             </Box>
           </>
         )}

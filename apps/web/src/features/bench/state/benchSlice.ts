@@ -69,6 +69,8 @@ export interface BenchState {
   picture: PictureStatus;
   bands: MirrorBand[];
   traces: SpotTrace[];
+  /** The spots are read as finely as they will be, of the set as it is. */
+  tracesSettled: boolean;
   pick: Pick | null;
   /** Where in the frame was pointed, parts. */
   pickAt: [number, number] | null;
@@ -94,6 +96,7 @@ const initialState: BenchState = {
   picture: { phase: 'waiting', samples: 0, progress: 0, rays: 0, shown: 0, traced: 0 },
   bands: [],
   traces: [],
+  tracesSettled: false,
   pick: null,
   pickAt: null,
   pickStale: false,
@@ -149,13 +152,16 @@ const benchSlice = createSlice({
     },
     pictureChanged: (state, { payload }: PayloadAction<Partial<PictureStatus>>) => {
       Object.assign(state.picture, payload);
-      if (payload.phase === 'following' && state.pick) state.pickStale = true;
+      if (payload.phase !== 'following') return;
+      state.tracesSettled = false;
+      if (state.pick) state.pickStale = true;
     },
     bandsRead: (state, { payload }: PayloadAction<MirrorBand[]>) => {
       state.bands = payload;
     },
-    spotsTraced: (state, { payload }: PayloadAction<SpotTrace[]>) => {
-      state.traces = payload;
+    spotsTraced: (state, { payload }: PayloadAction<{ traces: SpotTrace[]; settled: boolean }>) => {
+      state.traces = payload.traces;
+      state.tracesSettled = payload.settled;
     },
     picked: (state, { payload }: PayloadAction<{ pick: Pick; at: [number, number] } | null>) => {
       state.pick = payload?.pick ?? null;

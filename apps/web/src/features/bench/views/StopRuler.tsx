@@ -2,7 +2,6 @@ import type { SetDocument } from '@fendrix/contract';
 import {
   CLIP_STOPS,
   encodeSrgb,
-  formatStops,
   lightLuminance,
   MID_TONE,
   PAPER_WHITE_STOPS,
@@ -16,6 +15,7 @@ import { useStore } from 'react-redux';
 import { arrowMove } from '../../../shared/arrowKeys';
 import { svgPoint } from '../../../shared/svgPoint';
 import { surround } from '../../../shared/theme';
+import { toneWords } from '../spot/toneWords';
 import { benchSet, type WithBench } from '../state/benchSlice';
 import { useBenchDispatch, useReadings, useSetPart } from '../state/hooks';
 import { type ShiftBy, shiftExposure } from '../state/shiftExposure';
@@ -32,6 +32,12 @@ const WAYS: readonly ShiftBy[] = ['shutter', 'ISO', 'f-stop', 'all powers'];
 const across = (stops: number) => ((Math.min(TO, Math.max(FROM, stops)) - FROM) / (TO - FROM)) * WIDTH;
 
 let gestures = 0;
+
+interface RulerSpot {
+  name: string;
+  stops: number;
+  words: string;
+}
 
 /**
  * The pinned spots on one scale, black to clipping, in stops from mid-tone, with the tones wanted there. The scale can
@@ -52,7 +58,11 @@ export const StopRuler = memo(function StopRuler() {
   const current = () => benchSet.documentOf(store.getState());
   const spots = readings
     .filter(({ stopsFromMidTone }) => stopsFromMidTone !== null)
-    .map(({ name, stopsFromMidTone }) => ({ name, stops: stopsFromMidTone ?? 0 }))
+    .map((reading) => ({
+      name: reading.name,
+      stops: reading.stopsFromMidTone ?? 0,
+      words: `${reading.name} ${toneWords(reading)}`,
+    }))
     .sort((a, b) => a.stops - b.stops);
   const targets = targetVerdicts(pinned, readings);
   const steps = Array.from({ length: (TO - FROM) * 3 }, (_, i) => FROM + i / 3);
@@ -148,7 +158,7 @@ export const StopRuler = memo(function StopRuler() {
           {targets.map((target) => (
             <TargetBracket key={target.name} target={target} base={baseOf(target, spots)} />
           ))}
-          {placed(spots).map(({ name, stops, row }) => (
+          {placed(spots).map(({ name, stops, words, row }) => (
             <g key={name} fill={surround.text} stroke="none" pointerEvents="none">
               <path
                 d={`M${across(stops)} ${row * ROW + 3} V${BAR.y + BAR.height / 2}`}
@@ -162,7 +172,7 @@ export const StopRuler = memo(function StopRuler() {
                 stroke="#111"
               />
               <text x={across(stops) + 4} y={row * ROW + 11} fontSize={11}>
-                {name} {formatStops(stops)}
+                {words}
               </text>
             </g>
           ))}
@@ -225,13 +235,13 @@ function Limit({ stops, name, y, colour }: { stops: number; name: string; y: num
 }
 
 /** Names get a row of their own where they would run into each other. */
-function placed(spots: { name: string; stops: number }[]) {
+function placed(spots: RulerSpot[]) {
   const ends = [-Infinity, -Infinity, -Infinity];
   return spots.map((spot) => {
     const start = across(spot.stops);
     const lowestFree = [2, 1, 0].find((candidate) => start > (ends[candidate] as number));
     const row = lowestFree ?? ends.indexOf(Math.min(...ends));
-    ends[row] = start + 6.5 * (spot.name.length + 5);
+    ends[row] = start + 6.5 * spot.words.length;
     return { ...spot, row };
   });
 }
@@ -241,7 +251,7 @@ function tone(stops: number): string {
   return `rgb(${value} ${value} ${value})`;
 }
 
-function inWords(spots: { name: string; stops: number }[]): string {
+function inWords(spots: RulerSpot[]): string {
   if (spots.length === 0) return 'No spot is pinned';
-  return `Stops from mid-tone: ${spots.map(({ name, stops }) => `${name} ${formatStops(stops)}`).join(', ')}`;
+  return `Stops from mid-tone: ${spots.map(({ words }) => words).join(', ')}`;
 }

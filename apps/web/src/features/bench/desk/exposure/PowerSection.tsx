@@ -10,11 +10,13 @@ import {
   type PowerSolution,
   printedGain,
   solvePowers,
+  type ToneWish,
+  traceKey,
 } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Choice } from '../../../../shared/Choice';
 import { QuantityField } from '../../../../shared/QuantityField';
 import { Section } from '../../../../shared/Section';
@@ -23,6 +25,13 @@ import { kitApi } from '../../../kit';
 import { useBench, useBenchDispatch, useReadings, useSet } from '../../state/hooks';
 import { edit } from '../../state/thunks';
 import { stopsQuantity } from '../stopsQuantity';
+
+/** What was asked for, and of which set. */
+interface Asking {
+  set: SetDocument;
+  key: string;
+  wishes: ToneWish[];
+}
 
 interface Wish {
   on: boolean;
@@ -45,11 +54,18 @@ const OPEN_END = -15;
 export function PowerSection() {
   const set = useSet();
   const traces = useBench((bench) => bench.traces);
+  const settled = useBench((bench) => bench.tracesSettled);
   const readings = useReadings();
   const dispatch = useBenchDispatch();
   const [wishes, setWishes] = useState<Record<string, Partial<Wish>>>({});
   const [fStop, setFStop] = useState<string | null>(null);
-  const [solution, setSolution] = useState<{ set: SetDocument; found: PowerSolution } | null>(null);
+  const [asking, setAsking] = useState<Asking | null>(null);
+  const key = traceKey(set);
+  /** Solved anew as the spots are read finer; nothing once the set has moved. */
+  const found = useMemo(
+    () => (asking?.key === key ? solvePowers(asking.set, traces, asking.wishes) : null),
+    [asking, key, traces],
+  );
   const fPrinted = fStop ?? F_NUMBERS[nearestStep(F_NUMBERS, set.camera.fNumber)]?.printed ?? '8';
   const fNumber = F_NUMBERS.find(({ printed }) => printed === fPrinted)?.value ?? set.camera.fNumber;
 
@@ -69,13 +85,11 @@ export function PowerSection() {
     setWishes({ ...wishes, [name]: { ...wishes[name], ...changes } });
 
   function solve() {
-    const at = { ...set, camera: { ...set.camera, fNumber } };
-    const found = solvePowers(
-      at,
-      traces,
-      asked.map(({ name }) => ({ spot: name, from: wishOf(name).from, to: wishOf(name).to })),
-    );
-    setSolution({ set: at, found });
+    setAsking({
+      set: { ...set, camera: { ...set.camera, fNumber } },
+      key,
+      wishes: asked.map(({ name }) => ({ spot: name, from: wishOf(name).from, to: wishOf(name).to })),
+    });
   }
 
   function take(found: PowerSolution) {
@@ -131,14 +145,27 @@ export function PowerSection() {
       <Button sx={{ mt: 1 }} variant="contained" size="small" disabled={asked.length === 0} onClick={solve}>
         Solve the powers
       </Button>
-      {solution && (
-        <Solved solution={solution.found} set={solution.set} onTake={() => take(solution.found)} />
+      {asking && !found && (
+        <Box role="status" sx={{ mt: 1, fontSize: '0.8125rem' }}>
+          The set has moved since: solve again.
+        </Box>
+      )}
+      {asking && found && (
+        <Solved solution={found} set={asking.set} settled={settled} onTake={() => take(found)} />
       )}
     </Section>
   );
 }
 
-function Solved({ solution, set, onTake }: { solution: PowerSolution; set: SetDocument; onTake(): void }) {
+interface SolvedProps {
+  solution: PowerSolution;
+  set: SetDocument;
+  /** The spots are read as finely as they will be. */
+  settled: boolean;
+  onTake(): void;
+}
+
+function Solved({ solution, set, settled, onTake }: SolvedProps) {
   const { lights, tones, unseen } = solution;
   const { data } = kitApi.useReadKitQuery();
   const kitLights = (data?.document.entries ?? []).flatMap((entry) =>
@@ -224,9 +251,14 @@ function Solved({ solution, set, onTake }: { solution: PowerSolution; set: SetDo
             f-stop and turn the others up.
           </Box>
         ))}
-      <Button sx={{ mt: 1 }} variant="outlined" size="small" onClick={onTake}>
+      <Button sx={{ mt: 1 }} variant="outlined" size="small" disabled={!settled} onClick={onTake}>
         Set these powers
       </Button>
+      {!settled && (
+        <Box role="status" sx={{ mt: 0.5 }}>
+          The spots are still being read more finely; the powers follow.
+        </Box>
+      )}
       <Box sx={{ color: 'text.secondary', mt: 0.5 }}>
         Least squares in stops over the spots, within each dial's range and steps. Tones are linear in each
         light, so no ray is traced.
