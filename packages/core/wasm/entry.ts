@@ -92,7 +92,7 @@ export function start(seed: i32): void {
 
 /**
  * Where the numbers of a part start: 0 ray, 1 rays, 2 films, 3 ambient, 4 point, 5 direction, 6 light, 7 uv, 8 view, 9 sight,
- * 10 wanted, 11 row, 12 batch, 13 pixels.
+ * 10 wanted, 11 row, 12 batch, 13 pixels, 14 list.
  */
 export function place(part: i32): usize {
   const e = engine!;
@@ -123,8 +123,10 @@ export function place(part: i32): usize {
       return doubles(e.sight.row);
     case 12:
       return doubles(e.batch);
+    case 13:
+      return doubles(e.tiles.sums);
     default:
-      return doubles(e.tiles.row);
+      return doubles(e.tiles.list);
   }
 }
 
@@ -181,8 +183,8 @@ export function askLight(index: i32): i32 {
   return engine!.askLight(index) ? 1 : 0;
 }
 
-export function renderRow(px: i32, py: i32, count: i32, width: i32, height: i32, first: i32, samples: i32): void {
-  engine!.tiles.renderRow(px, py, count, width, height, first, samples);
+export function renderPixels(count: i32, width: i32, height: i32, first: i32, samples: i32): void {
+  engine!.tiles.renderPixels(count, width, height, first, samples);
 }
 
 export function beginGather(rays: i32): void {

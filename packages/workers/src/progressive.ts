@@ -17,7 +17,7 @@ export interface ProgressiveOptions {
   tileSize?: number;
   /** Samples of the first pass; each later pass takes as many as all before it, up to 4. */
   firstPass?: number;
-  /** Makes it a quick picture, see `TileJob.ambient`. */
+  /** Makes it a quick picture, see `TileJob.ambient` and `TileJob.sparse`. */
   ambient?: readonly number[];
   /** See `TileJob.wholePaths`. */
   wholePaths?: boolean;
@@ -51,7 +51,7 @@ export async function renderProgressively(
   const part = options.window ?? { x: 0, y: 0, width, height };
   const films = createFilms(part.width, part.height, channelsOf(keyed.set).length);
   const how = {
-    ...(options.ambient ? { ambient: options.ambient } : {}),
+    ...(options.ambient ? { ambient: options.ambient, sparse: true } : {}),
     ...(options.wholePaths ? { wholePaths: true } : {}),
     ...(options.channels ? { channels: options.channels } : {}),
   };

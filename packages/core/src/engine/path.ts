@@ -38,6 +38,7 @@ export class PathTracer extends PathScatter {
     this.setOutWith = 1;
     this.guide.aim(-1);
     this.askOnce();
+    this.seen = 0;
     const branches = this.branches;
     branches.start();
     this.follow(scattered);
@@ -67,12 +68,16 @@ export class PathTracer extends PathScatter {
         point[a] = (this.origin[a] as number) + distance * (this.direction[a] as number);
       }
       hit.meet(t, primitive, this.direction);
+      if (this.quick && this.sharp) this.noteSeen();
       const emitter: i32 = hit.fromFront ? (t.emitterOf[primitive] as i32) : -1;
       if (emitter >= 0) {
         if (!skipLight) this.meetLight(emitter);
         return;
       }
-      if (hit.kind !== DIELECTRIC) hit.readColour(t);
+      if (hit.kind !== DIELECTRIC) {
+        hit.readColour(t);
+        if (this.quick && this.sharp) this.noteColour();
+      }
       if (t.seeThrough !== 0 && letsThroughStraight(t, hit.surface) && this.goesStraight()) continue;
       if (this.useSheets && !this.sharp && this.meetLitSheet()) return;
       skipLight = false;
@@ -144,7 +149,7 @@ export class PathTracer extends PathScatter {
     const parts = !mirrors && this.mayPart(Math.min(reflected, 1 - reflected));
     if (parts) {
       mirrorDirection(this.branchDirection, this.direction, hit.normal, hit.flat);
-      this.keepBranch(reflected);
+      this.keepBranch(reflected, true);
     } else if (!mirrors) {
       this.sampler.next();
       mirrors = (this.sampler.uv[0] as number) < reflected;
@@ -175,13 +180,14 @@ export class PathTracer extends PathScatter {
       fromFrame(this.branchDirection, this.into, hit.frame, hit.normal);
       const outwards = dot3(this.branchDirection, hit.flat) > 0;
       if (this.mayPart(1)) {
-        if (outwards) this.keepBranch(mirrored);
+        if (outwards) this.keepBranch(mirrored, this.isSharp());
       } else {
         const share = mirrorShareOf(t, place, hit.albedo, hit.cosOut);
         sampler.next();
         const takesCoat = (sampler.uv[0] as number) < share;
         scale3(this.weight, takesCoat ? mirrored / share : 1 / (1 - share));
         if (takesCoat) {
+          if (!this.isSharp()) this.sharp = false;
           copy3(this.direction, this.branchDirection);
           this.lastPdf = 0;
           return outwards;
@@ -197,6 +203,7 @@ export class PathTracer extends PathScatter {
       }
       fromFrame(this.direction, this.into, hit.frame, hit.normal);
       this.lastPdf = 0;
+      if (!this.isSharp()) this.sharp = false;
       return dot3(this.direction, hit.flat) > 0;
     }
     this.askLights(0, false);

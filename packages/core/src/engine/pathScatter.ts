@@ -50,7 +50,7 @@ export class PathScatter extends PathLights {
     const reflected = fresnelMean(hit.cosOut, this.t.surfaces[hit.place + COAT_INDEX] as number);
     if (this.mayPart(reflected)) {
       mirrorDirection(this.branchDirection, this.direction, hit.normal, hit.flat);
-      this.keepBranch(reflected);
+      this.keepBranch(reflected, true);
       return false;
     }
     if (share < 1) this.sampler.next();

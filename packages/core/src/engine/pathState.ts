@@ -4,7 +4,7 @@ import { Guide } from './guide.js';
 import type { Kernel } from './kernel.js';
 import { MirrorLights } from './mirrorLights.js';
 import { Passage } from './passage.js';
-import { type i32, whole32 } from './portable.js';
+import { floor32, type i32, mul32, whole32 } from './portable.js';
 import { RoughMirrors } from './roughMirrors.js';
 import type { Sampler } from './sampler.js';
 import { BASE_PART, coatAlbedo, evaluateScatter, PDF } from './scatter.js';
@@ -16,6 +16,7 @@ import {
   COAT_ALPHA,
   COAT_INDEX,
   COAT_PASSED,
+  FLAT,
   LOBE,
   PANEL,
   PANEL_OTHER,
@@ -36,6 +37,9 @@ const LEAST_BRANCH = 0.01;
 const MOST_SURVIVAL = 0.95;
 /** What is seen in a mirror lobe narrower than this GGX alpha is traced, not taken from lit sheets. */
 const SHARP_ALPHA = 0.15;
+
+/** Steps of a colour from black to white that count as another one. */
+const COLOUR_STEPS = 12;
 
 /** Flags of a way set aside: see the fields of the same names below. */
 const KEPT = 1;
@@ -59,6 +63,11 @@ export class PathState {
    */
   ambient: Float64Array;
   quick: boolean = false;
+  /**
+   * Of quick pictures: what the last path met while it had met only what is clear or mirrors sharply, and its colour, as one number.
+   * Pixels with the same one show the same things.
+   */
+  seen: i32 = 0;
   /** Whether paths end on lit sheets once they have scattered. */
   useSheets: boolean = false;
   /**
@@ -236,8 +245,8 @@ export class PathState {
     if (this.sheetsAsked) this.sheets.look(this.origin);
   }
 
-  /** Sets the mirrored part of a surface aside; its direction is written already. */
-  protected keepBranch(reflected: number): void {
+  /** Sets the mirrored part of a surface aside; its direction is written already. @param sharp whether it shows things */
+  protected keepBranch(reflected: number, sharp: boolean): void {
     const hit = this.hit;
     const bounce = this.bounce + 1;
     this.branches.push(
@@ -248,8 +257,25 @@ export class PathState {
       this.inside,
       bounce,
       0,
-      KEPT | SHARP,
+      sharp ? KEPT | SHARP : KEPT,
     );
+  }
+
+  /** Notes the surface met in `seen`; of what is made of flat pieces also which way they face. */
+  protected noteSeen(): void {
+    const hit = this.hit;
+    const flat = (this.t.kind[hit.primitive] as i32) === FLAT;
+    this.note(8 * hit.surface + (flat ? facing(hit.flat) : 0));
+  }
+
+  /** Notes the colour of the surface met, in steps that print and patterns cross. */
+  protected noteColour(): void {
+    const albedo = this.hit.albedo;
+    for (let c = 0; c < 3; c++) this.note(floor32(COLOUR_STEPS * (albedo[c] as number)));
+  }
+
+  private note(what: i32): void {
+    this.seen = (mul32(this.seen ^ what, 0x7feb352d) + 1) | 0;
   }
 
   /** Scattering at the surface met, from `out` to `into`; of the coat alone where the base has been dealt with. */
@@ -344,4 +370,18 @@ export class PathState {
       this.films[i] = (this.films[i] as number) + share * (this.weight[a] as number);
     }
   }
+}
+
+/** Which of the six axes a direction is nearest to, 1 to 6: faces of a box differ, pieces of a sweep mostly do not. */
+function facing(direction: Float64Array): i32 {
+  let most: number = -1;
+  let nearest = 0;
+  for (let a = 0; a < 3; a++) {
+    const along = direction[a] as number;
+    if (Math.abs(along) > most) {
+      most = Math.abs(along);
+      nearest = 2 * a + (along > 0 ? 1 : 2);
+    }
+  }
+  return nearest;
 }

@@ -6,7 +6,7 @@ import { netOpenness } from './print.js';
 import { lobeFresnel } from './scatter.js';
 import { SurfaceHit } from './surfaceHit.js';
 import { COAT_INDEX, DIELECTRIC, LOBE, NET, type SceneTables, STRAIGHT } from './tables.js';
-import { ROW_PIXELS, viewRay } from './tile.js';
+import { CALL_PIXELS, viewRay } from './tile.js';
 import { copy3, fill3, mirrorDirection, refractDirection } from './vectors.js';
 
 /** Numbers of an answer, and what stands where. */
@@ -54,7 +54,7 @@ const LEAST_WEIGHT = 1e-4;
  */
 export class Sight {
   answer: Float64Array = new Float64Array(SIGHT);
-  row: Float64Array = new Float64Array(ROW_PIXELS * ROW_NUMBERS);
+  row: Float64Array = new Float64Array(CALL_PIXELS * ROW_NUMBERS);
   private t: SceneTables;
   private kernel: Kernel;
   private first: SurfaceHit = new SurfaceHit();

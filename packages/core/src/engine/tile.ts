@@ -1,5 +1,5 @@
 import type { PathTracer } from './path.js';
-import { type i32, real } from './portable.js';
+import { divide32, type i32, real, whole32 } from './portable.js';
 import type { Sampler } from './sampler.js';
 import { dot3, scale3 } from './vectors.js';
 
@@ -16,14 +16,19 @@ export function viewRay(out: Float64Array, view: Float64Array, across: number, d
   }
 }
 
-/** Pixels of a row asked for in one call. */
-export const ROW_PIXELS = 256;
+/** Pixels asked for in one call. */
+export const CALL_PIXELS = 256;
 
 /** Renders tiles of a picture: box filter over the pixel, pinhole or entrance pupil. */
 export class TileRenderer {
   view: Float64Array = new Float64Array(VIEW);
-  /** Sums of the samples of the row rendered last: [(pixel * channels + channel) * 3 + colour]. */
-  row: Float64Array;
+  /**
+   * Which pixels to render, py * width + px; answered in place by what is seen sharply in the last sample of each, see
+   * `PathTracer.seen`.
+   */
+  list: Float64Array = new Float64Array(CALL_PIXELS);
+  /** Sums of the samples of the pixels rendered last: [(pixel * channels + channel) * 3 + colour]. */
+  sums: Float64Array;
   private tracer: PathTracer;
   private sampler: Sampler;
   private origin: Float64Array = new Float64Array(3);
@@ -32,16 +37,19 @@ export class TileRenderer {
   constructor(tracer: PathTracer, sampler: Sampler) {
     this.tracer = tracer;
     this.sampler = sampler;
-    this.row = new Float64Array(ROW_PIXELS * tracer.films.length);
+    this.sums = new Float64Array(CALL_PIXELS * tracer.films.length);
   }
 
-  /** Renders up to `ROW_PIXELS` pixels of a row into `row`. */
-  renderRow(px: i32, py: i32, count: i32, width: i32, height: i32, first: i32, samples: i32): void {
+  /** Renders the first `count` pixels of `list` into `sums`. */
+  renderPixels(count: i32, width: i32, height: i32, first: i32, samples: i32): void {
     const films = this.tracer.films;
     const size = films.length;
     for (let i = 0; i < count; i++) {
-      this.renderPixel(px + i, py, width, height, first, samples);
-      for (let c = 0; c < size; c++) this.row[i * size + c] = films[c] as number;
+      const pixel = whole32(this.list[i] as number);
+      const py = divide32(pixel, width);
+      this.renderPixel(pixel - py * width, py, width, height, first, samples);
+      for (let c = 0; c < size; c++) this.sums[i * size + c] = films[c] as number;
+      this.list[i] = real(this.tracer.seen);
     }
   }
 
@@ -52,7 +60,8 @@ export class TileRenderer {
     const tracer = this.tracer;
     tracer.films.fill(0);
     for (let i = 0; i < samples; i++) {
-      sampler.start(py * width + px, firstSample + i);
+      if (tracer.quick) this.startShared(px, py, width, firstSample + i);
+      else sampler.start(py * width + px, firstSample + i);
       sampler.next();
       const across = (real(px) + (sampler.uv[0] as number)) / real(width);
       const down = (real(py) + (sampler.uv[1] as number)) / real(height);
@@ -64,6 +73,19 @@ export class TileRenderer {
       }
       tracer.trace(this.origin, this.direction, false);
     }
+  }
+
+  /**
+   * Pixels of a quick picture share sequences with those round them, in an order in which neighbours that are averaged lie evenly
+   * together: every other pixel of every other row by turns of the Z curve.
+   */
+  private startShared(px: i32, py: i32, width: i32, sample: i32): void {
+    const blocks = (width >> 4) + 1;
+    const block = ((py >> 4) * blocks + (px >> 4)) * 4 + (px & 1) + 2 * (py & 1);
+    const x = (px >> 1) & 7;
+    const y = (py >> 1) & 7;
+    const turn = (x & 1) | ((y & 1) << 1) | ((x & 2) << 1) | ((y & 2) << 2) | ((x & 4) << 2) | ((y & 4) << 3);
+    this.sampler.start(block, 64 * sample + turn);
   }
 
   /** Moves a ray to a place of the entrance pupil so that it still meets its point of the plane in focus. */

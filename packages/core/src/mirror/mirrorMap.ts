@@ -1,5 +1,5 @@
 import { ROW_NUMBERS } from '../engine/sight.js';
-import { ROW_PIXELS } from '../engine/tile.js';
+import { CALL_PIXELS } from '../engine/tile.js';
 import type { Tile } from '../render/film.js';
 import type { Tracing } from '../render/prepareTracing.js';
 import { viewNumbers, viewOfShape } from '../render/view.js';
@@ -43,8 +43,8 @@ export function mirrorMapTile(tracing: Tracing, width: number, height: number, t
   const { thing } = scene.table;
   kernel.view.set(viewNumbers(viewOfShape(tracing.view, width, height)));
   for (let y = 0; y < tile.height; y++) {
-    for (let x = 0; x < tile.width; x += ROW_PIXELS) {
-      const count = Math.min(ROW_PIXELS, tile.width - x);
+    for (let x = 0; x < tile.width; x += CALL_PIXELS) {
+      const count = Math.min(CALL_PIXELS, tile.width - x);
       kernel.lookRow(tile.x + x, tile.y + y, count, width, height);
       readRow(map, y * tile.width + x, count, kernel.row, thing);
     }

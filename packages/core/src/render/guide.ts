@@ -1,5 +1,5 @@
 import { ROW_NORMAL, ROW_NUMBERS, ROW_SURFACE } from '../engine/sight.js';
-import { ROW_PIXELS } from '../engine/tile.js';
+import { CALL_PIXELS } from '../engine/tile.js';
 import { isShiny, thingOf } from '../mirror/look.js';
 import type { Tile } from './film.js';
 import type { Tracing } from './prepareTracing.js';
@@ -53,8 +53,8 @@ export function filterGuide(tracing: Tracing, width: number, height: number, til
   const shiny = Uint8Array.from(scene.surfaces, (surface) => (isShiny(surface) ? 1 : 0));
   kernel.view.set(viewNumbers(viewOfShape(tracing.view, width, height)));
   for (let y = 0; y < tile.height; y++) {
-    for (let x = 0; x < tile.width; x += ROW_PIXELS) {
-      const count = Math.min(ROW_PIXELS, tile.width - x);
+    for (let x = 0; x < tile.width; x += CALL_PIXELS) {
+      const count = Math.min(CALL_PIXELS, tile.width - x);
       kernel.lookRow(tile.x + x, tile.y + y, count, width, height);
       readRow(guide, y * tile.width + x, count, kernel.row, scene.table.thing, shiny);
     }

@@ -1,6 +1,7 @@
-import { ROW_PIXELS } from '../engine/tile.js';
+import { CALL_PIXELS } from '../engine/tile.js';
 import type { Tile } from './film.js';
 import { lightSheets, type Tracing } from './prepareTracing.js';
+import { renderSparsely } from './renderSparsely.js';
 import { viewNumbers, viewOfShape } from './view.js';
 
 export interface TileJob {
@@ -15,6 +16,8 @@ export interface TileJob {
   ambient?: readonly number[];
   /** Trace the whole path of light instead of ending it on lit sheets: slower, without their bias. */
   wholePaths?: boolean;
+  /** Of a quick picture: not every pixel is traced, see `renderSparsely`. */
+  sparse?: boolean;
   /** Only these films, by place; each is the same to the last bit as among all. All if left out. */
   channels?: readonly number[];
 }
@@ -26,7 +29,7 @@ export interface TileJob {
  */
 export function renderTile(tracing: Tracing, job: TileJob): Float32Array {
   const { kernel, scene } = tracing;
-  const { tile, width, height, firstSample, samples } = job;
+  const { tile, width, height } = job;
   const channels = scene.channelCount;
   const sums = new Float32Array(tile.width * tile.height * channels * 3);
   const sheets = !job.ambient && !job.wholePaths;
@@ -37,22 +40,48 @@ export function renderTile(tracing: Tracing, job: TileJob): Float32Array {
   kernel.wanted.fill(job.channels ? 0 : 1);
   for (const channel of job.channels ?? []) kernel.wanted[channel] = 1;
   kernel.view.set(viewNumbers(viewOfShape(tracing.view, width, height)));
-  const { pixels, wanted } = kernel;
-  for (let y = 0; y < tile.height; y++) {
-    for (let x = 0; x < tile.width; x += ROW_PIXELS) {
-      const count = Math.min(ROW_PIXELS, tile.width - x);
-      kernel.renderRow(tile.x + x, tile.y + y, count, width, height, firstSample, samples);
-      for (let channel = 0; channel < channels; channel++) {
-        if (wanted[channel] === 0) continue;
-        const to = ((channel * tile.height + y) * tile.width + x) * 3;
-        for (let i = 0; i < count; i++) {
-          const from = 3 * (i * channels + channel);
-          for (let c = 0; c < 3; c++) sums[to + 3 * i + c] = pixels[from + c] as number;
-        }
-      }
-    }
+  if (job.sparse)
+    renderSparsely(sums, tile, (places, seen) => renderPlaces(tracing, job, sums, places, seen));
+  else {
+    const places = Int32Array.from({ length: tile.width * tile.height }, (_, place) => place);
+    renderPlaces(tracing, job, sums, places, null);
   }
   kernel.setMode({});
   kernel.wanted.fill(1);
   return sums;
+}
+
+/**
+ * Renders places of a tile (row after row from 0) into `sums`.
+ * @param seen what each of them sees sharply, by place; null where nobody asks
+ */
+function renderPlaces(
+  { kernel, scene }: Tracing,
+  { tile, width, height, firstSample, samples }: TileJob,
+  sums: Float32Array,
+  places: Int32Array,
+  seen: Float64Array | null,
+): void {
+  const { pixels, wanted, list } = kernel;
+  const channels = scene.channelCount;
+  const size = tile.width * tile.height;
+  for (let from = 0; from < places.length; from += CALL_PIXELS) {
+    const count = Math.min(CALL_PIXELS, places.length - from);
+    for (let i = 0; i < count; i++) {
+      const place = places[from + i] as number;
+      const y = Math.floor(place / tile.width);
+      list[i] = (tile.y + y) * width + tile.x + (place - y * tile.width);
+    }
+    kernel.renderPixels(count, width, height, firstSample, samples);
+    for (let i = 0; i < count; i++) {
+      const place = places[from + i] as number;
+      if (seen) seen[place] = list[i] as number;
+      for (let channel = 0; channel < channels; channel++) {
+        if (wanted[channel] === 0) continue;
+        const to = 3 * (channel * size + place);
+        const at = 3 * (i * channels + channel);
+        for (let c = 0; c < 3; c++) sums[to + c] = pixels[at + c] as number;
+      }
+    }
+  }
 }

@@ -29,7 +29,9 @@ export interface EngineCalls {
   readonly sight: Float64Array;
   /** Answers of `lookRow`, see `ROW_NUMBERS`. */
   readonly row: Float64Array;
-  /** Sums of `renderRow`: [(pixel * channels + channel) * 3 + colour]. */
+  /** Pixels for `renderPixels`, py * width + px, and its answer: what is seen sharply in each (quick pictures). */
+  readonly list: Float64Array;
+  /** Sums of `renderPixels`: [(pixel * channels + channel) * 3 + colour]. */
   readonly pixels: Float64Array;
   /** The camera, see `VIEW`. */
   readonly view: Float64Array;
@@ -53,20 +55,12 @@ export interface EngineCalls {
   trace(scattered: boolean): void;
   /** What the ray from `point` along `direction` meets, mirrors and shows through. */
   look(): void;
-  /** The same for up to `ROW_PIXELS` pixels of a row, by the camera. */
+  /** The same for up to `CALL_PIXELS` pixels of a row, by the camera. */
   lookRow(px: number, py: number, count: number, width: number, height: number): void;
   /** Samples one light from `point`; false where nothing arrives. */
   askLight(index: number): boolean;
-  /** Sets `pixels` to the sums of the samples of up to `ROW_PIXELS` pixels of a row. */
-  renderRow(
-    px: number,
-    py: number,
-    count: number,
-    width: number,
-    height: number,
-    firstSample: number,
-    samples: number,
-  ): void;
+  /** Sets `pixels` to the sums of the samples of the first pixels of `list`, up to `CALL_PIXELS`. */
+  renderPixels(count: number, width: number, height: number, firstSample: number, samples: number): void;
   /** Gathers patches of lit sheets with so many rays each. */
   gather(rays: number): GatherCalls;
   /** Memory that the engine and its tables take, bytes. */

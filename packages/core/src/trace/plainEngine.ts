@@ -20,7 +20,8 @@ export function createPlainEngine(tables: SceneTables): EngineCalls {
     batch: engine.batch,
     sight: engine.sight.answer,
     row: engine.sight.row,
-    pixels: tiles.row,
+    list: tiles.list,
+    pixels: tiles.sums,
     view: tiles.view,
     closestHit: () => kernel.closestHit(),
     anyHit: () => kernel.anyHit(),
@@ -37,8 +38,8 @@ export function createPlainEngine(tables: SceneTables): EngineCalls {
     look: () => engine.sight.cast(engine.point, engine.direction),
     lookRow: (px, py, count, width, height) => engine.sight.castRow(tiles.view, px, py, count, width, height),
     askLight: (index) => engine.askLight(index),
-    renderRow: (px, py, count, width, height, first, samples) =>
-      tiles.renderRow(px, py, count, width, height, first, samples),
+    renderPixels: (count, width, height, first, samples) =>
+      tiles.renderPixels(count, width, height, first, samples),
     gather: (rays) => engine.createGatherer(rays),
     memoryBytes: () =>
       Object.values(tables).reduce(

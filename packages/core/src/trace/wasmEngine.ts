@@ -2,7 +2,7 @@ import { BATCH_RAYS } from '../engine/engine.js';
 import { ENGINE_BYTES } from '../engine/engineBytes.js';
 import { ROW_NUMBERS, SIGHT } from '../engine/sight.js';
 import type { SceneTables } from '../engine/tables.js';
-import { ROW_PIXELS, VIEW } from '../engine/tile.js';
+import { CALL_PIXELS, VIEW } from '../engine/tile.js';
 import { bytesOfBase64 } from '../units/base64.js';
 import type { EngineCalls, GatherCalls } from './engineCalls.js';
 
@@ -33,15 +33,7 @@ interface Exports {
   look(): void;
   lookRow(px: number, py: number, count: number, width: number, height: number): void;
   askLight(index: number): number;
-  renderRow(
-    px: number,
-    py: number,
-    count: number,
-    width: number,
-    height: number,
-    first: number,
-    samples: number,
-  ): void;
+  renderPixels(count: number, width: number, height: number, first: number, samples: number): void;
   beginGather(rays: number): void;
   gatherPlace(part: number): number;
   gather(panel: number, cell: number): void;
@@ -143,27 +135,44 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
     VIEW,
     SIGHT,
     channelCount,
-    ROW_PIXELS * ROW_NUMBERS,
+    CALL_PIXELS * ROW_NUMBERS,
     8 * BATCH_RAYS,
-    ROW_PIXELS * 3 * channelCount,
+    CALL_PIXELS * 3 * channelCount,
+    CALL_PIXELS,
   ];
-  const [ray, rays, films, ambient, point, direction, light, uv, camera, sight, wanted, row, batch, pixels] =
-    sizes.map((size, part) => view(wasm.place(part), size)) as [
-      Get,
-      Get,
-      Get,
-      Get,
-      Get,
-      Get,
-      Get,
-      Get,
-      Get,
-      Get,
-      Get,
-      Get,
-      Get,
-      Get,
-    ];
+  const [
+    ray,
+    rays,
+    films,
+    ambient,
+    point,
+    direction,
+    light,
+    uv,
+    camera,
+    sight,
+    wanted,
+    row,
+    batch,
+    pixels,
+    list,
+  ] = sizes.map((size, part) => view(wasm.place(part), size)) as [
+    Get,
+    Get,
+    Get,
+    Get,
+    Get,
+    Get,
+    Get,
+    Get,
+    Get,
+    Get,
+    Get,
+    Get,
+    Get,
+    Get,
+    Get,
+  ];
 
   return {
     name: 'wasm',
@@ -197,6 +206,9 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
     get pixels() {
       return pixels();
     },
+    get list() {
+      return list();
+    },
     get batch() {
       return batch();
     },
@@ -220,8 +232,8 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
     look: () => wasm.look(),
     lookRow: (px, py, count, width, height) => wasm.lookRow(px, py, count, width, height),
     askLight: (index) => wasm.askLight(index) !== 0,
-    renderRow: (px, py, count, width, height, first, samples) =>
-      wasm.renderRow(px, py, count, width, height, first, samples),
+    renderPixels: (count, width, height, first, samples) =>
+      wasm.renderPixels(count, width, height, first, samples),
     gather(count) {
       wasm.beginGather(count);
       return gatherCalls(count);
