@@ -164,21 +164,23 @@ test('a light is added, taken off and put back by undo', async ({ page }) => {
   await expect(thing(page, 'light:B')).toBeVisible();
 });
 
-test('a picture worker that dies is told of and started again', async ({ page }) => {
-  await openBench(page);
-  const workers = page.workers().filter((worker) => worker.url().includes('browserWorker'));
-  expect(workers.length).toBeGreaterThan(0);
-  await workers[0]?.evaluate(() => {
-    setTimeout(() => {
-      throw new Error('planted');
-    }, 0);
+for (const kind of ['browserWorker', 'developWorker', 'sessionWorker'])
+  test(`a picture worker that dies is told of and started again: ${kind}`, async ({ page }) => {
+    await openBench(page);
+    const workers = page.workers().filter((worker) => worker.url().includes(kind));
+    expect(workers.length).toBeGreaterThan(0);
+    await workers[0]?.evaluate(() => {
+      setTimeout(() => {
+        throw new Error('planted');
+      }, 0);
+    });
+    await expect(page.getByText('It is started again')).toHaveCount(1);
+    const status = page.getByTestId('picture-status');
+    const shown = await status.getAttribute('data-shown');
+    await thing(page, 'light:A').focus();
+    await page.keyboard.press('Shift+ArrowUp');
+    await expect(status).not.toHaveAttribute('data-shown', shown ?? '');
   });
-  await expect(page.getByText('It is started again')).toBeVisible();
-  const shown = await count(page, 'shown');
-  await thing(page, 'light:A').focus();
-  await page.keyboard.press('Shift+ArrowUp');
-  await expect.poll(() => count(page, 'shown')).toBeGreaterThan(shown);
-});
 
 test('without the server the set is kept in the browser, and saved when it is back', async ({
   page,

@@ -15,7 +15,11 @@ function spawnWebWorker(): WorkerPort {
       worker.addEventListener('message', (event: MessageEvent<FromWorker>) => listener(event.data));
     },
     onCrash: (listener) => {
-      worker.addEventListener('error', (event) => listener(event.message || 'the worker could not start'));
+      worker.addEventListener('error', (event) => {
+        // Dealt with here: a worker that owns this pool is not to die of it too.
+        event.preventDefault();
+        listener(event.message || 'the worker could not start');
+      });
       worker.addEventListener('messageerror', () => listener('the worker sent something unreadable'));
     },
     terminate: () => worker.terminate(),

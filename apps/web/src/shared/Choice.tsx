@@ -1,4 +1,5 @@
-import Box from '@mui/material/Box';
+import { useId } from 'react';
+import { Row } from './Row';
 
 interface ChoiceProps<T extends string> {
   label: string;
@@ -11,8 +12,10 @@ interface ChoiceProps<T extends string> {
 
 /** One of a few, by the browser's own list. */
 export function Choice<T extends string>({ label, value, options, shown = false, onChoose }: ChoiceProps<T>) {
+  const id = useId();
   const select = (
     <select
+      id={id}
       aria-label={shown ? undefined : label}
       value={value}
       onChange={(event) => onChoose(event.target.value as T)}
@@ -29,21 +32,8 @@ export function Choice<T extends string>({ label, value, options, shown = false,
   );
   if (!shown) return select;
   return (
-    <Box
-      component="label"
-      sx={{
-        display: 'flex',
-        alignItems: 'center',
-        minHeight: 27,
-        borderBottom: 1,
-        borderColor: 'divider',
-        fontSize: '0.8125rem',
-      }}
-    >
-      <Box component="span" sx={{ flex: 1, color: 'text.secondary' }}>
-        {label}
-      </Box>
+    <Row label={label} htmlFor={id}>
       {select}
-    </Box>
+    </Row>
   );
 }

@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box';
-import ButtonBase from '@mui/material/ButtonBase';
 import Popover from '@mui/material/Popover';
 import { type ReactNode, useState } from 'react';
+import { Row } from './Row';
 
 interface ExplainedProps {
   label: ReactNode;
@@ -14,18 +14,15 @@ interface ExplainedProps {
 export function Explained({ label, value, children }: ExplainedProps) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   return (
-    <Box
-      sx={{ display: 'flex', alignItems: 'center', minHeight: 27, borderBottom: 1, borderColor: 'divider' }}
-    >
-      <Box sx={{ flex: 1, color: 'text.secondary', fontSize: '0.8125rem' }}>{label}</Box>
-      <ButtonBase
+    <Row label={label}>
+      <button
+        type="button"
+        className="number"
         onClick={(event) => setAnchor(event.currentTarget)}
         aria-haspopup="dialog"
-        className="number"
-        sx={{ textDecoration: 'underline dotted', textUnderlineOffset: 3 }}
       >
         {value}
-      </ButtonBase>
+      </button>
       {/* Only where it is open: a closed one costs as much at every step of a drag. */}
       {anchor && (
         <Popover
@@ -38,6 +35,6 @@ export function Explained({ label, value, children }: ExplainedProps) {
           <Box sx={{ p: 1.5, maxWidth: 300, fontSize: '0.8125rem', lineHeight: 1.45 }}>{children}</Box>
         </Popover>
       )}
-    </Box>
+    </Row>
   );
 }

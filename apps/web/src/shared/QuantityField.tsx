@@ -1,7 +1,6 @@
 import Box from '@mui/material/Box';
-import InputBase from '@mui/material/InputBase';
-import Tooltip from '@mui/material/Tooltip';
 import { useId, useState } from 'react';
+import { Row } from './Row';
 
 interface QuantityFieldProps {
   label: string;
@@ -38,25 +37,15 @@ export function QuantityField({ label, hint, shown, parse, example, onCommit }: 
     onCommit(value);
   }
 
-  const words = (
-    <Box component="label" htmlFor={id} sx={{ flex: 1, color: 'text.secondary', fontSize: '0.8125rem' }}>
-      {label}
-    </Box>
-  );
   return (
-    <Box sx={{ borderBottom: 1, borderColor: 'divider' }}>
-      <Box sx={{ display: 'flex', alignItems: 'center', minHeight: 27 }}>
-        {hint ? (
-          <Tooltip describeChild title={hint} placement="left">
-            {words}
-          </Tooltip>
-        ) : (
-          words
-        )}
-        <InputBase
+    <>
+      <Row label={label} hint={hint} htmlFor={id}>
+        <input
           id={id}
+          className="number"
           value={draft ?? shown}
-          error={wrong}
+          aria-invalid={wrong}
+          aria-describedby={wrong ? `${id}-wrong` : undefined}
           onChange={(event) => setDraft(event.target.value)}
           onBlur={commit}
           onFocus={(event) => event.target.select()}
@@ -68,29 +57,13 @@ export function QuantityField({ label, hint, shown, parse, example, onCommit }: 
             }
             event.stopPropagation();
           }}
-          sx={{
-            width: 112,
-            '& input': {
-              textAlign: 'right',
-              p: 0,
-              height: 26,
-              fontFamily: 'JetBrains Mono Variable, monospace',
-              fontSize: '0.8125rem',
-            },
-          }}
-          slotProps={{
-            input: {
-              'aria-invalid': wrong,
-              'aria-describedby': wrong ? `${id}-wrong` : undefined,
-            },
-          }}
         />
-      </Box>
+      </Row>
       {wrong && (
         <Box id={`${id}-wrong`} role="alert" sx={{ color: 'error.main', fontSize: '0.75rem', pb: 0.5 }}>
           Not understood. Type for example {example}.
         </Box>
       )}
-    </Box>
+    </>
   );
 }

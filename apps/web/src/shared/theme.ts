@@ -62,6 +62,27 @@ export const theme = createTheme({
           '.MuiButton-root, .MuiSwitch-root': { display: 'none' },
         },
         '.number': { fontFamily: numbers, fontSize: '0.8125rem', letterSpacing: '-0.01em' },
+        // Rows of the panels by plain classes: many of them are drawn anew at every step of a drag.
+        '.row': {
+          display: 'flex',
+          alignItems: 'center',
+          minHeight: 27,
+          borderBottom: '1px solid var(--mui-palette-divider)',
+          fontSize: '0.8125rem',
+        },
+        '.row-label': { flex: 1, color: 'var(--mui-palette-text-secondary)' },
+        '.row > .number': {
+          padding: 0,
+          border: 0,
+          background: 'none',
+          color: 'inherit',
+        },
+        '.row > input.number': { width: 112, height: 26, textAlign: 'right' },
+        '.row > button.number': {
+          cursor: 'pointer',
+          textDecoration: 'underline dotted',
+          textUnderlineOffset: 3,
+        },
         ':focus-visible': { outline: `2px solid ${surround.accent}`, outlineOffset: 1 },
       },
     },

@@ -1,7 +1,7 @@
-import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { enqueueSnackbar } from 'notistack';
 import { useRef } from 'react';
+import { Row } from '../Row';
 
 /** Longest side a picture on a surface is kept at, px. */
 const LONGEST_PX = 512;
@@ -37,12 +37,7 @@ export function PictureField({
   }
 
   return (
-    <Box
-      sx={{ display: 'flex', alignItems: 'center', minHeight: 27, borderBottom: 1, borderColor: 'divider' }}
-    >
-      <Box sx={{ flex: 1, color: 'text.secondary', fontSize: '0.8125rem' }}>
-        picture, {String(value.widthPx)} × {String(value.heightPx)} px
-      </Box>
+    <Row label={`picture, ${String(value.widthPx)} × ${String(value.heightPx)} px`}>
       <input
         ref={input}
         type="file"
@@ -57,7 +52,7 @@ export function PictureField({
       <Button size="small" color="inherit" onClick={() => input.current?.click()}>
         Choose
       </Button>
-    </Box>
+    </Row>
   );
 }
 

@@ -1,7 +1,8 @@
 import Button from '@mui/material/Button';
 import Switch from '@mui/material/Switch';
 import { QuantityField } from '../QuantityField';
-import { Group, Row, SelectField } from './formParts';
+import { Row } from '../Row';
+import { Group, SelectField } from './formParts';
 import { PictureField } from './PictureField';
 import { choiceFor, choicesOf, firstValue, kindsOf, type Schema } from './schema';
 import { WordsField } from './WordsField';

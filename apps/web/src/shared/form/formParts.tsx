@@ -1,8 +1,8 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import NativeSelect from '@mui/material/NativeSelect';
-import Tooltip from '@mui/material/Tooltip';
 import { type ReactNode, useId } from 'react';
+import { Row } from '../Row';
 import { kindWords } from './words';
 
 export function SelectField({
@@ -35,42 +35,6 @@ export function SelectField({
         ))}
       </NativeSelect>
     </Row>
-  );
-}
-
-export function Row({
-  label,
-  hint,
-  htmlFor,
-  children,
-}: {
-  label: string;
-  hint?: string | undefined;
-  htmlFor?: string;
-  children: ReactNode;
-}) {
-  const words = (
-    <Box
-      component={htmlFor ? 'label' : 'span'}
-      {...(htmlFor ? { htmlFor } : {})}
-      sx={{ flex: 1, color: 'text.secondary', fontSize: '0.8125rem' }}
-    >
-      {label}
-    </Box>
-  );
-  return (
-    <Box
-      sx={{ display: 'flex', alignItems: 'center', minHeight: 27, borderBottom: 1, borderColor: 'divider' }}
-    >
-      {hint ? (
-        <Tooltip describeChild title={hint} placement="left">
-          {words}
-        </Tooltip>
-      ) : (
-        words
-      )}
-      {children}
-    </Box>
   );
 }
 

@@ -15,14 +15,15 @@ import {
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import ButtonBase from '@mui/material/ButtonBase';
-import { lazy, memo, Suspense, useMemo, useState } from 'react';
+import { createSelector } from '@reduxjs/toolkit';
+import { lazy, memo, Suspense, useState } from 'react';
 import { useSelector } from 'react-redux';
 import { surround } from '../../../shared/theme';
 import { shortName } from '../lens/hatch';
-import { benchActions } from '../state/benchSlice';
+import { benchActions, benchSet, type WithBench } from '../state/benchSlice';
 import { chosenBand } from '../state/chosenBand';
 import { changeProduct } from '../state/edits';
-import { useBench, useBenchDispatch, useSet } from '../state/hooks';
+import { useBench, useBenchDispatch, useSetPart } from '../state/hooks';
 import { edit } from '../state/thunks';
 import { BandDrawing } from './BandDrawing';
 import { HighlightDialog } from './HighlightDialog';
@@ -33,22 +34,21 @@ const ProfileDialog = lazy(() => import('./ProfileDialog'));
 
 /** What each column of the product mirrors at the band's height; edges can be dragged, lengths made as wide as wanted. */
 export const MirrorBandView = memo(function MirrorBandView() {
-  const set = useSet();
+  const products = useSetPart((set) => set.products);
+  const highlights = useSetPart((set) => set.highlights);
   const band = useSelector(chosenBand);
   const profile = useBench((bench) => bench.profile);
   const several = useBench((bench) => bench.bands.length > 1);
   const [length, setLength] = useState<BandLength | null>(null);
   const [curves, setCurves] = useState(false);
   const [listed, setListed] = useState(false);
-  const stops = useMemo(
-    () => (profile && band && profile.product === band.product ? profileStops(set, profile) : null),
-    [set, profile, band],
-  );
+  const tones = useSelector(selectProfileStops);
+  const stops = profile && profile.product === band?.product ? tones : null;
   const whole = useBench((bench) => bench.wholeSurface);
   const dispatch = useBenchDispatch();
   if (!band) return <WholeSurface />;
   if (whole) return <WholeSurface onBand={() => dispatch(benchActions.wholeSurfaceToggled())} />;
-  const product = set.products.find(({ id }) => id === band.product);
+  const product = products.find(({ id }) => id === band.product);
   if (!product) return null;
   const figures = stops && profile ? profileFigures(profile.part, stops) : null;
   return (
@@ -119,7 +119,7 @@ export const MirrorBandView = memo(function MirrorBandView() {
         profile={stops && profile ? { part: profile.part, stops } : null}
         onLength={setLength}
       />
-      <KeptHighlights band={band} highlights={set.highlights} onOpen={setLength} />
+      <KeptHighlights band={band} highlights={highlights} onOpen={setLength} />
       <BandTable band={band} open={listed} onLength={setLength} />
       {length && <HighlightDialog band={band} length={length} onClose={() => setLength(null)} />}
       {curves && stops && profile && figures && (
@@ -150,6 +150,13 @@ export function profileStops(set: SetDocument, { part, unit }: BandProfile): num
     return value > 0 ? Math.log2(value / midTone) : -20;
   });
 }
+
+const selectProfileStops = createSelector(
+  benchSet.documentOf,
+  (state: WithBench) => state.bench.profile,
+  (set, profile) => (set && profile ? profileStops(set, profile) : null),
+  { memoizeOptions: { resultEqualityCheck: (one, other) => one?.join() === other?.join() } },
+);
 
 function HeightField({ product }: { product: SetDocument['products'][number] }) {
   const dispatch = useBenchDispatch();

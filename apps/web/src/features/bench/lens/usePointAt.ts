@@ -1,16 +1,16 @@
-import type { PictureSession } from '../picture/session';
+import type { RemoteSession } from '../picture/remoteSession';
 import { benchActions } from '../state/benchSlice';
 import { pinSpot } from '../state/edits';
 import { useBench, useBenchDispatch, useSetPart } from '../state/hooks';
 import { edit } from '../state/thunks';
 
 /** Points at a place of the frame: its light is read, and it is pinned or its thing is selected. */
-export function usePointAt(session: PictureSession | null) {
+export function usePointAt(session: RemoteSession | null) {
   const dispatch = useBenchDispatch();
   const pinning = useBench((bench) => bench.pinning);
   const spots = useSetPart((set) => set.spots);
   return async (across: number, down: number) => {
-    const found = await session?.pick(across, down);
+    const found = await session?.ask({ kind: 'pick', across, down });
     if (!found) return;
     dispatch(benchActions.picked({ pick: found, at: [across, down] }));
     const { kind, key } = found.thing;

@@ -32,7 +32,6 @@ const WHOLE = { samples: 128, fewest: 2 };
 const AT_ONCE = 1e5;
 /** Rest after a change before the refining starts, ms. */
 const REST_MS = 140;
-const NO_TAKES: SetDocument['takes'] = [];
 
 export interface SessionEvents extends FigureEvents {
   picture(picture: FromDeveloper): void;
@@ -55,7 +54,7 @@ function createDeveloper(): Developer {
 }
 
 /**
- * Keeps the picture in step with the set. A change that moves light paths is followed by a small picture at
+ * Keeps the picture in step with the set; lives in a worker of its own (sessionWorker.ts). A change that moves light paths is followed by a small picture at
  * once and refined after a rest; a change of power, switch or exposure only develops the films anew.
  */
 export class PictureSession {
@@ -97,9 +96,7 @@ export class PictureSession {
   }
 
   /** Takes the set as it is now. */
-  update(whole: SetDocument): void {
-    // Takes play no part in the picture, and would be sent to the workers at every step of a drag.
-    const set = { ...whole, takes: NO_TAKES };
+  update(set: SetDocument): void {
     const key = traceKey(set);
     const moved = key !== this.keyed?.key;
     const spotsKey = JSON.stringify(set.spots.map(({ name, pointM, normal }) => [name, pointM, normal]));
@@ -148,11 +145,6 @@ export class PictureSession {
       pick: null,
     };
     this.figures.wanted(keyed, fresh, this.seen(REFINED)).catch((error) => this.tellFailure(error));
-  }
-
-  async pick(across: number, down: number): Promise<PickedSpot | null> {
-    if (!this.keyed) return null;
-    return this.pool.run(this.keyed, { kind: 'pick', across, down }, { priority: 10 * AT_ONCE });
   }
 
   close(): void {

@@ -5,11 +5,11 @@ import { benchActions, benchSet, type WithBench } from '../state/benchSlice';
 import { selectWants } from '../state/wants';
 import type { FromDeveloper } from './developProtocol';
 import type { DepthOverlay, MirrorOverlay } from './figures';
-import { PictureSession } from './session';
+import { RemoteSession } from './remoteSession';
 
 /** The session of the open set, with the newest picture and overlay, which live outside of the store. */
 export interface SessionView {
-  session: PictureSession | null;
+  session: RemoteSession | null;
   picture: FromDeveloper | null;
   mirrors: MirrorOverlay | null;
   depth: DepthOverlay | null;
@@ -29,13 +29,13 @@ export function useOwnSession(): SessionView {
   const store = useStore<WithBench>();
   const dispatch = useDispatch();
   const { enqueueSnackbar } = useSnackbar();
-  const [session, setSession] = useState<PictureSession | null>(null);
+  const [session, setSession] = useState<RemoteSession | null>(null);
   const [picture, setPicture] = useState<FromDeveloper | null>(null);
   const [mirrors, setMirrors] = useState<MirrorOverlay | null>(null);
   const [depth, setDepth] = useState<DepthOverlay | null>(null);
 
   useEffect(() => {
-    const own = new PictureSession({
+    const own = new RemoteSession({
       picture: setPicture,
       pick: (pick) => dispatch(benchActions.pickRead(pick)),
       mirrors: setMirrors,

@@ -35,6 +35,10 @@ export const selectReadings = createSelector(
       return trace ? [spotReading(set, trace)] : [];
     });
   },
+  // What stands elsewhere has not been traced there yet: the panels need not be drawn anew for it.
+  {
+    memoizeOptions: { resultEqualityCheck: (one, other) => JSON.stringify(one) === JSON.stringify(other) },
+  },
 );
 
 /** What the pinned spots read with the powers and settings of now. */

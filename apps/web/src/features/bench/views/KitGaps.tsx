@@ -5,6 +5,7 @@ import Popover from '@mui/material/Popover';
 import { memo, useDeferredValue, useMemo, useState } from 'react';
 import { Tag } from '../../../shared/Tag';
 import { surround } from '../../../shared/theme';
+import { useUnchanged } from '../../../shared/useUnchanged';
 import { kitApi } from '../../kit';
 import { useSet } from '../state/hooks';
 
@@ -13,8 +14,12 @@ export const KitGaps = memo(function KitGaps() {
   const { data } = kitApi.useReadKitQuery();
   // Where things stand plays no part: a list that waits does not slow a drag.
   const set = useDeferredValue(useSet());
-  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const missing = useMemo(() => (data ? kitCheck(set, data.document) : []), [data, set]);
+  return <MissingList missing={useUnchanged(missing)} />;
+});
+
+const MissingList = memo(function MissingList({ missing }: { missing: ReturnType<typeof kitCheck> }) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   if (missing.length === 0) return null;
   return (
     <>

@@ -1,6 +1,6 @@
 import InputBase from '@mui/material/InputBase';
 import { useId, useState } from 'react';
-import { Row } from '../../../shared/form/formParts';
+import { Row } from '../../../shared/Row';
 
 /** A day, by the browser's own calendar or typed; emptied, there is none. */
 export function DayField({

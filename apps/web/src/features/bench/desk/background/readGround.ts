@@ -7,7 +7,7 @@ import {
   mirrorShares,
   type Thing,
 } from '@fendrix/core';
-import type { PictureSession } from '../../picture/session';
+import type { RemoteSession } from '../../picture/remoteSession';
 
 /** The whole frame at few places: enough for levels. */
 const PLACES = { across: 18, down: 12, samples: 64 };
@@ -19,7 +19,7 @@ export const GROUND: readonly Thing['kind'][] = ['backdrop', 'room'];
 export const TABLE: readonly Thing['kind'][] = ['bench'];
 export const GOODS: readonly Thing['kind'][] = ['product'];
 
-export const readFrame = (session: PictureSession, set?: SetDocument): Promise<FieldTrace | null> =>
+export const readFrame = (session: RemoteSession, set?: SetDocument): Promise<FieldTrace | null> =>
   session.ask({ kind: 'field', rect: FRAME, ...PLACES }, set);
 
 export interface FrameLevels {
@@ -37,7 +37,7 @@ export function levelsOf(set: SetDocument, field: FieldTrace): FrameLevels {
 }
 
 /** Part of the goods' visible mirroring surface that mirrors the backdrop: what a bright one wraps round their edges. */
-export async function wrapOf(session: PictureSession, set: SetDocument): Promise<number> {
+export async function wrapOf(session: RemoteSession, set: SetDocument): Promise<number> {
   const tile = { x: 0, y: 0, ...MAP };
   const found = await session.ask({ kind: 'mirror', ...MAP, tile });
   if (!found) return 0;

@@ -1,0 +1,135 @@
+import type { SetDocument } from '@fendrix/contract';
+import type { Task, TaskResult } from '@fendrix/workers';
+import type { Wants } from './figures';
+import type { FrameWindow } from './frameWindow';
+import type { SessionEvents } from './session';
+import type { FromSession, ToSession } from './sessionProtocol';
+
+/** The worker of a session, as far as the page needs it. */
+export interface SessionPort {
+  post(message: ToSession): void;
+  terminate(): void;
+}
+
+/** Starts a worker; it tells what it says, and when it has died. */
+export type OpenSession = (
+  say: (message: FromSession) => void,
+  died: (reason: string) => void,
+) => SessionPort;
+
+/** A session that dies so often without a picture between is not started again. */
+const MOST_DEATHS = 3;
+
+function openWorker(...[say, died]: Parameters<OpenSession>): SessionPort {
+  const worker = new Worker(new URL('./sessionWorker.ts', import.meta.url), { type: 'module' });
+  worker.addEventListener('message', ({ data }: MessageEvent<FromSession>) => say(data));
+  worker.addEventListener('error', ({ message }) => died(message || 'it could not start'));
+  return { post: (message) => worker.postMessage(message), terminate: () => worker.terminate() };
+}
+
+interface Question {
+  resolve(result: TaskResult<Task> | null): void;
+  reject(reason: Error): void;
+}
+
+/**
+ * The page's end of a picture session that lives in a worker: there the answers of the render workers are taken at
+ * once, however busy the page is with drawing.
+ */
+export class RemoteSession {
+  private port: SessionPort | null = null;
+  /** Newest message of each kind but questions: told again to a session that takes the place of a dead one. */
+  private readonly told = new Map<ToSession['type'], ToSession>();
+  private readonly questions = new Map<number, Question>();
+  private nextQuestion = 1;
+  private deaths = 0;
+
+  constructor(
+    private readonly events: SessionEvents,
+    private readonly open: OpenSession = openWorker,
+  ) {
+    this.start();
+  }
+
+  /** Takes the set as it is now. */
+  update(set: SetDocument): void {
+    // Takes play no part in the picture, and would be copied at every step of a drag.
+    this.tell({ type: 'update', set: { ...set, takes: [] } });
+  }
+
+  /** Sets the width at which the refined picture is shown, px. */
+  resize(width: number): void {
+    this.tell({ type: 'resize', width });
+  }
+
+  /** Magnifies a part of the frame. */
+  lookAt(window: FrameWindow): void {
+    this.tell({ type: 'lookAt', window });
+  }
+
+  /** Sets what is worked out besides the picture. */
+  want(wants: Wants): void {
+    this.tell({ type: 'want', wants });
+  }
+
+  /** Asks the workers something about the set as it is now, or as it would be; null before there is a set. */
+  ask<T extends Task>(task: T, set?: SetDocument): Promise<TaskResult<T> | null> {
+    return new Promise((resolve, reject) => {
+      const id = this.nextQuestion++;
+      if (!this.port) return reject(new Error('the picture session has ended'));
+      this.questions.set(id, { resolve: resolve as Question['resolve'], reject });
+      this.port.post({ type: 'ask', id, task, ...(set ? { set } : {}) });
+    });
+  }
+
+  close(): void {
+    this.end('the picture session has been closed');
+  }
+
+  private start(): void {
+    const port: SessionPort = this.open(
+      (message) => {
+        if (this.port === port) this.receive(message);
+      },
+      (reason) => {
+        if (this.port === port) this.replace(reason);
+      },
+    );
+    this.port = port;
+    for (const message of this.told.values()) port.post(message);
+  }
+
+  private tell(message: ToSession): void {
+    this.told.set(message.type, message);
+    this.port?.post(message);
+  }
+
+  private receive(message: FromSession): void {
+    if (message.type === 'event') {
+      if (message.name === 'picture') this.deaths = 0;
+      (this.events[message.name] as (...values: unknown[]) => void)(...message.values);
+      return;
+    }
+    const question = this.questions.get(message.id);
+    this.questions.delete(message.id);
+    if (message.type === 'answer') question?.resolve(message.result);
+    else question?.reject(new Error(message.reason));
+  }
+
+  private replace(reason: string): void {
+    this.end(reason);
+    if (++this.deaths >= MOST_DEATHS) {
+      this.events.failure(reason);
+      return;
+    }
+    this.events.crash(reason);
+    this.start();
+  }
+
+  private end(reason: string): void {
+    this.port?.terminate();
+    this.port = null;
+    for (const { reject } of this.questions.values()) reject(new Error(reason));
+    this.questions.clear();
+  }
+}

@@ -1,0 +1,66 @@
+import type { PictureSession, SessionEvents } from './session';
+import type { FromSession, SessionEvent, ToSession } from './sessionProtocol';
+
+type Post = (message: FromSession, transfer: ArrayBuffer[]) => void;
+
+/**
+ * The worker's side of a picture session.
+ * @param post arrays in `transfer` are given away, not copied
+ * @returns what takes the messages of the page
+ */
+export function serveSession(
+  post: Post,
+  open: (events: SessionEvents) => PictureSession,
+): (message: ToSession) => void {
+  const session = open(eventsInto(post));
+  return (message) => {
+    switch (message.type) {
+      case 'update':
+        session.update(message.set);
+        break;
+      case 'resize':
+        session.resize(message.width);
+        break;
+      case 'lookAt':
+        session.lookAt(message.window);
+        break;
+      case 'want':
+        session.want(message.wants);
+        break;
+      case 'ask': {
+        const { id, task, set } = message;
+        session.ask(task, set).then(
+          (result) => post({ type: 'answer', id, result }, []),
+          (error) => post({ type: 'refused', id, reason: reasonOf(error) }, []),
+        );
+      }
+    }
+  };
+}
+
+function eventsInto(post: Post): SessionEvents {
+  const tell =
+    <Name extends keyof SessionEvents>(name: Name) =>
+    (...values: Parameters<SessionEvents[Name]>) =>
+      post({ type: 'event', name, values } as SessionEvent, []);
+  return {
+    picture: (picture) => {
+      const { pixels, tones } = picture;
+      const arrays = tones ? [pixels, tones.pixels] : [pixels];
+      const transfer = arrays.map(({ buffer }) => buffer);
+      post({ type: 'event', name: 'picture', values: [picture] }, transfer);
+    },
+    pick: tell('pick'),
+    status: tell('status'),
+    mirrors: tell('mirrors'),
+    bands: tell('bands'),
+    spots: tell('spots'),
+    depth: tell('depth'),
+    profile: tell('profile'),
+    zones: tell('zones'),
+    crash: tell('crash'),
+    failure: tell('failure'),
+  };
+}
+
+const reasonOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));

@@ -1,0 +1,25 @@
+import type { SetDocument } from '@fendrix/contract';
+import type { Task, TaskResult } from '@fendrix/workers';
+import type { Wants } from './figures';
+import type { FrameWindow } from './frameWindow';
+import type { SessionEvents } from './session';
+
+/** From the page to the worker in which the picture session lives. */
+export type ToSession =
+  | { type: 'update'; set: SetDocument }
+  | { type: 'resize'; width: number }
+  | { type: 'lookAt'; window: FrameWindow }
+  | { type: 'want'; wants: Wants }
+  /** A question about the set as it is, or as it would be. */
+  | { type: 'ask'; id: number; task: Task; set?: SetDocument };
+
+/** From the session to the page. */
+export type FromSession =
+  | SessionEvent
+  | { type: 'answer'; id: number; result: TaskResult<Task> | null }
+  | { type: 'refused'; id: number; reason: string };
+
+/** One of the calls of `SessionEvents`. */
+export type SessionEvent = {
+  [Name in keyof SessionEvents]: { type: 'event'; name: Name; values: Parameters<SessionEvents[Name]> };
+}[keyof SessionEvents];

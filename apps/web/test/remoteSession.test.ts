@@ -1,0 +1,178 @@
+import type { SetDocument } from '@fendrix/contract';
+import { demoSet } from '@fendrix/demo';
+import type { Task } from '@fendrix/workers';
+import { describe, expect, test, vi } from 'vitest';
+import { NO_WANTS } from '../src/features/bench/picture/figures';
+import { WHOLE_FRAME } from '../src/features/bench/picture/frameWindow';
+import { RemoteSession } from '../src/features/bench/picture/remoteSession';
+import { serveSession } from '../src/features/bench/picture/serveSession';
+import type { PictureSession, SessionEvents } from '../src/features/bench/picture/session';
+import type { FromSession, ToSession } from '../src/features/bench/picture/sessionProtocol';
+
+const set = demoSet('mill');
+
+/** A session at the far end of a line over which all is copied, as between page and worker. */
+function connect(answer: (task: Task, other?: SetDocument) => Promise<unknown> = async () => null) {
+  const sessions: {
+    calls: unknown[][];
+    events: SessionEvents;
+    die(reason: string): void;
+    ended: boolean;
+  }[] = [];
+  const told: unknown[][] = [];
+  const tell =
+    (name: string) =>
+    (...values: unknown[]) =>
+      void told.push([name, ...values]);
+  const events = Object.fromEntries(
+    [
+      'picture',
+      'pick',
+      'mirrors',
+      'status',
+      'bands',
+      'spots',
+      'depth',
+      'profile',
+      'zones',
+      'crash',
+      'failure',
+    ].map((name) => [name, tell(name)]),
+  ) as unknown as SessionEvents;
+  const remote = new RemoteSession(events, (say, died) => {
+    const calls: unknown[][] = [];
+    const own = { calls, events: {} as SessionEvents, die: died, ended: false };
+    sessions.push(own);
+    const receive = serveSession(
+      (message, transfer) => say(structuredClone<FromSession>(message, { transfer })),
+      (farEvents) => {
+        own.events = farEvents;
+        const call =
+          (name: string) =>
+          (...values: unknown[]) =>
+            void calls.push([name, ...values]);
+        return {
+          update: call('update'),
+          resize: call('resize'),
+          lookAt: call('lookAt'),
+          want: call('want'),
+          ask: answer,
+        } as unknown as PictureSession;
+      },
+    );
+    return {
+      post: (message) => receive(structuredClone<ToSession>(message)),
+      terminate: () => {
+        own.ended = true;
+      },
+    };
+  });
+  return { remote, sessions, told };
+}
+
+describe('a picture session in a worker', () => {
+  test('what the page tells arrives in order, without the takes', () => {
+    const { remote, sessions } = connect();
+    remote.update({ ...demoSet('bottle') });
+    remote.resize(500);
+    remote.lookAt(WHOLE_FRAME);
+    remote.want({ ...NO_WANTS, mirrors: true });
+    expect(sessions[0]?.calls.map(([name]) => name)).toEqual(['update', 'resize', 'lookAt', 'want']);
+    const [, sent] = (sessions[0]?.calls[0] ?? []) as [string, SetDocument];
+    expect(demoSet('bottle').takes.length).toBeGreaterThan(0);
+    expect(sent).toEqual({ ...demoSet('bottle'), takes: [] });
+    expect(sessions[0]?.calls.slice(1)).toEqual([
+      ['resize', 500],
+      ['lookAt', WHOLE_FRAME],
+      ['want', { ...NO_WANTS, mirrors: true }],
+    ]);
+  });
+
+  test('all that the session tells reaches the page; pixels are given away, not copied', () => {
+    const { sessions, told } = connect();
+    const far = sessions[0]?.events as SessionEvents;
+    const pixels = new Uint8ClampedArray([1, 2, 3, 4]);
+    const layer = { overlay: 'stops', pixels: new Uint8ClampedArray(4), labels: [], lost: {}, byThing: [] };
+    far.picture({
+      picture: 1,
+      width: 1,
+      height: 1,
+      samples: 1,
+      pixels,
+      window: WHOLE_FRAME,
+      tones: layer,
+    } as never);
+    far.spots([], true);
+    far.status({ phase: 'done', progress: 1 });
+    far.failure('no light');
+    expect(pixels.length).toBe(0);
+    expect(layer.pixels.length).toBe(0);
+    const [picture, ...rest] = told as [[string, { pixels: Uint8ClampedArray }], ...unknown[][]];
+    expect([...picture[1].pixels]).toEqual([1, 2, 3, 4]);
+    expect(rest).toEqual([
+      ['spots', [], true],
+      ['status', { phase: 'done', progress: 1 }],
+      ['failure', 'no light'],
+    ]);
+  });
+
+  test('questions get their own answers, in any order, or the reason why not', async () => {
+    const { remote } = connect(async (task, other) => {
+      if (task.kind === 'zones') throw new Error('no product');
+      await new Promise((resolve) => setTimeout(resolve, task.kind === 'ambient' ? 20 : 1));
+      return [task.kind, other?.name ?? 'as it is'];
+    });
+    const asked = [
+      remote.ask({ kind: 'ambient' }),
+      remote.ask({ kind: 'things' }, { ...set, name: 'as it would be' }),
+    ];
+    await expect(remote.ask({ kind: 'zones', options: {} as never })).rejects.toThrow('no product');
+    expect(await Promise.all(asked)).toEqual([
+      ['ambient', 'as it is'],
+      ['things', 'as it would be'],
+    ]);
+  });
+
+  test('one that dies is replaced, told anew what it has to know, and its questions fail', async () => {
+    const { remote, sessions, told } = connect(() => new Promise(() => undefined));
+    remote.update({ ...set, name: 'old' });
+    remote.resize(300);
+    remote.update(set);
+    const question = remote.ask({ kind: 'ambient' });
+    sessions[0]?.die('out of memory');
+    await expect(question).rejects.toThrow('out of memory');
+    expect(sessions[0]?.ended).toBe(true);
+    expect(told).toEqual([['crash', 'out of memory']]);
+    expect(sessions[1]?.calls).toEqual([
+      ['update', { ...set, takes: [] }],
+      ['resize', 300],
+    ]);
+    // What the dead one still had to say is not heard, and does not count as its successor's death.
+    sessions[0]?.events.failure('late');
+    sessions[0]?.die('again');
+    expect(told.length).toBe(1);
+    expect(sessions.length).toBe(2);
+  });
+
+  test('one that keeps dying is given up, in words; a picture between starts the count anew', async () => {
+    const { remote, sessions, told } = connect();
+    sessions[0]?.die('one');
+    sessions[1]?.events.picture({ pixels: new Uint8ClampedArray(4), tones: null } as never);
+    for (let i = 1; i <= 3; i++) sessions[i]?.die('gone');
+    expect(sessions.length).toBe(4);
+    expect(told.map(([name]) => name)).toEqual(['crash', 'picture', 'crash', 'crash', 'failure']);
+    await expect(remote.ask({ kind: 'ambient' })).rejects.toThrow('has ended');
+    remote.update(set);
+  });
+
+  test('closing ends it and fails what was asked', async () => {
+    const { remote, sessions } = connect(() => new Promise(() => undefined));
+    const question = remote.ask({ kind: 'ambient' });
+    const failed = vi.fn();
+    const settled = question.catch(failed);
+    remote.close();
+    await settled;
+    expect(failed).toHaveBeenCalledOnce();
+    expect(sessions[0]?.ended).toBe(true);
+  });
+});
