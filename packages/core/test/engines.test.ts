@@ -73,3 +73,22 @@ describe.each(demoNames)('%s by both engines', (name) => {
     expect(same / a.length).toBeGreaterThan(0.98);
   });
 });
+
+test('of two surfaces in one place the first of the table is met, whatever the tree', () => {
+  // The back of the bench lies in the backdrop of this set.
+  const set = demoSet('vinegar');
+  for (const { kernel, scene } of [prepareTracing(set), prepareTracing(set, 'plain')]) {
+    const named = (index: number) => scene.things[scene.table.thing[index] as number]?.kind;
+    const random = seededRandom(5);
+    for (let i = 0; i < 200; i++) {
+      const [x, z] = [1.1 * random() - 0.55, -0.001 - 0.028 * random()];
+      setRay(kernel.ray, [x, 0.8, z], [0, -1, 0]);
+      const hit = kernel.closestHit();
+      expect(named(hit)).toBe('backdrop');
+      expect(kernel.ray[7]).toBeCloseTo(0.15, 9);
+      // A ray that stops short of it goes by.
+      setRay(kernel.ray, [x, 0.8, z], [0, -1, 0], 0.149);
+      expect(kernel.closestHit()).toBe(-1);
+    }
+  }
+});

@@ -1,5 +1,5 @@
 /**
- * The ray kernel in WebAssembly: a tree of four boxes a node over packs of four primitives, each tested at once in
+ * The ray kernel in WebAssembly: a tree of eight boxes a node over packs of four primitives, each tested at once in
  * 32-bit numbers with room for their rounding. What may be hit is tested in 64-bit numbers by the formulas of
  * engine/intersect.ts, so that both kernels give the same hits; what is hit for sure waits until it is known to be the
  * nearest. Raw loads, no allocation after the constructor.
@@ -29,6 +29,7 @@ import {
   PACK,
   PACK_KIND,
   PLAIN,
+  PLANES,
   PRIMITIVES,
   REFERENCES,
   WideTree,
@@ -36,8 +37,16 @@ import {
 
 export const RAY_START_M = 1e-6;
 
-/** Deepest stack: three waiting children a level. */
-const STACK = 256;
+/** A distance times this is the next one or the one after. */
+const JUST_BEYOND: f64 = 1 + 2.220446049250313e-16;
+
+/** Deepest stack: seven waiting children a level. */
+const STACK = 512;
+
+/** The far planes of an axis lie so far from a node, less where its near ones lie: bytes. */
+const FAR_X = 3 * PLANES;
+const FAR_Y = 5 * PLANES;
+const FAR_Z = 7 * PLANES;
 
 export class Kernel {
   ray: Float64Array = new Float64Array(8);
@@ -120,22 +129,36 @@ export class Kernel {
         const nearX: usize = load<u32>(wide, NEAR);
         const nearY: usize = load<u32>(wide, NEAR + 4);
         const nearZ: usize = load<u32>(wide, NEAR + 8);
+        const start = v128.load(wide, START);
+        const reach = v128.load(wide, REACH);
+        const up = v128.load(wide, ROUNDED_UP);
         const x0 = f32x4.mul(f32x4.sub(v128.load(at + nearX), ox), ix);
         const y0 = f32x4.mul(f32x4.sub(v128.load(at + nearY), oy), iy);
         const z0 = f32x4.mul(f32x4.sub(v128.load(at + nearZ), oz), iz);
-        const x1 = f32x4.mul(f32x4.sub(v128.load(at - nearX, 48), ox), ix);
-        const y1 = f32x4.mul(f32x4.sub(v128.load(at - nearY, 80), oy), iy);
-        const z1 = f32x4.mul(f32x4.sub(v128.load(at - nearZ, 112), oz), iz);
-        const enter = f32x4.pmax(f32x4.pmax(x0, y0), f32x4.pmax(z0, v128.load(wide, START)));
-        const leave = f32x4.pmin(f32x4.pmin(x1, y1), f32x4.pmin(z1, v128.load(wide, REACH)));
+        const x1 = f32x4.mul(f32x4.sub(v128.load(at - nearX, FAR_X), ox), ix);
+        const y1 = f32x4.mul(f32x4.sub(v128.load(at - nearY, FAR_Y), oy), iy);
+        const z1 = f32x4.mul(f32x4.sub(v128.load(at - nearZ, FAR_Z), oz), iz);
+        const enter = f32x4.pmax(f32x4.pmax(x0, y0), f32x4.pmax(z0, start));
+        const leave = f32x4.pmin(f32x4.pmin(x1, y1), f32x4.pmin(z1, reach));
+        const x2 = f32x4.mul(f32x4.sub(v128.load(at + nearX, 16), ox), ix);
+        const y2 = f32x4.mul(f32x4.sub(v128.load(at + nearY, 16), oy), iy);
+        const z2 = f32x4.mul(f32x4.sub(v128.load(at + nearZ, 16), oz), iz);
+        const x3 = f32x4.mul(f32x4.sub(v128.load(at - nearX, FAR_X + 16), ox), ix);
+        const y3 = f32x4.mul(f32x4.sub(v128.load(at - nearY, FAR_Y + 16), oy), iy);
+        const z3 = f32x4.mul(f32x4.sub(v128.load(at - nearZ, FAR_Z + 16), oz), iz);
+        const enterNext = f32x4.pmax(f32x4.pmax(x2, y2), f32x4.pmax(z2, start));
+        const leaveNext = f32x4.pmin(f32x4.pmin(x3, y3), f32x4.pmin(z3, reach));
         // Rounding in 32 bits may part what touches: the far side is moved out by as much.
-        let mask = i32x4.bitmask(f32x4.le(enter, f32x4.mul(leave, v128.load(wide, ROUNDED_UP))));
+        let mask =
+          i32x4.bitmask(f32x4.le(enter, f32x4.mul(leave, up))) |
+          (i32x4.bitmask(f32x4.le(enterNext, f32x4.mul(leaveNext, up))) << 4);
         if (mask !== 0) {
           const first = ctz(mask);
           mask &= mask - 1;
           let best = load<i32>(at + (<usize>first << 2), REFERENCES);
           if (mask !== 0) {
             v128.store(wide, enter, LANES_AT);
+            v128.store(wide, enterNext, LANES_AT + 16);
             let bestAt = load<f32>(wide + (<usize>first << 2), LANES_AT);
             do {
               const other = ctz(mask);
@@ -188,16 +211,17 @@ export class Kernel {
                   continue;
                 }
               }
-              let t = this.exactly(primitive, kind, ray, nearest);
-              if (!(t > NO_HIT)) continue;
+              // Of two in one place the first of the table is met, whatever the tree.
+              let t = this.exactly(primitive, kind, ray, primitive < hit ? nearest * JUST_BEYOND : nearest);
+              if (!(t > NO_HIT && t <= nearest)) continue;
               if (any) return primitive;
               let found = primitive;
               if (waiting >= 0) {
                 if (t > limit) continue;
                 if (t >= waitingLow) {
-                  // Too close to tell: the one that waits is measured too. Of two in one place the first stays.
+                  // Too close to tell: the one that waits is measured too.
                   const other = this.exactly(waiting, load<i32>(this.kinds + (<usize>waiting << 2)), ray, nearest);
-                  if (other > NO_HIT && other <= t) {
+                  if (other > NO_HIT && (other < t || (other === t && waiting < primitive))) {
                     found = waiting;
                     t = other;
                   }

@@ -15,14 +15,16 @@ export const REACH: usize = 160;
 export const SLACK: usize = 176;
 export const ONE: usize = 192;
 export const ROUNDED_UP: usize = 208;
-/** Room for one answer a lane. */
+/** Where the ray enters the eight boxes of a node. */
 export const LANES_AT: usize = 224;
 /** Three 32-bit whole numbers: rows of a node that hold the near planes, by the ray's sign; see kernel.ts. */
-export const NEAR: usize = 240;
+export const NEAR: usize = 256;
 /** Least and most distance of each lane of the pack tested last. */
-export const LOW: usize = 256;
-export const HIGH: usize = 272;
-export const WIDE_RAY: usize = 288;
+export const LOW: usize = 272;
+export const HIGH: usize = 288;
+export const WIDE_RAY: usize = 304;
+
+import { PLANES } from './wideTree';
 
 /** Rounding of a product of 32-bit numbers over their size, with a margin of about eight. */
 const ROUNDING: f32 = 2e-6;
@@ -39,7 +41,7 @@ export function widenRay(wide: usize, ray: usize, extent: f32): void {
     v128.store(row, d, DIRECTION);
     // Inverse directions are kept finite, so that no plane gives a number that is none.
     const inverse = f32x4.div(f32x4.splat(1), d);
-    store<u32>(wide + (a << 2), <u32>(a << 4) + (f32x4.extract_lane(inverse, 0) < 0 ? 48 : 0), NEAR);
+    store<u32>(wide + (a << 2), <u32>(a * PLANES) + (f32x4.extract_lane(inverse, 0) < 0 ? <u32>(3 * PLANES) : 0), NEAR);
     v128.store(row, f32x4.pmax(f32x4.pmin(inverse, f32x4.splat(1e18)), f32x4.splat(-1e18)), INVERSE);
   }
   v128.store(wide, f32x4.splat(f32(load<f64>(ray, 48)) - 2e-6), START);

@@ -1,13 +1,17 @@
 /**
- * The bounding tree as the kernel walks it: nodes of four boxes over packs of four primitives of a kind, in 32-bit
+ * The bounding tree as the kernel walks it: nodes of eight boxes over packs of four primitives of a kind, in 32-bit
  * numbers. Compiled by AssemblyScript only.
  */
 import { packBall, packCone, packFlat, packTriangle } from './packs';
 import { BALL, CONE, FLAT, SceneTables, STRIDE, TRIANGLE } from './tables';
 
-/** Bytes of a node: six rows of four 32-bit planes (least x y z, most x y z), four references. */
-export const NODE: usize = 112;
-export const REFERENCES: usize = 96;
+/** Boxes of a node. */
+const BOXES = 8;
+/** Bytes of a row of planes of a node, one for each box. */
+export const PLANES: usize = 32;
+/** Bytes of a node: six rows of 32-bit planes (least x y z, most x y z), then references. */
+export const NODE: usize = 224;
+export const REFERENCES: usize = 192;
 /** Bytes of a pack: its rows (packs.ts), four primitives, kind, lanes in use, 1 at the last of a leaf, whole lanes. */
 export const PACK: usize = 240;
 export const PRIMITIVES: usize = 208;
@@ -47,22 +51,22 @@ export class WideTree {
   }
 
   /**
-   * Makes a node of up to four children out of a binary node, by opening the largest inner child until there are
-   * four; returns its index.
+   * Makes a node of up to eight children out of a binary node, by opening the largest inner child until there are
+   * as many; returns its index.
    */
   private widen(node: i32): i32 {
     const index = this.made++;
     const at = this.nodes + <usize>index * NODE;
     const boxes = this.tables.boxes;
     // The children so far: their references, and where their boxes are.
-    const child = new StaticArray<i32>(4);
-    const box = new StaticArray<i32>(4);
+    const child = new StaticArray<i32>(BOXES);
+    const box = new StaticArray<i32>(BOXES);
     let filled = 2;
     for (let side = 0; side < 2; side++) {
       child[side] = load<i32>(this.children + (<usize>(2 * node + side) << 2));
       box[side] = node * 12 + side * 6;
     }
-    while (filled < 4) {
+    while (filled < BOXES) {
       let largest = -1;
       let most: f64 = -1;
       for (let i = 0; i < filled; i++) {
@@ -81,9 +85,9 @@ export class WideTree {
       filled++;
     }
     for (let i = 0; i < filled; i++) this.place(at, i, boxes, box[i]);
-    for (let i = filled; i < 4; i++) {
+    for (let i = filled; i < BOXES; i++) {
       for (let row = 0; row < 6; row++) {
-        store<f32>(at + (<usize>(row * 4 + i) << 2), row < 3 ? Infinity : -Infinity);
+        store<f32>(at + (<usize>(row * BOXES + i) << 2), row < 3 ? Infinity : -Infinity);
       }
       store<i32>(at + REFERENCES + (<usize>i << 2), -1);
     }
@@ -146,8 +150,8 @@ export class WideTree {
       const high = boxes[from + row + 3];
       // An empty box of the binary tree is turned inside out and stays so.
       const pad = low <= high ? 1e-6 * (1 + Math.max(Math.abs(low), Math.abs(high))) : 0;
-      store<f32>(at + (<usize>(row * 4 + slot) << 2), f32(low - pad));
-      store<f32>(at + (<usize>((row + 3) * 4 + slot) << 2), f32(high + pad));
+      store<f32>(at + (<usize>(row * BOXES + slot) << 2), f32(low - pad));
+      store<f32>(at + (<usize>((row + 3) * BOXES + slot) << 2), f32(high + pad));
     }
   }
 }

@@ -12,6 +12,9 @@ const STACK = 128;
  * The ray kernel: what every picture, map and reading asks of the geometry. A ray is written to `ray`, then asked
  * about. Plain and readable; the WebAssembly build puts a kernel with four boxes at a time in its place.
  */
+/** A distance times this is the next one or the one after. */
+const JUST_BEYOND = 1 + 2.220446049250313e-16;
+
 export class Kernel {
   /** The ray to ask about: 0-2 origin m, 3-5 unit direction, 6 nearest and 7 farthest distance, m. */
   ray: Float64Array = new Float64Array(8);
@@ -140,11 +143,16 @@ export class Kernel {
         const end = start + (leaves[leaf + 1] as i32);
         for (let i = start; i < end; i++) {
           const primitive = order[i] as i32;
+          // Of two in one place the first of the table is met, whatever the tree.
+          if (primitive < hit) ray[7] = nearest * JUST_BEYOND;
           if (intersectPrimitive(kind[primitive] as i32, data, primitive * STRIDE, ray)) {
             if (any) return primitive;
-            hit = primitive;
-            nearest = ray[7] as number;
+            if ((ray[7] as number) <= nearest) {
+              hit = primitive;
+              nearest = ray[7] as number;
+            }
           }
+          ray[7] = nearest;
         }
       }
       if (found) {
