@@ -212,6 +212,13 @@ describe('picture session', () => {
     const seeds = tasks.flatMap((task) => (task.kind === 'spots' && task.samples > first ? [task.seed] : []));
     expect(new Set(seeds).size).toBe(rounds);
 
+    // A resized picture is traced anew; the spots are known already.
+    const asked = tasks.filter(({ kind }) => kind === 'spots').length;
+    session.resize(700);
+    await pass(60_000);
+    expect(tasks.filter(({ kind }) => kind === 'spots').length).toBe(asked);
+    expect(read.at(-1)?.settled).toBe(true);
+
     const other = open({ spread: 1 });
     other.session.update(set);
     await pass(60_000);

@@ -51,7 +51,6 @@ export {
   joinedTrace,
   type SpotReading,
   type SpotTrace,
-  SURE_STOPS,
   spotReading,
   traceSpot,
 } from './judge/readSpot.js';

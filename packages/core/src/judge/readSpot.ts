@@ -129,7 +129,7 @@ export interface SpotReading {
 }
 
 /** Tones are told to a tenth of a stop: above this standard error that tenth is not known, stops. */
-export const SURE_STOPS = 0.05;
+const SURE_STOPS = 0.05;
 
 /** Whether the tone of a spot is known to the tenth of a stop in which it is told. */
 export const isSure = ({ standardErrorStops }: Pick<SpotReading, 'standardErrorStops'>): boolean =>

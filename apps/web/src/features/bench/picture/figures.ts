@@ -72,9 +72,8 @@ export const REFINED: Detail = {
   atRest: true,
 };
 
-/** At rest a spot is traced again so often at most, until its tone is sure. */
-const MOST_ROUNDS = 16;
-const FIRST_SEED = 1;
+/** At rest a spot is traced again and again until its tone is sure, or with so many paths. */
+const MOST_SPOT_SAMPLES = 16 * REFINED.spotSamples;
 
 /** How figures are asked for. */
 export interface Seen {
@@ -98,8 +97,7 @@ export interface FigureEvents {
 
 /** What is told of a set besides its picture: bands, spots, maps, profile, zones. */
 export class Figures {
-  /** What the spots were last traced for, and the traces of those that are there. */
-  private traced: { keyed: KeyedSet; traces: SpotTrace[] } | null = null;
+  private traced: TracedSpots | null = null;
 
   constructor(
     private readonly pool: WorkerPool,
@@ -111,27 +109,33 @@ export class Figures {
     this.events.bands(await this.pool.run(keyed, { kind: 'bands' }, this.run(FOLLOWING, signal)));
   }
 
+  /** Traces the spots once; at rest traces of the same set at rest are kept. */
   async spots(keyed: KeyedSet, detail: Detail, signal?: AbortSignal): Promise<void> {
-    const own = { keyed, traces: [] as SpotTrace[] };
+    const { traced } = this;
+    const { atRest } = detail;
+    const own: TracedSpots = { keyed, atRest, traces: [] };
     this.traced = own;
-    own.traces = await Promise.all(
-      keyed.set.spots.map((spot) => this.trace(keyed, spot, detail, FIRST_SEED, signal)),
-    );
-    if (this.traced === own) this.events.spots(own.traces, detail.atRest && unsureOf(own).length === 0);
+    own.traces =
+      atRest && traced?.atRest && serves(traced, keyed)
+        ? traced.traces
+        : await Promise.all(keyed.set.spots.map((spot) => this.trace(keyed, spot, detail, 1, signal)));
+    if (this.traced === own) this.events.spots(own.traces, atRest && unsureOf(own).length === 0);
   }
 
   /** Traces on, one spot after the other, until their tones are sure; ends when spots are asked for anew. */
   async makeSpotsSure(signal?: AbortSignal): Promise<void> {
     const own = this.traced;
-    for (let round = 1; own && round < MOST_ROUNDS; round++) {
-      const unsure = unsureOf(own);
-      if (unsure.length === 0) return;
-      for (const spot of unsure) {
-        const also = await this.trace(own.keyed, spot, REFINED, FIRST_SEED + round, signal);
+    if (!own?.atRest) return;
+    for (let unsure = unsureOf(own); unsure.length > 0; unsure = unsureOf(own)) {
+      for (const { name } of unsure) {
+        const spot = own.keyed.set.spots.find((one) => one.name === name) as Spot;
+        const trace = own.traces.find((one) => one.name === name) as SpotTrace;
+        const seed = 1 + trace.samples / REFINED.spotSamples;
+        const also = await this.trace(own.keyed, spot, REFINED, seed, signal);
         if (this.traced !== own) return;
-        own.traces = own.traces.map((trace) => (trace.name === spot.name ? joinedTrace(trace, also) : trace));
+        own.traces = own.traces.map((one) => (one === trace ? joinedTrace(trace, also) : one));
       }
-      this.events.spots(own.traces, round + 1 === MOST_ROUNDS || unsureOf(own).length === 0);
+      this.events.spots(own.traces, unsureOf(own).length === 0);
     }
   }
 
@@ -176,10 +180,24 @@ export class Figures {
   }
 }
 
-/** The spots whose tone is not yet known to a tenth of a stop. */
-function unsureOf({ keyed, traces }: { keyed: KeyedSet; traces: readonly SpotTrace[] }): Spot[] {
-  return keyed.set.spots.filter((spot) => {
-    const trace = traces.find(({ name }) => name === spot.name);
-    return trace && !isSure(spotReading(keyed.set, trace));
-  });
+/** What the spots were last traced for, whether at rest, and the traces once they are there. */
+interface TracedSpots {
+  keyed: KeyedSet;
+  atRest: boolean;
+  traces: SpotTrace[];
+}
+
+/** Whether traces are those of all spots of this set. */
+function serves({ keyed, traces }: TracedSpots, { key, set }: KeyedSet): boolean {
+  const { spots } = keyed.set;
+  const places = (some: readonly Spot[]) =>
+    JSON.stringify(some.map(({ name, pointM, normal }) => [name, pointM, normal]));
+  return keyed.key === key && traces.length === spots.length && places(spots) === places(set.spots);
+}
+
+/** Traces whose tone is not yet known to a tenth of a stop, and can be made surer. */
+function unsureOf({ keyed, traces }: TracedSpots): SpotTrace[] {
+  return traces.filter(
+    (trace) => trace.samples < MOST_SPOT_SAMPLES && !isSure(spotReading(keyed.set, trace)),
+  );
 }

@@ -54,8 +54,9 @@ function createDeveloper(): Developer {
 }
 
 /**
- * Keeps the picture in step with the set; lives in a worker of its own (sessionWorker.ts). A change that moves light paths is followed by a small picture at
- * once and refined after a rest; a change of power, switch or exposure only develops the films anew.
+ * Keeps the picture in step with the set; lives in a worker of its own (sessionWorker.ts). A change that moves light
+ * paths is followed by a small picture at once and refined after a rest; a change of power, switch or exposure only
+ * develops the films anew.
  */
 export class PictureSession {
   private keyed: KeyedSet | null = null;

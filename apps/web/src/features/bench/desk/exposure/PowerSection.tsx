@@ -60,7 +60,7 @@ export function PowerSection() {
   const [wishes, setWishes] = useState<Record<string, Partial<Wish>>>({});
   const [fStop, setFStop] = useState<string | null>(null);
   const [asking, setAsking] = useState<Asking | null>(null);
-  const key = traceKey(set);
+  const key = useMemo(() => (asking ? traceKey(set) : ''), [asking, set]);
   /** Solved anew as the spots are read finer; nothing once the set has moved. */
   const found = useMemo(
     () => (asking?.key === key ? solvePowers(asking.set, traces, asking.wishes) : null),
@@ -87,7 +87,7 @@ export function PowerSection() {
   function solve() {
     setAsking({
       set: { ...set, camera: { ...set.camera, fNumber } },
-      key,
+      key: traceKey(set),
       wishes: asked.map(({ name }) => ({ spot: name, from: wishOf(name).from, to: wishOf(name).to })),
     });
   }
