@@ -198,6 +198,11 @@ describe('fields, targets and ratios', () => {
     expect(ground?.stops).toBeCloseTo(1.5, 9);
     expect(ground?.missing).toBeCloseTo(-0.5, 9);
     expect(targetVerdicts(spots as never, [])[0]?.stops).toBeNull();
+    // Told in tenths: 0.44 is +0.4, and met; 0.46 is not.
+    const at = (stops: number) =>
+      targetVerdicts(spots as never, [{ name: 'label', stopsFromMidTone: stops }])[0]?.missing;
+    expect([at(0.16), at(0.3), at(0.44)]).toEqual([0, 0, 0]);
+    expect(at(0.46)).toBeCloseTo(-0.06, 9);
   });
 
   test('key to fill: 3 of 4 parts are 4 : 1, two stops', () => {

@@ -13,6 +13,9 @@ export interface TargetVerdict {
   missing: number;
 }
 
+/** Tones are told in tenths of a stop: less than half of one is not missing. */
+const TOLD_STOPS = 0.05;
+
 /** Spots with a target, read against it. */
 export function targetVerdicts(
   spots: readonly Spot[],
@@ -26,7 +29,8 @@ export function targetVerdicts(
     const base = target.against === undefined ? 0 : stopsOf(target.against);
     const stops = own === null || base === null ? null : own - base;
     const { from, to } = target;
-    const missing = stops === null ? 0 : stops < from ? from - stops : stops > to ? to - stops : 0;
+    const off = stops === null ? 0 : stops < from ? from - stops : stops > to ? to - stops : 0;
+    const missing = Math.abs(off) < TOLD_STOPS ? 0 : off;
     return [{ name, stops, from, to, against: target.against ?? null, missing }];
   });
 }

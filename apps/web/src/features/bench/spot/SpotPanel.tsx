@@ -9,7 +9,7 @@ import { edit } from '../state/thunks';
 import { Contrast } from './Contrast';
 import { FieldEvenness } from './FieldEvenness';
 import { TargetFields } from './TargetFields';
-import { toneWords } from './toneWords';
+import { rangeWords, toneWords } from './toneWords';
 
 /** What the camera records at the pinned spots, against the tones wanted there; contrasts and evenness. */
 export const SpotPanel = memo(function SpotPanel() {
@@ -82,7 +82,7 @@ function SpotRow({ name, reading }: { name: string; reading: SpotReading | undef
             borderColor: verdict.missing === 0 && verdict.stops !== null ? 'primary.main' : 'warning.main',
           }}
         >
-          wanted {formatStops(verdict.from)} to {formatStops(verdict.to)}
+          wanted {rangeWords(verdict)}
           {verdict.against ? ` from ${verdict.against}` : ''}:{' '}
           {verdict.stops === null
             ? 'not read'

@@ -22,6 +22,7 @@ import { QuantityField } from '../../../../shared/QuantityField';
 import { Section } from '../../../../shared/Section';
 import { Tag } from '../../../../shared/Tag';
 import { kitApi } from '../../../kit';
+import { rangeWords } from '../../spot/toneWords';
 import { useBench, useBenchDispatch, useReadings, useSet } from '../../state/hooks';
 import { edit } from '../../state/thunks';
 import { stopsQuantity } from '../stopsQuantity';
@@ -40,15 +41,6 @@ interface Wish {
 }
 
 const rounded = (stops: number) => Math.round(10 * stops) / 10;
-
-/** A tone, or the range of tones that will do. */
-function wishWords({ from, to }: Pick<Wish, 'from' | 'to'>): string {
-  if (Math.abs(to - from) < 0.05) return formatStops(from);
-  return from < OPEN_END ? `up to ${formatStops(to)}` : `${formatStops(from)} to ${formatStops(to)}`;
-}
-
-/** Ranges from lower than this are open downwards, stops. */
-const OPEN_END = -15;
 
 /** Solves the powers of the lights for tones at the pinned spots, and says which light runs out and what helps. */
 export function PowerSection() {
@@ -126,7 +118,7 @@ export function PowerSection() {
             <Box sx={{ flex: 1 }}>
               <QuantityField
                 label={`${name}, wanted`}
-                shown={wishWords(wish)}
+                shown={rangeWords(wish)}
                 parse={stopsQuantity.parse}
                 example={stopsQuantity.example}
                 onCommit={(stops) => put(name, { on: true, from: stops, to: stops })}
@@ -218,7 +210,7 @@ function Solved({ solution, set, settled, onTake }: SolvedProps) {
           {tones.map(({ spot, from, to, reachedStops }) => (
             <tr key={spot}>
               <td>{spot}</td>
-              <td className="number">{wishWords({ from, to })}</td>
+              <td className="number">{rangeWords({ from, to })}</td>
               <td className="number">{reachedStops === null ? 'black' : formatStops(reachedStops)}</td>
             </tr>
           ))}
