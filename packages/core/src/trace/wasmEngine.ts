@@ -115,64 +115,30 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
     new Kind(wasm.memory.buffer, at, from.length).set(from);
   }
 
-  /** A view of the memory that is made anew when the memory has grown. */
-  function view(at: number, length: number): () => Float64Array {
+  /** Numbers of a part, by its place in `place`; the view is made anew when the memory has grown. */
+  function part(index: number, length: number): () => Float64Array {
+    const at = wasm.place(index);
     let made = new Float64Array(wasm.memory.buffer, at, length);
     return () => {
       if (made.buffer !== wasm.memory.buffer) made = new Float64Array(wasm.memory.buffer, at, length);
       return made;
     };
   }
-  const sizes = [
-    8,
-    1,
-    3 * channelCount,
-    channelCount,
-    3,
-    3,
-    9,
-    2,
-    VIEW,
-    SIGHT,
-    channelCount,
-    CALL_PIXELS * ROW_NUMBERS,
-    8 * BATCH_RAYS,
-    CALL_PIXELS * 3 * channelCount,
-    CALL_PIXELS,
-  ];
-  const [
-    ray,
-    rays,
-    films,
-    ambient,
-    point,
-    direction,
-    light,
-    uv,
-    camera,
-    sight,
-    wanted,
-    row,
-    batch,
-    pixels,
-    list,
-  ] = sizes.map((size, part) => view(wasm.place(part), size)) as [
-    Get,
-    Get,
-    Get,
-    Get,
-    Get,
-    Get,
-    Get,
-    Get,
-    Get,
-    Get,
-    Get,
-    Get,
-    Get,
-    Get,
-    Get,
-  ];
+  const ray = part(0, 8);
+  const rays = part(1, 1);
+  const films = part(2, 3 * channelCount);
+  const ambient = part(3, channelCount);
+  const point = part(4, 3);
+  const direction = part(5, 3);
+  const light = part(6, 9);
+  const uv = part(7, 2);
+  const camera = part(8, VIEW);
+  const sight = part(9, SIGHT);
+  const wanted = part(10, channelCount);
+  const row = part(11, CALL_PIXELS * ROW_NUMBERS);
+  const batch = part(12, 8 * BATCH_RAYS);
+  const pixels = part(13, CALL_PIXELS * 3 * channelCount);
+  const list = part(14, CALL_PIXELS);
 
   return {
     name: 'wasm',
@@ -256,5 +222,3 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
     };
   }
 }
-
-type Get = () => Float64Array;
