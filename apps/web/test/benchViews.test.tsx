@@ -351,6 +351,23 @@ describe('a spot and its image', () => {
     expect(set().takes).toEqual(before.takes);
   });
 
+  test('an edge stays the same one while it is dragged, whatever comes into the band before it', () => {
+    const { show, store } = openDemo('mill');
+    show(<MirrorBandView />);
+    const edge = () => document.querySelector('[data-edge="2 from"]');
+    const before = edge();
+    expect(before).not.toBeNull();
+    const bands = store.getState().bench.bands.map((band) => {
+      const [first, ...rest] = band.lengths;
+      if (!first) return band;
+      const middle = (first.from + first.to) / 2;
+      const sliver = { ...first, kind: 'dark' as const, what: null, from: middle };
+      return { ...band, lengths: [{ ...first, to: middle }, sliver, ...rest] };
+    });
+    act(() => void store.dispatch(benchActions.bandsRead(bands)));
+    expect(edge()).toBe(before);
+  });
+
   test('an edge of the band by keys moves what makes it; the profile follows powers without rays', async () => {
     const { show, set, ask, tracing } = openDemo('mill');
     show(<MirrorBandView />);

@@ -37,6 +37,7 @@ export function BandDrawing({ band, profile, onLength }: BandDrawingProps) {
   const svg = useRef<SVGSVGElement>(null);
   // Room for the curve before it is there, so that nothing jumps when it comes.
   const height = LEAD + HEIGHT + PERCENT + CURVE;
+  const keys = keysOf(band.lengths);
   const [left] = toView(window, band.left, 0);
   const [right] = toView(window, band.right, 0);
   return (
@@ -56,7 +57,7 @@ export function BandDrawing({ band, profile, onLength }: BandDrawingProps) {
       />
       {band.lengths.map((length, index) => (
         <Length
-          key={`${length.kind} ${length.what} ${index}`}
+          key={`${length.kind} ${keys[index]}`}
           id={`${prefix}-${index}`}
           length={length}
           onOpen={() => onLength(length)}
@@ -66,13 +67,23 @@ export function BandDrawing({ band, profile, onLength }: BandDrawingProps) {
       {band.lengths.flatMap((length, index) =>
         isMovable(length)
           ? (['from', 'to'] as const).map((end) => (
-              <Edge key={`${length.what} ${index} ${end}`} band={band} length={length} end={end} svg={svg} />
+              <Edge key={`${keys[index]} ${end}`} band={band} length={length} end={end} svg={svg} />
             ))
           : [],
       )}
       {profile && <ProfileLine profile={profile} top={LEAD + HEIGHT + PERCENT} />}
     </svg>
   );
+}
+
+/** What each length shows and the how manieth of it it is: the same for an edge that is dragged past others. */
+function keysOf(lengths: readonly BandLength[]): string[] {
+  const met = new Map<string, number>();
+  return lengths.map(({ what }) => {
+    const before = met.get(what ?? '') ?? 0;
+    met.set(what ?? '', before + 1);
+    return `${what} ${before}`;
+  });
 }
 
 /** What makes a drawing a button, for mouse and keyboard. */
