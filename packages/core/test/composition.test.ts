@@ -14,7 +14,7 @@ const HERO = 2;
 
 /** A picture of discs (x, y, radius) on wall and bench; the hero is the first and four times as bright as the ground. */
 function picture(discs: readonly [number, number, number][], horizonY = 150): JudgedFrame {
-  const thing = new Int16Array(WIDTH * HEIGHT);
+  const thing = new Int32Array(WIDTH * HEIGHT);
   const luminance = new Float32Array(WIDTH * HEIGHT);
   for (let y = 0; y < HEIGHT; y++) {
     for (let x = 0; x < WIDTH; x++) {
@@ -135,7 +135,7 @@ test('the place for words is free where there is even ground', () => {
 });
 
 test('arrays that do not fit are refused', () => {
-  const frame = { ...picture([]), thing: new Int16Array(3) };
+  const frame = { ...picture([]), thing: new Int32Array(3) };
   expect(() => judgeComposition(frame, wish(0))).toThrow(/each pixel/);
 });
 

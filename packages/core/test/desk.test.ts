@@ -160,7 +160,7 @@ describe('fields, targets and ratios', () => {
       state = (state * 16807) % 2147483647;
       return 0.6 * (state / 2147483647 - 0.5);
     });
-    const thing = new Int16Array(across * down);
+    const thing = new Int32Array(across * down);
     const things = [{ kind: 'backdrop' as const, key: 'backdrop', name: 'backdrop' }];
     const rect = { left: 0, top: 0, right: 1, bottom: 1 };
     const field = { rect, across, down, thing, things, unit: new Float32Array(0), samples: 1 };

@@ -1,33 +1,17 @@
 import { demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
 import { intersectPrimitive } from '../src/engine/intersect.js';
-import { SceneTables, STRIDE } from '../src/engine/tables.js';
+import { STRIDE } from '../src/engine/tables.js';
 import { type Pose, standingPose } from '../src/geometry/frame.js';
-import { PrimitiveList, type PrimitiveTable, wallPiece } from '../src/geometry/primitives.js';
+import { PrimitiveList, wallPiece } from '../src/geometry/primitives.js';
 import { buildScene, setRay } from '../src/index.js';
-import type { EngineCalls } from '../src/trace/engineCalls.js';
-import { packPrimitives } from '../src/trace/packScene.js';
-import { createPlainEngine } from '../src/trace/plainEngine.js';
-import { createWasmEngine } from '../src/trace/wasmEngine.js';
+import { engines, kernelOf, sides } from './engines.js';
 import { seededRandom } from './random.js';
 
-const engines: [string, (tables: SceneTables) => EngineCalls | null][] = [
-  ['plain', createPlainEngine],
-  ['wasm', createWasmEngine],
-];
-
 describe.each(engines)('%s ray kernel', (_name, create) => {
-  function kernelOf(table: PrimitiveTable): EngineCalls {
-    const tables = new SceneTables();
-    packPrimitives(tables, table);
-    const kernel = create(tables);
-    if (!kernel) throw new Error('this machine has WebAssembly');
-    return kernel;
-  }
-
   test('finds the same hits as testing every primitive, on the demo scene', () => {
     const { table } = buildScene(demoSet('cordial'));
-    const kernel = kernelOf(table);
+    const kernel = kernelOf(create, table);
     const random = seededRandom(7);
     const ray = new Float64Array(8);
     let hits = 0;
@@ -57,7 +41,7 @@ describe.each(engines)('%s ray kernel', (_name, create) => {
   });
 
   test('an empty scene has no hits, and rays are counted', () => {
-    const kernel = kernelOf(new PrimitiveList().pack());
+    const kernel = kernelOf(create, new PrimitiveList().pack());
     setRay(kernel.ray, [0, 0, 0], [0, 0, 1]);
     expect(kernel.closestHit()).toBe(-1);
     expect(kernel.anyHit()).toBe(false);
@@ -66,7 +50,7 @@ describe.each(engines)('%s ray kernel', (_name, create) => {
 
   test('rays along axes and within planes find an end', () => {
     const { table } = buildScene(demoSet('cordial'));
-    const kernel = kernelOf(table);
+    const kernel = kernelOf(create, table);
     for (const direction of [
       [1, 0, 0],
       [0, -1, 0],
@@ -90,13 +74,12 @@ describe.each(engines)('%s ray kernel', (_name, create) => {
     const random = seededRandom(5);
     for (let i = 0; i < 200; i++) {
       const list = new PrimitiveList();
-      const sides = { thing: 0, front: 0, back: 0 };
       const upM = 1 + 2 * random();
       const heights = i % 2 === 0 ? [upM, upM + gapM] : [upM + gapM, upM];
       for (const height of heights) list.flat([-1, -1, height], [2, 0, 0], [0, 2, 0], [0, 0, -1], sides);
       // Something curved behind them, so that sheets and others are told apart too.
       list.ball([0, 0, upM + 0.3], 0.3 - gapM / 2, sides);
-      const kernel = kernelOf(list.pack());
+      const kernel = kernelOf(create, list.pack());
       const away = [0.3 * (random() - 0.5), 0.3 * (random() - 0.5), 1];
       const length = Math.hypot(...away);
       setRay(
@@ -111,10 +94,9 @@ describe.each(engines)('%s ray kernel', (_name, create) => {
 
   test('the edge of a sheet is where it is, however near a ray passes', () => {
     const list = new PrimitiveList();
-    const sides = { thing: 0, front: 0, back: 0 };
     list.flat([0, 0, 2], [1, 0, 0], [0, 1, 0], [0, 0, -1], sides);
     list.ball([0, 0, 9], 4, sides);
-    const kernel = kernelOf(list.pack());
+    const kernel = kernelOf(create, list.pack());
     for (const offM of [1e-4, 1e-6, 1e-9, 1e-12]) {
       for (const [x, within] of [
         [offM, true],
@@ -132,9 +114,8 @@ describe.each(engines)('%s ray kernel', (_name, create) => {
 
   test('a hundred things in one place are still found', () => {
     const list = new PrimitiveList();
-    const sides = { thing: 0, front: 0, back: 0 };
     for (let i = 0; i < 100; i++) list.ball([0, 0, 1], 0.1, sides);
-    const kernel = kernelOf(list.pack());
+    const kernel = kernelOf(create, list.pack());
     setRay(kernel.ray, [0, 0, 0], [0, 0, 1]);
     expect(kernel.closestHit()).toBeGreaterThanOrEqual(0);
     expect(kernel.ray[7]).toBeCloseTo(0.9, 12);
@@ -142,7 +123,6 @@ describe.each(engines)('%s ray kernel', (_name, create) => {
 });
 
 describe('exact primitives', () => {
-  const sides = { thing: 0, front: 0, back: 0 };
   const distanceTo = (build: (list: PrimitiveList) => void, origin: number[], direction: number[]) => {
     const list = new PrimitiveList();
     build(list);

@@ -16,6 +16,8 @@ const replaced = new Set([
   'primitives.ts',
   'wideRay.ts',
   'wideTree.ts',
+  'room.ts',
+  'frustum.ts',
   'blend.ts',
 ]);
 const flags = ['--runtime', 'stub', '-O3', '--noAssert', '--enable', 'simd', '--uncheckedBehavior', 'always'];
@@ -31,7 +33,7 @@ const { error, stderr } = await asc.main(
           const own = await readFile(join(here, basename(path)), 'utf8').catch(() => null);
           if (own !== null) return staticArrays(own);
         }
-        return staticArrays(portable(await readFile(path, 'utf8')));
+        return staticArrays(unrolled(portable(await readFile(path, 'utf8'))));
       } catch {
         return null;
       }
@@ -61,6 +63,34 @@ function portable(source) {
     .replace(/import type \{/g, 'import {')
     .replace(/([{,]\s*)type (\w)/g, '$1$2')
     .replace(/(from '[^']+)\.js'/g, "$1'");
+}
+
+/** Loops over three axes or colours are written out three times: the compiler would count. */
+function unrolled(source) {
+  const loop = /for \(let (\w) = 0; \1 < 3; \1\+\+\) /;
+  let done = '';
+  let rest = source;
+  for (let found = loop.exec(rest); found; found = loop.exec(rest)) {
+    const from = found.index + found[0].length;
+    const end = endOfStatement(rest, from);
+    const body = rest.slice(from, end);
+    const isPlain = !/\b(break|continue)\b/.test(body);
+    const rounds = [0, 1, 2].map((value) => `{ const ${found[1]}: i32 = ${value}; ${body} }`);
+    done += rest.slice(0, found.index) + (isPlain ? `{ ${rounds.join(' ')} }` : found[0] + body);
+    rest = rest.slice(end);
+  }
+  return done + rest;
+}
+
+/** Where a statement ends that starts at `from`: behind its semicolon, or its closing brace. */
+function endOfStatement(source, from) {
+  let depth = 0;
+  for (let i = from; i < source.length; i++) {
+    if ('{(['.includes(source[i])) depth++;
+    if ('})]'.includes(source[i])) depth--;
+    if (depth === 0 && (source[i] === ';' || (source[i] === '}' && source[from] === '{'))) return i + 1;
+  }
+  throw new Error('a statement without an end');
 }
 
 /** Arrays of fixed size lie where their reference points: one load less for each number. */

@@ -60,6 +60,10 @@ export function sizeTable(table: i32, length: i32): usize {
       return singles((tables.tones = new Float32Array(length)));
     case 24:
       return singles((tables.guide = new Float32Array(length)));
+    case 25:
+      return doubles((tables.bounds = new Float64Array(length)));
+    case 26:
+      return whole((tables.thing = new Int32Array(length)));
     default:
       return singles((tables.rasters = new Float32Array(length)));
   }
@@ -77,8 +81,9 @@ function whole(array: Int32Array): usize {
   return changetype<usize>(array);
 }
 
-export function setCounts(count: i32, surfaces: i32, emitters: i32, channels: i32, seeThrough: i32): void {
+export function setCounts(count: i32, room: i32, surfaces: i32, emitters: i32, channels: i32, seeThrough: i32): void {
   tables.count = count;
+  tables.room = room;
   tables.surfaceCount = surfaces;
   tables.emitterCount = emitters;
   tables.channelCount = channels;
@@ -92,7 +97,7 @@ export function start(seed: i32): void {
 
 /**
  * Where the numbers of a part start: 0 ray, 1 rays, 2 films, 3 ambient, 4 point, 5 direction, 6 light, 7 uv, 8 view, 9 sight,
- * 10 wanted, 11 row, 12 batch, 13 pixels, 14 list.
+ * 10 wanted, 11 whole numbers of a tile, 12 batch, 13 pixels, 14 list, 15 numbers of a tile.
  */
 export function place(part: i32): usize {
   const e = engine!;
@@ -120,13 +125,15 @@ export function place(part: i32): usize {
     case 10:
       return doubles(e.tracer.wanted);
     case 11:
-      return doubles(e.sight.row);
+      return whole(e.sight.wholes);
     case 12:
       return doubles(e.batch);
     case 13:
       return doubles(e.tiles.sums);
-    default:
+    case 14:
       return doubles(e.tiles.list);
+    default:
+      return singles(e.sight.numbers);
   }
 }
 
@@ -174,9 +181,13 @@ export function look(): void {
   e.sight.cast(e.point, e.direction);
 }
 
-export function lookRow(px: i32, py: i32, count: i32, width: i32, height: i32): void {
+export function lookTile(px: i32, py: i32, columns: i32, rows: i32, width: i32, height: i32): void {
   const e = engine!;
-  e.sight.castRow(e.tiles.view, px, py, count, width, height);
+  e.sight.castTile(e.tiles.view, px, py, columns, rows, width, height);
+}
+
+export function castBlock(px: i32, py: i32, columns: i32, rows: i32, width: i32, height: i32): void {
+  engine!.castBlock(px, py, columns, rows, width, height);
 }
 
 export function askLight(index: i32): i32 {

@@ -5,13 +5,16 @@
  * nearest. Raw loads, no allocation after the constructor.
  * Compiled by AssemblyScript only, in place of engine/kernel.ts.
  */
-import { ballPack, conePack, flatPack, trianglePack } from './packs';
-import { ball, cone, flat, NO_HIT, triangle } from './primitives';
+import { Frustum } from './frustum';
+import { testPack } from './packs';
+import { ball, cone, flat, flatDistance, NO_HIT, triangle, triangleDistance } from './primitives';
+import { Room, WALLS } from './room';
 import { CONE, FLAT, SceneTables, STRIDE, TRIANGLE } from './tables';
 import {
   HIGH,
   INVERSE,
   LANES_AT,
+  LEAVES,
   LOW,
   NEAR,
   ORIGIN,
@@ -28,7 +31,6 @@ import {
   NODE,
   PACK,
   PACK_KIND,
-  PLAIN,
   PLANES,
   PRIMITIVES,
   REFERENCES,
@@ -40,29 +42,39 @@ export const RAY_START_M = 1e-6;
 /** A distance times this is the next one or the one after. */
 const JUST_BEYOND: f64 = 1 + 2.220446049250313e-16;
 
+/** A distance as 32 bits know it lies between these parts of it. */
+const EARLY: f32 = 0.999999;
+const LATE: f32 = 1.000001;
+
 /** Deepest stack: seven waiting children a level. */
 const STACK = 512;
 
 /** The far planes of an axis lie so far from a node, less where its near ones lie: bytes. */
-const FAR_X = 3 * PLANES;
-const FAR_Y = 5 * PLANES;
-const FAR_Z = 7 * PLANES;
+const FAR_X: usize = 3 * PLANES;
+const FAR_Y: usize = 5 * PLANES;
+const FAR_Z: usize = 7 * PLANES;
 
 export class Kernel {
   ray: Float64Array = new Float64Array(8);
   rays: Float64Array = new Float64Array(1);
   private tree: WideTree;
-  private count: i32 = 0;
+  private frustum: Frustum;
+  private viewStart: i32 = 0;
+  private room: Room;
+  private roomAt: i32 = -1;
   private stack: usize = 0;
   private wide: usize = 0;
   private kinds: usize = 0;
   private data: usize = 0;
 
   constructor(tables: SceneTables) {
-    this.count = tables.count;
     this.kinds = changetype<usize>(tables.kind);
     this.data = changetype<usize>(tables.data);
-    this.tree = new WideTree(tables);
+    this.room = new Room(tables);
+    this.roomAt = tables.room;
+    const tree = new WideTree(tables);
+    this.tree = tree;
+    this.frustum = new Frustum(tree);
     this.stack = aligned(STACK * 8);
     this.wide = aligned(WIDE_RAY);
   }
@@ -82,11 +94,19 @@ export class Kernel {
   }
 
   closestHit(): i32 {
-    return this.walk(false);
+    return this.walk(false, 0);
+  }
+
+  openView(view: Float64Array, left: f64, right: f64, top: f64, bottom: f64): void {
+    this.viewStart = this.frustum.open(view, left, right, top, bottom);
+  }
+
+  closestInView(): i32 {
+    return this.walk(false, this.viewStart);
   }
 
   anyHit(): boolean {
-    return this.walk(true) >= 0;
+    return this.walk(true, 0) >= 0;
   }
 
   /** Distance of a hit of one primitive, in 64-bit numbers; `NO_HIT` for none. */
@@ -98,10 +118,17 @@ export class Kernel {
     return ball(d, ray, to);
   }
 
-  private walk(any: bool): i32 {
+  /** The same of a flat or a triangle that is hit for sure. */
+  private measured(primitive: i32, ray: usize): f64 {
+    const d = this.data + <usize>primitive * (STRIDE * 8);
+    const kind = load<i32>(this.kinds + (<usize>primitive << 2));
+    return kind === FLAT ? flatDistance(d, ray) : triangleDistance(d, ray);
+  }
+
+  /** @param start where in the tree */
+  private walk(any: bool, start: i32): i32 {
     const counter = changetype<usize>(this.rays);
     store<f64>(counter, load<f64>(counter) + 1);
-    if (this.count === 0) return -1;
     const ray = changetype<usize>(this.ray);
     const wide = this.wide;
     let nearest = load<f64>(ray, 56);
@@ -110,13 +137,34 @@ export class Kernel {
     const packs = this.tree.packs;
     const stack = this.stack;
     let limit = beyond(nearest);
-    v128.store(wide, f32x4.splat(limit), REACH);
     let top = stack;
-    let reference = 0;
+    let reference = start;
     let hit = -1;
     // Hit for sure, and nearer than `hit`, but not yet measured in 64 bits: between these two distances.
     let waiting = -1;
     let waitingLow: f32 = 0;
+    if (this.roomAt >= 0) {
+      const wall = this.room.exit(ray, wide);
+      const exit = load<f32>(wide, LEAVES);
+      if (wall >= 0 && exit * LATE < nearest) {
+        if (any) return this.roomAt + wall;
+        waiting = this.roomAt + wall;
+        waitingLow = exit * EARLY;
+        limit = exit * LATE;
+      } else if (wall < 0 || exit * EARLY < limit) {
+        const from = wall < 0 ? this.roomAt : this.roomAt + wall;
+        const end = wall < 0 ? from + WALLS : from + 1;
+        for (let i = from; i < end; i++) {
+          const t = this.exactly(i, FLAT, ray, nearest);
+          if (!(t > NO_HIT)) continue;
+          if (any) return i;
+          hit = i;
+          nearest = t;
+          limit = beyond(nearest);
+        }
+      }
+    }
+    v128.store(wide, f32x4.splat(limit), REACH);
     while (true) {
       if (reference >= 0) {
         const at = nodes + <usize>reference * NODE;
@@ -129,7 +177,7 @@ export class Kernel {
         const nearX: usize = load<u32>(wide, NEAR);
         const nearY: usize = load<u32>(wide, NEAR + 4);
         const nearZ: usize = load<u32>(wide, NEAR + 8);
-        const start = v128.load(wide, START);
+        const early = v128.load(wide, START);
         const reach = v128.load(wide, REACH);
         const up = v128.load(wide, ROUNDED_UP);
         const x0 = f32x4.mul(f32x4.sub(v128.load(at + nearX), ox), ix);
@@ -138,7 +186,7 @@ export class Kernel {
         const x1 = f32x4.mul(f32x4.sub(v128.load(at - nearX, FAR_X), ox), ix);
         const y1 = f32x4.mul(f32x4.sub(v128.load(at - nearY, FAR_Y), oy), iy);
         const z1 = f32x4.mul(f32x4.sub(v128.load(at - nearZ, FAR_Z), oz), iz);
-        const enter = f32x4.pmax(f32x4.pmax(x0, y0), f32x4.pmax(z0, start));
+        const enter = f32x4.pmax(f32x4.pmax(x0, y0), f32x4.pmax(z0, early));
         const leave = f32x4.pmin(f32x4.pmin(x1, y1), f32x4.pmin(z1, reach));
         const x2 = f32x4.mul(f32x4.sub(v128.load(at + nearX, 16), ox), ix);
         const y2 = f32x4.mul(f32x4.sub(v128.load(at + nearY, 16), oy), iy);
@@ -146,7 +194,7 @@ export class Kernel {
         const x3 = f32x4.mul(f32x4.sub(v128.load(at - nearX, FAR_X + 16), ox), ix);
         const y3 = f32x4.mul(f32x4.sub(v128.load(at - nearY, FAR_Y + 16), oy), iy);
         const z3 = f32x4.mul(f32x4.sub(v128.load(at - nearZ, FAR_Z + 16), oz), iz);
-        const enterNext = f32x4.pmax(f32x4.pmax(x2, y2), f32x4.pmax(z2, start));
+        const enterNext = f32x4.pmax(f32x4.pmax(x2, y2), f32x4.pmax(z2, early));
         const leaveNext = f32x4.pmin(f32x4.pmin(x3, y3), f32x4.pmin(z3, reach));
         // Rounding in 32 bits may part what touches: the far side is moved out by as much.
         let mask =
@@ -185,19 +233,18 @@ export class Kernel {
         while (true) {
           const kind = load<i32>(at, PACK_KIND);
           let mask = load<i32>(at, LANES);
-          let sure = 0;
-          if (kind === FLAT) sure = flatPack(at, wide);
-          else if (kind === CONE) sure = conePack(at, wide);
-          else if (kind === TRIANGLE) sure = trianglePack(at, wide);
-          else sure = ballPack(at, wide);
+          let sure = testPack(kind, at, wide);
           mask &= sure;
           if (mask !== 0) {
-            sure = (sure >> 4) & load<i32>(at, PLAIN);
+            sure = sure >> 4;
             if (any && (sure & mask) !== 0) return load<i32>(at + (<usize>ctz(sure & mask) << 2), PRIMITIVES);
+            const byDistance = kind === CONE && (mask & (mask - 1)) !== 0;
             do {
-              const lane = <usize>ctz(mask) << 2;
-              const isSure = (sure & mask & -mask) !== 0;
-              mask &= mask - 1;
+              const bit = byDistance ? earliest(mask, wide) : mask & -mask;
+              const lane = <usize>ctz(bit) << 2;
+              const isSure = (sure & bit) !== 0;
+              mask &= ~bit;
+              if (byDistance && load<f32>(wide + lane, LOW) > limit) break;
               const primitive = load<i32>(at + lane, PRIMITIVES);
               if (isSure) {
                 const low = load<f32>(wide + lane, LOW);
@@ -220,8 +267,8 @@ export class Kernel {
                 if (t > limit) continue;
                 if (t >= waitingLow) {
                   // Too close to tell: the one that waits is measured too.
-                  const other = this.exactly(waiting, load<i32>(this.kinds + (<usize>waiting << 2)), ray, nearest);
-                  if (other > NO_HIT && (other < t || (other === t && waiting < primitive))) {
+                  const other = this.measured(waiting, ray);
+                  if (other < t || (other === t && waiting < primitive)) {
                     found = waiting;
                     t = other;
                   }
@@ -241,11 +288,8 @@ export class Kernel {
       do {
         if (top === stack) {
           if (waiting >= 0) {
-            const t = this.exactly(waiting, load<i32>(this.kinds + (<usize>waiting << 2)), ray, nearest);
-            if (t > NO_HIT) {
-              hit = waiting;
-              nearest = t;
-            }
+            hit = waiting;
+            nearest = this.measured(waiting, ray);
           }
           store<f64>(ray, nearest, 56);
           return hit;
@@ -255,6 +299,19 @@ export class Kernel {
       reference = load<i32>(top);
     }
   }
+}
+
+/** Of some lanes the one whose least distance is least, as a bit. */
+function earliest(mask: i32, wide: usize): i32 {
+  let best = mask & -mask;
+  let low = load<f32>(wide + (<usize>ctz(best) << 2), LOW);
+  for (let rest = mask & (mask - 1); rest !== 0; rest &= rest - 1) {
+    const other = load<f32>(wide + (<usize>ctz(rest) << 2), LOW);
+    if (!(other < low)) continue;
+    best = rest & -rest;
+    low = other;
+  }
+  return best;
 }
 
 /** A distance in 32 bits that is not shorter. */

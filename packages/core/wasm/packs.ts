@@ -3,11 +3,19 @@
  * may be hit and is tested exactly. Compiled by AssemblyScript only.
  *
  * Rows of four 32-bit numbers. FLAT: normal x y z, normal . corner, then for each edge its direction over half its
- * length squared and the place of the corner along it, then the steeper of both. TRIANGLE: corner, edge u, edge v,
+ * length squared and the place of the corner along it, then the steeper of both, then its limits: least and most
+ * rho2, scales of a and b, |a| + |b|. TRIANGLE: corner, edge u, edge v,
  * longer edge, |u| |v|. CONE: axis, foot, height, least and most radius. BALL: centre, radius.
  */
 
+import { CONE, FLAT, TRIANGLE } from './tables';
+import { RAGGED } from './wideTree';
 import { DIRECTION, HIGH, LOW, ONE, ORIGIN, REACH, SLACK, START } from './wideRay';
+
+/** Bytes of the rows of a pack of a kind. */
+export function rowsOf(kind: i32): usize {
+  return kind === FLAT ? 18 * 16 : kind === TRIANGLE ? 11 * 16 : kind === CONE ? 9 * 16 : 4 * 16;
+}
 
 function put(at: usize, row: i32, lane: i32, value: f64): void {
   store<f32>(at + (<usize>(row * 4 + lane) << 2), f32(value));
@@ -22,7 +30,7 @@ function product(d: usize, i: i32, j: i32): f64 {
   return number(d, i) * number(d, j) + number(d, i + 1) * number(d, j + 1) + number(d, i + 2) * number(d, j + 2);
 }
 
-/** @returns whether the primitive is the whole parallelogram */
+/** @returns whether the primitive is less than the whole parallelogram */
 export function packFlat(at: usize, lane: i32, d: usize): bool {
   for (let a = 0; a < 3; a++) put(at, a, lane, number(d, 9 + a));
   put(at, 3, lane, product(d, 9, 0));
@@ -35,8 +43,13 @@ export function packFlat(at: usize, lane: i32, d: usize): bool {
     steepest = Math.max(steepest, scale * Math.sqrt(product(d, 3 + 3 * edge, 3 + 3 * edge)));
   }
   put(at, 12, lane, steepest);
+  put(at, 13, lane, number(d, 14));
+  put(at, 14, lane, number(d, 15));
+  put(at, 15, lane, number(d, 16));
+  put(at, 16, lane, number(d, 17));
+  put(at, 17, lane, number(d, 18));
   const corner = number(d, 16) * number(d, 16) + number(d, 17) * number(d, 17);
-  return number(d, 14) <= 0 && number(d, 15) >= corner && number(d, 18) >= 2;
+  return number(d, 14) > 0 || number(d, 15) < corner || number(d, 18) < 2;
 }
 
 export function packTriangle(at: usize, lane: i32, d: usize): void {
@@ -63,6 +76,16 @@ export function packBall(at: usize, lane: i32, d: usize): void {
   for (let i = 0; i < 4; i++) put(at, i, lane, number(d, i));
 }
 
+/** Lanes of a pack of a kind that may be hit; of flat ones and triangles also those hit for sure, see `flatPack`. */
+// @ts-ignore: decorator
+@inline
+export function testPack(kind: i32, at: usize, wide: usize): i32 {
+  if (kind === FLAT) return flatPack(at, wide);
+  if (kind === CONE) return conePack(at, wide);
+  if (kind === TRIANGLE) return trianglePack(at, wide);
+  return ballPack(at, wide);
+}
+
 // @ts-ignore: decorator
 @inline
 function dot4(at: usize, row: usize, x: v128, y: v128, z: v128): v128 {
@@ -76,7 +99,9 @@ function dot4(at: usize, row: usize, x: v128, y: v128, z: v128): v128 {
  * Lanes of a pack of flat primitives whose parallelogram may be hit, and from the fifth bit on those where it is hit
  * for sure; what is no number may be hit. Writes the least and most distance of each lane.
  */
-export function flatPack(at: usize, wide: usize): i32 {
+// @ts-ignore: decorator
+@inline
+function flatPack(at: usize, wide: usize): i32 {
   const ox = v128.load(wide, ORIGIN);
   const oy = v128.load(wide, ORIGIN + 16);
   const oz = v128.load(wide, ORIGIN + 32);
@@ -99,7 +124,29 @@ export function flatPack(at: usize, wide: usize): i32 {
   if (may === 0) return 0;
   const inner = f32x4.sub(f32x4.splat(2), edge);
   const inside = v128.and(f32x4.lt(a, inner), f32x4.lt(b, inner));
-  return may | (i32x4.bitmask(v128.and(inside, within(t, room, wide))) << 4);
+  const sure = v128.and(inside, within(t, room, wide));
+  if ((load<i32>(at, RAGGED) & may) === 0) return may | (i32x4.bitmask(sure) << 4);
+  const slack = f32x4.sub(edge, v128.load(wide, ONE));
+  return withinLimits(at, a, b, slack, may, sure);
+}
+
+/** The same where some are less than the whole parallelogram. @param slack of a and b */
+function withinLimits(at: usize, a: v128, b: v128, slack: v128, may: i32, sure: v128): i32 {
+  const least2 = v128.load(at, 208);
+  const most2 = v128.load(at, 224);
+  const diagonal = v128.load(at, 272);
+  const sa = f32x4.mul(a, v128.load(at, 240));
+  const sb = f32x4.mul(b, v128.load(at, 256));
+  const da = f32x4.mul(slack, v128.load(at, 240));
+  const db = f32x4.mul(slack, v128.load(at, 256));
+  const zero = f32x4.splat(0);
+  const low2 = squared(f32x4.pmax(zero, f32x4.sub(sa, da)), f32x4.pmax(zero, f32x4.sub(sb, db)), zero);
+  const high2 = squared(f32x4.add(sa, da), f32x4.add(sb, db), zero);
+  const low1 = f32x4.sub(f32x4.add(a, b), f32x4.add(slack, slack));
+  const high1 = f32x4.add(f32x4.add(a, b), f32x4.add(slack, slack));
+  const beside = v128.or(f32x4.lt(high2, least2), v128.or(f32x4.gt(low2, most2), f32x4.gt(low1, diagonal)));
+  const inside = v128.and(f32x4.gt(low2, least2), v128.and(f32x4.lt(high2, most2), f32x4.lt(high1, diagonal)));
+  return (may & ~i32x4.bitmask(beside)) | (i32x4.bitmask(v128.and(sure, inside)) << 4);
 }
 
 /** Whether a distance lies between those of the ray for sure; writes its bounds. */
@@ -118,9 +165,10 @@ function within(t: v128, room: v128, wide: usize): v128 {
 
 /**
  * The same for cones: between its end planes the ray may pass outside of the largest circle or wholly inside of the
- * smallest one. Rejects most of the rings that lie one in another, as on a plate.
+ * smallest one. Rejects most of the rings that lie one in another, as on a plate. Where several are left, writes of
+ * each how far off the ray comes between its two circles at the earliest.
  */
-export function conePack(at: usize, wide: usize): i32 {
+function conePack(at: usize, wide: usize): i32 {
   const ox = v128.load(wide, ORIGIN);
   const oy = v128.load(wide, ORIGIN + 16);
   const oz = v128.load(wide, ORIGIN + 32);
@@ -153,7 +201,9 @@ export function conePack(at: usize, wide: usize): i32 {
   const length = f32x4.sub(leave, enter);
   const across = squared(ex, ey, ez);
   const towards = f32x4.neg(f32x4.add(f32x4.mul(qx, ex), f32x4.add(f32x4.mul(qy, ey), f32x4.mul(qz, ez))));
-  const nearest = f32x4.pmax(f32x4.splat(0), f32x4.pmin(length, f32x4.div(towards, across)));
+  const overAcross = f32x4.div(v128.load(wide, ONE), across);
+  const middle = f32x4.mul(towards, overAcross);
+  const nearest = f32x4.pmax(f32x4.splat(0), f32x4.pmin(length, middle));
   const entry2 = squared(qx, qy, qz);
   const leaving2 = squaredAlong(qx, qy, qz, ex, ey, ez, length);
   const least2 = squaredAlong(qx, qy, qz, ex, ey, ez, nearest);
@@ -161,11 +211,24 @@ export function conePack(at: usize, wide: usize): i32 {
   const outer = f32x4.add(v128.load(at + 128), room);
   const wholly = f32x4.lt(f32x4.pmax(entry2, leaving2), f32x4.mul(inner, inner));
   const without = f32x4.gt(least2, f32x4.mul(outer, outer));
-  return ~i32x4.bitmask(v128.or(f32x4.gt(enter, leave), v128.or(wholly, without))) & 15;
+  const may = ~i32x4.bitmask(v128.or(f32x4.gt(enter, leave), v128.or(wholly, without))) & 15;
+  if ((may & (may - 1)) === 0) return may;
+  // From within the smaller circle it comes out of it, from without the larger one it comes into that.
+  const inside = f32x4.lt(entry2, f32x4.mul(inner, inner));
+  const outside = f32x4.gt(entry2, f32x4.mul(outer, outer));
+  const radius = v128.bitselect(inner, outer, inside);
+  const closest2 = squaredAlong(qx, qy, qz, ex, ey, ez, middle);
+  const half2 = f32x4.mul(f32x4.sub(f32x4.mul(radius, radius), closest2), overAcross);
+  const half = f32x4.sqrt(f32x4.pmax(f32x4.splat(0), half2));
+  const between = f32x4.add(middle, v128.bitselect(half, f32x4.neg(half), inside));
+  const early = f32x4.sub(between, f32x4.mul(room, f32x4.sqrt(overAcross)));
+  const later = f32x4.pmax(f32x4.splat(0), v128.and(early, v128.or(inside, outside)));
+  v128.store(wide, f32x4.add(enter, later), LOW);
+  return may;
 }
 
 /** The same for balls: the ray's line passes by farther off than the radius, or it starts beyond or ends before. */
-export function ballPack(at: usize, wide: usize): i32 {
+function ballPack(at: usize, wide: usize): i32 {
   const dx = v128.load(wide, DIRECTION);
   const dy = v128.load(wide, DIRECTION + 16);
   const dz = v128.load(wide, DIRECTION + 32);
@@ -202,7 +265,7 @@ function squaredAlong(x: v128, y: v128, z: v128, ex: v128, ey: v128, ez: v128, t
 }
 
 /** The same for triangles. */
-export function trianglePack(at: usize, wide: usize): i32 {
+function trianglePack(at: usize, wide: usize): i32 {
   const ox = v128.load(wide, ORIGIN);
   const oy = v128.load(wide, ORIGIN + 16);
   const oz = v128.load(wide, ORIGIN + 32);

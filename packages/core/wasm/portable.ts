@@ -23,6 +23,12 @@ export function unsigned(x: i32): f64 {
   return f64(u32(x));
 }
 
+export const NO_NUMBER: f64 = NaN;
+
+export function single(x: f64): f32 {
+  return f32(x);
+}
+
 export function real(x: i32): f64 {
   return f64(x);
 }

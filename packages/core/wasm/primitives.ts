@@ -6,6 +6,20 @@
 /** Distance of a hit that is none. */
 export const NO_HIT: f64 = -1;
 
+/** Distance of a hit that is known to be one, by the formula of `flat`. */
+export function flatDistance(d: usize, ray: usize): f64 {
+  const nx = load<f64>(d, 72);
+  const ny = load<f64>(d, 80);
+  const nz = load<f64>(d, 88);
+  const px = load<f64>(d) - load<f64>(ray);
+  const py = load<f64>(d, 8) - load<f64>(ray, 8);
+  const pz = load<f64>(d, 16) - load<f64>(ray, 16);
+  return (
+    (px * nx + py * ny + pz * nz) /
+    (load<f64>(ray, 24) * nx + load<f64>(ray, 32) * ny + load<f64>(ray, 40) * nz)
+  );
+}
+
 export function flat(d: usize, ray: usize, to: f64): f64 {
   const ox = load<f64>(ray);
   const oy = load<f64>(ray, 8);
@@ -99,11 +113,13 @@ export function cone(d: usize, ray: usize, to: f64): f64 {
   const top = load<f64>(d, 48);
   const k = load<f64>(d, 64);
   const across = ex * ex + ey * ey + ez * ez;
-  const shift = across > 1e-4 ? -(px * ex + py * ey + pz * ez) / across : 0;
+  const foot = load<f64>(d, 56);
+  const isFar = px * px + py * py + pz * pz > 64 * (foot * foot + top * top) && across > 1e-4;
+  const shift = isFar ? -(px * ex + py * ey + pz * ez) / across : 0;
   const x = px + shift * ex;
   const y = py + shift * ey;
   const z = pz + shift * ez;
-  const radius = load<f64>(d, 56) + k * (start + shift * rise);
+  const radius = foot + k * (start + shift * rise);
   const a = across - k * k * rise * rise;
   const b = x * ex + y * ey + z * ez - k * rise * radius;
   const c = x * x + y * y + z * z - radius * radius;
@@ -143,6 +159,30 @@ function inArc(d: usize, x: f64, y: f64, z: f64): bool {
     x * load<f64>(d, 104) + y * load<f64>(d, 112) + z * load<f64>(d, 120) >=
     least * Math.sqrt(x * x + y * y + z * z)
   );
+}
+
+/** Distance of a hit that is known to be one, by the formula of `triangle`. */
+export function triangleDistance(d: usize, ray: usize): f64 {
+  const dx = load<f64>(ray, 24);
+  const dy = load<f64>(ray, 32);
+  const dz = load<f64>(ray, 40);
+  const ux = load<f64>(d, 24);
+  const uy = load<f64>(d, 32);
+  const uz = load<f64>(d, 40);
+  const vx = load<f64>(d, 48);
+  const vy = load<f64>(d, 56);
+  const vz = load<f64>(d, 64);
+  const cx = dy * vz - dz * vy;
+  const cy = dz * vx - dx * vz;
+  const cz = dx * vy - dy * vx;
+  const scale = 1 / (ux * cx + uy * cy + uz * cz);
+  const px = load<f64>(ray) - load<f64>(d);
+  const py = load<f64>(ray, 8) - load<f64>(d, 8);
+  const pz = load<f64>(ray, 16) - load<f64>(d, 16);
+  const qx = py * uz - pz * uy;
+  const qy = pz * ux - px * uz;
+  const qz = px * uy - py * ux;
+  return (vx * qx + vy * qy + vz * qz) * scale;
 }
 
 export function triangle(d: usize, ray: usize, to: f64): f64 {

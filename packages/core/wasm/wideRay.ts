@@ -17,12 +17,16 @@ export const ONE: usize = 192;
 export const ROUNDED_UP: usize = 208;
 /** Where the ray enters the eight boxes of a node. */
 export const LANES_AT: usize = 224;
-/** Three 32-bit whole numbers: rows of a node that hold the near planes, by the ray's sign; see kernel.ts. */
+/** Whole numbers: rows of a node that hold the near planes of x y z, by the ray's sign; see kernel.ts. */
 export const NEAR: usize = 256;
 /** Least and most distance of each lane of the pack tested last. */
 export const LOW: usize = 272;
 export const HIGH: usize = 288;
-export const WIDE_RAY: usize = 304;
+/** One over the direction, x y z side by side. */
+export const INVERSES: usize = 304;
+/** A single number: where the ray leaves the room, m; see room.ts. */
+export const LEAVES: usize = 320;
+export const WIDE_RAY: usize = 336;
 
 import { PLANES } from './wideTree';
 
@@ -31,21 +35,32 @@ const ROUNDING: f32 = 2e-6;
 
 /** @param ray 64-bit numbers as `Kernel.ray`  @param extent largest coordinate of the scene */
 export function widenRay(wide: usize, ray: usize, extent: f32): void {
-  let size = extent;
-  for (let a: usize = 0; a < 3; a++) {
-    const o = f32(load<f64>(ray + (a << 3)));
-    const d = f32x4.splat(f32(load<f64>(ray + (a << 3), 24)));
-    size += abs(o);
-    const row = wide + (a << 4);
-    v128.store(row, f32x4.splat(o), ORIGIN);
-    v128.store(row, d, DIRECTION);
-    // Inverse directions are kept finite, so that no plane gives a number that is none.
-    const inverse = f32x4.div(f32x4.splat(1), d);
-    store<u32>(wide + (a << 2), <u32>(a * PLANES) + (f32x4.extract_lane(inverse, 0) < 0 ? <u32>(3 * PLANES) : 0), NEAR);
-    v128.store(row, f32x4.pmax(f32x4.pmin(inverse, f32x4.splat(1e18)), f32x4.splat(-1e18)), INVERSE);
-  }
+  // Number by number: a load of two that were just stored singly would wait until both have left the processor.
+  const ox = f32x4.splat(f32(load<f64>(ray)));
+  const oy = f32x4.splat(f32(load<f64>(ray, 8)));
+  const oz = f32x4.splat(f32(load<f64>(ray, 16)));
+  const dx = f32x4.splat(f32(load<f64>(ray, 24)));
+  const dy = f32x4.splat(f32(load<f64>(ray, 32)));
+  const dz = f32x4.splat(f32(load<f64>(ray, 40)));
+  v128.store(wide, ox, ORIGIN);
+  v128.store(wide, oy, ORIGIN + 16);
+  v128.store(wide, oz, ORIGIN + 32);
+  v128.store(wide, dx, DIRECTION);
+  v128.store(wide, dy, DIRECTION + 16);
+  v128.store(wide, dz, DIRECTION + 32);
+  // Inverse directions are kept finite, so that no plane gives a number that is none.
+  const xy = v128.shuffle<f32>(dx, dy, 0, 4, 0, 4);
+  const exact = f32x4.div(f32x4.splat(1), v128.shuffle<f32>(xy, dz, 0, 1, 4, 4));
+  const inverse = f32x4.pmax(f32x4.pmin(exact, f32x4.splat(1e18)), f32x4.splat(-1e18));
+  v128.store(wide, inverse, INVERSES);
+  v128.store(wide, v128.shuffle<f32>(inverse, inverse, 0, 0, 0, 0), INVERSE);
+  v128.store(wide, v128.shuffle<f32>(inverse, inverse, 1, 1, 1, 1), INVERSE + 16);
+  v128.store(wide, v128.shuffle<f32>(inverse, inverse, 2, 2, 2, 2), INVERSE + 32);
+  const turned = v128.and(f32x4.lt(inverse, f32x4.splat(0)), i32x4.splat(3 * <i32>PLANES));
+  v128.store(wide, i32x4.add(i32x4(0, <i32>PLANES, 2 * <i32>PLANES, 0), turned), NEAR);
   v128.store(wide, f32x4.splat(f32(load<f64>(ray, 48)) - 2e-6), START);
-  v128.store(wide, f32x4.splat(ROUNDING * size), SLACK);
+  const size = f32x4.add(f32x4.abs(ox), f32x4.add(f32x4.abs(oy), f32x4.abs(oz)));
+  v128.store(wide, f32x4.mul(f32x4.splat(ROUNDING), f32x4.add(f32x4.splat(extent), size)), SLACK);
   v128.store(wide, f32x4.splat(1), ONE);
   v128.store(wide, f32x4.splat(1.000002), ROUNDED_UP);
 }

@@ -139,6 +139,6 @@ function buffersOf(result: TaskResults[Task['kind']]): ArrayBuffer[] {
 }
 
 const mapBuffers = (map: MirrorMap): ArrayBuffer[] =>
-  [map.thing, map.mirrored, map.front, map.weight, map.point, map.through, map.throughWeight].map(
+  [map.thing, map.mirrored, map.weight, map.point, map.through, map.throughWeight].map(
     (array) => array.buffer as ArrayBuffer,
   );

@@ -8,7 +8,7 @@ import { Sampler } from './sampler.js';
 import { prepareSheen } from './sheen.js';
 import { Sight } from './sight.js';
 import { CLOTH, EMITTER, type SceneTables, SURFACE } from './tables.js';
-import { TileRenderer } from './tile.js';
+import { openBlock, TileRenderer, viewRay } from './tile.js';
 
 /** Rays of one batch, 8 numbers each. */
 export const BATCH_RAYS = 256;
@@ -61,6 +61,27 @@ export class Engine {
       if (any) batch[o + 6] = kernel.anyHit() ? 0 : -1;
       else batch[o + 6] = real(kernel.closestHit());
       batch[o + 7] = ray[7] as number;
+    }
+  }
+
+  /** Rays of the camera through the middles of the pixels of a block, row after row, as `castBatch` answers them. */
+  castBlock(px: i32, py: i32, columns: i32, rows: i32, width: i32, height: i32): void {
+    const kernel = this.kernel;
+    const view = this.tiles.view;
+    const batch = this.batch;
+    const ray = kernel.ray;
+    for (let a = 0; a < 3; a++) this.point[a] = view[a] as number;
+    openBlock(kernel, view, px, py, columns, rows, width, height);
+    let o: i32 = 0;
+    for (let y = py; y < py + rows; y++) {
+      const down = (real(y) + 0.5) / real(height);
+      for (let x = px; x < px + columns; x++) {
+        viewRay(this.direction, view, (real(x) + 0.5) / real(width), down);
+        kernel.setRay(this.point, this.direction, Infinity);
+        batch[o + 6] = real(kernel.closestInView());
+        batch[o + 7] = ray[7] as number;
+        o += 8;
+      }
     }
   }
 

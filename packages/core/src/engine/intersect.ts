@@ -106,13 +106,15 @@ function cone(d: Float64Array, o: i32, ray: Float64Array): boolean {
   pz -= start * az;
   const top = d[o + 6] as number;
   const k = d[o + 8] as number;
-  // Start from the point nearest to the axis: keeps the quadratic well conditioned from far away.
   const across = ex * ex + ey * ey + ez * ez;
-  const shift: number = across > 1e-4 ? -(px * ex + py * ey + pz * ez) / across : 0;
+  // From far away start from the point nearest to the axis: that keeps the quadratic well conditioned.
+  const foot = d[o + 7] as number;
+  const isFar = px * px + py * py + pz * pz > 64 * (foot * foot + top * top) && across > 1e-4;
+  const shift: number = isFar ? -(px * ex + py * ey + pz * ez) / across : 0;
   const x = px + shift * ex;
   const y = py + shift * ey;
   const z = pz + shift * ez;
-  const radius = (d[o + 7] as number) + k * (start + shift * rise);
+  const radius = foot + k * (start + shift * rise);
   const a = across - k * k * rise * rise;
   const b = x * ex + y * ey + z * ez - k * rise * radius;
   const c = x * x + y * y + z * z - radius * radius;

@@ -1,5 +1,6 @@
 import { intersectPrimitive } from './intersect.js';
 import type { i32 } from './portable.js';
+import { Room, WALLS } from './room.js';
 import { type SceneTables, STRIDE } from './tables.js';
 
 /** Rays start this far from the surface they leave, m: thinner than the 0.1 mm of a label. */
@@ -8,24 +9,29 @@ export const RAY_START_M = 1e-6;
 /** Deepest tree the kernel walks; a balanced tree of a million primitives needs 20. */
 const STACK = 128;
 
-/**
- * The ray kernel: what every picture, map and reading asks of the geometry. A ray is written to `ray`, then asked
- * about. Plain and readable; the WebAssembly build puts a kernel with four boxes at a time in its place.
- */
+/** A wall is that near at least, of where a ray leaves the room. */
+const EARLY = 0.999999;
+
 /** A distance times this is the next one or the one after. */
 const JUST_BEYOND = 1 + 2.220446049250313e-16;
 
+/**
+ * The ray kernel: what every picture, map and reading asks of the geometry. A ray is written to `ray`, then asked
+ * about. Plain and readable; the WebAssembly build puts one in its place that tests eight boxes and four primitives at a time.
+ */
 export class Kernel {
   /** The ray to ask about: 0-2 origin m, 3-5 unit direction, 6 nearest and 7 farthest distance, m. */
   ray: Float64Array = new Float64Array(8);
   /** One number: rays traced since the kernel was made. */
   rays: Float64Array = new Float64Array(1);
   private tables: SceneTables;
+  private room: Room;
   private stack: Int32Array = new Int32Array(STACK);
   private entries: Float64Array = new Float64Array(STACK);
 
   constructor(tables: SceneTables) {
     this.tables = tables;
+    this.room = new Room(tables);
   }
 
   /** Writes a ray from a point, from just off its surface to a distance. */
@@ -49,6 +55,18 @@ export class Kernel {
     return this.walk(false);
   }
 
+  /**
+   * Takes up a block of the picture, by its edges from 0 to 1, for `closestInView`. This kernel has no use for it; the one in
+   * WebAssembly looks up once what all rays through the block may meet.
+   * @param view as `VIEW`; rays start at its origin
+   */
+  openView(_view: Float64Array, _left: number, _right: number, _top: number, _bottom: number): void {}
+
+  /** `closestHit` of a ray that the camera sends through the block taken up last. */
+  closestInView(): i32 {
+    return this.closestHit();
+  }
+
   /** Whether anything at all stands between the two distances; `ray[7]` is then undefined. */
   anyHit(): boolean {
     return this.walk(true) >= 0;
@@ -58,7 +76,6 @@ export class Kernel {
   private walk(any: boolean): i32 {
     this.rays[0] = (this.rays[0] as number) + 1;
     const t = this.tables;
-    if (t.count === 0) return -1;
     const boxes = t.boxes;
     const children = t.children;
     const leaves = t.leaves;
@@ -84,6 +101,17 @@ export class Kernel {
     const farY = 5 - nearY;
     const farZ = 7 - nearZ;
     let hit: i32 = -1;
+    if (t.room >= 0) {
+      const wall: i32 = this.room.exit(ray);
+      const from: i32 = wall < 0 ? t.room : t.room + wall;
+      const count: i32 = wall < 0 ? WALLS : this.room.exitM * EARLY < nearest ? 1 : 0;
+      for (let i: i32 = from; i < from + count; i++) {
+        if (!intersectPrimitive(kind[i] as i32, data, i * STRIDE, ray)) continue;
+        if (any) return i;
+        hit = i;
+        nearest = ray[7] as number;
+      }
+    }
     let top: i32 = 0;
     let node: i32 = 0;
     for (;;) {

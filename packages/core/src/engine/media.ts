@@ -21,7 +21,11 @@ export function indexIn(t: SceneTables, inside: i32): number {
 /** Beer-Lambert over a stretch within media. */
 export function absorbOver(weight: Float64Array, t: SceneTables, inside: i32, distance: number): void {
   const m = highestBit(inside) * MEDIUM_STRIDE + 1;
-  for (let a = 0; a < 3; a++) {
-    weight[a] = (weight[a] as number) * Math.exp(-(t.media[m + a] as number) * distance);
-  }
+  const red = t.media[m] as number;
+  const green = t.media[m + 1] as number;
+  const blue = t.media[m + 2] as number;
+  const passed = Math.exp(-red * distance);
+  weight[0] = (weight[0] as number) * passed;
+  weight[1] = (weight[1] as number) * (green === red ? passed : Math.exp(-green * distance));
+  weight[2] = (weight[2] as number) * (blue === red ? passed : Math.exp(-blue * distance));
 }

@@ -37,6 +37,13 @@ export function unsigned(x: i32): number {
 }
 
 /** A whole number as a fraction's part: dividing it then is not whole. */
+export const NO_NUMBER = Number.NaN;
+
+/** A number as the 32 bits of a `Float32Array` hold it. */
+export function single(x: number): number {
+  return x;
+}
+
 export function real(x: i32): number {
   return x;
 }

@@ -1,12 +1,12 @@
 import { fresnelMean } from './fresnel.js';
 import type { Kernel } from './kernel.js';
 import { absorbOver, indexIn, mediaBeyond } from './media.js';
-import { highestBit, type i32, real } from './portable.js';
+import { highestBit, type i32, NO_NUMBER, real, single } from './portable.js';
 import { netOpenness } from './print.js';
 import { lobeFresnel } from './scatter.js';
 import { SurfaceHit } from './surfaceHit.js';
 import { COAT_INDEX, DIELECTRIC, LOBE, NET, type SceneTables, STRAIGHT } from './tables.js';
-import { CALL_PIXELS, viewRay } from './tile.js';
+import { BLOCK, openBlock, viewRay } from './tile.js';
 import { copy3, fill3, mirrorDirection, refractDirection } from './vectors.js';
 
 /** Numbers of an answer, and what stands where. */
@@ -31,13 +31,23 @@ export const THROUGH_WAY = 25;
 export const THROUGH_POINT = 28;
 export const THROUGH_FROM = 31;
 
+/** Pixels of a tile that is looked through in one call. */
+export const TILE_PIXELS = 4096;
 /**
- * Numbers kept of each pixel of a row: primitive seen, mirrored, 1 from its front, weight, point mirrored, primitive
- * seen through, weight; then of what is seen: surface, shading normal.
+ * What is kept of each pixel of a tile, whole numbers plane by plane: thing seen (-1: nothing), surface seen (-1: none, or a light), thing
+ * mirrored (-1: the dark, -2: no mirror), thing seen through (-2: nothing is).
  */
-export const ROW_NUMBERS = 13;
-export const ROW_SURFACE = 9;
-export const ROW_NORMAL = 10;
+export const TILE_SEEN = 0;
+export const TILE_SURFACE: i32 = TILE_PIXELS;
+export const TILE_MIRRORED: i32 = 2 * TILE_PIXELS;
+export const TILE_THROUGH: i32 = 3 * TILE_PIXELS;
+export const TILE_WHOLES: i32 = 4 * TILE_PIXELS;
+/** Numbers: weights as luminance, point mirrored (no number where there is none), shading normal of what is seen. */
+export const TILE_MIRRORED_WEIGHT = 0;
+export const TILE_THROUGH_WEIGHT: i32 = TILE_PIXELS;
+export const TILE_MIRRORED_POINT: i32 = 2 * TILE_PIXELS;
+export const TILE_NORMAL: i32 = 5 * TILE_PIXELS;
+export const TILE_NUMBERS: i32 = 8 * TILE_PIXELS;
 
 export const NOTHING_THERE: i32 = -1;
 export const NO_SUCH_PART: i32 = -2;
@@ -54,82 +64,147 @@ const LEAST_WEIGHT = 1e-4;
  */
 export class Sight {
   answer: Float64Array = new Float64Array(SIGHT);
-  row: Float64Array = new Float64Array(CALL_PIXELS * ROW_NUMBERS);
+  /** Answers of `castTile`. */
+  wholes: Int32Array = new Int32Array(TILE_WHOLES);
+  numbers: Float32Array = new Float32Array(TILE_NUMBERS);
   private t: SceneTables;
   private kernel: Kernel;
-  private first: SurfaceHit = new SurfaceHit();
-  private hit: SurfaceHit = new SurfaceHit();
-  private origin: Float64Array = new Float64Array(3);
-  private way: Float64Array = new Float64Array(3);
-  private weight: Float64Array = new Float64Array(3);
-  private from: Float64Array = new Float64Array(3);
+  private eye: Float64Array = new Float64Array(3);
   private towards: Float64Array = new Float64Array(3);
+  /** What was found last: primitives as in an answer, and their surfaces where they were met. */
+  private seen: i32 = NOTHING_THERE;
+  private mirrored: i32 = NO_SUCH_PART;
+  private through: i32 = NO_SUCH_PART;
+  private first: SurfaceHit = new SurfaceHit();
+  private inMirror: SurfaceHit = new SurfaceHit();
+  private hit: SurfaceHit = new SurfaceHit();
+  /** The way in the mirror and what of its light is mirrored; the same of what is seen through, and where it starts. */
+  private mirrorWay: Float64Array = new Float64Array(3);
+  private mirrorPart: Float64Array = new Float64Array(3);
+  private way: Float64Array = new Float64Array(3);
+  private part: Float64Array = new Float64Array(3);
+  private from: Float64Array = new Float64Array(3);
 
   constructor(t: SceneTables, kernel: Kernel) {
     this.t = t;
     this.kernel = kernel;
   }
 
+  /** Looks along one ray; the answer goes to `answer`. */
   cast(origin: Float64Array, direction: Float64Array): void {
+    this.look(origin, direction, false);
     const answer = this.answer;
-    const first = this.first;
     answer.fill(0);
-    answer[SEEN] = NOTHING_THERE;
+    answer[SEEN] = real(this.seen);
     answer[SEEN_SURFACE] = -1;
-    answer[MIRRORED] = NO_SUCH_PART;
-    answer[THROUGH] = NO_SUCH_PART;
-    copy3(this.origin, origin);
-    copy3(this.way, direction);
-    const primitive = this.meet(first);
-    if (primitive < 0) return;
-    answer[SEEN] = real(primitive);
-    answer[SEEN_FRONT] = first.fromFront ? 1 : 0;
-    this.write(SEEN_POINT, first.point);
-    this.write(SEEN_NORMAL, first.normal);
-    if (first.fromFront && (this.t.emitterOf[primitive] as i32) >= 0) return;
-    answer[SEEN_SURFACE] = real(first.surface);
-    this.lookInMirror(direction);
-    if (this.showsThrough(first)) this.lookThrough(primitive, origin, direction);
-  }
-
-  /** Looks through the middles of some pixels of a row, by a camera in the layout of `VIEW`; answers go to `row`. */
-  castRow(view: Float64Array, px: i32, py: i32, count: i32, width: i32, height: i32): void {
-    const answer = this.answer;
-    const row = this.row;
-    copy3(this.from, view);
-    for (let i = 0; i < count; i++) {
-      const across = (real(px + i) + 0.5) / real(width);
-      viewRay(this.towards, view, across, (real(py) + 0.5) / real(height));
-      this.cast(this.from, this.towards);
-      const o = i * ROW_NUMBERS;
-      row[o] = answer[SEEN] as number;
-      row[o + 1] = answer[MIRRORED] as number;
-      row[o + 2] = answer[MIRRORED_FRONT] as number;
-      row[o + 3] = this.luminance(MIRRORED_WEIGHT);
-      for (let a = 0; a < 3; a++) row[o + 4 + a] = answer[MIRRORED_POINT + a] as number;
-      row[o + 7] = answer[THROUGH] as number;
-      row[o + 8] = this.luminance(THROUGH_WEIGHT);
-      row[o + ROW_SURFACE] = answer[SEEN_SURFACE] as number;
-      for (let a = 0; a < 3; a++) row[o + ROW_NORMAL + a] = answer[SEEN_NORMAL + a] as number;
+    answer[MIRRORED] = real(this.mirrored);
+    answer[THROUGH] = real(this.through);
+    if (this.seen < 0) return;
+    answer[SEEN_FRONT] = this.first.fromFront ? 1 : 0;
+    answer[SEEN_SURFACE] = real(this.seenSurface());
+    this.write(SEEN_POINT, this.first.point);
+    this.write(SEEN_NORMAL, this.first.normal);
+    if (this.mirrored !== NO_SUCH_PART) {
+      this.write(MIRRORED_WEIGHT, this.mirrorPart);
+      this.write(MIRRORED_WAY, this.mirrorWay);
+    }
+    if (this.mirrored >= 0) {
+      answer[MIRRORED_FRONT] = this.inMirror.fromFront ? 1 : 0;
+      this.write(MIRRORED_POINT, this.inMirror.point);
+    }
+    if (this.through !== NO_SUCH_PART) {
+      this.write(THROUGH_WEIGHT, this.part);
+      this.write(THROUGH_WAY, this.way);
+      this.write(THROUGH_FROM, this.from);
+    }
+    if (this.through >= 0) {
+      answer[THROUGH_FRONT] = this.hit.fromFront ? 1 : 0;
+      this.write(THROUGH_POINT, this.hit.point);
     }
   }
 
-  private luminance(at: i32): number {
-    const s = this.answer;
-    return 0.2126 * (s[at] as number) + 0.7152 * (s[at + 1] as number) + 0.0722 * (s[at + 2] as number);
+  /**
+   * Looks through the middles of the pixels of a tile of up to `TILE_PIXELS`, by a camera in the layout of `VIEW`;
+   * answers go to `wholes` and `numbers`, row after row.
+   */
+  castTile(view: Float64Array, px: i32, py: i32, columns: i32, rows: i32, width: i32, height: i32): void {
+    copy3(this.eye, view);
+    for (let y: i32 = 0; y < rows; y += BLOCK) {
+      const end: i32 = y + BLOCK < rows ? y + BLOCK : rows;
+      for (let x: i32 = 0; x < columns; x += BLOCK) {
+        const last: i32 = x + BLOCK < columns ? x + BLOCK : columns;
+        openBlock(this.kernel, view, px + x, py + y, last - x, end - y, width, height);
+        for (let row = y; row < end; row++) {
+          const down = (real(py + row) + 0.5) / real(height);
+          for (let column = x; column < last; column++) {
+            const across = (real(px + column) + 0.5) / real(width);
+            viewRay(this.towards, view, across, down);
+            this.look(this.eye, this.towards, true);
+            this.writeDown(row * columns + column);
+          }
+        }
+      }
+    }
   }
 
-  /** Nearest surface from `origin` along `way`; its primitive, -1 for none. */
-  private meet(hit: SurfaceHit): i32 {
-    const kernel = this.kernel;
-    kernel.setRay(this.origin, this.way, Infinity);
-    const primitive: i32 = kernel.closestHit();
-    if (primitive < 0) return -1;
-    const distance = kernel.ray[7] as number;
+  private writeDown(pixel: i32): void {
+    const wholes = this.wholes;
+    const numbers = this.numbers;
+    const isThere = this.seen >= 0;
+    const isMirror = this.mirrored !== NO_SUCH_PART;
+    const isMirrored = this.mirrored >= 0;
+    wholes[TILE_SEEN + pixel] = this.thingOf(this.seen);
+    wholes[TILE_SURFACE + pixel] = this.seenSurface();
+    wholes[TILE_MIRRORED + pixel] = this.thingOf(this.mirrored);
+    wholes[TILE_THROUGH + pixel] = this.thingOf(this.through);
+    numbers[TILE_MIRRORED_WEIGHT + pixel] = isMirror ? single(luminance(this.mirrorPart)) : 0;
+    numbers[TILE_THROUGH_WEIGHT + pixel] = this.through !== NO_SUCH_PART ? single(luminance(this.part)) : 0;
+    const at = 3 * pixel;
+    const point = this.inMirror.point;
+    const normal = this.first.normal;
     for (let a = 0; a < 3; a++) {
-      hit.point[a] = (this.origin[a] as number) + distance * (this.way[a] as number);
+      numbers[TILE_MIRRORED_POINT + at + a] = single(isMirrored ? (point[a] as number) : NO_NUMBER);
+      numbers[TILE_NORMAL + at + a] = isThere ? single(normal[a] as number) : 0;
     }
-    hit.meet(this.t, primitive, this.way);
+  }
+
+  private thingOf(primitive: i32): i32 {
+    return primitive < 0 ? primitive : (this.t.thing[primitive] as i32);
+  }
+
+  /** The surface seen; -1 where there is none, or a light. */
+  private seenSurface(): i32 {
+    return this.seen < 0 || this.isLight(this.seen, this.first) ? -1 : this.first.surface;
+  }
+
+  private isLight(primitive: i32, hit: SurfaceHit): boolean {
+    return hit.fromFront && (this.t.emitterOf[primitive] as i32) >= 0;
+  }
+
+  /** @param inView the ray is one of the camera through the block taken up last */
+  private look(origin: Float64Array, direction: Float64Array, inView: boolean): void {
+    const first = this.first;
+    this.mirrored = NO_SUCH_PART;
+    this.through = NO_SUCH_PART;
+    const seen = this.reach(first, origin, direction, inView);
+    this.seen = seen < 0 ? NOTHING_THERE : seen;
+    if (seen < 0) return;
+    first.meet(this.t, seen, direction);
+    if (this.isLight(seen, first)) return;
+    this.lookInMirror(direction);
+    if (this.showsThrough(first)) this.lookThrough(direction);
+  }
+
+  /** Nearest surface, its place written to `hit`; its primitive, negative for none. */
+  private reach(hit: SurfaceHit, origin: Float64Array, way: Float64Array, inView: boolean): i32 {
+    const kernel = this.kernel;
+    kernel.setRay(origin, way, Infinity);
+    const primitive: i32 = inView ? kernel.closestInView() : kernel.closestHit();
+    const distance = kernel.ray[7] as number;
+    const point = hit.point;
+    point[0] = (origin[0] as number) + distance * (way[0] as number);
+    point[1] = (origin[1] as number) + distance * (way[1] as number);
+    point[2] = (origin[2] as number) + distance * (way[2] as number);
     return primitive;
   }
 
@@ -139,27 +214,22 @@ export class Sight {
 
   private lookInMirror(direction: Float64Array): void {
     const first = this.first;
-    if (!this.mirrorWeight(first)) return;
-    this.write(MIRRORED_WEIGHT, this.weight);
-    copy3(this.origin, first.point);
-    mirrorDirection(this.way, direction, first.normal, first.flat);
-    this.write(MIRRORED_WAY, this.way);
-    const primitive = this.meet(this.hit);
-    this.answer[MIRRORED] = real(primitive < 0 ? NOTHING_THERE : primitive);
-    if (primitive < 0) return;
-    this.answer[MIRRORED_FRONT] = this.hit.fromFront ? 1 : 0;
-    this.write(MIRRORED_POINT, this.hit.point);
+    if (!this.setMirrorPart(first)) return;
+    mirrorDirection(this.mirrorWay, direction, first.normal, first.flat);
+    const primitive = this.reach(this.inMirror, first.point, this.mirrorWay, false);
+    this.mirrored = primitive < 0 ? NOTHING_THERE : primitive;
+    if (primitive >= 0) this.inMirror.meetSide(this.t, primitive, this.mirrorWay);
   }
 
-  /** Part that a surface mirrors at its cosine, in `weight`; false where it has no mirror part. */
-  private mirrorWeight(hit: SurfaceHit): boolean {
+  /** Part that a surface mirrors at its cosine; false where it has no mirror part. */
+  private setMirrorPart(hit: SurfaceHit): boolean {
     const s = this.t.surfaces;
     const coat = s[hit.place + COAT_INDEX] as number;
-    if (coat !== 0) fill3(this.weight, fresnelMean(hit.cosOut, coat));
+    if (coat !== 0) fill3(this.mirrorPart, fresnelMean(hit.cosOut, coat));
     else if (hit.kind === DIELECTRIC)
-      fill3(this.weight, fresnelMean(hit.cosOut, indexIn(this.t, mediaBeyond(this.t, hit, 0))));
+      fill3(this.mirrorPart, fresnelMean(hit.cosOut, indexIn(this.t, mediaBeyond(this.t, hit, 0))));
     else if ((s[hit.place + LOBE] as number) > 0) {
-      for (let c = 0; c < 3; c++) this.weight[c] = lobeFresnel(this.t, hit.place, c, hit.cosOut);
+      for (let c = 0; c < 3; c++) this.mirrorPart[c] = lobeFresnel(this.t, hit.place, c, hit.cosOut);
     } else return false;
     return true;
   }
@@ -170,33 +240,34 @@ export class Sight {
     );
   }
 
-  /** @param seen the primitive met first, known to show through */
-  private lookThrough(seen: i32, origin: Float64Array, direction: Float64Array): void {
-    const t = this.t;
-    const weight = this.weight;
-    let hit = this.first;
-    let primitive = seen;
+  /** Goes on beyond the surface met first, which is known to show through. */
+  private lookThrough(direction: Float64Array): void {
+    const part = this.part;
+    const hit = this.hit;
     let inside: i32 = 0;
-    fill3(weight, 1);
-    copy3(this.origin, origin);
+    fill3(part, 1);
     copy3(this.way, direction);
-    for (let i = 0; i < MOST_BOUNDARIES; i++) {
-      if (i > 0) {
-        hit = this.hit;
-        primitive = this.meet(hit);
-      }
-      const lit = primitive >= 0 && hit.fromFront && (t.emitterOf[primitive] as i32) >= 0;
-      if (primitive < 0 || lit || !this.showsThrough(hit)) {
-        this.end(primitive);
+    inside = this.pass(this.first, inside);
+    for (let i = 1; i < MOST_BOUNDARIES; i++) {
+      if (!(Math.max(part[0] as number, Math.max(part[1] as number, part[2] as number)) > LEAST_WEIGHT))
+        return;
+      const primitive = this.reach(hit, this.from, this.way, false);
+      if (primitive >= 0) hit.meet(this.t, primitive, this.way);
+      if (primitive < 0 || this.isLight(primitive, hit) || !this.showsThrough(hit)) {
+        this.through = primitive < 0 ? NOTHING_THERE : primitive;
         return;
       }
-      if (inside !== 0) absorbOver(weight, t, inside, this.kernel.ray[7] as number);
-      if (hit.kind === DIELECTRIC) inside = this.crossBoundary(hit, inside);
-      else this.passSheet(hit);
-      copy3(this.origin, hit.point);
-      if (!(Math.max(weight[0] as number, Math.max(weight[1] as number, weight[2] as number)) > LEAST_WEIGHT))
-        return;
+      if (inside !== 0) absorbOver(part, this.t, inside, this.kernel.ray[7] as number);
+      inside = this.pass(hit, inside);
     }
+  }
+
+  /** Goes through a surface or is mirrored inside; media inside of after it. */
+  private pass(hit: SurfaceHit, inside: i32): i32 {
+    copy3(this.from, hit.point);
+    if (hit.kind === DIELECTRIC) return this.crossBoundary(hit, inside);
+    this.passSheet(hit);
+    return inside;
   }
 
   /** Goes on beyond a boundary of glass; media inside of after it. */
@@ -211,7 +282,7 @@ export class Sight {
       return inside;
     }
     for (let c = 0; c < 3; c++) {
-      this.weight[c] = ((this.weight[c] as number) * (1 - reflected)) / (ratio * ratio);
+      this.part[c] = ((this.part[c] as number) * (1 - reflected)) / (ratio * ratio);
     }
     refractDirection(this.way, hit.normal, hit.flat, hit.cosOut, 1 / ratio);
     return beyond;
@@ -222,17 +293,11 @@ export class Sight {
     const open: number = net ? netOpenness(this.t, hit.surface, hit.primitive, hit.point) : 0;
     for (let c = 0; c < 3; c++) {
       const part = net ? open : (this.t.surfaces[hit.place + STRAIGHT + c] as number);
-      this.weight[c] = (this.weight[c] as number) * part;
+      this.part[c] = (this.part[c] as number) * part;
     }
   }
+}
 
-  private end(primitive: i32): void {
-    this.answer[THROUGH] = real(primitive < 0 ? NOTHING_THERE : primitive);
-    this.write(THROUGH_WEIGHT, this.weight);
-    this.write(THROUGH_WAY, this.way);
-    this.write(THROUGH_FROM, this.origin);
-    if (primitive < 0) return;
-    this.answer[THROUGH_FRONT] = this.hit.fromFront ? 1 : 0;
-    this.write(THROUGH_POINT, this.hit.point);
-  }
+function luminance(rgb: Float64Array): number {
+  return 0.2126 * (rgb[0] as number) + 0.7152 * (rgb[1] as number) + 0.0722 * (rgb[2] as number);
 }

@@ -44,12 +44,7 @@ export class SurfaceHit {
    * is not used.
    */
   meet(tables: SceneTables, primitive: i32, direction: Float64Array): void {
-    normalsAt(normals, tables, primitive, this.point);
-    const facing =
-      (normals[0] as number) * (direction[0] as number) +
-      (normals[1] as number) * (direction[1] as number) +
-      (normals[2] as number) * (direction[2] as number);
-    this.fromFront = facing < 0;
+    const facing = this.meetSide(tables, primitive, direction);
     const sign: number = this.fromFront ? 1 : -1;
     this.primitive = primitive;
     const sides = this.fromFront ? tables.front : tables.back;
@@ -72,6 +67,20 @@ export class SurfaceHit {
       cosine = Math.abs(facing);
     }
     this.cosOut = Math.min(1, Math.max(1e-6, cosine));
+  }
+
+  /**
+   * Fills in only on which side it was met.
+   * @returns cosine of its own normal to the direction
+   */
+  meetSide(tables: SceneTables, primitive: i32, direction: Float64Array): number {
+    normalsAt(normals, tables, primitive, this.point);
+    const facing =
+      (normals[0] as number) * (direction[0] as number) +
+      (normals[1] as number) * (direction[1] as number) +
+      (normals[2] as number) * (direction[2] as number);
+    this.fromFront = facing < 0;
+    return facing;
   }
 
   /** Fills in the colour of the base. */

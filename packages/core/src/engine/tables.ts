@@ -139,8 +139,12 @@ export const PANEL_AREA = 6;
 /** A scene as numbers: what the engine reads and nothing else knows how to change. */
 export class SceneTables {
   count: i32 = 0;
+  /** First of the six walls of the room, see `Room`; -1 for none. */
+  room: i32 = -1;
   kind: Int32Array = new Int32Array(0);
   data: Float64Array = new Float64Array(0);
+  /** Index into `Scene.things`. */
+  thing: Int32Array = new Int32Array(0);
   front: Int32Array = new Int32Array(0);
   back: Int32Array = new Int32Array(0);
   emitterOf: Int32Array = new Int32Array(0);
@@ -163,11 +167,13 @@ export class SceneTables {
   /** 1 where any surface lets light through straight. */
   seeThrough: i32 = 0;
 
-  /** Bounding tree, see `buildBoundingTree`. */
+  /** Bounding tree of all but the room, see `buildBoundingTree`. */
   boxes: Float64Array = new Float64Array(0);
   children: Int32Array = new Int32Array(0);
   leaves: Int32Array = new Int32Array(0);
   order: Int32Array = new Int32Array(0);
+  /** 6 a primitive: its least and most x y z. */
+  bounds: Float64Array = new Float64Array(0);
 
   /** Lit sheets, see `LitSheets`. 1 once their light is known. */
   lit: i32 = 0;

@@ -1,3 +1,4 @@
+import type { Kernel } from './kernel.js';
 import type { PathTracer } from './path.js';
 import { divide32, type i32, real, whole32 } from './portable.js';
 import type { Sampler } from './sampler.js';
@@ -11,9 +12,28 @@ export function viewRay(out: Float64Array, view: Float64Array, across: number, d
   const a = (2 * across - 1) * (view[12] as number);
   const b = (1 - 2 * down) * (view[13] as number);
   const inverse = 1 / Math.sqrt(1 + a * a + b * b);
-  for (let i = 0; i < 3; i++) {
-    out[i] = inverse * ((view[9 + i] as number) + a * (view[3 + i] as number) + b * (view[6 + i] as number));
-  }
+  out[0] = inverse * ((view[9] as number) + a * (view[3] as number) + b * (view[6] as number));
+  out[1] = inverse * ((view[10] as number) + a * (view[4] as number) + b * (view[7] as number));
+  out[2] = inverse * ((view[11] as number) + a * (view[5] as number) + b * (view[8] as number));
+}
+
+/** Side of the blocks of pixels whose rays of the camera are asked together. */
+export const BLOCK = 8;
+
+/** Takes up a block of pixels for rays of the camera, see `Kernel.openView`. */
+export function openBlock(
+  kernel: Kernel,
+  view: Float64Array,
+  px: i32,
+  py: i32,
+  columns: i32,
+  rows: i32,
+  width: i32,
+  height: i32,
+): void {
+  const left = real(px) / real(width);
+  const right = real(px + columns) / real(width);
+  kernel.openView(view, left, right, real(py) / real(height), real(py + rows) / real(height));
 }
 
 /** Pixels asked for in one call. */

@@ -27,6 +27,8 @@ export interface PrimitiveTable {
   back: Int32Array;
   /** Index into `Scene.emitters`, -1 if it does not shine. */
   emitter: Int32Array;
+  /** First of the six walls of the room round it all: low and high x, y, z; -1 for none. */
+  room: number;
 }
 
 export interface Sides {
@@ -51,6 +53,7 @@ export const OCTAGON: FlatLimits = { diagonal: Math.SQRT2 };
 /** Collects primitives, then packs them. */
 export class PrimitiveList {
   private readonly rows: { kind: number; data: number[]; sides: Sides }[] = [];
+  private roomAt = -1;
 
   /** A parallelogram with square edges, or what is left of it within the limits; its front faces `facing`. */
   flat(corner: Vector, u: Vector, v: Vector, facing: Vector, sides: Sides, limits: FlatLimits = {}): void {
@@ -113,6 +116,52 @@ export class PrimitiveList {
     this.push(TRIANGLE, [...a, ...u, ...v, ...shading], sides);
   }
 
+  /** The walls of a box seen from inside, one at most. @param sides low and high x, low and high y, low and high z */
+  room([x, y, z]: Vector, [w, d, h]: Vector, sides: readonly Sides[]): void {
+    this.roomAt = this.rows.length;
+    const walls: [Vector, Vector, Vector, Vector][] = [
+      [
+        [x, y, z],
+        [0, d, 0],
+        [0, 0, h],
+        [1, 0, 0],
+      ],
+      [
+        [x + w, y, z],
+        [0, d, 0],
+        [0, 0, h],
+        [-1, 0, 0],
+      ],
+      [
+        [x, y, z],
+        [w, 0, 0],
+        [0, 0, h],
+        [0, 1, 0],
+      ],
+      [
+        [x, y + d, z],
+        [w, 0, 0],
+        [0, 0, h],
+        [0, -1, 0],
+      ],
+      [
+        [x, y, z],
+        [w, 0, 0],
+        [0, d, 0],
+        [0, 0, 1],
+      ],
+      [
+        [x, y, z + h],
+        [w, 0, 0],
+        [0, d, 0],
+        [0, 0, -1],
+      ],
+    ];
+    walls.forEach(([corner, u, v, facing], i) => {
+      this.flat(corner, u, v, facing, sides[i] as Sides);
+    });
+  }
+
   pack(): PrimitiveTable {
     const count = this.rows.length;
     const table: PrimitiveTable = {
@@ -123,6 +172,7 @@ export class PrimitiveList {
       front: new Int32Array(count),
       back: new Int32Array(count),
       emitter: new Int32Array(count),
+      room: this.roomAt,
     };
     this.rows.forEach(({ kind, data, sides }, i) => {
       table.kind[i] = kind;

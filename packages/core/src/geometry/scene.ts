@@ -1,4 +1,4 @@
-import type { Backdrop, Bench, OpaqueMaterial, Product, Room, SetDocument, Vector } from '@fendrix/contract';
+import type { Backdrop, Bench, OpaqueMaterial, Product, Room, SetDocument } from '@fendrix/contract';
 import { channelsOf } from '../photometry/channels.js';
 import type { Emitter } from '../photometry/emitter.js';
 import { radians } from '../units/angle.js';
@@ -112,22 +112,18 @@ function addBench(parts: SceneParts, bench: Bench, underPaper: boolean): void {
 }
 
 function addRoom(parts: SceneParts, room: Room, markHeightM: number): void {
-  const x0 = -room.markFromLeftM;
-  const y0 = -room.markFromFrontM;
-  const z0 = -markHeightM;
-  const { widthM: w, depthM: d, heightM: h } = room;
-  const wall = (
-    name: string,
-    corner: Vector,
-    u: Vector,
-    v: Vector,
-    facing: Vector,
-    material: OpaqueMaterial,
-  ) => parts.list.flat(corner, u, v, facing, parts.sides(parts.thing('room', name, name), material));
-  wall('left wall', [x0, y0, z0], [0, d, 0], [0, 0, h], [1, 0, 0], room.walls);
-  wall('right wall', [x0 + w, y0, z0], [0, d, 0], [0, 0, h], [-1, 0, 0], room.walls);
-  wall('wall behind the camera', [x0, y0, z0], [w, 0, 0], [0, 0, h], [0, 1, 0], room.walls);
-  wall('wall behind the set', [x0, y0 + d, z0], [w, 0, 0], [0, 0, h], [0, -1, 0], room.walls);
-  wall('floor', [x0, y0, z0], [w, 0, 0], [0, d, 0], [0, 0, 1], room.floor);
-  wall('ceiling', [x0, y0, z0 + h], [w, 0, 0], [0, d, 0], [0, 0, -1], room.ceiling);
+  const wall = (name: string, material: OpaqueMaterial) =>
+    parts.sides(parts.thing('room', name, name), material);
+  parts.list.room(
+    [-room.markFromLeftM, -room.markFromFrontM, -markHeightM],
+    [room.widthM, room.depthM, room.heightM],
+    [
+      wall('left wall', room.walls),
+      wall('right wall', room.walls),
+      wall('wall behind the camera', room.walls),
+      wall('wall behind the set', room.walls),
+      wall('floor', room.floor),
+      wall('ceiling', room.ceiling),
+    ],
+  );
 }

@@ -6,7 +6,7 @@ export interface JudgedFrame {
   width: number;
   height: number;
   /** Thing seen at each pixel; -1 nothing. */
-  thing: Int16Array;
+  thing: Int32Array;
   /** Luminance at each pixel, any unit. */
   luminance: Float32Array;
   /** Width of a pixel where the hero stands, m. */

@@ -14,7 +14,7 @@ export interface FieldTrace {
   across: number;
   down: number;
   /** What each place sees, by its number among `things`; -1 for nothing. */
-  thing: Int16Array;
+  thing: Int32Array;
   things: Thing[];
   /** [(place * films + film) * 3 + colour] at unit luminance. */
   unit: Float32Array;
@@ -34,7 +34,7 @@ export function traceField(
   lightSheets(tracing);
   const width = scene.channelCount * 3;
   const unit = new Float32Array(across * down * width);
-  const thing = new Int16Array(across * down);
+  const thing = new Int32Array(across * down);
   const direction = new Float64Array(3);
   const seen = createLook();
   kernel.reseed(seed);

@@ -141,31 +141,33 @@ function sendLight(
   { start, source, share }: Exchange,
   size: number,
 ): number {
-  const sum = new Float64Array(size);
   let change = 0;
   for (let patch = 0; patch + 1 < start.length; patch++) {
-    const here = patch * size;
-    for (let c = 0; c < size; c++) sum[c] = direct[here + c] as number;
+    const begin = start[patch] as number;
     const end = start[patch + 1] as number;
-    for (let entry = start[patch] as number; entry < end; entry++) {
-      const from = (source[entry] as number) * size;
-      const r = share[3 * entry] as number;
-      const g = share[3 * entry + 1] as number;
-      const b = share[3 * entry + 2] as number;
-      for (let c = 0; c < size; c += 3) {
-        sum[c] = (sum[c] as number) + r * (light[from + c] as number);
-        sum[c + 1] = (sum[c + 1] as number) + g * (light[from + c + 1] as number);
-        sum[c + 2] = (sum[c + 2] as number) + b * (light[from + c + 2] as number);
+    for (let c = patch * size; c < (patch + 1) * size; c += 3) {
+      const offset = c - patch * size;
+      let r = direct[c] as number;
+      let g = direct[c + 1] as number;
+      let b = direct[c + 2] as number;
+      for (let entry = begin; entry < end; entry++) {
+        const from = (source[entry] as number) * size + offset;
+        r += (share[3 * entry] as number) * (light[from] as number);
+        g += (share[3 * entry + 1] as number) * (light[from + 1] as number);
+        b += (share[3 * entry + 2] as number) * (light[from + 2] as number);
       }
-    }
-    for (let c = 0; c < size; c++) {
-      const next = sum[c] as number;
-      if (next > 0) change = Math.max(change, 1 - (light[here + c] as number) / next);
-      light[here + c] = next;
+      change = Math.max(change, gain(light[c], r), gain(light[c + 1], g), gain(light[c + 2], b));
+      light[c] = r;
+      light[c + 1] = g;
+      light[c + 2] = b;
     }
   }
   return change;
 }
+
+/** Part of what there is now that was not there before. */
+const gain = (before: number | undefined, now: number): number =>
+  now > 0 ? 1 - (before as number) / now : 0;
 
 /** What leaves each patch to its side. */
 function radiosityOf(tables: SceneTables, { panels, patches }: SheetLayout): Float64Array {

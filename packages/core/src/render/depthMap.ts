@@ -1,8 +1,7 @@
-import { setRay } from '../trace/engineCalls.js';
-import { dot } from '../units/vector.js';
-import type { Tile } from './film.js';
+import { BLOCK } from '../engine/tile.js';
+import { type Tile, tilesOf } from './film.js';
 import type { Tracing } from './prepareTracing.js';
-import { rayThrough, viewOfShape } from './view.js';
+import { alongLens, viewNumbers, viewOfShape } from './view.js';
 
 /**
  * Distance along the lens axis to what is seen at the middle of each pixel of a tile, m; NaN where nothing is.
@@ -10,18 +9,22 @@ import { rayThrough, viewOfShape } from './view.js';
  */
 export function depthTile(tracing: Tracing, width: number, height: number, tile: Tile): Float32Array {
   const { kernel } = tracing;
+  const { batch } = kernel;
   const view = viewOfShape(tracing.view, width, height);
   const depth = new Float32Array(tile.width * tile.height);
-  const direction = new Float64Array(3);
-  for (let y = 0; y < tile.height; y++) {
-    for (let x = 0; x < tile.width; x++) {
-      rayThrough(direction, view, (tile.x + x + 0.5) / width, (tile.y + y + 0.5) / height);
-      setRay(kernel.ray, view.origin, direction);
-      const along = dot(
-        [direction[0] as number, direction[1] as number, direction[2] as number],
-        view.forward,
-      );
-      depth[y * tile.width + x] = kernel.closestHit() < 0 ? Number.NaN : (kernel.ray[7] as number) * along;
+  kernel.view.set(viewNumbers(view));
+  for (const block of tilesOf(tile.width, tile.height, BLOCK)) {
+    kernel.castBlock(tile.x + block.x, tile.y + block.y, block.width, block.height, width, height);
+    for (let y = 0; y < block.height; y++) {
+      for (let x = 0; x < block.width; x++) {
+        const at = 8 * (y * block.width + x);
+        const across = (tile.x + block.x + x + 0.5) / width;
+        const along = alongLens(view, across, (tile.y + block.y + y + 0.5) / height);
+        const met = (batch[at + 6] as number) >= 0;
+        depth[(block.y + y) * tile.width + block.x + x] = met
+          ? (batch[at + 7] as number) * along
+          : Number.NaN;
+      }
     }
   }
   return depth;

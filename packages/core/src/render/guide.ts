@@ -1,9 +1,8 @@
-import { ROW_NORMAL, ROW_NUMBERS, ROW_SURFACE } from '../engine/sight.js';
-import { CALL_PIXELS } from '../engine/tile.js';
-import { isShiny, thingOf } from '../mirror/look.js';
+import { TILE_MIRRORED, TILE_NORMAL, TILE_SEEN, TILE_SURFACE } from '../engine/sight.js';
+import { isShiny } from '../mirror/look.js';
 import type { Tile } from './film.js';
+import { lookThroughTile } from './lookThroughTile.js';
 import type { Tracing } from './prepareTracing.js';
-import { viewNumbers, viewOfShape } from './view.js';
 
 /** What the filter of the picture shown needs to know of each pixel: where its neighbours are of the same kind. */
 export interface FilterGuide {
@@ -48,39 +47,23 @@ export const thingOfRegion = (region: number): number =>
 
 /** Guide of a tile of a picture of `width` x `height`. */
 export function filterGuide(tracing: Tracing, width: number, height: number, tile: Tile): FilterGuide {
-  const { kernel, scene } = tracing;
+  const { tileWholes, tileNumbers } = tracing.kernel;
+  const { surfaces } = tracing.scene;
   const guide = createGuide(tile.width, tile.height);
-  const shiny = Uint8Array.from(scene.surfaces, (surface) => (isShiny(surface) ? 1 : 0));
-  kernel.view.set(viewNumbers(viewOfShape(tracing.view, width, height)));
-  for (let y = 0; y < tile.height; y++) {
-    for (let x = 0; x < tile.width; x += CALL_PIXELS) {
-      const count = Math.min(CALL_PIXELS, tile.width - x);
-      kernel.lookRow(tile.x + x, tile.y + y, count, width, height);
-      readRow(guide, y * tile.width + x, count, kernel.row, scene.table.thing, shiny);
+  const shiny = Uint8Array.from(surfaces, (surface) => (isShiny(surface) ? 1 : 0));
+  lookThroughTile(tracing, width, height, tile, (from, to, count) => {
+    for (let i = 0; i < count; i++) {
+      const thing = tileWholes[TILE_SEEN + from + i] as number;
+      const surface = tileWholes[TILE_SURFACE + from + i] as number;
+      if (thing < 0 || surface < 0) continue;
+      const mirrors = shiny[surface] === 1;
+      const place = (thing % PLACES) * PLACES + (surface % PLACES);
+      const inMirror = (tileWholes[TILE_MIRRORED + from + i] as number) + 2;
+      guide.region[to + i] = 1 + place + (mirrors ? inMirror * PLACES * PLACES : 0);
+      guide.shiny[to + i] = mirrors ? 1 : 0;
     }
-  }
+    const first = TILE_NORMAL + 3 * from;
+    guide.normal.set(tileNumbers.subarray(first, first + 3 * count), 3 * to);
+  });
   return guide;
-}
-
-function readRow(
-  guide: FilterGuide,
-  first: number,
-  count: number,
-  row: Float64Array,
-  things: Int32Array,
-  shiny: Uint8Array,
-): void {
-  for (let i = 0; i < count; i++) {
-    const pixel = first + i;
-    const o = i * ROW_NUMBERS;
-    const thing = thingOf(things, row[o] as number);
-    const surface = row[o + ROW_SURFACE] as number;
-    if (thing < 0 || surface < 0) continue;
-    const mirrors = shiny[surface] === 1;
-    const place = (thing % PLACES) * PLACES + (surface % PLACES);
-    const mirrored = mirrors ? (thingOf(things, row[o + 1] as number) + 2) * PLACES * PLACES : 0;
-    guide.region[pixel] = 1 + place + mirrored;
-    guide.shiny[pixel] = mirrors ? 1 : 0;
-    for (let a = 0; a < 3; a++) guide.normal[3 * pixel + a] = row[o + ROW_NORMAL + a] as number;
-  }
 }

@@ -50,6 +50,11 @@ export function rayThrough(out: Float64Array, view: View, across: number, down: 
   out[2] = inverse * (view.forward[2] + a * view.right[2] + b * view.up[2]);
 }
 
+/** Cosine of a ray through a picture point to the axis of the lens. */
+export function alongLens(view: View, across: number, down: number): number {
+  return 1 / Math.hypot(1, (2 * across - 1) * view.halfWidth, (1 - 2 * down) * view.halfHeight);
+}
+
 /** Where a point appears in the picture, [across, down], 0 to 1 within the frame; null behind the camera. */
 export function projectPoint(view: View, point: Vector): [number, number] | null {
   const offset = subtract(point, view.origin);

@@ -1,3 +1,4 @@
+import { WALLS } from '../engine/room.js';
 import { type PrimitiveTable, primitiveBounds } from '../geometry/primitives.js';
 
 /**
@@ -13,6 +14,8 @@ export interface BoundingTree {
   leaves: Int32Array;
   /** Primitive indices, leaf after leaf. */
   order: Int32Array;
+  /** 6 a primitive, those of the room too: min x y z, max x y z, not padded. */
+  bounds: Float64Array;
 }
 
 const BINS = 24;
@@ -22,26 +25,27 @@ const MOST_IN_LEAF = 16;
 /** A kernel tests so many primitives of one kind at once: that is a pack. */
 const PACK_SIZE = 4;
 /** Cost of a subtree that is entered, over that of a pack of flat primitives; measured on the demo sets. */
-const NODE_COST = 0.85;
+const NODE_COST = 0.4;
 /** Cost of a pack, and of the exact test that some of its primitives need, by kind: FLAT, CONE, BALL, TRIANGLE. */
-const PACK_COST = Float64Array.of(1, 1.6, 1, 1);
-const EXACT_COST = Float64Array.of(0.1, 0.5, 0.2, 0.2);
+const PACK_COST = Float64Array.of(1, 2.2, 1, 1);
+const EXACT_COST = Float64Array.of(0.1, 0.7, 0.2, 0.2);
 /** Kinds of primitive, see engine/tables.ts. */
 const KINDS = 4;
 
-/** Builds the tree by the surface-area heuristic over binned centroids. Source: Wald 2007. */
+/** Builds the tree of all but the room by the surface-area heuristic over binned centroids. Source: Wald 2007. */
 export function buildBoundingTree(table: PrimitiveTable): BoundingTree {
-  const n = table.count;
-  const boxes = new Float64Array(n * 6);
-  for (let i = 0; i < n; i++) primitiveBounds(table, i, boxes.subarray(i * 6, i * 6 + 6));
-  const order = Int32Array.from({ length: n }, (_, i) => i);
-  // One leaf more than primitives: a root with a single primitive has an empty second child.
-  const size = n + 1;
+  const boxes = new Float64Array(table.count * 6);
+  for (let i = 0; i < table.count; i++) primitiveBounds(table, i, boxes.subarray(i * 6, i * 6 + 6));
+  const order = Int32Array.from({ length: table.count }, (_, i) => i).filter((i) => !isWall(table, i));
+  const n = order.length;
+  // The root of less than two primitives has empty children.
+  const size = n + 2;
   const tree: BoundingTree = {
     boxes: new Float64Array(size * 12),
     children: new Int32Array(size * 2),
     leaves: new Int32Array(size * 2),
     order,
+    bounds: boxes,
   };
   let nodes = 0;
   let leaves = 0;
@@ -55,7 +59,7 @@ export function buildBoundingTree(table: PrimitiveTable): BoundingTree {
   /** Makes the subtree over a range of `order` and returns its reference. */
   function split(from: number, to: number, isRoot: boolean): number {
     const cut =
-      !isRoot && fitsOnePack(table.kind, order, from, to)
+      to === from || (!isRoot && fitsOnePack(table.kind, order, from, to))
         ? null
         : bestCut({ boxes, kinds: table.kind, order, from, to });
     let middle = cut ? partition(boxes, order, from, to, cut) : from;
@@ -66,14 +70,21 @@ export function buildBoundingTree(table: PrimitiveTable): BoundingTree {
     const node = nodes++;
     tree.boxes.set(padded(enclose(boxes, order, from, middle)), node * 12);
     tree.boxes.set(padded(enclose(boxes, order, middle, to)), node * 12 + 6);
-    tree.children[2 * node] = split(from, middle, false);
+    tree.children[2 * node] = from < middle ? split(from, middle, false) : makeLeaf(from, from);
     tree.children[2 * node + 1] = middle < to ? split(middle, to, false) : makeLeaf(to, to);
     return node;
   }
 
-  if (n > 0) split(0, n, true);
-  return tree;
+  split(0, n, true);
+  return {
+    ...tree,
+    boxes: tree.boxes.slice(0, 12 * nodes),
+    children: tree.children.slice(0, 2 * nodes),
+    leaves: tree.leaves.slice(0, 2 * leaves),
+  };
 }
+
+const isWall = ({ room }: PrimitiveTable, i: number) => room >= 0 && i >= room && i < room + WALLS;
 
 interface Cut {
   axis: number;

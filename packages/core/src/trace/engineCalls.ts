@@ -27,8 +27,9 @@ export interface EngineCalls {
   readonly batch: Float64Array;
   /** Answer of `look`, see `SIGHT`. */
   readonly sight: Float64Array;
-  /** Answers of `lookRow`, see `ROW_NUMBERS`. */
-  readonly row: Float64Array;
+  /** Answers of `lookTile`, row after row; see `TILE_SEEN` and those below it. */
+  readonly tileWholes: Int32Array;
+  readonly tileNumbers: Float32Array;
   /** Pixels for `renderPixels`, py * width + px, and its answer: what is seen sharply in each (quick pictures). */
   readonly list: Float64Array;
   /** Sums of `renderPixels`: [(pixel * channels + channel) * 3 + colour]. */
@@ -45,6 +46,8 @@ export interface EngineCalls {
    * place 6 (0 for any hit), distance to 7.
    */
   castBatch(count: number, any: boolean): void;
+  /** The same for rays of the camera through the middles of the pixels of a block of up to `BLOCK` by `BLOCK`. */
+  castBlock(px: number, py: number, columns: number, rows: number, width: number, height: number): void;
   /** Sampler: another seed, the sequence of one sample of one pixel, its next two numbers. */
   reseed(seed: number): void;
   startSample(pixel: number, sample: number): void;
@@ -55,8 +58,8 @@ export interface EngineCalls {
   trace(scattered: boolean): void;
   /** What the ray from `point` along `direction` meets, mirrors and shows through. */
   look(): void;
-  /** The same for up to `CALL_PIXELS` pixels of a row, by the camera. */
-  lookRow(px: number, py: number, count: number, width: number, height: number): void;
+  /** The same for the middles of the pixels of a tile of up to `TILE_PIXELS`, by the camera. */
+  lookTile(px: number, py: number, columns: number, rows: number, width: number, height: number): void;
   /** Samples one light from `point`; false where nothing arrives. */
   askLight(index: number): boolean;
   /** Sets `pixels` to the sums of the samples of the first pixels of `list`, up to `CALL_PIXELS`. */

@@ -63,10 +63,12 @@ export function packScene(scene: Scene): SceneTables {
 
 /** The geometry alone, with its bounding tree. */
 export function packPrimitives(tables: SceneTables, table: PrimitiveTable): void {
-  const { boxes, children, leaves, order } = buildBoundingTree(table);
+  const { boxes, children, leaves, order, bounds } = buildBoundingTree(table);
   tables.count = table.count;
+  tables.room = table.room;
   tables.kind = Int32Array.from(table.kind);
   tables.data = table.data;
+  tables.thing = table.thing;
   tables.front = table.front;
   tables.back = table.back;
   tables.emitterOf = table.emitter;
@@ -74,6 +76,7 @@ export function packPrimitives(tables: SceneTables, table: PrimitiveTable): void
   tables.children = children;
   tables.leaves = leaves;
   tables.order = order;
+  tables.bounds = bounds;
 }
 
 function packSurfaces(tables: SceneTables, surfaces: readonly Surface[]): void {

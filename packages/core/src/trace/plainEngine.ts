@@ -19,7 +19,8 @@ export function createPlainEngine(tables: SceneTables): EngineCalls {
     uv: sampler.uv,
     batch: engine.batch,
     sight: engine.sight.answer,
-    row: engine.sight.row,
+    tileWholes: engine.sight.wholes,
+    tileNumbers: engine.sight.numbers,
     list: tiles.list,
     pixels: tiles.sums,
     view: tiles.view,
@@ -36,7 +37,10 @@ export function createPlainEngine(tables: SceneTables): EngineCalls {
     },
     trace: (scattered) => engine.trace(scattered),
     look: () => engine.sight.cast(engine.point, engine.direction),
-    lookRow: (px, py, count, width, height) => engine.sight.castRow(tiles.view, px, py, count, width, height),
+    lookTile: (px, py, columns, rows, width, height) =>
+      engine.sight.castTile(tiles.view, px, py, columns, rows, width, height),
+    castBlock: (px, py, columns, rows, width, height) =>
+      engine.castBlock(px, py, columns, rows, width, height),
     askLight: (index) => engine.askLight(index),
     renderPixels: (count, width, height, first, samples) =>
       tiles.renderPixels(count, width, height, first, samples),

@@ -1,6 +1,6 @@
 import { BATCH_RAYS } from '../engine/engine.js';
 import { ENGINE_BYTES } from '../engine/engineBytes.js';
-import { ROW_NUMBERS, SIGHT } from '../engine/sight.js';
+import { SIGHT, TILE_NUMBERS, TILE_WHOLES } from '../engine/sight.js';
 import type { SceneTables } from '../engine/tables.js';
 import { CALL_PIXELS, VIEW } from '../engine/tile.js';
 import { bytesOfBase64 } from '../units/base64.js';
@@ -18,7 +18,14 @@ declare const WebAssembly:
 interface Exports {
   memory: { buffer: ArrayBuffer };
   sizeTable(table: number, length: number): number;
-  setCounts(count: number, surfaces: number, emitters: number, channels: number, seeThrough: number): void;
+  setCounts(
+    count: number,
+    room: number,
+    surfaces: number,
+    emitters: number,
+    channels: number,
+    seeThrough: number,
+  ): void;
   start(seed: number): void;
   place(part: number): number;
   closestHit(): number;
@@ -31,7 +38,8 @@ interface Exports {
   renewSheets(): void;
   trace(scattered: number): void;
   look(): void;
-  lookRow(px: number, py: number, count: number, width: number, height: number): void;
+  lookTile(px: number, py: number, columns: number, rows: number, width: number, height: number): void;
+  castBlock(px: number, py: number, columns: number, rows: number, width: number, height: number): void;
   askLight(index: number): number;
   renderPixels(count: number, width: number, height: number, first: number, samples: number): void;
   beginGather(rays: number): void;
@@ -69,6 +77,8 @@ const TABLES: readonly TableName[] = [
   'brightPlace',
   'tones',
   'guide',
+  'bounds',
+  'thing',
   'rasters',
 ];
 const SHEET_TABLES: readonly TableName[] = [
@@ -104,8 +114,8 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
   const imports = { env: { abort: () => {} } };
   const wasm = new WebAssembly.Instance(module, imports).exports as Exports;
   for (const name of TABLES) copyTable(name);
-  const { count, surfaceCount, emitterCount, channelCount, seeThrough } = tables;
-  wasm.setCounts(count, surfaceCount, emitterCount, channelCount, seeThrough);
+  const { count, room, surfaceCount, emitterCount, channelCount, seeThrough } = tables;
+  wasm.setCounts(count, room, surfaceCount, emitterCount, channelCount, seeThrough);
   wasm.start(1);
 
   function copyTable(name: TableName): void {
@@ -117,10 +127,18 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
 
   /** Numbers of a part, by its place in `place`; the view is made anew when the memory has grown. */
   function part(index: number, length: number): () => Float64Array {
+    return view(Float64Array, index, length);
+  }
+
+  function view<T extends Numbers>(
+    Kind: new (buffer: ArrayBuffer, at: number, length: number) => T,
+    index: number,
+    length: number,
+  ): () => T {
     const at = wasm.place(index);
-    let made = new Float64Array(wasm.memory.buffer, at, length);
+    let made = new Kind(wasm.memory.buffer, at, length);
     return () => {
-      if (made.buffer !== wasm.memory.buffer) made = new Float64Array(wasm.memory.buffer, at, length);
+      if (made.buffer !== wasm.memory.buffer) made = new Kind(wasm.memory.buffer, at, length);
       return made;
     };
   }
@@ -135,7 +153,8 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
   const camera = part(8, VIEW);
   const sight = part(9, SIGHT);
   const wanted = part(10, channelCount);
-  const row = part(11, CALL_PIXELS * ROW_NUMBERS);
+  const tileWholes = view(Int32Array, 11, TILE_WHOLES);
+  const tileNumbers = view(Float32Array, 15, TILE_NUMBERS);
   const batch = part(12, 8 * BATCH_RAYS);
   const pixels = part(13, CALL_PIXELS * 3 * channelCount);
   const list = part(14, CALL_PIXELS);
@@ -166,8 +185,11 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
     get uv() {
       return uv();
     },
-    get row() {
-      return row();
+    get tileWholes() {
+      return tileWholes();
+    },
+    get tileNumbers() {
+      return tileNumbers();
     },
     get pixels() {
       return pixels();
@@ -196,7 +218,8 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
     setMode: ({ quick, sheets, recording }) => wasm.setMode(quick ? 1 : 0, sheets ? 1 : 0, recording ? 1 : 0),
     trace: (scattered) => wasm.trace(scattered ? 1 : 0),
     look: () => wasm.look(),
-    lookRow: (px, py, count, width, height) => wasm.lookRow(px, py, count, width, height),
+    lookTile: (px, py, columns, rows, width, height) => wasm.lookTile(px, py, columns, rows, width, height),
+    castBlock: (px, py, columns, rows, width, height) => wasm.castBlock(px, py, columns, rows, width, height),
     askLight: (index) => wasm.askLight(index) !== 0,
     renderPixels: (count, width, height, first, samples) =>
       wasm.renderPixels(count, width, height, first, samples),

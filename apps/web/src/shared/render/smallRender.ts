@@ -144,7 +144,7 @@ const finished = new Map<string, Finished>();
 export async function lookAt(
   set: SetDocument,
   { width, height, samples, signal }: Pick<SmallRenderOptions, 'width' | 'height' | 'samples' | 'signal'>,
-): Promise<{ thing: Int16Array; luminance: Float32Array; things: Thing[] }> {
+): Promise<{ thing: Int32Array; luminance: Float32Array; things: Thing[] }> {
   const keyed = { key: traceKey(set), set };
   const tile = { x: 0, y: 0, width, height };
   const [films, { map, things }] = await Promise.all([

@@ -58,7 +58,7 @@ function cutOut({ map, things, window }: MirrorOverlay, product: string): Mirror
   });
   if (right < left) return null;
   const [width, height] = [right - left + 1, bottom - top + 1];
-  const cut = <A extends Int16Array | Uint8Array | Float32Array>(list: A): A => {
+  const cut = <A extends Int32Array | Float32Array>(list: A): A => {
     const part = new (list.constructor as new (length: number) => A)(width * height);
     for (let y = 0; y < height; y++) {
       const from = (top + y) * map.width + left;
@@ -66,7 +66,7 @@ function cutOut({ map, things, window }: MirrorOverlay, product: string): Mirror
     }
     return part;
   };
-  const { thing, mirrored, front, weight, through, throughWeight } = map;
+  const { thing, mirrored, weight, through, throughWeight } = map;
   return {
     things,
     window,
@@ -76,7 +76,6 @@ function cutOut({ map, things, window }: MirrorOverlay, product: string): Mirror
       height,
       thing: cut(thing),
       mirrored: cut(mirrored),
-      front: cut(front),
       weight: cut(weight),
       through: cut(through),
       throughWeight: cut(throughWeight),
