@@ -51,6 +51,7 @@ function open({ refuses = '', spare = 0, spread = 0 } = {}) {
   const failures: string[] = [];
   const picks: unknown[] = [];
   const read: { samples: number[]; settled: boolean }[] = [];
+  let bands = 0;
   const spawn = (): WorkerPort => {
     let answer: Parameters<WorkerPort['onMessage']>[0] = () => undefined;
     const own = workers++;
@@ -90,7 +91,7 @@ function open({ refuses = '', spare = 0, spread = 0 } = {}) {
     pick: (pick) => void picks.push(pick),
     mirrors: () => undefined,
     status: (changes) => void statuses.push(changes),
-    bands: () => undefined,
+    bands: () => void bands++,
     spots: (traces, settled) => void read.push({ samples: traces.map(({ samples }) => samples), settled }),
     depth: () => undefined,
     profile: () => undefined,
@@ -101,7 +102,7 @@ function open({ refuses = '', spare = 0, spread = 0 } = {}) {
   const session = new PictureSession(events, new WorkerPool(spawn, 1, { spare }), developer);
   sessions.push(session);
   const kinds = () => tasks.splice(0).map(({ kind }) => kind);
-  return { session, tasks, helped, told, statuses, failures, picks, read, kinds };
+  return { session, tasks, helped, told, statuses, failures, picks, read, kinds, bandsTold: () => bands };
 }
 
 const sessions: PictureSession[] = [];
@@ -265,6 +266,31 @@ describe('picture session', () => {
     session.update(moved(-0.3));
     await pass(200);
     expect(tasks.length).toBeGreaterThan(before);
+  });
+
+  test('a set that moves while an older one is refused is tried at once', async () => {
+    vi.useFakeTimers();
+    const { session, failures } = open({ refuses: 'too many clear materials' });
+    session.update(set);
+    session.update(moved(-0.3));
+    await pass(200);
+    expect(failures.length).toBe(2);
+  });
+
+  test('a set that is saved, named or dimmed while its picture is made keeps its bands', async () => {
+    vi.useFakeTimers();
+    const { session, bandsTold } = open();
+    session.update(set);
+    await pass(60_000);
+    for (let i = 1; i < 12; i++) {
+      const before = bandsTold();
+      session.update(moved(-0.3 - 0.01 * i));
+      // At another moment of the picture each time.
+      await pass(i);
+      session.update({ ...moved(-0.3 - 0.01 * i), name: `Cordial ${i}` });
+      await pass(1000);
+      expect(bandsTold()).toBe(before + 1);
+    }
   });
 
   test('what is pointed at is read again once the set rests, not while only power changes', async () => {

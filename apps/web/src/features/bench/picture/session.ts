@@ -168,19 +168,19 @@ export class PictureSession {
     });
   }
 
-  /** @returns false when no picture could be made */
+  /** @returns false when no picture of the newest set could be made */
   private async followUntilStill(): Promise<boolean> {
     for (;;) {
       const { keyed } = this;
       if (!keyed || this.closed) return false;
+      let followed = true;
       try {
         await this.followOnce(keyed);
       } catch (error) {
-        // The next change tries again.
         this.tellFailure(error);
-        return false;
+        followed = false;
       }
-      if (this.keyed?.key === keyed.key) return true;
+      if (!this.outdated(keyed)) return followed;
     }
   }
 
@@ -198,13 +198,18 @@ export class PictureSession {
     figures.catch(() => undefined);
     await picture;
     this.adapt(performance.now() - start);
-    if (this.keyed !== keyed && this.passedOver < MOST_PASSED_OVER) {
+    if (this.outdated(keyed) && this.passedOver < MOST_PASSED_OVER) {
       this.passedOver++;
       abort();
       return;
     }
     this.passedOver = 0;
     await figures;
+  }
+
+  /** Whether light takes other paths by now; a set that was only saved, named or dimmed since is as good as this one. */
+  private outdated({ key }: KeyedSet): boolean {
+    return this.keyed?.key !== key;
   }
 
   private async quickPicture(keyed: KeyedSet): Promise<void> {
