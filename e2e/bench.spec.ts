@@ -2,7 +2,7 @@ import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
 import { count, numberField, openBench, pictureMean, saved, status, thing } from './bench.js';
 
-async function drag(page: Page, name: string, right: number, down: number): Promise<void> {
+async function drag(page: Page, name: string, right: number, down: number, holdMs = 0): Promise<void> {
   const box = await thing(page, name).boundingBox();
   if (!box) throw new Error(`${name} is drawn`);
   const x = box.x + box.width / 2;
@@ -11,6 +11,7 @@ async function drag(page: Page, name: string, right: number, down: number): Prom
   await page.mouse.down();
   await page.mouse.move(x + right / 2, y + down / 2, { steps: 4 });
   await page.mouse.move(x + right, y + down, { steps: 4 });
+  await page.waitForTimeout(holdMs);
   await page.mouse.up();
 }
 
@@ -47,6 +48,20 @@ test('dragging a light moves its numbers, the band and the picture; undo, redo a
   await page.reload();
   await thing(page, 'light:A').focus();
   await expect(numberField(page, 'from the mark')).toHaveValue(after);
+});
+
+test('the band at the end of a drag is that of the set as it then is', async ({ page }) => {
+  await openBench(page);
+  const band = page.getByTestId('band');
+  // A hand lets go at some time after the last move: while the picture of that move is being made, or before, or after.
+  for (const wait of [0, 40, 90]) {
+    await drag(page, 'light:A', -6, 5, wait);
+    await saved(page);
+    await expect(status(page)).not.toHaveAttribute('data-phase', 'following');
+    const shown = await band.textContent();
+    await page.reload();
+    await expect(band).toHaveText(shown ?? '');
+  }
 });
 
 test('card and flag can be dragged too, and the camera', async ({ page }) => {

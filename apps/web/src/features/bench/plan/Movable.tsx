@@ -48,7 +48,7 @@ export function Movable({ plan, thing, name, at, onDragging, children }: Movable
         onDragging(true);
       }
       const drag = start.current;
-      if (drag && (right !== 0 || down !== 0)) {
+      if (drag && !last && (right !== 0 || down !== 0)) {
         onceAFrame(() => moveBy(drag.from, right / plan.scale, down / plan.scale, drag.gesture));
       }
       if (last) {
