@@ -368,6 +368,36 @@ describe('a spot and its image', () => {
     expect(edge()).toBe(before);
   });
 
+  test('a height that is none, or above the product, is told and nothing lost; a good one is taken', () => {
+    const { show, set } = openDemo('mill');
+    show(<MirrorBandView />);
+    const height = () => set().products[0]?.bandHeightM;
+    const before = height();
+    for (const text of ['high up', '3 m', '-2 cm']) {
+      type('Height of the band, typed', text);
+      expect(screen.getByRole('alert').textContent).toMatch(/Type a height up to \d+.* cm, for example/);
+      expect(screen.getByDisplayValue(text)).toBeTruthy();
+      expect(height()).toBe(before);
+    }
+    type('Height of the band, typed', '9 cm');
+    expect(height()).toBeCloseTo(0.09, 9);
+    expect(screen.queryByRole('alert')).toBeNull();
+  });
+
+  test('the width of an image is typed; one that cannot be is told and the ends stay', () => {
+    const { show } = openDemo('mill');
+    show(<MirrorBandView />);
+    fireEvent.click(screen.getAllByLabelText('What 1 makes')[0] as Element);
+    const value = (label: string) => (screen.getByLabelText(label) as HTMLInputElement).value;
+    const ends = [value('From, %'), value('To, %')];
+    type('Width, %', 'wide');
+    expect(screen.getByRole('alert').textContent).toContain('between 0.5 and 100 %');
+    expect([value('From, %'), value('To, %')]).toEqual(ends);
+    type('Width, %', '12,5 %');
+    expect(screen.queryByRole('alert')).toBeNull();
+    expect(Number(value('To, %')) - Number(value('From, %'))).toBeCloseTo(12.5, 6);
+  });
+
   test('an edge of the band by keys moves what makes it; the profile follows powers without rays', async () => {
     const { show, set, ask, tracing } = openDemo('mill');
     show(<MirrorBandView />);

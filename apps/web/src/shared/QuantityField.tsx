@@ -1,6 +1,7 @@
 import Box from '@mui/material/Box';
-import { useId, useState } from 'react';
+import { useId } from 'react';
 import { Row } from './Row';
+import { useTyped } from './useTyped';
 
 interface QuantityFieldProps {
   label: string;
@@ -17,47 +18,13 @@ interface QuantityFieldProps {
 
 /** A number with its unit, typed as people say it. Enter or leaving the field sets it, Escape leaves it. */
 export function QuantityField({ label, hint, shown, parse, example, onCommit }: QuantityFieldProps) {
-  const [draft, setDraft] = useState<string | null>(null);
-  const [wrong, setWrong] = useState(false);
+  const { input, wrong } = useTyped(shown, parse, onCommit);
   const id = useId();
-
-  function commit() {
-    if (draft === null || draft.trim() === '' || draft === shown) {
-      setDraft(null);
-      setWrong(false);
-      return;
-    }
-    const value = parse(draft);
-    if (value === null) {
-      setWrong(true);
-      return;
-    }
-    setDraft(null);
-    setWrong(false);
-    onCommit(value);
-  }
 
   return (
     <>
       <Row label={label} hint={hint} htmlFor={id}>
-        <input
-          id={id}
-          className="number"
-          value={draft ?? shown}
-          aria-invalid={wrong}
-          aria-describedby={wrong ? `${id}-wrong` : undefined}
-          onChange={(event) => setDraft(event.target.value)}
-          onBlur={commit}
-          onFocus={(event) => event.target.select()}
-          onKeyDown={(event) => {
-            if (event.key === 'Enter') commit();
-            if (event.key === 'Escape') {
-              setDraft(null);
-              setWrong(false);
-            }
-            event.stopPropagation();
-          }}
-        />
+        <input id={id} className="number" {...input} aria-describedby={wrong ? `${id}-wrong` : undefined} />
       </Row>
       {wrong && (
         <Box id={`${id}-wrong`} role="alert" sx={{ color: 'error.main', fontSize: '0.75rem', pb: 0.5 }}>

@@ -7,6 +7,7 @@ import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
+import { useTyped } from '../../../shared/useTyped';
 import { benchActions } from '../state/benchSlice';
 import { dropHighlight, keepHighlight } from '../state/edits';
 import { useBenchDispatch, useSet } from '../state/hooks';
@@ -39,14 +40,14 @@ export function HighlightDialog({ band, length, onClose }: HighlightDialogProps)
       ? set.lights.find(({ tag }) => tag === key)?.name
       : set.sheets.find(({ tag }) => tag === key)?.name;
 
-  function widthTo(percent: string) {
-    const width = Number(percent.replace(',', '.')) / 100;
+  function widthTo(percent: number) {
+    const width = percent / 100;
     const middle = (left + right) / 2;
-    if (!(width > 0 && width <= 1)) return;
     const start = Math.max(0, Math.min(1 - width, middle - width / 2));
     setFrom((100 * start).toFixed(1));
     setTo((100 * (start + width)).toFixed(1));
   }
+  const width = useTyped(valid ? (100 * (right - left)).toFixed(1) : '', percentOf, widthTo);
 
   async function make(by: BandWish['by']) {
     setBusy(true);
@@ -72,10 +73,8 @@ export function HighlightDialog({ band, length, onClose }: HighlightDialogProps)
           <TextField
             label="Width, %"
             size="small"
-            key={`${from} ${to}`}
-            defaultValue={(100 * (right - left)).toFixed(1)}
-            onBlur={(event) => widthTo(event.target.value)}
-            onKeyDown={(event) => event.key === 'Enter' && widthTo((event.target as HTMLInputElement).value)}
+            slotProps={{ htmlInput: width.input }}
+            error={width.wrong}
           />
           <TextField
             label="From, %"
@@ -85,6 +84,11 @@ export function HighlightDialog({ band, length, onClose }: HighlightDialogProps)
           />
           <TextField label="To, %" size="small" value={to} onChange={(event) => setTo(event.target.value)} />
         </Box>
+        {width.wrong && (
+          <Box role="alert" sx={{ color: 'error.main' }}>
+            Give a width between 0.5 and 100 %.
+          </Box>
+        )}
         {!valid && (
           <Box role="alert" sx={{ color: 'error.main' }}>
             Give from and to between 0 and 100 %, to above from.
@@ -135,4 +139,10 @@ export function HighlightDialog({ band, length, onClose }: HighlightDialogProps)
       </DialogActions>
     </Dialog>
   );
+}
+
+/** A part of the visible width as typed, %; null when it is not one that can be seen. */
+function percentOf(text: string): number | null {
+  const percent = Number(text.replace('%', '').replace(',', '.'));
+  return percent >= 0.5 && percent <= 100 ? percent : null;
 }

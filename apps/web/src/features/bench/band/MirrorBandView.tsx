@@ -19,6 +19,7 @@ import { createSelector } from '@reduxjs/toolkit';
 import { lazy, memo, Suspense, useState } from 'react';
 import { useSelector } from 'react-redux';
 import { surround } from '../../../shared/theme';
+import { useTyped } from '../../../shared/useTyped';
 import { shortName } from '../lens/hatch';
 import { benchActions, benchSet, type WithBench } from '../state/benchSlice';
 import { chosenBand } from '../state/chosenBand';
@@ -172,6 +173,11 @@ function HeightField({ product }: { product: SetDocument['products'][number] }) 
         `band height ${product.id}`,
       ),
     );
+  const heightOn = (text: string) => {
+    const typed = parseLengthM(text);
+    return typed !== null && typed > 0 && typed <= whole ? typed : null;
+  };
+  const { input, wrong } = useTyped(formatLength(height), heightOn, put);
   return (
     <Box sx={{ display: 'flex', alignItems: 'center', gap: 0.5, color: surround.quiet }}>
       at
@@ -188,27 +194,23 @@ function HeightField({ product }: { product: SetDocument['products'][number] }) 
       />
       <Box
         component="input"
-        key={height}
         aria-label="Height of the band, typed"
+        aria-describedby={wrong ? 'band-height-wrong' : undefined}
         className="number"
-        defaultValue={formatLength(height)}
-        onKeyDown={(event) => {
-          event.stopPropagation();
-          if (event.key === 'Enter') event.currentTarget.blur();
-        }}
-        onBlur={(event) => {
-          const typed = parseLengthM(event.currentTarget.value);
-          if (typed === null) event.currentTarget.value = formatLength(height);
-          else put(typed);
-        }}
+        {...input}
         sx={{
           width: 62,
           bgcolor: '#3a3a3a',
           color: surround.text,
-          border: `1px solid ${surround.line}`,
+          border: `1px solid ${wrong ? surround.caution : surround.line}`,
           px: 0.5,
         }}
       />
+      {wrong && (
+        <Box id="band-height-wrong" role="alert" sx={{ color: surround.caution, ml: 0.5 }}>
+          Type a height up to {formatLength(whole)}, for example {formatLength(whole / 2)}.
+        </Box>
+      )}
     </Box>
   );
 }
