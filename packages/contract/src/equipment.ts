@@ -1,6 +1,6 @@
 import { z } from 'zod';
+import { cameraBody } from './camera.js';
 import { lengthM } from './geometry.js';
-import { cameraBody } from './set.js';
 
 const body = z
   .strictObject({

@@ -1,4 +1,5 @@
 export * from './api.js';
+export type { Camera, CameraBody, CameraLens } from './camera.js';
 export { type Equipment, type EquipmentOf, equipment } from './equipment.js';
 export type { Vector } from './geometry.js';
 export type { Gobo } from './gobo.js';
@@ -17,6 +18,7 @@ export {
   type Shot,
   type Step,
 } from './job.js';
+export { cameraJsonSchema, setJsonSchema, studioJsonSchema, thingJsonSchema } from './jsonSchema.js';
 export {
   type Kit,
   type KitEntry,
@@ -51,9 +53,6 @@ export type { BoxProduct, Product, ProductOf, ProfilePoint, Turned } from './pro
 export {
   type Backdrop,
   type Bench,
-  type Camera,
-  type CameraBody,
-  type CameraLens,
   type Highlight,
   type Panel,
   type Person,
@@ -66,6 +65,5 @@ export {
   setDocument,
   type Take,
 } from './set.js';
-export { kitJsonSchema, setJsonSchema } from './setSchema.js';
 export type { Sheet, SheetOf } from './sheet.js';
 export type { Studio } from './studio.js';

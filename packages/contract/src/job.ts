@@ -1,9 +1,9 @@
 import { z } from 'zod';
+import { cameraBody, cameraLens } from './camera.js';
 import { storedId } from './ids.js';
 import { checkJob } from './jobRules.js';
 import { name, productId } from './names.js';
 import { product } from './product.js';
-import { cameraBody, cameraLens } from './set.js';
 
 const words = (most: number) => z.string().max(most).default('');
 const part = z.number().min(0).max(0.9);

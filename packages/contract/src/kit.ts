@@ -31,14 +31,21 @@ const common = {
     .describe('Where its figures come from: a data sheet, a test, a usual range'),
 };
 
-const anyMaterial = z.union([material, sheetMaterial]);
+/** What an entry of the kit may hold. */
+export const things = {
+  light,
+  sheet,
+  product,
+  material: z.union([material, sheetMaterial]),
+  equipment,
+};
 
 export const kitEntry = z.discriminatedUnion('what', [
-  z.strictObject({ what: z.literal('light'), ...common, thing: light }),
-  z.strictObject({ what: z.literal('sheet'), ...common, thing: sheet }),
-  z.strictObject({ what: z.literal('product'), ...common, thing: product }),
-  z.strictObject({ what: z.literal('material'), ...common, thing: anyMaterial }),
-  z.strictObject({ what: z.literal('equipment'), ...common, thing: equipment }),
+  z.strictObject({ what: z.literal('light'), ...common, thing: things.light }),
+  z.strictObject({ what: z.literal('sheet'), ...common, thing: things.sheet }),
+  z.strictObject({ what: z.literal('product'), ...common, thing: things.product }),
+  z.strictObject({ what: z.literal('material'), ...common, thing: things.material }),
+  z.strictObject({ what: z.literal('equipment'), ...common, thing: things.equipment }),
 ]);
 
 /** The kit of a studio: lights, sheets, goods and materials with real figures, to put on a set. */

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { camera } from './camera.js';
 import { coordinateM, direction, lengthM, pointM } from './geometry.js';
 import { light } from './light.js';
 import { opaqueMaterial } from './material.js';
@@ -62,108 +63,6 @@ export const panel = z
   .describe('A flat upright backdrop');
 
 export const backdrop = z.discriminatedUnion('kind', [sweep, panel]);
-
-export const cameraBody = z.strictObject({
-  name,
-  sensorWidthM: z.number().min(0.001).max(0.3),
-  sensorHeightM: z.number().min(0.001).max(0.3),
-  pixelsWide: z.int().min(16).max(40000),
-  pixelsHigh: z.int().min(16).max(40000),
-  syncSpeedS: z
-    .number()
-    .min(1e-5)
-    .max(1)
-    .default(1 / 200)
-    .describe('Shortest shutter at which flash fills the frame, s'),
-});
-
-export const cameraLens = z.strictObject({
-  name,
-  focalLengthM: z.number().min(0.002).max(2),
-  pupilRatio: z
-    .number()
-    .min(0.1)
-    .max(10)
-    .default(1)
-    .describe('Exit pupil over entrance pupil; 1 for a symmetrical lens'),
-  closestFocusM: z
-    .number()
-    .min(0.001)
-    .max(100)
-    .optional()
-    .describe('Nearest plane of focus from the sensor, m'),
-});
-
-const rig = z
-  .strictObject({
-    bodyWidthM: lengthM.max(1).default(0.14),
-    bodyHeightM: lengthM.max(1).default(0.1),
-    lensDiameterM: lengthM.max(0.5).default(0.08),
-    lensLengthM: lengthM.max(1).default(0.12).describe('From the front of the lens to the body, m'),
-    tripod: z.boolean().default(true).describe('Three dark legs from the body to the floor'),
-  })
-  .describe('The camera as a thing of the set: dark, it mirrors in the goods and shades them');
-
-const crop = z
-  .strictObject({
-    name,
-    widthPx: z.int().min(16).max(40000),
-    heightPx: z.int().min(16).max(40000),
-    shiftAcross: z.number().min(-1).max(1).default(0).describe('From the middle, parts of the frame'),
-    shiftDown: z.number().min(-1).max(1).default(0),
-  })
-  .describe('A format that is cut from the frame, as large as fits');
-
-export const camera = z.strictObject({
-  body: cameraBody,
-  lens: cameraLens,
-  positionM: pointM.describe('Entrance pupil, m from the mark: the point the picture is seen from'),
-  aimM: pointM.describe('Point in the middle of the frame, m'),
-  rollDeg: z
-    .number()
-    .min(-180)
-    .max(180)
-    .default(0)
-    .describe('Turn about the lens axis, degrees, clockwise seen from behind the camera'),
-  focusM: z
-    .number()
-    .min(0.005)
-    .max(1000)
-    .describe('Distance from the entrance pupil to the plane in focus, along the lens axis, m'),
-  fNumber: z.number().min(0.5).max(128),
-  shutterS: z.number().min(1e-5).max(3600).describe('Exposure time, s'),
-  iso: z.number().min(6).max(1e6),
-  whiteBalanceK: z
-    .number()
-    .min(1000)
-    .max(25000)
-    .default(5500)
-    .describe('Colour temperature that is recorded as neutral, K'),
-  polariser: z
-    .strictObject({
-      axisDeg: z
-        .number()
-        .min(-180)
-        .max(180)
-        .default(90)
-        .describe('Direction it lets through, degrees from upright'),
-      lossStops: z.number().min(1).max(4).default(1.5).describe('Of unpolarised light, stops'),
-      extinction: z
-        .number()
-        .min(0)
-        .max(0.5)
-        .default(0.005)
-        .describe('Part of crossed light that still passes'),
-    })
-    .optional()
-    .describe('Polarising filter on the lens'),
-  depthOfField: z
-    .boolean()
-    .default(false)
-    .describe('Whether the picture shows the blur before and behind the plane of focus'),
-  rig: rig.optional().describe('Without one the camera is not there: nothing mirrors it'),
-  crops: z.array(crop).max(20).default([]).describe('Formats marked in the lens view'),
-});
 
 export const person = z
   .strictObject({
@@ -258,9 +157,6 @@ export type Bench = z.infer<typeof bench>;
 export type Backdrop = z.infer<typeof backdrop>;
 export type Sweep = z.infer<typeof sweep>;
 export type Panel = z.infer<typeof panel>;
-export type Camera = z.infer<typeof camera>;
-export type CameraBody = z.infer<typeof cameraBody>;
-export type CameraLens = z.infer<typeof cameraLens>;
 export type Spot = z.infer<typeof spot>;
 export type Person = z.infer<typeof person>;
 export type Highlight = z.infer<typeof highlight>;

@@ -1,4 +1,4 @@
-import { type KitEntry, kitJsonSchema, setJsonSchema } from '@fendrix/contract';
+import { cameraJsonSchema, type KitEntry, studioJsonSchema, thingJsonSchema } from '@fendrix/contract';
 
 /** The parts of JSON Schema that the contract's documents use. */
 export interface Schema {
@@ -20,26 +20,22 @@ export interface Schema {
   description?: string;
 }
 
-let entries: readonly Schema[] | undefined;
+/** Made when first needed: each takes some milliseconds. */
+const made = new Map<string, Schema>();
+
+function once(name: string, make: () => unknown): Schema {
+  const schema = made.get(name) ?? (make() as Schema);
+  made.set(name, schema);
+  return schema;
+}
 
 /** Schema of what an entry of the kit holds: any light, sheet, product or material. */
-export function thingSchema(what: KitEntry['what']): Schema {
-  entries ??= (kitJsonSchema().properties as { entries: { items: { oneOf: Schema[] } } }).entries.items.oneOf;
-  const entry = entries.find((candidate) => candidate.properties?.what?.const === what);
-  return entry?.properties?.thing ?? {};
-}
+export const thingSchema = (what: KitEntry['what']): Schema => once(what, () => thingJsonSchema(what));
 
 /** Schema of the studio's room. */
-export function studioSchema(): Schema {
-  return (kitJsonSchema().properties as { studio: Schema }).studio;
-}
+export const studioSchema = (): Schema => once('studio', studioJsonSchema);
 
-let camera: Schema | undefined;
-
-export function cameraSchema(): Schema {
-  camera ??= (setJsonSchema().properties as { camera: Schema }).camera;
-  return camera;
-}
+export const cameraSchema = (): Schema => once('camera', cameraJsonSchema);
 
 /** The choices of a union, unions within it opened. */
 export function choicesOf(schema: Schema): readonly Schema[] {

@@ -1,0 +1,20 @@
+import { z } from 'zod';
+import { camera } from './camera.js';
+import { type KitEntry, things } from './kit.js';
+import { setDocument } from './set.js';
+import { studio } from './studio.js';
+
+type JsonSchema = Record<string, unknown>;
+
+/** JSON Schema (draft 2020-12) of what may be written: defaults may be left out. */
+const asWritten = (schema: z.ZodType): JsonSchema => ({ ...z.toJSONSchema(schema, { io: 'input' }) });
+
+/** JSON Schema of the set document. Takes some 50 ms: those of the parts below are made sooner. */
+export const setJsonSchema = (): JsonSchema => asWritten(setDocument);
+
+/** JSON Schema of any light, sheet, product, material or equipment. */
+export const thingJsonSchema = (what: KitEntry['what']): JsonSchema => asWritten(things[what]);
+
+export const cameraJsonSchema = (): JsonSchema => asWritten(camera);
+
+export const studioJsonSchema = (): JsonSchema => asWritten(studio);
