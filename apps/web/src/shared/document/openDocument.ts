@@ -143,6 +143,8 @@ export function createOpenDocument<D extends { name: string }, K extends string>
       dispatch(opened({ id: stored.id, revision: stored.revision }));
       dispatch(replaced(stored.document, null));
       dispatch({ type: types.clear });
+      // The first check builds the checks of all fields: some 30 ms that would be felt where the first drag begins.
+      setTimeout(() => checkDocument(schema, stored.document));
       if (draft === null) return;
       const checked = checkDocument(schema, draft);
       if (checked.ok) dispatch(replaced(checked.value, null));
