@@ -1,26 +1,35 @@
-import { readFileSync } from 'node:fs';
 import { type Job, jobDocument, type SetDocument, setDocument } from '@fendrix/contract';
+import autumnJob from './autumn-job.json' with { type: 'json' };
+import bottle from './bottle.json' with { type: 'json' };
+import cordial from './cordial.json' with { type: 'json' };
+import cordialFrost from './cordial-frost.json' with { type: 'json' };
+import mill from './mill.json' with { type: 'json' };
+import pepper from './pepper.json' with { type: 'json' };
+import perry from './perry.json' with { type: 'json' };
 import { bottleSteps } from './steps/bottle.js';
 import { millSteps } from './steps/mill.js';
 import { pepperSteps } from './steps/pepper.js';
 import { perrySteps } from './steps/perry.js';
 import { vinegarSteps } from './steps/vinegar.js';
 import { type Step, withTakes } from './steps.js';
+import tart from './tart.json' with { type: 'json' };
+import tent from './tent.json' with { type: 'json' };
+import vinegar from './vinegar.json' with { type: 'json' };
 
-const files = {
-  cordial: 'cordial.json',
-  'cordial-frost': 'cordial-frost.json',
-  mill: 'mill.json',
-  tart: 'tart.json',
-  tent: 'tent.json',
-  bottle: 'bottle.json',
-  pepper: 'pepper.json',
-  vinegar: 'vinegar.json',
-  perry: 'perry.json',
+const documents = {
+  cordial,
+  'cordial-frost': cordialFrost,
+  mill,
+  tart,
+  tent,
+  bottle,
+  pepper,
+  vinegar,
+  perry,
 } as const;
 
 /** Sets that show their way, take by take. */
-const stepsOf: Partial<Record<keyof typeof files, readonly Step[]>> = {
+const stepsOf: Partial<Record<keyof typeof documents, readonly Step[]>> = {
   mill: millSteps,
   bottle: bottleSteps,
   pepper: pepperSteps,
@@ -28,19 +37,17 @@ const stepsOf: Partial<Record<keyof typeof files, readonly Step[]>> = {
   perry: perrySteps,
 };
 
-export type DemoName = keyof typeof files;
+export type DemoName = keyof typeof documents;
 
 /** Names of the demo set documents, each a file beside this one. */
-export const demoNames = Object.keys(files) as DemoName[];
+export const demoNames = Object.keys(documents) as DemoName[];
 
 /** A set of the made-up demo job, with its takes where it shows a way; checked like any other document. */
 export function demoSet(name: DemoName): SetDocument {
-  const base = setDocument.parse(JSON.parse(readFileSync(new URL(files[name], import.meta.url), 'utf8')));
+  const base = setDocument.parse(documents[name]);
   const steps = stepsOf[name];
   return steps ? withTakes(base, steps) : base;
 }
-
-const JOB_FILE = 'autumn-job.json';
 
 /** Which set each picture of the demo job is taken on. */
 const SET_OF_SHOT: Record<string, DemoName> = {
@@ -55,15 +62,14 @@ const SET_OF_SHOT: Record<string, DemoName> = {
  * @param idOf where each set is stored
  */
 export function demoJob(idOf: (name: DemoName) => string): Job {
-  const job = JSON.parse(readFileSync(new URL(JOB_FILE, import.meta.url), 'utf8'));
   const bodies = demoNames.flatMap((name) => demoSet(name).products);
   return jobDocument.parse({
-    ...job,
-    products: job.products.map((product: { id: string }) => ({
+    ...autumnJob,
+    products: autumnJob.products.map((product) => ({
       ...product,
       body: bodies.find(({ id }) => id === product.id),
     })),
-    shots: job.shots.map((shot: { id: string }) => {
+    shots: autumnJob.shots.map((shot) => {
       const name = SET_OF_SHOT[shot.id] as DemoName;
       const { body, lens, fNumber } = demoSet(name).camera;
       return { ...shot, setId: idOf(name), framing: { body, lens, fNumber } };

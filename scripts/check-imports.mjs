@@ -45,7 +45,7 @@ const RULES = [
       /^(@mui\/|@emotion\/|@reduxjs\/|@fontsource-variable\/|@use-gesture\/|@react-three\/)/,
     ],
   },
-  { folder: 'demo', may: [/^node:fs$/, /^@fendrix\/contract$/] },
+  { folder: 'demo', may: [/^@fendrix\/contract$/] },
   {
     folder: 'e2e',
     may: [/^node:/, /^@playwright\/test$/, /^@axe-core\/playwright$/, /^@fendrix\/contract$/],

@@ -1,8 +1,8 @@
 // What the commands share: checks Node, installs what is missing, finds a browser.
 import { spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
-import { dirname, join } from 'node:path';
+import { existsSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import { dirname, join, relative } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 export const root = dirname(dirname(fileURLToPath(import.meta.url)));
@@ -40,23 +40,54 @@ export function ensurePackages() {
 
 /** Compiles the engine to WebAssembly unless its sources are as they were the last time. */
 export function ensureEngine() {
-  const folders = ['packages/core/src/engine', 'packages/core/wasm'];
+  const made = 'packages/core/src/engine/engineBytes.ts';
+  const sources = ['packages/core/src/engine', 'packages/core/wasm'].flatMap(filesIn);
+  unlessAsBefore('engine', made, sources, () => {
+    process.stderr.write('Compiling the engine\n');
+    const done = runNode('packages/core/wasm/build.mjs');
+    if (done.status !== 0) giveUp('the engine could not be compiled; see the lines above');
+  });
+}
+
+/**
+ * Bundles the command line unless its sources are as they were the last time.
+ * @returns path of the program
+ */
+export function ensureCommandLine() {
+  const folder = 'apps/cli/dist';
+  const packages = readdirSync(join(root, 'packages')).map((name) => `packages/${name}/src`);
+  const sources = ['apps/cli/src', 'demo', ...packages].flatMap(filesIn);
+  unlessAsBefore('cli', folder, [...sources, 'apps/cli/vite.config.ts', 'package-lock.json'], () => {
+    process.stderr.write('Building the command line\n');
+    // Beside the last one until it is whole: another command may be starting.
+    const fresh = `${folder}-${process.pid}`;
+    const words = ['build', 'apps/cli', '--outDir', join(root, fresh), '--logLevel', 'error'];
+    const done = runNode('node_modules/vite/bin/vite.js', ...words);
+    if (done.status !== 0) giveUp('the command line could not be built; see the lines above');
+    rmSync(join(root, folder), { recursive: true, force: true });
+    renameSync(join(root, fresh), join(root, folder));
+  });
+  return join(root, folder, 'fendrix.mjs');
+}
+
+const runNode = (...words) => spawnSync(process.execPath, words, { cwd: root, stdio: ['ignore', 2, 2] });
+
+/** Files of a folder and the folders in it, from the project's root. */
+const filesIn = (folder) =>
+  readdirSync(join(root, folder), { withFileTypes: true, recursive: true })
+    .filter((entry) => entry.isFile())
+    .map((entry) => join(relative(root, entry.parentPath), entry.name));
+
+/** Makes something from sources unless it is there and they are as they were the last time. */
+function unlessAsBefore(name, made, sources, make) {
   const sum = createHash('sha256');
-  for (const folder of folders) {
-    for (const name of readdirSync(join(root, folder)).sort()) {
-      if (name !== 'engineBytes.ts') sum.update(readFileSync(join(root, folder, name)));
-    }
+  for (const source of sources.sort()) {
+    if (source !== made) sum.update(`${source}\n`).update(readFileSync(join(root, source)));
   }
   const state = sum.digest('hex');
-  const stamp = join(root, 'node_modules', '.fendrix-engine');
-  const made = existsSync(join(root, 'packages/core/src/engine/engineBytes.ts'));
-  if (made && existsSync(stamp) && readFileSync(stamp, 'utf8') === state) return;
-  process.stderr.write('Compiling the engine\n');
-  const done = spawnSync(process.execPath, ['packages/core/wasm/build.mjs'], {
-    cwd: root,
-    stdio: ['ignore', 2, 2],
-  });
-  if (done.status !== 0) giveUp('the engine could not be compiled; see the lines above');
+  const stamp = join(root, 'node_modules', `.fendrix-${name}`);
+  if (existsSync(join(root, made)) && existsSync(stamp) && readFileSync(stamp, 'utf8') === state) return;
+  make();
   writeFileSync(stamp, state);
 }
 

@@ -1,24 +1,33 @@
-import { bench } from './commands/bench.js';
-import { convert } from './commands/convert.js';
-import { example } from './commands/example.js';
-import { measure } from './commands/measure.js';
-import { probe } from './commands/probe.js';
-import { render } from './commands/render.js';
-import { schema } from './commands/schema.js';
 import { InputError } from './input.js';
 
-const commands: Record<string, { usage: string; run(words: string[]): unknown }> = {
-  schema: { usage: 'schema', run: schema },
-  example: { usage: 'example --list | example NAME', run: example },
-  measure: { usage: 'measure SET.json [--samples N --seed S]', run: measure },
-  probe: { usage: 'probe SET.json --point x,y,z --normal x,y,z [--direct --samples N --seed S]', run: probe },
+/** Each command is read when it is asked for: most need little of what is here. */
+const commands: Record<string, { usage: string; load(): Promise<(words: string[]) => unknown> }> = {
+  schema: { usage: 'schema', load: async () => (await import('./commands/schema.js')).schema },
+  example: {
+    usage: 'example --list | example NAME',
+    load: async () => (await import('./commands/example.js')).example,
+  },
+  measure: {
+    usage: 'measure SET.json [--samples N --seed S]',
+    load: async () => (await import('./commands/measure.js')).measure,
+  },
+  probe: {
+    usage: 'probe SET.json --point x,y,z --normal x,y,z [--direct --samples N --seed S]',
+    load: async () => (await import('./commands/probe.js')).probe,
+  },
   render: {
     usage:
-      'render SET.json --out F.png|F.pfm|F.hdr [--size WxH --samples N --seed S --threads T --light TAG]',
-    run: render,
+      'render SET.json --out F.png|F.pfm|F.hdr [--size WxH --samples N --seed S --threads T --light TAG --whole-paths --smooth]',
+    load: async () => (await import('./commands/render.js')).render,
   },
-  convert: { usage: 'convert FILE.ies|.glb|.gltf|.obj|.stl [--unit mm --up y|z]', run: convert },
-  bench: { usage: 'bench [--threads T --scene NAME --reference N --kernel]', run: bench },
+  convert: {
+    usage: 'convert FILE.ies|.glb|.gltf|.obj|.stl [--unit mm --up y|z]',
+    load: async () => (await import('./commands/convert.js')).convert,
+  },
+  bench: {
+    usage: 'bench [--threads T --scene NAME --reference N --kernel]',
+    load: async () => (await import('./commands/bench.js')).bench,
+  },
 };
 
 const usage = `usage: fendrix COMMAND\n${Object.values(commands)
@@ -28,7 +37,8 @@ const usage = `usage: fendrix COMMAND\n${Object.values(commands)
 async function main([name = '', ...words]: string[]): Promise<void> {
   const command = commands[name];
   if (!command) throw new InputError(name === '' ? usage : `there is no command "${name}"\n${usage}`);
-  const answer = await command.run(words);
+  const run = await command.load();
+  const answer = await run(words);
   process.stdout.write(`${JSON.stringify(answer, finiteNumbers, 2)}\n`);
 }
 

@@ -7,8 +7,11 @@ export function createNodePool(size: number, options: PoolOptions = {}): WorkerP
   return new WorkerPool(spawnThread, size, options);
 }
 
+/** From sources a worker starts by way of a loader; where the program is bundled (apps/cli) it lies beside it. */
+const WORKER = import.meta.url.endsWith('.ts') ? './nodeWorkerStart.mjs' : './nodeWorker.mjs';
+
 function spawnThread(): WorkerPort {
-  const worker = new Worker(new URL('./nodeWorkerStart.mjs', import.meta.url));
+  const worker = new Worker(new URL(WORKER, import.meta.url));
   return {
     post: (message) => worker.postMessage(message),
     onMessage: (listener) => {
