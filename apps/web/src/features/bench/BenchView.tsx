@@ -168,6 +168,7 @@ function PictureStatusLine() {
     <Box
       role="status"
       data-testid="picture-status"
+      title={`The picture: ${samples} samples of every pixel so far`}
       data-phase={phase}
       data-rays={rays}
       data-samples={samples}
@@ -176,9 +177,6 @@ function PictureStatusLine() {
       sx={{ color: surround.quiet, whiteSpace: 'nowrap', fontSize: '0.75rem' }}
     >
       {words}
-      <Box component="span" className="number" title="Samples of every pixel" sx={{ ml: 0.75 }}>
-        {samples}
-      </Box>
     </Box>
   );
 }

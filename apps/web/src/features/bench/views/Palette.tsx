@@ -125,9 +125,16 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
               onClick={() => setSearch(search === purpose ? '' : purpose)}
             />
           ))}
+        </Stack>
+        <Stack
+          direction="row"
+          spacing={1}
+          sx={{ alignItems: 'baseline', color: 'text.secondary', fontSize: '0.8125rem' }}
+        >
+          <span>Not from the kit:</span>
           <Button
             size="small"
-            sx={{ ml: 'auto', py: 0 }}
+            sx={{ py: 0 }}
             onClick={() => {
               const key = freePersonName(set);
               if (!dispatch(edit(addPerson(key)))) return;
