@@ -32,21 +32,21 @@ describe('Owen-scrambled Sobol', () => {
     }
   });
 
-  test('two questions a sample lie together as evenly as one question of twice the samples', () => {
+  test.each([2, 4, 8])('%i questions a sample lie together as evenly as one of as many samples', (parts) => {
     const sampler = new Sampler(11);
     const strata = new Set<number>();
     const next: number[] = [];
     for (let i = 0; i < 16; i++) {
       sampler.start(4, i);
-      for (let part = 0; part < 2; part++) {
+      for (let part = 0; part < parts; part++) {
         if (part > 0) sampler.back(1);
-        sampler.nextPart(part, 2);
-        strata.add(Math.floor(32 * (sampler.uv[0] as number)));
+        sampler.nextPart(part, parts);
+        strata.add(Math.floor(16 * parts * (sampler.uv[0] as number)));
       }
       sampler.nextPart(0, 1);
       next.push(sampler.uv[0] as number);
     }
-    expect(strata.size).toBe(32);
+    expect(strata.size).toBe(16 * parts);
     // What comes after them is another dimension, as evenly spread.
     expect(new Set(next.map((u) => Math.floor(16 * u))).size).toBe(16);
   });

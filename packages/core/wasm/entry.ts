@@ -64,6 +64,8 @@ export function sizeTable(table: i32, length: i32): usize {
       return doubles((tables.bounds = new Float64Array(length)));
     case 26:
       return whole((tables.thing = new Int32Array(length)));
+    case 27:
+      return whole((tables.questions = new Int32Array(length)));
     default:
       return singles((tables.rasters = new Float32Array(length)));
   }
@@ -202,10 +204,12 @@ export function beginGather(rays: i32): void {
   gatherer = engine!.createGatherer(rays);
 }
 
-/** Where the gatherer's numbers start: 0 direct, 1 met, 2 factor, 3 cell. */
+/** Where the gatherer's numbers start: 0 direct, 1 met, 2 factor, 3 cell, 4 told. */
 export function gatherPlace(part: i32): usize {
   const g = gatherer!;
-  return part === 0 ? doubles(g.direct) : part === 1 ? whole(g.met) : part === 2 ? doubles(g.factor) : whole(g.cell);
+  if (part === 1) return whole(g.met);
+  if (part === 3) return whole(g.cell);
+  return doubles(part === 0 ? g.direct : part === 2 ? g.factor : g.told);
 }
 
 export function gather(panel: i32, cell: i32): void {

@@ -28,6 +28,8 @@ export class PatchGatherer {
   factor: Float64Array;
   /** Cell of the direction of each ray, see `guideCell`. */
   cell: Int32Array;
+  /** 2 a lamp: irradiance by it, all colours together, and the mean square of what single questions gave. */
+  told: Float64Array;
   private t: SceneTables;
   private kernel: Kernel;
   private tracer: PathTracer;
@@ -53,6 +55,7 @@ export class PatchGatherer {
     this.met = new Int32Array(rays * 2);
     this.factor = new Float64Array(rays * 6);
     this.cell = new Int32Array(rays);
+    this.told = new Float64Array(2 * t.emitterCount);
   }
 
   /**
@@ -77,6 +80,7 @@ export class PatchGatherer {
     this.direct.fill(0);
     this.met.fill(-1);
     this.factor.fill(0);
+    this.told.fill(0);
     let taken: number = 0;
     for (let ray = 0; ray < this.rays; ray++) {
       sampler.start(patch, ray);
@@ -108,6 +112,7 @@ export class PatchGatherer {
       this.direct[c] = ((this.direct[c] as number) + Math.PI * (films[c] as number)) / taken;
     }
     for (let k = 0; k < this.factor.length; k++) this.factor[k] = (this.factor[k] as number) / taken;
+    for (let k = 0; k < this.told.length; k++) this.told[k] = (this.told[k] as number) / taken;
   }
 
   /** Light from beyond everything, where the ray meets nothing: paths leave out what they meet at once. */
@@ -136,10 +141,15 @@ export class PatchGatherer {
       if (!this.passage.between(this.point, light, light[3] as number)) continue;
       const value = ((light[5] as number) * cosine) / (light[4] as number);
       const channel = whole32(t.emitters[e + CHANNEL] as number);
+      let all: number = 0;
       for (let c = 0; c < 3; c++) {
         const k = 3 * channel + c;
-        this.direct[k] = (this.direct[k] as number) + value * (this.passage.passed[c] as number);
+        const one = value * (this.passage.passed[c] as number);
+        this.direct[k] = (this.direct[k] as number) + one;
+        all += one;
       }
+      this.told[2 * index] = (this.told[2 * index] as number) + all;
+      this.told[2 * index + 1] = (this.told[2 * index + 1] as number) + all * all;
     }
   }
 }

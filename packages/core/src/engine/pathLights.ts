@@ -8,6 +8,7 @@ import {
   CHANNEL,
   COATED,
   EMITTER,
+  METAL,
   PANEL,
   PANEL_FIRST,
   PANEL_OTHER,
@@ -147,24 +148,25 @@ export class PathLights extends PathState {
     const asked = this.shared();
     const first = this.firstLight();
     const last = this.lightsFrom(first);
-    const times = this.lightTimes;
-    for (let i = first * times; i < last * times; i++) {
-      const index = divide32(i, times);
-      const part = i - index * times;
+    for (let index = first; index < last; index++) {
       const e = index * EMITTER;
-      if (part > 0) this.sampler.back(1);
-      this.sampler.nextPart(part, times);
-      if (!this.isWanted(e)) continue;
-      if (!sampleEmitter(light, t, e, hit.point, this.sampler.uv)) continue;
-      if (!((light[5] as number) > 0 && this.canSee())) continue;
-      if (joined) this.evaluate(share);
-      else evaluateBase(this.scatter, t, hit.place, hit.albedo, this.out, this.into);
-      if (!this.passage.between(hit.point, light, light[3] as number)) continue;
-      const rival: number = joined ? (this.scatter[PDF] as number) * this.ways : 0;
-      const density = ((light[4] as number) * times) / asked;
-      const value =
-        ((light[5] as number) * Math.abs(this.into[2] as number) * powerShare(density, rival)) / density;
-      this.addScattered(whole32(t.emitters[e + CHANNEL] as number), value, joined);
+      const times = this.questionsTo(index, this.lightTimes);
+      for (let part = 0; part < times; part++) {
+        if (part > 0) this.sampler.back(1);
+        this.sampler.nextPart(part, times);
+        if (!this.isWanted(e)) continue;
+        if (!sampleEmitter(light, t, e, hit.point, this.sampler.uv)) continue;
+        if (!((light[5] as number) > 0 && this.canSee())) continue;
+        if (joined) this.evaluate(share);
+        else evaluateBase(this.scatter, t, hit.place, hit.albedo, this.out, this.into);
+        if (!this.passage.between(hit.point, light, light[3] as number)) continue;
+        const rival: number = joined ? (this.scatter[PDF] as number) * this.ways : 0;
+        const density = (light[4] as number) / asked;
+        // Weighed as in `meetLight`, which does not know how often it was asked.
+        const likely = powerShare(density * this.lightTimes, rival);
+        const value = ((light[5] as number) * Math.abs(this.into[2] as number) * likely) / (density * times);
+        this.addScattered(whole32(t.emitters[e + CHANNEL] as number), value, joined);
+      }
     }
   }
 
@@ -205,16 +207,27 @@ export class PathLights extends PathState {
     }
   }
 
-  /** On a lit sheet: makes ready to go on by where its light is known to come from. */
-  protected aimGuide(): void {
+  /** Finds the patch met, of a lit sheet whose light is known. */
+  protected findPatch(): void {
+    const t = this.t;
     const hit = this.hit;
-    const guided = this.useSheets && !this.recording && this.t.guide.length > 0;
-    const panel: i32 = guided ? (this.t.panelAt[2 * hit.primitive + (hit.fromFront ? 0 : 1)] as i32) : -1;
-    if (panel < 0) this.guide.aim(-1);
-    else
-      this.guide.aim(
-        whole32(this.t.panels[panel * PANEL + PANEL_FIRST] as number) + patchAt(this.t, panel, hit.point),
-      );
+    const known = this.useSheets && !this.recording && t.guide.length > 0;
+    const panel: i32 = known ? (t.panelAt[2 * hit.primitive + (hit.fromFront ? 0 : 1)] as i32) : -1;
+    this.patch = -1;
+    if (panel >= 0)
+      this.patch = whole32(t.panels[panel * PANEL + PANEL_FIRST] as number) + patchAt(t, panel, hit.point);
+  }
+
+  /**
+   * How often a lamp, or at the end of the list the bright sheets, are asked here. Polished metal finds them by its
+   * mirror lobe.
+   */
+  private questionsTo(which: i32, usual: i32): i32 {
+    const questions = this.t.questions;
+    if (this.ways === 1 || !this.useSheets || this.hit.kind === METAL || questions.length === 0) return usual;
+    const each = this.t.emitterCount + 1;
+    const row: i32 = this.patch < 0 ? divide32(questions.length, each) - 1 : this.patch;
+    return questions[row * each + which] as i32;
   }
 
   /** Samples bright places of the lit sheets, joined with scattering by the balance heuristic. */
@@ -223,14 +236,15 @@ export class PathLights extends PathState {
     if (!this.useSheets || this.recording || this.t.brightPanel.length === 0 || this.isSharp()) return;
     if (!this.sheets.look(this.hit.point)) return;
     this.sheetsAsked = true;
-    for (let part = 0; part < this.ways; part++) {
+    const times = this.questionsTo(this.t.emitterCount, this.ways);
+    for (let part = 0; part < times; part++) {
       if (part > 0) this.sampler.back(1);
-      this.sampler.nextPart(part, this.ways);
-      this.askSheet(share);
+      this.sampler.nextPart(part, times);
+      this.askSheet(share, times);
     }
   }
 
-  private askSheet(share: number): void {
+  private askSheet(share: number, times: i32): void {
     const t = this.t;
     const hit = this.hit;
     const light = this.light;
@@ -241,7 +255,7 @@ export class PathLights extends PathState {
     this.evaluate(share);
     const density = light[4] as number;
     const cosIn = Math.abs(this.into[2] as number);
-    const value = cosIn / (this.ways * (density + (this.scatter[PDF] as number)));
+    const value = cosIn / (times * (density + (this.scatter[PDF] as number)));
     const primitive = whole32(t.panels[panel * PANEL] as number);
     const side = (t.panels[panel * PANEL + PANEL_SIDE] as number) > 0 ? t.back : t.front;
     const surface = side[primitive] as i32;

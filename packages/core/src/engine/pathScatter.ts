@@ -74,8 +74,9 @@ export class PathScatter extends PathLights {
     }
     hit.lookOut(t, this.direction, this.out);
     copy3(this.chosenAt, hit.point);
+    this.findPatch();
     this.decideTimes();
-    this.aimGuide();
+    this.guide.aim(this.patch);
     this.aimAtRoughMirrors();
     this.askLights(share, true);
     this.askSheets(share);

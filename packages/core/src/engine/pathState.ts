@@ -110,9 +110,14 @@ export class PathState {
   protected coatAlone: boolean = false;
   /** Whether the bright panels were asked where the direction was last chosen. */
   protected sheetsAsked: boolean = false;
-  /** How often each light was asked there; how often the bright panels were, and how many ways lead on. */
+  /**
+   * How often each light counts as asked there where what is met by chance is weighed against it (it may have been
+   * asked more or less often, see `packQuestions`), and how many ways lead on.
+   */
   protected lightTimes: i32 = 1;
   protected ways: i32 = 1;
+  /** Patch of a lit sheet that was met, -1 for none. */
+  protected patch: i32 = -1;
   /** Whether lights were asked there by way of flat mirrors, and the path has since gone by such a mirror. */
   protected mirrorsAsked: boolean = false;
   protected wentByMirror: boolean = false;

@@ -39,13 +39,14 @@ export class Sampler {
   }
 
   /**
-   * As `next`, for one of the `parts` (1 or 2) questions of a sample that share dimensions, so that all questions of
-   * a pixel lie evenly together; go `back` before the second.
+   * As `next`, for one of the `parts` (1, 2, 4 or 8) questions of a sample that share dimensions, so that all questions
+   * of a pixel lie evenly together; go `back` before each but the first.
    */
   nextPart(part: i32, parts: i32): void {
     this.dimension = this.dimension + 1;
-    // Bits of the index are reversed: twice the index, and the part.
-    this.draw(parts === 1 ? this.index : (this.index >>> 1) | (part << 31));
+    // Bits of the index are reversed: `parts` times the index, and the part.
+    const bits: i32 = parts === 1 ? 0 : parts === 2 ? 1 : parts === 4 ? 2 : 3;
+    this.draw(bits === 0 ? this.index : (this.index >>> bits) | reverse(part));
   }
 
   /** Goes back by some pairs of dimensions. */

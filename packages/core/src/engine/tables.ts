@@ -187,4 +187,6 @@ export class SceneTables {
   cumulative: Float64Array = new Float64Array(0);
   /** Where light comes from above each patch, see `Guide`. */
   guide: Float32Array = new Float32Array(0);
+  /** How often each lamp and the bright sheets are asked from each patch, see `packQuestions`. */
+  questions: Int32Array = new Int32Array(0);
 }

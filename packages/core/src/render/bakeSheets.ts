@@ -4,6 +4,7 @@ import { type SceneTables, SPREAD, SURFACE } from '../engine/tables.js';
 import type { EngineCalls } from '../trace/engineCalls.js';
 import { packGuide } from './guideSheets.js';
 import { packBrightPanels, packSheets, type SheetLayout } from './litSheets.js';
+import { packQuestions } from './questions.js';
 
 export interface BakeOptions {
   /** Rays from each patch. */
@@ -30,6 +31,8 @@ export interface Gathered {
   factor: Float32Array;
   /** Cell of the direction of each ray, see `Guide`. */
   cell: Uint8Array;
+  /** 2 a lamp: see `PatchGatherer.told`. */
+  told: Float32Array;
 }
 
 /** First half of baking: traces the rays of a range of patches. Any split into ranges gives the same numbers. */
@@ -50,10 +53,13 @@ export function gatherPatches(
     met: new Int32Array(count * rays * 2),
     factor: new Float32Array(count * rays * 6),
     cell: new Uint8Array(count * rays),
+    told: new Float32Array(0),
   };
   engine.reseed(seed ^ 0x2f6b1d);
   engine.setMode({ sheets: true, recording: true });
   const gatherer = engine.gather(rays);
+  const lamps = gatherer.told.length;
+  gathered.told = new Float32Array(count * lamps);
   layout.panels.forEach((panel, index) => {
     const n = panel.across * panel.up;
     for (let cell = 0; cell < n; cell++) {
@@ -64,6 +70,7 @@ export function gatherPatches(
       gathered.met.set(gatherer.met, at * rays * 2);
       gathered.factor.set(gatherer.factor, at * rays * 6);
       gathered.cell.set(gatherer.cell, at * rays);
+      gathered.told.set(gatherer.told, at * lamps);
     }
   });
   engine.setMode({});
@@ -88,6 +95,7 @@ export function solveSheets(tables: SceneTables, layout: SheetLayout, parts: rea
   tables.irradiance = now;
   packGuide(tables, layout, parts);
   packBrightPanels(tables, layout, radiosityOf(tables, layout));
+  packQuestions(tables, layout, parts);
   tables.lit = 1;
 }
 

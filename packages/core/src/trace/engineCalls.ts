@@ -78,6 +78,7 @@ export interface GatherCalls {
   readonly met: Int32Array;
   readonly factor: Float64Array;
   readonly cell: Int32Array;
+  readonly told: Float64Array;
   gather(panel: number, cell: number): void;
 }
 

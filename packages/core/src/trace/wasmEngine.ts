@@ -79,6 +79,7 @@ const TABLES: readonly TableName[] = [
   'guide',
   'bounds',
   'thing',
+  'questions',
   'rasters',
 ];
 const SHEET_TABLES: readonly TableName[] = [
@@ -90,6 +91,7 @@ const SHEET_TABLES: readonly TableName[] = [
   'brightPanel',
   'brightPlace',
   'guide',
+  'questions',
 ];
 
 let compiled: object | null | undefined;
@@ -241,6 +243,7 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
       met: new Int32Array(buffer, wasm.gatherPlace(1), 2 * count),
       factor: new Float64Array(buffer, wasm.gatherPlace(2), 6 * count),
       cell: new Int32Array(buffer, wasm.gatherPlace(3), count),
+      told: new Float64Array(buffer, wasm.gatherPlace(4), 2 * emitterCount),
       gather: (panel, cell) => wasm.gather(panel, cell),
     };
   }
