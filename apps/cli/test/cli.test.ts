@@ -17,16 +17,18 @@ interface Outcome {
   error: string;
 }
 
-function fendrix(...words: string[]): Promise<Outcome> {
+function node(words: string[], cwd: string): Promise<Outcome> {
   return new Promise((resolve) => {
-    execFile(
-      process.execPath,
-      ['--import', 'tsx', 'apps/cli/src/main.ts', ...words],
-      { cwd: root, maxBuffer: 1e8 },
-      (failure, out, error) => resolve({ code: Number(failure?.code ?? 0), out, error }),
+    // As npm tells where a command was typed.
+    const env = { ...process.env, INIT_CWD: cwd };
+    execFile(process.execPath, words, { cwd, env, maxBuffer: 1e8 }, (failure, out, error) =>
+      resolve({ code: Number(failure?.code ?? 0), out, error }),
     );
   });
 }
+
+/** From source. */
+const fendrix = (...words: string[]) => node(['--import', 'tsx', 'apps/cli/src/main.ts', ...words], root);
 
 const json = async (...words: string[]) => {
   const { code, out, error } = await fendrix(...words);
@@ -121,6 +123,20 @@ describe('command line', () => {
     expect([plain.smooth, smooth.smooth]).toEqual([false, true]);
     expect(errorOf(smooth)).toBeLessThan(0.8 * errorOf(plain));
   });
+
+  test('bundled, as people run it, it renders the same to the last bit, with file names from where they are', async () => {
+    const path = await overheadFile();
+    const words = ['--size', '12x8', '--samples', '2', '--threads', '1'];
+    await json('render', path, '--out', join(folder, 'source.pfm'), ...words);
+    const script = join(root, 'scripts/fendrix.mjs');
+    const { code, out } = await node([script, 'render', path, '--out', 'bundled.pfm', ...words], folder);
+    expect(code).toBe(0);
+    expect(JSON.parse(out)).toMatchObject({ out: 'bundled.pfm', width: 12 });
+    const bytes = (name: string) => readFileSync(join(folder, name));
+    expect(bytes('bundled.pfm').equals(bytes('source.pfm'))).toBe(true);
+    const wrong = await node([script, 'develop'], folder);
+    expect([wrong.code, wrong.error]).toEqual([2, expect.stringContaining('no command "develop"')]);
+  }, 60000);
 
   test('schema and examples', async () => {
     expect((await json('schema')).title).toBe('Fendrix set document');
