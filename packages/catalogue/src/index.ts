@@ -1,6 +1,7 @@
 import { type Kit, kitDocument } from '@fendrix/contract';
 import { equipment } from './equipment.js';
-import { lights } from './lights.js';
+import { flashLights } from './lights/flashLights.js';
+import { steadyLights } from './lights/steadyLights.js';
 import { materials } from './materials.js';
 import { products } from './products.js';
 import { sheets } from './sheets.js';
@@ -11,7 +12,7 @@ export function defaultKit(): Kit {
   return kitDocument.parse({
     format: 'fendrix-kit',
     version: 1,
-    entries: [...lights, ...sheets, ...products, ...materials, ...equipment],
+    entries: [...flashLights, ...steadyLights, ...sheets, ...products, ...materials, ...equipment],
     studio,
   });
 }

@@ -1,46 +1,20 @@
-import type { KitEntryInput } from '@fendrix/contract';
+import {
+  behind,
+  CLOTH,
+  dial,
+  flash,
+  flashColour,
+  high,
+  type LightEntry,
+  left,
+  light,
+  modelling,
+  STUDIO,
+  tall,
+} from './lightEntry.js';
 
-type LightEntry = Extract<KitEntryInput, { what: 'light' }>;
-type LightInput = LightEntry['thing'];
-
-type DistributiveOmit<T, K extends PropertyKey> = T extends unknown ? Omit<T, K> : never;
-
-const tag = 'A';
-/** Where a light goes that is put on a set: camera left, a little in front and above. */
-const left = { positionM: [-0.6, -0.2, 0.4], aimM: [0, 0, 0.1] } satisfies Partial<LightInput>;
-const behind = { positionM: [-0.45, 0.45, 0.35], aimM: [0, 0, 0.12] } satisfies Partial<LightInput>;
-const tall = { positionM: [-0.45, 0.45, 0.65], aimM: [0, 0, 0.4] } satisfies Partial<LightInput>;
-const high = { positionM: [0, 0.1, 0.9], aimM: [0, 0, 0] } satisfies Partial<LightInput>;
-const flashColour = { temperatureK: 5500 };
-const ledColour = { temperatureK: 5600 };
-const flash = (modifierEfficiency: number, energyJ = 400) => ({
-  kind: 'flash-energy' as const,
-  energyJ,
-  efficacyLmSPerJ: 35,
-  modifierEfficiency,
-});
-const dial = { leastStops: -7, stepStops: 0.1 };
-const modelling = (share: number) => ({ on: false, lumens: Math.round(1900 * share), temperatureK: 3000 });
-
-/** A studio head set by its voltage: a little longer when turned down. */
-const voltageHead = { fullS: 1 / 800, stopsPerStop: -0.2 };
-
-const STUDIO =
-  'Flash tubes give 30 to 40 lm s per joule, 35 taken; dial of seven stops in tenths; t0.1 of 1/800 s at full, a fifth of a stop longer for each stop down, as usual of heads set by voltage: see your data sheet';
-const CLOTH = 'two cloths let out 0.35 to 0.5 of the light; hot centre 1.3 to 2.5 to 1';
-
-function light(
-  id: string,
-  name: string,
-  purposes: string[],
-  source: string,
-  thing: DistributiveOmit<LightInput, 'tag' | 'name'>,
-): LightEntry {
-  const timed = thing.output.kind === 'flash-energy' ? { duration: voltageHead, ...thing } : thing;
-  return { what: 'light', id, name, purposes, source, thing: { tag, name, ...timed } as LightInput };
-}
-
-export const lights: LightEntry[] = [
+/** Flash heads with what is put on them, and the speedlight. */
+export const flashLights: LightEntry[] = [
   light(
     'softbox-40x60',
     'Softbox 40 x 60',
@@ -71,6 +45,23 @@ export const lights: LightEntry[] = [
     colour: flashColour,
     modelling: modelling(0.42),
   }),
+  light(
+    'overhead-softbox',
+    'Softbox 60 x 90 overhead',
+    ['soft', 'top', 'flat lay', 'gloss surface'],
+    `${STUDIO}; ${CLOTH}.`,
+    {
+      kind: 'softbox',
+      ...high,
+      widthM: 0.6,
+      heightM: 0.9,
+      hotCentre: 1.6,
+      output: flash(0.42),
+      powerStops: -3,
+      dial,
+      colour: flashColour,
+    },
+  ),
   light(
     'strip-30x120',
     'Strip 30 x 120',
@@ -324,137 +315,6 @@ export const lights: LightEntry[] = [
       output: { kind: 'guide-number', guideNumberM: 40 },
       powerStops: -4,
       dial: { leastStops: -7, stepStops: 1 / 3 },
-      colour: flashColour,
-    },
-  ),
-  light(
-    'led-panel',
-    'LED panel 30 x 20',
-    ['continuous', 'fill', 'video', 'small'],
-    'LEDs give 80 to 110 lm per watt: 60 W at 90.',
-    {
-      kind: 'panel',
-      ...left,
-      widthM: 0.3,
-      heightM: 0.2,
-      beamDeg: 100,
-      output: { kind: 'lumens', lumens: 5400, modifierEfficiency: 0.8 },
-      dial: { leastStops: -6.6, stepStops: 0.1 },
-      colour: ledColour,
-    },
-  ),
-  light(
-    'led-tube',
-    'LED tube 60 cm',
-    ['continuous', 'edge', 'long highlight', 'in the picture'],
-    'LEDs give 80 to 110 lm per watt: 18 W at 90.',
-    {
-      kind: 'tube',
-      ...behind,
-      lengthM: 0.6,
-      diameterM: 0.028,
-      output: { kind: 'lumens', lumens: 1600, modifierEfficiency: 0.9 },
-      dial: { leastStops: -6.6, stepStops: 0.1 },
-      colour: ledColour,
-    },
-  ),
-  light(
-    'led-softbox',
-    'LED lamp in a softbox 60 x 60',
-    ['continuous', 'soft', 'video', 'pour'],
-    `LEDs give 80 to 110 lm per watt: 150 W at 100; ${CLOTH}.`,
-    {
-      kind: 'softbox',
-      ...left,
-      widthM: 0.6,
-      heightM: 0.6,
-      hotCentre: 1.6,
-      output: { kind: 'lumens', lumens: 15000, modifierEfficiency: 0.42 },
-      dial: { leastStops: -6.6, stepStops: 0.1 },
-      colour: ledColour,
-    },
-  ),
-  light(
-    'builders-lamp',
-    'Builder’s lamp 30 W',
-    ['continuous', 'cheap', 'hard', 'practice'],
-    'LED floodlights give about 100 lm per watt; their colour is often cooler and greener than flash.',
-    {
-      kind: 'panel',
-      ...left,
-      widthM: 0.16,
-      heightM: 0.12,
-      beamDeg: 100,
-      output: { kind: 'lumens', lumens: 3000 },
-      colour: { temperatureK: 6500 },
-    },
-  ),
-  light(
-    'table-lamp',
-    'Table lamp with shade',
-    ['continuous', 'warm', 'mood', 'in the picture'],
-    'A 60 W bulb gives 700 lm at 2700 K; paper shades let through about 0.4.',
-    {
-      kind: 'table-lamp',
-      positionM: [0.5, 0.45, 0.38],
-      radiusM: 0.03,
-      shade: {
-        bottomDiameterM: 0.26,
-        topDiameterM: 0.16,
-        heightM: 0.2,
-        material: { kind: 'translucent', reflectance: 0.45, transmittance: 0.4 },
-      },
-      output: { kind: 'lumens', lumens: 700 },
-      colour: { temperatureK: 2700 },
-    },
-  ),
-  light(
-    'window-overcast',
-    'Window, overcast',
-    ['daylight', 'soft', 'natural', 'free'],
-    'Overcast skies have 2000 to 6000 cd/m2: 3500 taken. Meter the day and put its figure in.',
-    {
-      kind: 'window',
-      positionM: [-1.6, 0, 0.6],
-      aimM: [0, 0, 0.3],
-      widthM: 1,
-      heightM: 1.2,
-      sky: 'overcast',
-      output: { kind: 'luminance', luminanceCdM2: 3500 },
-      colour: { temperatureK: 6500 },
-    },
-  ),
-  light(
-    'window-sun',
-    'Window with sun',
-    ['daylight', 'hard', 'patch', 'long shadow'],
-    'Low sun behind glass 30 000 to 60 000 lx; clear sky 2000 to 6000 cd/m2 and cooler.',
-    {
-      kind: 'window',
-      positionM: [-1.6, 0.3, 0.6],
-      aimM: [0, 0.3, 0.4],
-      widthM: 1,
-      heightM: 1.2,
-      sky: 'even',
-      sun: { towards: [1, -0.3, -0.45], illuminanceLx: 40000, temperatureK: 5000 },
-      output: { kind: 'luminance', luminanceCdM2: 4000 },
-      colour: { temperatureK: 8000 },
-    },
-  ),
-  light(
-    'overhead-softbox',
-    'Softbox 60 x 90 overhead',
-    ['soft', 'top', 'flat lay', 'gloss surface'],
-    `${STUDIO}; ${CLOTH}.`,
-    {
-      kind: 'softbox',
-      ...high,
-      widthM: 0.6,
-      heightM: 0.9,
-      hotCentre: 1.6,
-      output: flash(0.42),
-      powerStops: -3,
-      dial,
       colour: flashColour,
     },
   ),
