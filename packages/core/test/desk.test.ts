@@ -301,8 +301,8 @@ describe('cautions of a set', () => {
   });
 
   test('what hangs over the table wants a line and a sandbag, a liquid wants care with cables', () => {
-    expect(setCautions(demoSet('pepper')).join()).toMatch(/^A over the table: boom/);
+    expect(setCautions(demoSet('pepper')).join()).toMatch(/^Over the table: A\. Boom/);
     expect(setCautions(demoSet('perry')).join()).toContain('residual-current device');
-    expect(setCautions(demoSet('tart')).join()).toContain('the camera over the table');
+    expect(setCautions(demoSet('tart')).join()).toContain('Over the table: the camera. Boom');
   });
 });

@@ -35,7 +35,7 @@ export function setCautions(set: SetDocument): string[] {
   const overhead = cameraHigh && Math.hypot(set.camera.positionM[0], set.camera.positionM[1]) < OVER_GOODS_M;
   if (hung.length > 0 || overhead) {
     cautions.push(
-      `${[high, overhead ? 'the camera' : ''].filter(Boolean).join(' and ')} over the table: boom with counterweight, sandbag and safety line, nobody's head below.`,
+      `Over the table: ${[high, overhead ? 'the camera' : ''].filter(Boolean).join(' and ')}. Boom with counterweight, sandbag and safety line, nobody's head below.`,
     );
   }
   const wet = set.products.some(
