@@ -39,6 +39,7 @@ import { benchActions, benchReducers, benchSet } from '../src/features/bench/sta
 import { moveThing } from '../src/features/bench/state/edits';
 import { edit, openSet } from '../src/features/bench/state/thunks';
 import { BenchCautions } from '../src/features/bench/views/BenchCautions';
+import { Palette } from '../src/features/bench/views/Palette';
 import { StopRuler } from '../src/features/bench/views/StopRuler';
 import { kitApi } from '../src/features/kit';
 import { setsApi } from '../src/features/sets';
@@ -417,6 +418,56 @@ describe('a spot and its image', () => {
     now.forEach((stops, i) => {
       if (stops > -15) expect((then[i] ?? 0) - stops).toBeCloseTo(-1, 6);
     });
+  });
+});
+
+describe('adding', () => {
+  const search = () => screen.getByLabelText('Add: a name, or what it is for');
+  const lookFor = (words: string) => fireEvent.change(search(), { target: { value: words } });
+
+  test('by what it is for, with Enter: the first found stands on the set under a free tag, selected', async () => {
+    const { show, set, store } = openDemo('cordial');
+    show(<Palette />);
+    press('Add');
+    await screen.findByText('Octa 90');
+    lookFor('edge');
+    fireEvent.keyDown(search(), { key: 'Enter' });
+    expect(set().lights.map(({ tag, name }) => [tag, name])).toEqual([
+      ['A', 'Softbox 60 x 90'],
+      ['B', 'Strip 30 x 120'],
+    ]);
+    expect(store.getState().bench.selected).toEqual({ kind: 'light', key: 'B' });
+    act(() => void store.dispatch(benchSet.undo()));
+    expect(set().lights).toHaveLength(1);
+  });
+
+  test('what the kit does not have is told; a purpose is pressed and pressed off again', async () => {
+    const { show } = openDemo('cordial');
+    show(<Palette />);
+    press('Add');
+    await screen.findByText('Octa 90');
+    lookFor('trombone');
+    expect(screen.getByText(/Nothing in the kit is called or good for “trombone”/)).toBeTruthy();
+    press('cut');
+    expect(screen.getByText('Black flag 20 x 30')).toBeTruthy();
+    expect(screen.queryByText('Octa 90')).toBeNull();
+    press('cut');
+    expect(screen.getByText('Octa 90')).toBeTruthy();
+  });
+
+  test('materials are offered for a thing that can have one; a person needs no kit', async () => {
+    const { show, set, store } = openDemo('cordial');
+    show(<Palette />);
+    press('Add');
+    await screen.findByText('Octa 90');
+    lookFor('copper');
+    expect(screen.getByText(/Nothing in the kit/)).toBeTruthy();
+    act(() => void store.dispatch(benchActions.selected({ kind: 'sheet', key: '1' })));
+    lookFor('');
+    lookFor('copper');
+    expect(screen.queryByText(/Nothing in the kit/)).toBeNull();
+    press('A person');
+    expect(set().people).toHaveLength(1);
   });
 });
 

@@ -54,6 +54,24 @@ describe('a number with its unit', () => {
     expect(input.value).toBe('45 cm');
     expect(onCommit).not.toHaveBeenCalled();
   });
+
+  test('Escape leaves the field first, and what is around it only when nothing is being typed', () => {
+    const around = vi.fn();
+    render(
+      <div onKeyDown={({ key }) => around(key)} role="dialog">
+        <QuantityField label="high" shown="20 cm" parse={parseLengthM} example="30 cm" onCommit={vi.fn()} />
+      </div>,
+    );
+    const input = screen.getByLabelText('high') as HTMLInputElement;
+    fireEvent.change(input, { target: { value: '5 m' } });
+    fireEvent.keyDown(input, { key: 'Escape' });
+    expect(input.value).toBe('20 cm');
+    expect(around).not.toHaveBeenCalled();
+    fireEvent.keyDown(input, { key: 'm' });
+    expect(around).not.toHaveBeenCalled();
+    fireEvent.keyDown(input, { key: 'Escape' });
+    expect(around).toHaveBeenCalledWith('Escape');
+  });
 });
 
 test('a computed number explains itself when pressed', () => {
