@@ -72,8 +72,10 @@ export const MirrorBandView = memo(function MirrorBandView() {
         </Box>
         {several && (
           <Box
+            title={product.name}
             sx={{
               color: surround.quiet,
+              minWidth: 60,
               maxWidth: 130,
               whiteSpace: 'nowrap',
               overflow: 'hidden',
@@ -93,10 +95,12 @@ export const MirrorBandView = memo(function MirrorBandView() {
           as a list
         </ButtonBase>
         <ButtonBase
+          aria-label="whole surface"
+          title="What the whole surface mirrors, not one height of it"
           onClick={() => dispatch(benchActions.wholeSurfaceToggled())}
           sx={{ color: surround.quiet, textDecoration: 'underline dotted', font: 'inherit' }}
         >
-          whole surface
+          surface
         </ButtonBase>
         {figures && (
           <ButtonBase
@@ -190,7 +194,7 @@ function HeightField({ product }: { product: SetDocument['products'][number] }) 
         step={0.5}
         value={(100 * height) / whole}
         onChange={(event) => put((Number(event.currentTarget.value) / 100) * whole)}
-        sx={{ width: 70, accentColor: surround.accent }}
+        sx={{ width: 50, accentColor: surround.accent }}
       />
       <Box
         component="input"
