@@ -64,7 +64,13 @@ export { type MirrorMap, mirrorMapTile } from './mirror/mirrorMap.js';
 export { type MirrorShare, mirrorShares } from './mirror/mirrorShares.js';
 export * from './optics/depthDesk.js';
 export * from './optics/fresnel.js';
-export { type DepthOfField, depthOfField, type LensFigures, lensFigures } from './optics/lens.js';
+export {
+  type DepthCamera,
+  type DepthOfField,
+  depthOfField,
+  type LensFigures,
+  lensFigures,
+} from './optics/lens.js';
 export { crossedResidue, fresnelConductorSplit, METAL_INDEX } from './optics/metal.js';
 export * from './optics/movement.js';
 export { type Channel, channelsOf } from './photometry/channels.js';

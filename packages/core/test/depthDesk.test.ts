@@ -16,11 +16,27 @@ const camera = { body, lens, focusM: 0.6, fNumber: 11 };
 
 describe('blur', () => {
   test('at the limits of depth of field it is the circle of confusion: 590.3 and 610.1 mm', () => {
-    const { nearM, farM } = depthOfField(0.1, 11, 0.6, 3e-5);
+    const { nearM, farM } = depthOfField(camera, 3e-5);
     expect(nearM).toBeCloseTo(0.5903, 4);
     expect(farM).toBeCloseTo(0.6101, 4);
     expect(pointBlur(camera, nearM).defocusM).toBeCloseTo(3e-5, 7);
     expect(pointBlur(camera, farM).defocusM).toBeCloseTo(3e-5, 7);
+  });
+
+  test.each([0.6, 1, 1.6])('limits and blur agree for a lens of pupil ratio %d', (pupilRatio) => {
+    const close = { body, lens: { ...lens, focalLengthM: 0.1, pupilRatio }, focusM: 0.3, fNumber: 11 };
+    const { nearM, farM } = depthOfField(close, 12e-6);
+    expect(pointBlur(close, nearM).defocusM).toBeCloseTo(12e-6, 12);
+    expect(pointBlur(close, farM).defocusM).toBeCloseTo(12e-6, 12);
+    const stack = focusStack(close, 0.29, 0.32, 12e-6, 0, 1);
+    const blurs = Array.from({ length: 200 }, (_, i) => {
+      const depthM = 0.29 + (0.03 * i) / 199;
+      const each = (stack?.positionsM ?? []).map(
+        (focusM) => pointBlur({ ...close, focusM }, depthM).defocusM,
+      );
+      return Math.min(...each);
+    });
+    expect(Math.max(...blurs)).toBeLessThan(12.01e-6);
   });
 
   test('in focus only diffraction is left: m 0.2, f/11 gives 17.7 micrometres, 2.95 pixels of 6', () => {
@@ -62,7 +78,7 @@ describe('a focus stack', () => {
   const macro = { ...camera, lens: { ...lens, focalLengthM: 0.09 }, fNumber: 16 };
 
   test('one frame at 0.4 m holds 395.2 to 405.0 mm; 30 mm take 4 of them with a fifth of overlap', () => {
-    const one = depthOfField(0.09, 16, 0.4, 2e-5);
+    const one = depthOfField({ ...macro, focusM: 0.4 }, 2e-5);
     expect([one.nearM, one.farM].map((m) => Math.round(m * 1e4))).toEqual([3952, 4050]);
     const stack = focusStack(macro, 0.3952, 0.4252, 2e-5, 0.2, 12);
     expect(stack?.positionsM[0]).toBeCloseTo(0.4, 3);
@@ -73,7 +89,7 @@ describe('a focus stack', () => {
 
   test('each frame reaches into the next, and all is covered', () => {
     const stack = focusStack(macro, 0.36, 0.5, 2e-5, 0.25, 10);
-    const held = (stack?.positionsM ?? []).map((focusM) => depthOfField(0.09, 16, focusM, 2e-5));
+    const held = (stack?.positionsM ?? []).map((focusM) => depthOfField({ ...macro, focusM }, 2e-5));
     expect(held[0]?.nearM).toBeCloseTo(0.36, 6);
     expect(held.at(-1)?.farM).toBeGreaterThanOrEqual(0.5);
     for (let i = 1; i < held.length; i++) {

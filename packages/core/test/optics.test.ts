@@ -63,13 +63,18 @@ describe('coat', () => {
 
 describe('lens', () => {
   test('depth of field of two worked lenses', () => {
-    const macro = depthOfField(0.1, 11, 0.6, 0.03e-3);
+    const focused = (focalLengthM: number, fNumber: number, focusM: number) => ({
+      lens: { ...testCamera().lens, focalLengthM },
+      fNumber,
+      focusM,
+    });
+    const macro = depthOfField(focused(0.1, 11, 0.6), 0.03e-3);
     expect(macro.nearM).toBeCloseTo(0.5903, 4);
     expect(macro.farM).toBeCloseTo(0.6101, 4);
-    const tele = depthOfField(0.09, 16, 0.4, 0.02e-3);
+    const tele = depthOfField(focused(0.09, 16, 0.4), 0.02e-3);
     expect(tele.nearM).toBeCloseTo(0.3952, 4);
     expect(tele.farM).toBeCloseTo(0.405, 4);
-    expect(depthOfField(0.024, 16, 5, 0.03e-3).farM).toBe(Number.POSITIVE_INFINITY);
+    expect(depthOfField(focused(0.024, 16, 5), 0.03e-3).farM).toBe(Number.POSITIVE_INFINITY);
   });
 
   test('magnification 0.2: bellows 0.53 stop, Airy disc 17.7 um at f/11', () => {

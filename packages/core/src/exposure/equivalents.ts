@@ -39,7 +39,7 @@ export function equivalents(
     )
       continue;
     const set = { ...camera, fNumber: fNumber.value };
-    const { nearM, farM } = depthOfField(camera.lens.focalLengthM, fNumber.value, camera.focusM, circleM);
+    const { nearM, farM } = depthOfField(set, circleM);
     const { airyDiameterM, pixelPitchM } = lensFigures(set);
     found.push({
       fNumber,

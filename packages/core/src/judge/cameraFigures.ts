@@ -14,7 +14,7 @@ const CIRCLE_PIXELS = 2;
 export function cameraFigures(camera: Camera) {
   const lens = lensFigures(camera);
   const circleOfConfusionM = CIRCLE_PIXELS * lens.pixelPitchM;
-  const depth = depthOfField(camera.lens.focalLengthM, camera.fNumber, camera.focusM, circleOfConfusionM);
+  const depth = depthOfField(camera, circleOfConfusionM);
   return {
     ev: exposureValue(camera),
     ev100: exposureValue100(camera),

@@ -1,9 +1,6 @@
 import type { Camera } from '@fendrix/contract';
 import { requireDomain } from '../errors.js';
-import { AIRY_WAVELENGTH_M, depthOfField, lensFigures } from './lens.js';
-
-/** What depth arithmetic needs of a camera: the rest of it plays no part. */
-export type DepthCamera = Pick<Camera, 'body' | 'lens' | 'focusM' | 'fNumber'>;
+import { AIRY_WAVELENGTH_M, type DepthCamera, depthOfField, lensFigures } from './lens.js';
 
 /** Blur of one point, diameters on the sensor, m. */
 export interface PointBlur {
@@ -24,7 +21,7 @@ export interface PointBlur {
  */
 export function pointBlur(camera: DepthCamera, depthM: number): PointBlur {
   requireDomain(depthM > 0, 'the point lies before the lens');
-  const { magnification, effectiveFNumber, pixelPitchM } = lensFigures(camera as Camera);
+  const { magnification, effectiveFNumber, pixelPitchM } = lensFigures(camera);
   const pupilM = camera.lens.focalLengthM / camera.fNumber;
   const defocusM = (pupilM * magnification * Math.abs(depthM - camera.focusM)) / depthM;
   const diffractionM = 2.44 * AIRY_WAVELENGTH_M * effectiveFNumber;
@@ -106,8 +103,7 @@ export function focusStack(
     'a near depth before the far one, a circle above 0',
   );
   requireDomain(overlap >= 0 && overlap < 1, 'overlap from 0 to below 1');
-  const { focalLengthM } = camera.lens;
-  const depthAt = (focusM: number) => depthOfField(focalLengthM, camera.fNumber, focusM, circleM);
+  const depthAt = (focusM: number) => depthOfField({ ...camera, focusM }, circleM);
   const positionsM: number[] = [];
   let from = nearM;
   let firstDepthM = 0;
@@ -149,6 +145,6 @@ export function backgroundBlur(camera: DepthCamera, behindFocusM: number): numbe
  * length and to 1 + magnification. A rule of thumb; a tripod with self-timer or remote below it.
  */
 export function handHeldShutterS(camera: DepthCamera, at50mmS: number): number {
-  const { magnification } = lensFigures(camera as Camera);
+  const { magnification } = lensFigures(camera);
   return (at50mmS * 0.05) / (camera.lens.focalLengthM * (1 + magnification));
 }

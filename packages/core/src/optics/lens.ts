@@ -26,13 +26,9 @@ export interface LensFigures {
  * @throws {DomainError} focused closer than the lens can form an image
  * Source: docs/physics/camera.md
  */
-export function lensFigures(camera: Camera): LensFigures {
+export function lensFigures(camera: DepthCamera): LensFigures {
   const { focalLengthM, pupilRatio } = camera.lens;
-  requireDomain(
-    camera.focusM > focalLengthM / pupilRatio,
-    'the focus distance is longer than the focal length over the pupil ratio',
-  );
-  const magnification = focalLengthM / (camera.focusM - focalLengthM / pupilRatio);
+  const magnification = magnificationOf(camera.lens, camera.focusM);
   const extension = 1 + magnification / pupilRatio;
   const imageDistanceM = focalLengthM * extension;
   const { sensorWidthM, sensorHeightM } = camera.body;
@@ -50,33 +46,40 @@ export function lensFigures(camera: Camera): LensFigures {
 }
 
 export interface DepthOfField {
+  /** From the entrance pupil, m. */
   nearM: number;
   /** Infinity from the hyperfocal distance on. */
   farM: number;
 }
 
+/** What depth arithmetic needs of a camera: the rest of it plays no part. */
+export type DepthCamera = Pick<Camera, 'body' | 'lens' | 'focusM' | 'fNumber'>;
+
 /**
- * Nearest and farthest distance drawn sharper than a circle of confusion, m from the front principal plane.
- * Thin lens; 100 mm f/11 at 0.6 m, c 0.03 mm: 0.5903 to 0.6101.
- * @throws {DomainError} a value not above 0, or focused within the focal length
- * Source: ISO 517 practice; H = f^2/(N c) + f, near s(H-f)/(H+s-2f), far s(H-f)/(H-s).
+ * Nearest and farthest depth drawn sharper than a circle of confusion, m from the entrance pupil.
+ * Exact inverse of the defocus of `pointBlur`: with k = c N / (f m), near s/(1 + k), far s/(1 - k). At a pupil ratio of 1 this
+ * is near s(H - f)/(H + s - 2f), far s(H - f)/(H - s), H = f^2/(N c) + f. 100 mm f/11 at 0.6 m, c 0.03 mm: 0.5903 to 0.6101.
+ * Limits: thin lens with pupil ratio; no aberrations, no diffraction.
+ * @throws {DomainError} a value not above 0, or focused closer than the lens can form an image
+ * Source: ISO 517 practice; docs/physics/camera.md
  */
 export function depthOfField(
-  focalLengthM: number,
-  fNumber: number,
-  focusM: number,
+  { lens, fNumber, focusM }: Pick<DepthCamera, 'lens' | 'fNumber' | 'focusM'>,
   circleOfConfusionM: number,
 ): DepthOfField {
+  requireDomain(fNumber > 0 && circleOfConfusionM > 0, 'f-number and circle above 0');
+  const share = (circleOfConfusionM * fNumber) / (lens.focalLengthM * magnificationOf(lens, focusM));
+  return {
+    nearM: focusM / (1 + share),
+    farM: share < 1 ? focusM / (1 - share) : Number.POSITIVE_INFINITY,
+  };
+}
+
+/** Image over object size in the plane of focus, m = f / (s - f/p). */
+function magnificationOf({ focalLengthM, pupilRatio }: Camera['lens'], focusM: number): number {
   requireDomain(
-    focalLengthM > 0 && fNumber > 0 && circleOfConfusionM > 0,
-    'focal length, f-number, circle above 0',
+    focalLengthM > 0 && focusM > focalLengthM / pupilRatio,
+    'the focus distance is longer than the focal length over the pupil ratio',
   );
-  requireDomain(focusM > focalLengthM, 'the focus distance is longer than the focal length');
-  const hyperfocal = focalLengthM ** 2 / (fNumber * circleOfConfusionM) + focalLengthM;
-  const nearM = (focusM * (hyperfocal - focalLengthM)) / (hyperfocal + focusM - 2 * focalLengthM);
-  const farM =
-    focusM < hyperfocal
-      ? (focusM * (hyperfocal - focalLengthM)) / (hyperfocal - focusM)
-      : Number.POSITIVE_INFINITY;
-  return { nearM, farM };
+  return focalLengthM / (focusM - focalLengthM / pupilRatio);
 }

@@ -66,7 +66,7 @@ export function DepthDesk({ staged: { placed, set }, fits, onStop }: DepthDeskPr
   const focusM = focusBetween(nearM, farM);
   const now = useMemo(() => ({ ...camera, focusM }), [camera, focusM]);
   const ends = [pointBlur(now, nearM), pointBlur(now, farM)] as const;
-  const held = depthOfField(camera.lens.focalLengthM, camera.fNumber, focusM, circleM);
+  const held = depthOfField({ ...camera, focusM }, circleM);
   const stack = focusStack(now, nearM, farM, circleM, overlap, seconds);
   const body = equipment?.bodies.find(({ name }) => name === camera.body.name);
   const handS = handHeldShutterS(now, body?.handShutterS ?? 1 / 125);
