@@ -169,6 +169,11 @@ export class PathScatter extends PathLights {
     const s = this.scatter;
     const all = (s[0] as number) + (s[1] as number) + (s[2] as number);
     const base = (s[BASE_PART] as number) + (s[BASE_PART + 1] as number) + (s[BASE_PART + 2] as number);
+    // Where nothing is scattered, as by a base of reflectance 0, there are no parts to choose from.
+    if (!(all > 0)) {
+      this.kept = false;
+      return;
+    }
     const lost = split * all < base;
     for (let c = 0; c < 3; c++) {
       const part = lost ? (s[BASE_PART + c] as number) : (s[c] as number) - (s[BASE_PART + c] as number);
