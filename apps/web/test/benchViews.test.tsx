@@ -1,27 +1,7 @@
-// @vitest-environment jsdom
-import { defaultKit } from '@fendrix/catalogue';
 import type { SetDocument } from '@fendrix/contract';
-import {
-  type BandProfile,
-  bandProfile,
-  loseGlare,
-  mirrorBand,
-  pickSources,
-  placeForBand,
-  prepareTracing,
-  rayThrough,
-  spotReading,
-  traceField,
-  traceSpot,
-} from '@fendrix/core';
-import { type DemoName, demoSet } from '@fendrix/demo';
-import type { Pick, Task } from '@fendrix/workers';
-import { configureStore } from '@reduxjs/toolkit';
-import { act, cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
-import { SnackbarProvider } from 'notistack';
-import type { ReactNode } from 'react';
-import { Provider } from 'react-redux';
-import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
+import { type BandProfile, bandProfile, traceSpot } from '@fendrix/core';
+import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { describe, expect, test } from 'vitest';
 import { MirrorBandView, profileStops } from '../src/features/bench/band/MirrorBandView';
 import { FrostSection } from '../src/features/bench/desk/background/FrostSection';
 import { GroundSection } from '../src/features/bench/desk/background/GroundSection';
@@ -31,118 +11,19 @@ import { EquivalentSection } from '../src/features/bench/desk/exposure/Equivalen
 import { FilterSection } from '../src/features/bench/desk/exposure/FilterSection';
 import { PowerSection } from '../src/features/bench/desk/exposure/PowerSection';
 import MovementDesk from '../src/features/bench/desk/MovementDesk';
-import { SessionContext } from '../src/features/bench/picture/useSession';
 import { LoseGlare } from '../src/features/bench/spot/LoseGlare';
 import { PickSources } from '../src/features/bench/spot/PickSources';
 import { SpotPanel } from '../src/features/bench/spot/SpotPanel';
-import { benchActions, benchReducers, benchSet } from '../src/features/bench/state/benchSlice';
+import { benchActions, benchSet } from '../src/features/bench/state/benchSlice';
 import { moveThing } from '../src/features/bench/state/edits';
-import { edit, openSet } from '../src/features/bench/state/thunks';
+import { edit } from '../src/features/bench/state/thunks';
 import { BenchCautions } from '../src/features/bench/views/BenchCautions';
 import { Palette } from '../src/features/bench/views/Palette';
 import { StopRuler } from '../src/features/bench/views/StopRuler';
-import { kitApi } from '../src/features/kit';
-import { setsApi } from '../src/features/sets';
 import { press, type } from './hands';
+import { openDemo, standInBrowser } from './openBench';
 
-/** Does a task here and now, as a worker would. */
-function done(set: SetDocument, task: Task): unknown {
-  const tracing = prepareTracing(set);
-  switch (task.kind) {
-    case 'field':
-      return traceField(tracing, task.rect, { ...task, samples: 8 });
-    case 'placeForBand':
-      return placeForBand(set, task.wish);
-    case 'loseGlare':
-      return loseGlare(set, task.across, task.down);
-    default:
-      return null;
-  }
-}
-
-/** A bench with a demo set, its spots and bands read, and a session that answers at once. */
-function openDemo(name: DemoName, change: (set: SetDocument) => SetDocument = (set) => set) {
-  const store = configureStore({
-    reducer: {
-      ...benchReducers,
-      [setsApi.reducerPath]: setsApi.reducer,
-      [kitApi.reducerPath]: kitApi.reducer,
-    },
-    middleware: (defaults) =>
-      defaults({ immutableCheck: false, serializableCheck: false }).concat(
-        setsApi.middleware,
-        kitApi.middleware,
-      ),
-  });
-  void store.dispatch(
-    kitApi.util.upsertQueryData('readKit', undefined, { revision: 0, document: defaultKit() }),
-  );
-  const document = change(demoSet(name));
-  store.dispatch(openSet({ id: 'x', name: document.name, revision: 1, updatedAt: '', document }, null));
-  const set = (): SetDocument => {
-    const open = benchSet.documentOf(store.getState());
-    if (!open) throw new Error('a set is open');
-    return open;
-  };
-  const tracing = prepareTracing(document);
-  const traces = document.spots.map((spot) => traceSpot(tracing, spot, 96, 1));
-  store.dispatch(benchActions.spotsTraced({ traces, settled: true }));
-  store.dispatch(
-    benchActions.bandsRead(
-      document.products.map((product) => mirrorBand(tracing, product)).filter((b) => b !== null),
-    ),
-  );
-  const ask = vi.fn(async (task: Task, other?: SetDocument) => done(other ?? set(), task));
-  const session = { session: { ask } as never, picture: null, mirrors: null, depth: null };
-  const show = (view: ReactNode) =>
-    render(
-      <Provider store={store}>
-        <SnackbarProvider>
-          <SessionContext.Provider value={session}>{view}</SessionContext.Provider>
-        </SnackbarProvider>
-      </Provider>,
-    );
-  /** Points at a place of the frame. */
-  const pointAt = (across: number, down: number) => {
-    const direction = new Float64Array(3);
-    rayThrough(direction, tracing.view, across, down);
-    const sources = pickSources(tracing, tracing.view.origin, direction, 64);
-    const mirrored = sources.find(({ how }) => how === 'mirrored')?.thing ?? null;
-    const pick = {
-      thing: { kind: 'product', key: document.products[0]?.id ?? '', name: document.products[0]?.name ?? '' },
-      pointM: [0, 0, 0.1],
-      normal: [0, -1, 0],
-      mirrored,
-      mirroredPointM: null,
-      weight: 0.5,
-      through: null,
-      throughPointM: null,
-      throughWeight: 0,
-      sources,
-    } as Pick;
-    act(() => void store.dispatch(benchActions.picked({ pick, at: [across, down] })));
-  };
-  const stops = (spot: string) => {
-    const trace = store.getState().bench.traces.find((own) => own.name === spot);
-    return trace ? (spotReading(set(), trace).stopsFromMidTone ?? Number.NaN) : Number.NaN;
-  };
-  return { store, set, show, ask, pointAt, stops, tracing };
-}
-
-beforeEach(() => {
-  vi.stubGlobal(
-    'ResizeObserver',
-    class {
-      observe() {}
-      unobserve() {}
-      disconnect() {}
-    },
-  );
-});
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
+standInBrowser();
 
 describe('exposure desk', () => {
   test('powers solved for a tone are set, and the spot is then recorded so', () => {

@@ -128,10 +128,10 @@ export {
   type MovableRef,
   movableOf,
   standsInRoom,
-  withMovable,
 } from './solve/movables.js';
 export { type BandAnswer, type BandWish, placeForBand } from './solve/placeForBand.js';
 export { firstBelow, mostBackM, type Placement, withPlacement } from './solve/placements.js';
+export { applyChange, changeBetween, type FieldChange, type SetChange } from './solve/setChange.js';
 export { type PowerSolution, solvePowers, type ToneWish } from './solve/solvePowers.js';
 export { type EngineCalls, RAY_START_M, setRay } from './trace/engineCalls.js';
 export { degrees, radians } from './units/angle.js';

@@ -4,6 +4,7 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import {
   addTile,
+  applyChange,
   bandProfile,
   createFilms,
   developFilms,
@@ -22,6 +23,7 @@ import {
   profileFigures,
   projectPoint,
   renderTile,
+  type SetChange,
   solvePowers,
   spotReading,
   traceSpot,
@@ -59,6 +61,13 @@ const columnSet = () =>
     camera: { ...testCamera(), positionM: [0, -1.2, 0.2], aimM: [0, 0, 0.2], focusM: 1.2 },
   });
 
+/** The set once an answer is taken. */
+const taken = (set: SetDocument, answer: { change: SetChange } | null | undefined): SetDocument => {
+  const changed = answer && applyChange(set, answer.change);
+  if (!changed) throw new Error('there is no such answer');
+  return changed;
+};
+
 const imageOf = (set: SetDocument, product: string, tag: string) => {
   const body = set.products.find(({ id }) => id === product);
   const band = body && mirrorBand(prepareTracing(set), body);
@@ -76,7 +85,7 @@ describe('a card placed for a length of the band', () => {
   ])('%f to %f of the width is met, as the traced band of the new set says', (from, to) => {
     const wish = { kind: 'sheet', key: '1', product: 'column', heightM: 0.2, from, to, by: 'move' } as const;
     const answer = placeForBand(columnSet(), wish);
-    const image = answer && imageOf(answer.set, 'column', '1');
+    const image = imageOf(taken(columnSet(), answer), 'column', '1');
     expect(answer?.limited).toBeNull();
     expect(image?.from).toBeCloseTo(from, 2);
     expect(image?.to).toBeCloseTo(to, 2);
@@ -94,7 +103,7 @@ describe('a card placed for a length of the band', () => {
       by: 'size',
     } as const;
     const answer = placeForBand(columnSet(), wish);
-    const sheet = answer?.set.sheets[0];
+    const sheet = taken(columnSet(), answer).sheets[0];
     expect(answer?.reached?.to).toBeCloseTo(0.35, 2);
     expect(Math.hypot(sheet?.positionM[0] ?? 0, sheet?.positionM[1] ?? 0)).toBeCloseTo(
       Math.hypot(0.5, 0.1),
@@ -135,7 +144,7 @@ describe('a card placed for a length of the band', () => {
       to: 0.26,
       by: 'move',
     } as const;
-    const [x, y] = placeForBand(set, wish)?.set.sheets[0]?.positionM ?? [0, 0];
+    const [x, y] = taken(set, placeForBand(set, wish)).sheets[0]?.positionM ?? [0, 0];
     const bearing = Math.atan2(x, -y);
     expect(Math.sin(bearing / 2)).toBeCloseTo(2 * middle - 1, 2);
   });
@@ -210,9 +219,10 @@ describe('losing a glare', () => {
     const black = lit({ kind: 'coated', reflectance: 0.02, coatIndex: 1.5, roughness: 0 });
     const way = loseGlare(black, 0.5, 0.5).find(({ how }) => how === 'polarise');
     expect(way?.amount).toBeCloseTo(0.01, 6);
-    expect(way?.set.lights[0]).toMatchObject({ polarised: { axisDeg: 0, lossStops: 1.4 } });
-    expect(way?.set.camera.polariser?.axisDeg).toBe(90);
-    if (!way) throw new Error('no film');
+    const filmed = taken(black, way);
+    expect(filmed.lights[0]).toMatchObject({ polarised: { axisDeg: 0, lossStops: 1.4 } });
+    expect(filmed.camera.polariser?.axisDeg).toBe(90);
+    expect(way?.losesStops).toEqual({ light: 2.9, others: 1.5 });
     // In black lacquer nearly all is image: of what film and filter alone would leave, little does.
     const spot = { x: 47, y: 31, width: 2, height: 2 };
     const luminance = (set: typeof black) => {
@@ -224,17 +234,17 @@ describe('losing a glare', () => {
       developFilms(linear, films, displayWeights(set));
       return linear.reduce((sum, value) => sum + value, 0);
     };
-    const left = luminance(way.set) / luminance(black);
+    const left = luminance(filmed) / luminance(black);
     expect(left).toBeLessThan(0.2 * 2 ** -2.9);
     expect(left).toBeGreaterThan(0.01 * 2 ** -2.9);
     // Nothing more to gain there; with another filter already on, the film is turned to it.
-    expect(loseGlare(way.set, 0.5, 0.5).some(({ how }) => how === 'polarise')).toBe(false);
+    expect(loseGlare(filmed, 0.5, 0.5).some(({ how }) => how === 'polarise')).toBe(false);
     const filtered = {
       ...black,
       camera: { ...black.camera, polariser: { axisDeg: 20, lossStops: 1.5, extinction: 0.005 } },
     };
     const turned = loseGlare(filtered, 0.5, 0.5).find(({ how }) => how === 'polarise');
-    expect(turned?.set.lights[0]).toMatchObject({ polarised: { axisDeg: -70 } });
+    expect(taken(filtered, turned).lights[0]).toMatchObject({ polarised: { axisDeg: -70 } });
     expect(turned?.amount).toBeCloseTo(0.01, 6);
 
     const steel = lit({ kind: 'metal', metal: 'steel', roughness: 0.1 });
@@ -457,10 +467,41 @@ describe('a lamp behind frost', () => {
   ])('a small %s behind even frost is placed where the ideal says, and measures so', (_, lamp, ideal) => {
     const set = testSet({ lights: [lamp], sheets: [frame] });
     const answer = lampBehindFrost(set, { light: 'A', sheet: '1', bright: 'bottom', differenceStops: 3 });
-    expect(answer?.limited).toBeNull();
-    expect(answer?.reachedStops).toBeCloseTo(3, 1);
-    expect((answer?.lampDistanceM ?? 0) / ideal).toBeGreaterThan(0.95);
-    expect((answer?.lampDistanceM ?? 0) / ideal).toBeLessThan(1.05);
+    if (!answer || 'refused' in answer) throw new Error('no gradient');
+    expect(answer.limited).toBeNull();
+    expect(answer.reachedStops).toBeCloseTo(3, 1);
+    expect(answer.lampDistanceM / ideal).toBeGreaterThan(0.95);
+    expect(answer.lampDistanceM / ideal).toBeLessThan(1.05);
+  });
+
+  const lamp = { ...common, kind: 'bare-lamp' as const, radiusM: 0.005, output: luminance };
+  const wish = { light: 'A', sheet: '1', bright: 'bottom', differenceStops: 1 } as const;
+  const boardAt = (y: number) => ({
+    ...card([0, y, 0.3], 1.5, 1.5),
+    tag: '2',
+    aimM: [0, y - 1, 0.3] as Vector,
+  });
+
+  test('a lamp is never stood behind what stands behind the frost', () => {
+    // One stop wants the lamp 0.83 m behind; a board stands 0.3 m behind.
+    const set = testSet({ lights: [lamp], sheets: [frame, boardAt(frame.positionM[1] + 0.3)] });
+    const answer = lampBehindFrost(set, wish);
+    if (!answer || 'refused' in answer) throw new Error('no gradient');
+    const stands = taken(set, answer).lights[0] as { positionM: Vector };
+    expect(stands.positionM[1]).toBeLessThan(frame.positionM[1] + 0.3);
+    expect(answer).toMatchObject({ limited: 'cramped', by: { key: '2' }, hiddenBy: null });
+    expect(answer.reachedStops).toBeGreaterThan(1.2);
+  });
+
+  test('it is told where there is no place, where the sheet lets no light through, and where nothing shows it', () => {
+    const at = (y: number) => testSet({ lights: [lamp], sheets: [frame, boardAt(frame.positionM[1] + y)] });
+    expect(lampBehindFrost(at(0.06), wish)).toEqual({
+      refused: 'no-room',
+      by: expect.objectContaining({ key: '2' }),
+    });
+    const opaque = testSet({ lights: [lamp], sheets: [boardAt(0.5)] });
+    expect(lampBehindFrost(opaque, { ...wish, sheet: '2' })).toEqual({ refused: 'opaque', by: null });
+    expect(lampBehindFrost(at(-0.2), wish)).toMatchObject({ hiddenBy: { key: '2' } });
   });
 });
 

@@ -38,6 +38,7 @@ export function createMessageHandler(
   return (message) => {
     if (message.type === 'hold') {
       wanted = message;
+      if (held?.key === message.key) held = { ...held, set: message.set };
       return;
     }
     const { id, key, task } = message;

@@ -45,7 +45,7 @@ interface Waiting {
 
 interface Slot {
   port: WorkerPort;
-  heldKey: string | null;
+  held: SetDocument | null;
   busy: Waiting | null;
   watch: ReturnType<typeof setTimeout> | undefined;
 }
@@ -135,7 +135,7 @@ export class WorkerPool {
 
   private openSlot(): Slot {
     const port = this.spawn();
-    const slot: Slot = { port, heldKey: null, busy: null, watch: undefined };
+    const slot: Slot = { port, held: null, busy: null, watch: undefined };
     port.onMessage((answer) => this.receive(slot, port, answer));
     port.onCrash((reason) => {
       if (this.slots.includes(slot) && !this.ended) this.replace(slot, reason);
@@ -150,8 +150,9 @@ export class WorkerPool {
       const waiting = next < 0 ? undefined : this.queue.splice(next, 1)[0];
       if (!waiting) return;
       const { key, set } = waiting.keyed;
-      if (slot.heldKey !== key) slot.port.post({ type: 'hold', key, set });
-      slot.heldKey = key;
+      // A set of the same light paths too: answers count with its powers and settings.
+      if (slot.held !== set) slot.port.post({ type: 'hold', key, set });
+      slot.held = set;
       slot.busy = waiting;
       waiting.tries++;
       slot.port.post({ type: 'task', id: waiting.id, key, task: waiting.task });

@@ -12,6 +12,7 @@ import type {
   LightSource,
   MirrorBand,
   MirrorMap,
+  NoGradient,
   SpotTrace,
   Thing,
   Tile,
@@ -72,7 +73,7 @@ export interface TaskResults {
   field: FieldTrace;
   placeForBand: BandAnswer | null;
   loseGlare: WayOut[];
-  gradient: GradientAnswer | null;
+  gradient: GradientAnswer | NoGradient | null;
 }
 
 export type TaskResult<T extends Task> = TaskResults[T['kind']];

@@ -1,4 +1,4 @@
-import { createLook, look } from '../mirror/look.js';
+import { createLook, type Look, look } from '../mirror/look.js';
 import type { Tracing } from '../render/prepareTracing.js';
 import { rayThrough } from '../render/view.js';
 import type { MovableRef } from './movables.js';
@@ -8,13 +8,25 @@ const DOWN = 40;
 
 /** Whether the lens sees a light or sheet itself, at any of 2400 places of the frame; not as a mirror image. */
 export function comesIntoFrame(tracing: Tracing, ref: MovableRef): boolean {
+  return anywhere(tracing, ref, ({ thing }) => [thing]);
+}
+
+/** Whether it is seen anywhere in the frame at all: itself, mirrored, or through glass. */
+export function showsInFrame(tracing: Tracing, ref: MovableRef): boolean {
+  return anywhere(tracing, ref, ({ thing, mirrored, through }) => [thing, mirrored, through]);
+}
+
+function anywhere(tracing: Tracing, { kind, key }: MovableRef, things: (look: Look) => number[]): boolean {
   const direction = new Float64Array(3);
   const seen = createLook();
   for (let i = 0; i < ACROSS * DOWN; i++) {
     rayThrough(direction, tracing.view, ((i % ACROSS) + 0.5) / ACROSS, (Math.floor(i / ACROSS) + 0.5) / DOWN);
     look(seen, tracing, tracing.view.origin, direction);
-    const thing = tracing.scene.things[seen.thing];
-    if (thing && thing.kind === ref.kind && thing.key === ref.key) return true;
+    const found = things(seen).some((index) => {
+      const thing = tracing.scene.things[index];
+      return thing?.kind === kind && thing.key === key;
+    });
+    if (found) return true;
   }
   return false;
 }

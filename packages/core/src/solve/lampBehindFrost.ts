@@ -1,11 +1,14 @@
 import type { Light, SetDocument, Sheet, Vector } from '@fendrix/contract';
 import { requireDomain } from '../errors.js';
 import { luminanceOf } from '../exposure/display.js';
-import { bareSet } from '../geometry/bareSet.js';
 import { aimFrame } from '../geometry/frame.js';
+import type { Scene, Thing } from '../geometry/scene.js';
 import { channelsOf } from '../photometry/channels.js';
-import { prepareTracing } from '../render/prepareTracing.js';
-import { add, normalise, scale, subtract } from '../units/vector.js';
+import { prepareTracing, type Tracing } from '../render/prepareTracing.js';
+import { setRay } from '../trace/engineCalls.js';
+import { add, distance, normalise, scale, subtract } from '../units/vector.js';
+import { showsInFrame } from './comesIntoFrame.js';
+import { changeBetween, type SetChange } from './setChange.js';
 
 /**
  * Distance of a small flat-faced lamp behind an ideal (Lambertian) frost, opposite its bright end and facing it, for a
@@ -28,11 +31,22 @@ export interface GradientWish {
 }
 
 export interface GradientAnswer {
-  set: SetDocument;
+  change: SetChange;
   lampDistanceM: number;
-  /** Difference of the ends as traced, stops. */
+  /** Difference of the ends as traced in the whole set, stops. */
   reachedStops: number;
-  limited: 'nearest' | 'farthest' | null;
+  /** Why it is not what was wanted; cramped: something stands behind the frost, `by` says what. */
+  limited: 'nearest' | 'farthest' | 'cramped' | null;
+  by: Thing | null;
+  /** What stands before the frost so that neither the lens nor anything it mirrors shows it; null where it is shown. */
+  hiddenBy: Thing | null;
+}
+
+/** Why no gradient can be made here: what was traced says so. */
+export interface NoGradient {
+  /** opaque: the sheet lets no light through; no-room: something stands right behind it; dark: none arrives. */
+  refused: 'opaque' | 'no-room' | 'dark';
+  by: Thing | null;
 }
 
 type Frost = Extract<Sheet, { widthM: number; heightM: number }>;
@@ -42,23 +56,35 @@ const FARTHEST_M = 3;
 /** Ends are read this far within the edge, parts of the length. */
 const INSET = 0.06;
 const SAMPLES = 1500;
+/** From the frost to where it is looked at, and past its own thickness, m. */
+const BEFORE_M = 0.02;
+const OFF_SHEET_M = 0.002;
+/** A frame that reaches below the bench top is read from here up, m. */
+const OVER_BENCH_M = 0.01;
+/** What stands behind the frost leaves this much for the lamp's own depth, m. */
+const CLEAR_M = 0.05;
 const ROUNDS = 9;
 
 /**
  * Stands a lamp behind a frost so that its two ends differ by so many stops, seen from straight in front.
- * Starts from the ideal frost, then goes by traced luminance: the beam and size of the lamp and the haze of the frost
- * are in it.
+ * Starts from the ideal frost, then goes by luminance traced in the whole set: the beam and size of the lamp, the haze of
+ * the frost, what stands between them and what bounces are in it. The lamp stays before what stands behind the frost.
  * @returns null where the light or the sheet is not there, or is not flat
  */
-export function lampBehindFrost(set: SetDocument, wish: GradientWish): GradientAnswer | null {
+export function lampBehindFrost(set: SetDocument, wish: GradientWish): GradientAnswer | NoGradient | null {
   const light = set.lights.find(({ tag }) => tag === wish.light);
   const sheet = set.sheets.find(({ tag }) => tag === wish.sheet);
   if (!light || light.kind === 'surround' || !sheet) return null;
   if (!('widthM' in sheet && 'heightM' in sheet) || sheet.kind === 'tent' || sheet.kind === 'fold')
     return null;
-  const ends = endsOf(sheet as Frost, wish.bright);
-  const placed = (distance: number): SetDocument => {
-    const positionM = add(ends.bright, scale(ends.behind, distance)).map(
+  if (sheet.front.kind !== 'translucent') return { refused: 'opaque', by: null };
+  const ends = endsOf(sheet as Frost, wish.bright, set.bench ? OVER_BENCH_M : Number.NEGATIVE_INFINITY);
+  const cleared = prepareTracing({ ...set, lights: set.lights.filter((other) => other !== light) });
+  const behind = firstBehind(cleared, ends);
+  const farthest = Math.min(FARTHEST_M, behind.distanceM - CLEAR_M);
+  if (farthest < NEAREST_M) return { refused: 'no-room', by: behind.thing };
+  const placed = (distanceM: number): SetDocument => {
+    const positionM = add(ends.bright, scale(ends.behind, distanceM)).map(
       (v) => Math.round(v * 1e4) / 1e4,
     ) as Vector;
     const moved = {
@@ -69,24 +95,51 @@ export function lampBehindFrost(set: SetDocument, wish: GradientWish): GradientA
     } as Light;
     return { ...set, lights: set.lights.map((other) => (other.tag === light.tag ? moved : other)) };
   };
-  const difference = (distance: number) => measured(placed(distance), wish.light, sheet as Frost, ends);
+  const difference = (distanceM: number) => measured(placed(distanceM), wish.light, ends);
   let near = NEAREST_M;
-  let far = FARTHEST_M;
-  let distance = Math.max(near, Math.min(far, frostLampDistanceM(ends.lengthM, wish.differenceStops)));
-  let reached = difference(distance);
-  for (let i = 0; i < ROUNDS && Math.abs(reached - wish.differenceStops) > 0.04; i++) {
-    if (reached > wish.differenceStops) near = distance;
-    else far = distance;
-    distance = Math.sqrt(near * far);
-    reached = difference(distance);
+  let far = farthest;
+  let distanceM = Math.max(near, Math.min(far, frostLampDistanceM(ends.lengthM, wish.differenceStops)));
+  let reached = difference(distanceM);
+  for (let i = 0; i < ROUNDS && reached !== null && Math.abs(reached - wish.differenceStops) > 0.04; i++) {
+    if (reached > wish.differenceStops) near = distanceM;
+    else far = distanceM;
+    distanceM = Math.sqrt(near * far);
+    reached = difference(distanceM);
   }
+  if (reached === null) return { refused: 'dark', by: behind.thing };
   const missed = reached - wish.differenceStops;
+  const tooMuch = farthest < FARTHEST_M ? 'cramped' : 'farthest';
+  const limited = Math.abs(missed) < 0.15 ? null : missed < 0 ? 'nearest' : tooMuch;
   return {
-    set: placed(distance),
-    lampDistanceM: distance,
+    change: changeBetween(set, placed(distanceM)),
+    lampDistanceM: distanceM,
     reachedStops: reached,
-    limited: Math.abs(missed) < 0.15 ? null : missed < 0 ? 'nearest' : 'farthest',
+    limited,
+    by: limited === 'cramped' ? behind.thing : null,
+    hiddenBy: hiddenBy(cleared, sheet as Frost),
   };
+}
+
+/** What a lamp behind the bright end would run into, and how far behind the frost it stands, m. */
+function firstBehind({ kernel, scene }: Tracing, ends: Ends): { thing: Thing | null; distanceM: number } {
+  const way = normalise(ends.behind);
+  setRay(kernel.ray, add(ends.bright, scale(way, OFF_SHEET_M)), way);
+  const primitive = kernel.closestHit();
+  if (primitive < 0) return { thing: null, distanceM: Number.POSITIVE_INFINITY };
+  return { thing: thingOf(scene, primitive), distanceM: OFF_SHEET_M + (kernel.ray[7] as number) };
+}
+
+const thingOf = ({ things, table }: Scene, primitive: number): Thing | null =>
+  things[table.thing[primitive] as number] ?? null;
+
+/** What covers a sheet from the lens; null where the lens sees it, mirrored or through glass too, or sees past it. */
+function hiddenBy(tracing: Tracing, sheet: Frost): Thing | null {
+  const { kernel, scene, view } = tracing;
+  if (showsInFrame(tracing, { kind: 'sheet', key: sheet.tag })) return null;
+  const way = normalise(subtract(sheet.positionM, view.origin));
+  setRay(kernel.ray, view.origin, way, distance(sheet.positionM, view.origin) - OFF_SHEET_M);
+  const primitive = kernel.closestHit();
+  return primitive < 0 ? null : thingOf(scene, primitive);
 }
 
 interface Ends {
@@ -96,7 +149,8 @@ interface Ends {
   lengthM: number;
 }
 
-function endsOf(sheet: Frost, bright: GradientWish['bright']): Ends {
+/** @param lowestM what lies lower is covered by the bench: the frost ends there */
+function endsOf(sheet: Frost, bright: GradientWish['bright'], lowestM: number): Ends {
   const { right, up, forward } = aimFrame(sheet.positionM, sheet.aimM, sheet.rollDeg);
   // Seen from its front, left and right change sides.
   const sides = {
@@ -112,19 +166,22 @@ function endsOf(sheet: Frost, bright: GradientWish['bright']): Ends {
     bright === 'middle'
       ? scale(sheet.widthM > sheet.heightM ? sides.right : sides.top, inwards)
       : scale(from, -1);
-  return {
-    bright: add(sheet.positionM, from),
-    dark: add(sheet.positionM, far),
-    behind: scale(forward, -1),
-    lengthM: Math.hypot(...subtract(from, far)),
+  const seen = (offset: Vector): Vector => {
+    const below = lowestM - (sheet.positionM[2] + offset[2]);
+    const part = below > 0 && offset[2] < 0 ? Math.max(0, 1 + below / offset[2]) : 1;
+    return add(sheet.positionM, scale(offset, part));
   };
+  const [start, end] = [seen(from), seen(far)];
+  return { bright: start, dark: end, behind: scale(forward, -1), lengthM: distance(start, end) };
 }
 
-/** Luminance of the bright end over the dark one by this lamp alone, seen along the sheet's normal, stops. */
-function measured(set: SetDocument, tag: string, sheet: Frost, ends: Ends): number {
-  const bare = bareSet(set, { sheets: [sheet], lights: set.lights.filter((light) => light.tag === tag) });
-  const { kernel } = prepareTracing(bare);
-  const films = channelsOf(bare).length;
+/**
+ * Luminance of the bright end over the dark one by this lamp alone, in the whole set, seen along the sheet's normal,
+ * stops; null where none of its light comes through.
+ */
+function measured(set: SetDocument, tag: string, ends: Ends): number | null {
+  const { kernel } = prepareTracing(set);
+  const own = channelsOf(set).flatMap(({ light }, film) => (set.lights[light]?.tag === tag ? [film] : []));
   const towards = normalise(ends.behind);
   const seen = (point: Vector) => {
     kernel.reseed(1);
@@ -132,19 +189,14 @@ function measured(set: SetDocument, tag: string, sheet: Frost, ends: Ends): numb
     kernel.films.fill(0);
     for (let i = 0; i < SAMPLES; i++) {
       kernel.startSample(0, i);
-      kernel.point.set(add(point, scale(towards, -0.02)));
+      kernel.point.set(add(point, scale(towards, -BEFORE_M)));
       kernel.direction.set(towards);
       kernel.trace(false);
     }
-    let sum = 0;
-    for (let film = 0; film < films; film++) {
-      sum += luminanceOf(
-        kernel.films[3 * film] as number,
-        kernel.films[3 * film + 1] as number,
-        kernel.films[3 * film + 2] as number,
-      );
-    }
-    return sum;
+    const sumOf = (film: number) =>
+      luminanceOf(...([...kernel.films.subarray(3 * film, 3 * film + 3)] as Vector));
+    return own.reduce((sum, film) => sum + sumOf(film), 0);
   };
-  return Math.log2(seen(ends.bright) / Math.max(1e-12, seen(ends.dark)));
+  const [bright, dark] = [seen(ends.bright), seen(ends.dark)];
+  return bright > 0 ? Math.log2(bright / Math.max(1e-12, dark)) : null;
 }

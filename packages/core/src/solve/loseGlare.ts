@@ -27,6 +27,7 @@ import {
   standsInRoom,
   withMovable,
 } from './movables.js';
+import { changeBetween, type SetChange } from './setChange.js';
 
 /** One way to take what a spot mirrors away from it. */
 export interface WayOut {
@@ -40,7 +41,9 @@ export interface WayOut {
    * of its image stays, over what stays of the light that the surface scatters.
    */
   amount: number | string;
-  set: SetDocument;
+  change: SetChange;
+  /** Stops that the light loses and stops that all other light loses, by film and filter; 0 for the other ways. */
+  losesStops: { light: number; others: number };
   /** What the spot mirrors then. */
   mirrors: Thing | null;
   /** Whether what was moved or added comes into the picture and was not there before. */
@@ -86,7 +89,14 @@ export function loseGlare(set: SetDocument, across: number, down: number): WayOu
     const then = raysAt(after, across, down);
     if (then.things.some((other) => sameThing(other, ref))) return false;
     const inFrame = comesIntoFrame(after, own) && !(own === ref && before);
-    tried.push({ how, amount, set: changed, mirrors: then.thing, inFrame });
+    tried.push({
+      how,
+      amount,
+      change: changeBetween(set, changed),
+      losesStops: NO_LOSS,
+      mirrors: then.thing,
+      inFrame,
+    });
     return true;
   };
 
@@ -121,14 +131,22 @@ export function loseGlare(set: SetDocument, across: number, down: number): WayOu
     tried.push({
       how: 'polarise',
       amount: imageLeft(crossed, ref.key),
-      set: crossed,
+      change: changeBetween(set, crossed),
+      losesStops: filmLosses(crossed, ref.key),
       mirrors: thing,
       inFrame: false,
     });
   }
   if (ref.kind === 'light') {
     const lights = set.lights.map((light) => (light.tag === ref.key ? { ...light, on: false } : light));
-    tried.push({ how: 'off', amount: ref.key, set: { ...set, lights }, mirrors: thing, inFrame: false });
+    tried.push({
+      how: 'off',
+      amount: ref.key,
+      change: changeBetween(set, { ...set, lights }),
+      losesStops: NO_LOSS,
+      mirrors: thing,
+      inFrame: false,
+    });
   }
   // What stays out of the picture first.
   return tried.sort((a, b) => Number(a.inFrame) - Number(b.inFrame));
@@ -149,6 +167,15 @@ function withCrossedFilms(set: SetDocument, tag: string): SetDocument | null {
     lights: set.lights.map((one): Light => (one === light ? { ...light, polarised } : one)),
     camera: { ...set.camera, polariser },
   };
+}
+
+const NO_LOSS: WayOut['losesStops'] = { light: 0, others: 0 };
+
+function filmLosses({ lights, camera }: SetDocument, tag: string): WayOut['losesStops'] {
+  const light = lights.find((one) => one.tag === tag);
+  const film = (light && 'polarised' in light && light.polarised?.lossStops) || 0;
+  const others = camera.polariser?.lossStops ?? 0;
+  return { light: film + others, others };
 }
 
 const squareTo = (deg: number) => (deg > 0 ? deg - 90 : deg + 90);

@@ -16,6 +16,7 @@ import {
   widthOf,
   withMovable,
 } from './movables.js';
+import { changeBetween, type SetChange } from './setChange.js';
 
 /** Where the image of a light or sheet should lie in the mirror band of a product. */
 export interface BandWish extends MovableRef {
@@ -29,9 +30,7 @@ export interface BandWish extends MovableRef {
 }
 
 export interface BandAnswer {
-  set: SetDocument;
-  /** The light or sheet as it is placed. */
-  thing: Movable;
+  change: SetChange;
   /** Ends that the traced band of the changed set has; null where the image is covered or not there. */
   reached: { from: number; to: number } | null;
   /** Across after the change, m; null for a thing without a width of its own. */
@@ -273,8 +272,7 @@ function measured(set: SetDocument, wish: BandWish, { thing, limited }: Found): 
   const own = (band?.lengths ?? []).filter(({ kind, what }) => kind === wish.kind && what === wish.key);
   const image = joined(own).sort((a, b) => fitOf(b, wish) - fitOf(a, wish))[0];
   return {
-    set: changed,
-    thing,
+    change: changeBetween(set, changed),
     reached: image ? { from: image.from, to: image.to } : null,
     widthM: widthOf(thing),
     limited,

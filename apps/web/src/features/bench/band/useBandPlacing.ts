@@ -1,17 +1,10 @@
 import type { BandAnswer, BandWish } from '@fendrix/core';
-import { formatLength, withMovable } from '@fendrix/core';
+import { formatLength } from '@fendrix/core';
 import { useSnackbar } from 'notistack';
 import { useRef } from 'react';
 import { useSession } from '../picture/useSession';
-import type { Edit } from '../state/edits';
 import { useBenchDispatch } from '../state/hooks';
-import { standingOf } from '../state/takes';
-import { edit } from '../state/thunks';
-
-/** A set that was solved for, in place of what stands; name, note and takes stay. */
-export const takeSolved =
-  (solved: Parameters<typeof standingOf>[0]): Edit =>
-  (set) => ({ ...set, ...standingOf(solved) });
+import { takeChange } from '../state/useAnswer';
 
 let gestures = 0;
 
@@ -29,8 +22,7 @@ export function useBandPlacing() {
 
   async function place(wish: BandWish): Promise<BandAnswer | null> {
     const answer = (await session?.ask({ kind: 'placeForBand', wish })) ?? null;
-    // That thing alone: what else was changed while it was worked out stays.
-    if (answer) dispatch(edit((set) => withMovable(set, wish, answer.thing), gesture.current || null));
+    if (answer) dispatch(takeChange(answer.change, gesture.current || null));
     return answer;
   }
 

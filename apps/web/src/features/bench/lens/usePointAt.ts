@@ -1,22 +1,28 @@
+import { useStore } from 'react-redux';
 import type { RemoteSession } from '../picture/remoteSession';
-import { benchActions } from '../state/benchSlice';
+import { benchActions, type WithBench } from '../state/benchSlice';
 import { pinSpot } from '../state/edits';
-import { useBench, useBenchDispatch, useSetPart } from '../state/hooks';
+import { useBench, useBenchDispatch } from '../state/hooks';
 import { edit } from '../state/thunks';
+import { askPresent } from '../state/useAnswer';
 
 /** Points at a place of the frame: its light is read, and it is pinned or its thing is selected. */
 export function usePointAt(session: RemoteSession | null) {
   const dispatch = useBenchDispatch();
   const pinning = useBench((bench) => bench.pinning);
-  const spots = useSetPart((set) => set.spots);
+  const store = useStore<WithBench>();
   return async (across: number, down: number) => {
-    const found = await session?.ask({ kind: 'pick', across, down });
+    const found = await askPresent(store, () => session?.ask({ kind: 'pick', across, down }) ?? null);
     if (!found) return;
     dispatch(benchActions.picked({ pick: found, at: [across, down] }));
     const { kind, key } = found.thing;
     if (pinning) {
       const { pointM, normal } = found;
-      dispatch(edit(pinSpot({ name: freeSpotName(spots.map(({ name }) => name)), pointM, normal })));
+      dispatch(
+        edit((set) =>
+          pinSpot({ name: freeSpotName(set.spots.map(({ name }) => name)), pointM, normal })(set),
+        ),
+      );
       dispatch(benchActions.pinningChanged(false));
     } else if (kind === 'light' || kind === 'sheet' || kind === 'product' || kind === 'person') {
       dispatch(benchActions.selected({ kind, key }));

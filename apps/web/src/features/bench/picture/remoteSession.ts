@@ -73,12 +73,14 @@ export class RemoteSession {
   }
 
   /** Asks the workers something about the set as it is now, or as it would be; null before there is a set. */
-  ask<T extends Task>(task: T, set?: SetDocument): Promise<TaskResult<T> | null> {
+  ask<T extends Task>(task: T, set?: SetDocument, signal?: AbortSignal): Promise<TaskResult<T> | null> {
     return new Promise((resolve, reject) => {
+      if (signal?.aborted) return reject(signal.reason);
       const id = this.nextQuestion++;
       if (!this.port) return reject(new Error('the picture session has ended'));
       this.questions.set(id, { resolve: resolve as Question['resolve'], reject });
       this.port.post({ type: 'ask', id, task, ...(set ? { set } : {}) });
+      signal?.addEventListener('abort', () => this.port?.post({ type: 'askNoLonger', id }), { once: true });
     });
   }
 

@@ -13,6 +13,7 @@ export function serveSession(
   open: (events: SessionEvents) => PictureSession,
 ): (message: ToSession) => void {
   const session = open(eventsInto(post));
+  const asked = new Map<number, AbortController>();
   return (message) => {
     switch (message.type) {
       case 'update':
@@ -29,11 +30,19 @@ export function serveSession(
         break;
       case 'ask': {
         const { id, task, set } = message;
-        session.ask(task, set).then(
-          (result) => post({ type: 'answer', id, result }, []),
-          (error) => post({ type: 'refused', id, reason: reasonOf(error) }, []),
-        );
+        const controller = new AbortController();
+        asked.set(id, controller);
+        session
+          .ask(task, set, controller.signal)
+          .then(
+            (result) => post({ type: 'answer', id, result }, []),
+            (error) => post({ type: 'refused', id, reason: reasonOf(error) }, []),
+          )
+          .finally(() => asked.delete(id));
+        break;
       }
+      case 'askNoLonger':
+        asked.get(message.id)?.abort(new Error('asked no longer'));
     }
   };
 }

@@ -314,10 +314,10 @@ export class PictureSession {
   }
 
   /** Asks the workers something about the set as it is now, or as it would be. */
-  async ask<T extends Task>(task: T, set?: SetDocument): Promise<TaskResult<T> | null> {
+  async ask<T extends Task>(task: T, set?: SetDocument, signal?: AbortSignal): Promise<TaskResult<T> | null> {
     if (!this.keyed) return null;
     const keyed = set ? { key: traceKey(set), set } : this.keyed;
-    return this.pool.run(keyed, task, { priority: 10 * AT_ONCE });
+    return this.pool.run(keyed, task, { priority: 10 * AT_ONCE, ...(signal ? { signal } : {}) });
   }
 
   private tell(message: ToDeveloper): void {

@@ -11,7 +11,9 @@ export type ToSession =
   | { type: 'lookAt'; window: FrameWindow }
   | { type: 'want'; wants: Wants }
   /** A question about the set as it is, or as it would be. */
-  | { type: 'ask'; id: number; task: Task; set?: SetDocument };
+  | { type: 'ask'; id: number; task: Task; set?: SetDocument }
+  /** Nobody waits for that answer any more. */
+  | { type: 'askNoLonger'; id: number };
 
 /** From the session to the page. */
 export type FromSession =

@@ -16,7 +16,7 @@ export function FieldEvenness() {
   const rect = useBench((bench) => bench.field);
   const { session } = useSession();
   const dispatch = useBenchDispatch();
-  const [field, setField] = useState<FieldTrace | null>(null);
+  const [read, setRead] = useState<{ key: string; field: FieldTrace | null } | null>(null);
   const key = useMemo(() => (rect ? traceKey(set) : ''), [set, rect]);
 
   useEffect(() => {
@@ -26,7 +26,7 @@ export function FieldEvenness() {
       session
         .ask({ kind: 'field', rect, ...PLACES })
         .then((found) => {
-          if (current) setField(found);
+          if (current) setRead({ key, field: found });
         })
         .catch(() => undefined);
     }, REST_MS);
@@ -37,6 +37,8 @@ export function FieldEvenness() {
   }, [rect, session, key]);
 
   if (!rect) return null;
+  // Of a set that has moved since, the figures are those from before.
+  const field = read?.key === key ? read.field : null;
   const figures = field ? fieldFigures(field, fieldStops(set, field)) : null;
   return (
     <Box component="section" aria-label="Marked field" sx={{ mt: 1.5 }} data-testid="field">

@@ -6,31 +6,34 @@ import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
-import { useState } from 'react';
-import { takeSolved } from '../band/useBandPlacing';
+import LinearProgress from '@mui/material/LinearProgress';
 import { useSession } from '../picture/useSession';
 import { useBench, useBenchDispatch } from '../state/hooks';
-import { edit } from '../state/thunks';
+import { takeChange, useAnswer } from '../state/useAnswer';
 
 /** Ways to take what the spot mirrors away from it, each measured before it is offered. */
 export function LoseGlare() {
   const pick = useBench((bench) => bench.pick);
   const at = useBench((bench) => bench.pickAt);
   const { session } = useSession();
-  const [ways, setWays] = useState<WayOut[] | 'working' | null>(null);
+  const { answer, busy, ask, drop } = useAnswer<WayOut[]>();
   const thing = pick?.mirrored;
   if (!at || !thing || (thing.kind !== 'light' && thing.kind !== 'sheet')) return null;
-  async function find([across, down]: [number, number]) {
-    setWays('working');
-    const found = await session?.ask({ kind: 'loseGlare', across, down }).catch(() => null);
-    setWays(found ?? []);
-  }
+  const find = ([across, down]: [number, number]) =>
+    ask(async (_set, signal) => session?.ask({ kind: 'loseGlare', across, down }, undefined, signal) ?? null);
   return (
     <>
       <Button size="small" variant="outlined" onClick={() => void find(at)}>
         Lose this
       </Button>
-      {ways && <WaysDialog thing={thing.key} ways={ways} onClose={() => setWays(null)} />}
+      {(busy || answer) && (
+        <WaysDialog
+          thing={thing.key}
+          ways={answer?.found ?? null}
+          old={answer?.old ?? false}
+          onClose={drop}
+        />
+      )}
     </>
   );
 }
@@ -38,10 +41,14 @@ export function LoseGlare() {
 function WaysDialog({
   thing,
   ways,
+  old,
   onClose,
 }: {
   thing: string;
-  ways: WayOut[] | 'working';
+  /** null while they are being tried. */
+  ways: WayOut[] | null;
+  /** The set has moved since they were tried. */
+  old: boolean;
   onClose(): void;
 }) {
   const dispatch = useBenchDispatch();
@@ -49,48 +56,54 @@ function WaysDialog({
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth aria-labelledby="lose-title">
       <DialogTitle id="lose-title">Lose the image of {thing} here</DialogTitle>
       <DialogContent>
-        {ways === 'working' && <Box role="status">Trying turns, lifts, a black card and films</Box>}
-        {ways !== 'working' && ways.length === 0 && (
+        {!ways && (
+          <Box role="status">
+            Trying turns, lifts, a black card and films
+            <LinearProgress aria-label="Ways being tried" sx={{ mt: 1 }} />
+          </Box>
+        )}
+        {old && <Alert severity="info">The set has moved since these were tried: close and ask again.</Alert>}
+        {ways?.length === 0 && (
           <Alert severity="info">
             No small move clears this spot. Turn the product, move the camera, or use a polariser where it is
             glass, lacquer or water.
           </Alert>
         )}
         <Box component="ul" sx={{ m: 0, p: 0, listStyle: 'none' }}>
-          {ways !== 'working' &&
-            ways.map((way) => (
-              <Box
-                component="li"
-                key={`${way.how} ${way.amount}`}
-                sx={{
-                  display: 'flex',
-                  alignItems: 'center',
-                  gap: 2,
-                  py: 0.75,
-                  borderBottom: 1,
-                  borderColor: 'divider',
+          {ways?.map((way) => (
+            <Box
+              component="li"
+              key={`${way.how} ${way.amount}`}
+              sx={{
+                display: 'flex',
+                alignItems: 'center',
+                gap: 2,
+                py: 0.75,
+                borderBottom: 1,
+                borderColor: 'divider',
+              }}
+            >
+              <Box sx={{ flex: 1, fontSize: '0.875rem' }}>
+                <Box sx={{ fontWeight: 600 }}>{wayInWords(way, thing)}</Box>
+                <Box sx={{ color: 'text.secondary' }}>{afterInWords(way, thing)}</Box>
+              </Box>
+              <Button
+                variant="outlined"
+                size="small"
+                disabled={old}
+                onClick={() => {
+                  dispatch(takeChange(way.change));
+                  onClose();
                 }}
               >
-                <Box sx={{ flex: 1, fontSize: '0.875rem' }}>
-                  <Box sx={{ fontWeight: 600 }}>{wayInWords(way, thing)}</Box>
-                  <Box sx={{ color: 'text.secondary' }}>{afterInWords(way, thing)}</Box>
-                </Box>
-                <Button
-                  variant="outlined"
-                  size="small"
-                  onClick={() => {
-                    dispatch(edit(takeSolved(way.set)));
-                    onClose();
-                  }}
-                >
-                  Do it
-                </Button>
-              </Box>
-            ))}
+                Do it
+              </Button>
+            </Box>
+          ))}
         </Box>
       </DialogContent>
       <DialogActions>
-        <Button onClick={onClose}>Close</Button>
+        <Button onClick={onClose}>{ways ? 'Close' : 'Stop'}</Button>
       </DialogActions>
     </Dialog>
   );
@@ -111,14 +124,11 @@ function wayInWords({ how, amount }: WayOut, thing: string): string {
   }
 }
 
-function afterInWords({ how, amount, mirrors, inFrame, set }: WayOut, thing: string): string {
+function afterInWords({ how, amount, mirrors, inFrame, losesStops }: WayOut, thing: string): string {
   if (how === 'off') return 'Its light goes from everything else too.';
   if (how === 'polarise') {
-    const light = set.lights.find(({ tag }) => tag === thing);
-    const film = (light && 'polarised' in light && light.polarised?.lossStops) || 0;
-    const filter = set.camera.polariser?.lossStops ?? 0;
     const left = Math.round(1000 * Number(amount)) / 10;
-    return `${left} % of its image stays, wherever it is mirrored but in metal. ${thing} loses ${(film + filter).toFixed(1)} stops, all other light ${filter.toFixed(1)}.`;
+    return `${left} % of its image stays, wherever it is mirrored but in metal. ${thing} loses ${losesStops.light.toFixed(1)} stops, all other light ${losesStops.others.toFixed(1)}.`;
   }
   const then = `The spot then mirrors ${mirrors ? mirrors.name : 'the dark'}.`;
   return inFrame ? `${then} It comes into the picture itself.` : then;

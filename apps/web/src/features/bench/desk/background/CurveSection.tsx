@@ -1,10 +1,13 @@
-import type { SetDocument } from '@fendrix/contract';
+import type { SetDocument, Vector } from '@fendrix/contract';
 import {
+  changeBetween,
+  degrees,
   firstBelow,
   formatLength,
   formatStops,
   mostBackM,
   type Placement,
+  standsInRoom,
   vector,
   withPlacement,
 } from '@fendrix/core';
@@ -15,10 +18,9 @@ import { useMemo, useState } from 'react';
 import { Chart, type ChartOption } from '../../../../shared/Chart';
 import { Choice } from '../../../../shared/Choice';
 import { Section } from '../../../../shared/Section';
-import { takeSolved } from '../../band/useBandPlacing';
 import { useSession } from '../../picture/useSession';
 import { useBenchDispatch, useSet } from '../../state/hooks';
-import { edit } from '../../state/thunks';
+import { takeChange, useAnswer } from '../../state/useAnswer';
 import { TaggedChoice } from '../TaggedChoice';
 import { levelsOf, readFrame } from './readGround';
 
@@ -33,6 +35,9 @@ const VARIES: Record<Vary, string> = {
 
 interface Point {
   value: number;
+  /** Which way it goes: short for the curve, whole for the table. */
+  place: string;
+  words: string;
   goods: number;
   ground: number;
 }
@@ -48,7 +53,7 @@ export function CurveSection() {
   const lights = set.lights.filter((light) => 'aimM' in light && light.on);
   const [vary, setVary] = useState<Vary>('light-bearing');
   const [tag, setTag] = useState('');
-  const [points, setPoints] = useState<{ placement: Placement; list: Point[] } | null>(null);
+  const { answer, ask, drop } = useAnswer<{ placement: Placement; list: Point[] }>();
   const [done, setDone] = useState<number | null>(null);
   const light = lights.find((own) => own.tag === tag) ?? lights[0];
   const placement: Placement | null =
@@ -60,27 +65,31 @@ export function CurveSection() {
         ? { vary, light: light.tag }
         : null;
 
-  async function run(what: Placement) {
-    if (!session) return;
-    const values = rangeOf(
-      what,
-      set,
-      light && 'aimM' in light ? vector.distance(light.positionM, light.aimM) : 1,
-    );
-    const list: Point[] = [];
-    setDone(0);
-    for (const [index, value] of values.entries()) {
-      const moved = withPlacement({ ...set, takes: [] }, what, value);
-      const field = moved ? await readFrame(session, moved).catch(() => null) : null;
-      if (moved && field) {
-        const { goods, ground } = levelsOf(moved, field);
-        if (goods && ground) list.push({ value, goods: goods.meanStops, ground: ground.meanStops });
+  const run = (what: Placement) =>
+    ask(async (asked, signal) => {
+      if (!session) return null;
+      const lamp = asked.lights.find((own) => own.tag === light?.tag);
+      const apart = lamp && 'aimM' in lamp ? vector.distance(lamp.positionM, lamp.aimM) : 1;
+      const values = rangeOf(what, asked, apart);
+      const list: Point[] = [];
+      setDone(0);
+      try {
+        for (const [index, value] of values.entries()) {
+          const moved = withPlacement(asked, what, value);
+          const field = moved && standsWithin(moved, what) ? await readFrame(session, moved, signal) : null;
+          const { goods, ground } = moved && field ? levelsOf(moved, field) : { goods: null, ground: null };
+          if (moved && goods && ground) {
+            const words = placeWords(asked, moved, what, value);
+            list.push({ value, ...words, goods: goods.meanStops, ground: ground.meanStops });
+          }
+          setDone((index + 1) / values.length);
+        }
+      } finally {
+        setDone(null);
       }
-      setDone((index + 1) / values.length);
-    }
-    setDone(null);
-    setPoints({ placement: what, list });
-  }
+      return { placement: what, list };
+    });
+  const points = answer?.found;
 
   return (
     <Section title="Spill, and distance for black">
@@ -104,20 +113,30 @@ export function CurveSection() {
         Work it out
       </Button>
       {done !== null && (
-        <LinearProgress
-          variant="determinate"
-          value={100 * done}
-          aria-label="Placements tried"
-          sx={{ mt: 1 }}
-        />
+        <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, mt: 1 }}>
+          <LinearProgress
+            variant="determinate"
+            value={100 * done}
+            aria-label="Placements tried"
+            sx={{ flex: 1 }}
+          />
+          <Button size="small" onClick={drop}>
+            Stop
+          </Button>
+        </Box>
       )}
-      {points && points.list.length > 1 && (
+      {answer?.old && (
+        <Box role="status" sx={{ mt: 1, fontSize: '0.8125rem' }}>
+          The set has moved since: work it out again.
+        </Box>
+      )}
+      {answer && !answer.old && points && points.list.length > 1 && (
         <Curve
           points={points.list}
           vary={points.placement.vary}
           onTake={(value) => {
-            const moved = withPlacement({ ...set, takes: [] }, points.placement, value);
-            if (moved) dispatch(edit(takeSolved(moved)));
+            const moved = withPlacement(answer.set, points.placement, value);
+            if (moved) dispatch(takeChange(changeBetween(answer.set, moved)));
           }}
         />
       )}
@@ -145,10 +164,51 @@ function rangeOf({ vary }: Placement, set: SetDocument, distance: number): numbe
   }
 }
 
-function valueWords(vary: Vary, value: number): string {
-  if (vary === 'light-bearing') return `${value < 0 ? '−' : '+'}${Math.abs(Math.round(value))}°`;
-  const sign = vary === 'light-distance' ? '' : value < -1e-9 ? '−' : '+';
-  return `${sign}${formatLength(Math.abs(value))}`;
+/** A light that would stand in a wall is not tried. */
+function standsWithin(set: SetDocument, placement: Placement): boolean {
+  if (placement.vary === 'backdrop-distance') return true;
+  const light = set.lights.find(({ tag }) => tag === placement.light);
+  return !!light && 'aimM' in light && standsInRoom(set, light.positionM);
+}
+
+/** Which way a placement goes, as one says it at the table. */
+function placeWords(
+  before: SetDocument,
+  after: SetDocument,
+  { vary, ...which }: Placement,
+  value: number,
+): { place: string; words: string } {
+  const amount = formatLength(Math.abs(value));
+  if (Math.abs(value) < 1e-6) return { place: 'as it is', words: 'as it is' };
+  switch (vary) {
+    case 'light-distance':
+      return { place: amount, words: `${amount} from its aim` };
+    case 'light-height': {
+      const words = `${amount} ${value > 0 ? 'higher' : 'lower'}`;
+      return { place: words, words };
+    }
+    case 'backdrop-distance':
+      return { place: `+${amount}`, words: `${amount} further back` };
+    case 'light-bearing': {
+      const tag = 'light' in which ? which.light : '';
+      const [one, other] = [aimOf(before, tag), aimOf(after, tag)];
+      const side = (other?.positionM[0] ?? 0) > (one?.positionM[0] ?? 0) ? 'right' : 'left';
+      const turned = `${Math.abs(Math.round(value))}° ${side}`;
+      const off = (other?.offGoodsDeg ?? 0) - (one?.offGoodsDeg ?? 0);
+      const goods = Math.abs(off) < 2 ? '' : off > 0 ? ', away from the goods' : ', towards the goods';
+      return { place: turned, words: `${turned.replace('°', '° to camera')}${goods}` };
+    }
+  }
+}
+
+/** Where a light stands, and how far off the goods it faces, degrees. */
+function aimOf(set: SetDocument, tag: string): { positionM: Vector; offGoodsDeg: number } | null {
+  const light = set.lights.find((own) => own.tag === tag);
+  const goods = set.products[0];
+  if (!light || !('aimM' in light)) return null;
+  const way = (to: Vector) => vector.normalise(vector.subtract(to, light.positionM));
+  const cosine = goods ? vector.dot(way(light.aimM), way(goods.positionM)) : 1;
+  return { positionM: light.positionM, offGoodsDeg: degrees(Math.acos(Math.max(-1, Math.min(1, cosine)))) };
 }
 
 function Curve({ points, vary, onTake }: { points: Point[]; vary: Vary; onTake(value: number): void }) {
@@ -157,7 +217,7 @@ function Curve({ points, vary, onTake }: { points: Point[]; vary: Vary; onTake(v
       grid: { left: 40, right: 12, top: 34, bottom: 28 },
       legend: { top: 0 },
       tooltip: { trigger: 'axis', valueFormatter: (value) => formatStops(Number(value)) },
-      xAxis: { type: 'category', data: points.map(({ value }) => valueWords(vary, value)) },
+      xAxis: { type: 'category', data: points.map(({ place }) => place) },
       yAxis: { type: 'value', name: 'stops', scale: true },
       series: [
         {
@@ -175,7 +235,7 @@ function Curve({ points, vary, onTake }: { points: Point[]; vary: Vary; onTake(v
         },
       ],
     }),
-    [points, vary],
+    [points],
   );
   const black =
     vary === 'backdrop-distance' || vary === 'light-distance'
@@ -191,12 +251,12 @@ function Curve({ points, vary, onTake }: { points: Point[]; vary: Vary; onTake(v
         option={option}
         height={210}
         table={{
-          heads: ['place', 'goods', 'ground', 'ground under goods'],
-          rows: points.map(({ value, goods, ground }) => [
-            valueWords(vary, value),
+          heads: ['place', 'goods', 'ground', 'ground against goods'],
+          rows: points.map(({ words, goods, ground }) => [
+            words,
             formatStops(goods),
             formatStops(ground),
-            formatStops(ground - goods),
+            overOrUnder(ground - goods),
           ]),
         }}
         onPick={{ words: 'Take', take: (index) => onTake(points[index]?.value ?? 0) }}
@@ -214,3 +274,6 @@ function Curve({ points, vary, onTake }: { points: Point[]; vary: Vary; onTake(v
     </Box>
   );
 }
+
+const overOrUnder = (stops: number): string =>
+  Math.abs(stops) < 0.05 ? 'the same' : `${Math.abs(stops).toFixed(1)} ${stops > 0 ? 'over' : 'under'}`;

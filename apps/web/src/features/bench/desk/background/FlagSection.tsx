@@ -1,6 +1,8 @@
+import type { Sheet } from '@fendrix/contract';
 import { flagGap, formatLength, formatStops, parseLengthM } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import LinearProgress from '@mui/material/LinearProgress';
 import { useMemo, useState } from 'react';
 import { Choice } from '../../../../shared/Choice';
 import { QuantityField } from '../../../../shared/QuantityField';
@@ -8,6 +10,7 @@ import { Section } from '../../../../shared/Section';
 import { useSession } from '../../picture/useSession';
 import { useBenchDispatch, useSet } from '../../state/hooks';
 import { edit } from '../../state/thunks';
+import { useAnswer } from '../../state/useAnswer';
 import { TaggedChoice } from '../TaggedChoice';
 import { type FrameLevels, levelsOf, readFrame } from './readGround';
 
@@ -23,7 +26,7 @@ export function FlagSection() {
   const [id, setId] = useState('');
   const [part, setPart] = useState('0.5');
   const [fromHeightM, setFromHeightM] = useState(0.02);
-  const [levels, setLevels] = useState<{ before: FrameLevels; after: FrameLevels } | 'working' | null>(null);
+  const { answer, busy, ask, drop } = useAnswer<{ before: FrameLevels; after: FrameLevels }>();
   const light = lights.find((own) => own.tag === tag) ?? lights[0];
   const product = set.products.find((own) => own.id === id) ?? set.products[0];
   const gap = useMemo(
@@ -35,17 +38,15 @@ export function FlagSection() {
   );
   if (!light || !product || !gap) return null;
 
-  async function measure(flagged: typeof set) {
-    if (!session) return;
-    setLevels('working');
-    const bare = { ...set, takes: [] };
-    const [one, other] = [
-      await readFrame(session, bare),
-      await readFrame(session, { ...flagged, takes: [] }),
-    ];
-    setLevels(one && other ? { before: levelsOf(bare, one), after: levelsOf(flagged, other) } : null);
-  }
-  const flagged = { ...set, sheets: [...set.sheets, ...gap.flags] };
+  const measure = (flags: Sheet[]) =>
+    ask(async (bare, signal) => {
+      if (!session) return null;
+      const flagged = { ...bare, sheets: [...bare.sheets, ...flags] };
+      const one = await readFrame(session, bare, signal);
+      const other = await readFrame(session, flagged, signal);
+      return one && other ? { before: levelsOf(bare, one), after: levelsOf(flagged, other) } : null;
+    });
+  const levels = answer?.old ? null : answer?.found;
 
   return (
     <Section title="Flags for a dark wall and table">
@@ -82,7 +83,7 @@ export function FlagSection() {
         {formatLength(gap.lowerEdgeM)}, upper flag down to {formatLength(gap.upperEdgeM)} above the bench.
         Nearer to the goods the gap gets narrower and cuts more.
       </Box>
-      <Button size="small" variant="outlined" onClick={() => void measure(flagged)}>
+      <Button size="small" variant="outlined" onClick={() => void measure(gap.flags)}>
         Measure what they change
       </Button>
       <Button
@@ -91,8 +92,21 @@ export function FlagSection() {
       >
         Put the flags there
       </Button>
-      {levels === 'working' && <Box role="status">Being traced</Box>}
-      {levels && levels !== 'working' && (
+      {busy && (
+        <Box role="status" sx={{ fontSize: '0.8125rem' }}>
+          Being traced
+          <LinearProgress aria-label="Flags being traced" sx={{ my: 0.5 }} />
+          <Button size="small" onClick={drop}>
+            Stop
+          </Button>
+        </Box>
+      )}
+      {answer?.old && (
+        <Box role="status" sx={{ fontSize: '0.8125rem' }}>
+          The set has moved since: measure again.
+        </Box>
+      )}
+      {levels && (
         <Box sx={{ fontSize: '0.8125rem' }} role="status" data-testid="flag-levels">
           {(['goods', 'ground', 'table'] as const).map((what) => {
             const [one, other] = [levels.before[what], levels.after[what]];

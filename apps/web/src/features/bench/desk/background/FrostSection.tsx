@@ -4,17 +4,18 @@ import {
   frostLampDistanceM,
   type GradientAnswer,
   type GradientWish,
+  type NoGradient,
 } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import LinearProgress from '@mui/material/LinearProgress';
 import { useState } from 'react';
 import { Choice } from '../../../../shared/Choice';
 import { QuantityField } from '../../../../shared/QuantityField';
 import { Section } from '../../../../shared/Section';
-import { takeSolved } from '../../band/useBandPlacing';
 import { useSession } from '../../picture/useSession';
 import { useBenchDispatch, useSet } from '../../state/hooks';
-import { edit } from '../../state/thunks';
+import { takeChange, useAnswer } from '../../state/useAnswer';
 import { stopsQuantity } from '../stopsQuantity';
 import { TaggedChoice } from '../TaggedChoice';
 
@@ -34,8 +35,7 @@ export function FrostSection() {
   const [sheetTag, setSheetTag] = useState('');
   const [bright, setBright] = useState<GradientWish['bright']>('bottom');
   const [stops, setStops] = useState(3);
-  const [answer, setAnswer] = useState<GradientAnswer | null>(null);
-  const [busy, setBusy] = useState(false);
+  const { answer, busy, ask, drop } = useAnswer<GradientAnswer | NoGradient>();
   const light = lights.find((own) => own.tag === tag) ?? lights[0];
   const sheet = frosts.find((own) => own.tag === sheetTag) ?? frosts[0];
   if (!sheet || !light) {
@@ -50,11 +50,8 @@ export function FrostSection() {
   const length =
     'heightM' in sheet ? (bright === 'left' || bright === 'right' ? sheet.widthM : sheet.heightM) : 1;
 
-  async function solve(wish: GradientWish) {
-    setBusy(true);
-    setAnswer((await session?.ask({ kind: 'gradient', wish }).catch(() => null)) ?? null);
-    setBusy(false);
-  }
+  const solve = (wish: GradientWish) =>
+    ask(async (_set, signal) => session?.ask({ kind: 'gradient', wish }, undefined, signal) ?? null);
 
   return (
     <Section title="Gradient by a lamp behind frost">
@@ -84,18 +81,58 @@ export function FrostSection() {
       >
         Find the place
       </Button>
-      {answer && (
-        <Box sx={{ mt: 1, fontSize: '0.8125rem' }} role="status" data-testid="gradient">
-          {formatLength(answer.lampDistanceM)} behind the frost: {formatStops(answer.reachedStops)} from end
-          to end, as traced.
-          {answer.limited === 'nearest' &&
-            ' It cannot fall off faster: the lamp stands as near as it can, or is too large or too well spread.'}
-          {answer.limited === 'farthest' && ' It falls off more than that even from far: take denser frost.'}
-          <Button size="small" onClick={() => dispatch(edit(takeSolved(answer.set)))}>
-            Stand it there
+      {busy && (
+        <Box sx={{ mt: 1, fontSize: '0.8125rem' }} role="status">
+          Places behind the frost are being traced
+          <LinearProgress aria-label="Places being traced" sx={{ my: 0.5 }} />
+          <Button size="small" onClick={drop}>
+            Stop
           </Button>
+        </Box>
+      )}
+      {answer?.found && (
+        <Box sx={{ mt: 1, fontSize: '0.8125rem' }} role="status" data-testid="gradient">
+          {'refused' in answer.found ? refusalInWords(answer.found) : answerInWords(answer.found)}
+          {answer.old && <Box>The set has moved since: find the place again.</Box>}
+          {!('refused' in answer.found) && (
+            <Button
+              size="small"
+              disabled={answer.old}
+              onClick={() =>
+                answer.found && 'change' in answer.found && dispatch(takeChange(answer.found.change))
+              }
+            >
+              Stand it there
+            </Button>
+          )}
         </Box>
       )}
     </Section>
   );
+}
+
+function answerInWords({ lampDistanceM, reachedStops, limited, by, hiddenBy }: GradientAnswer): string {
+  const why = {
+    nearest:
+      'It cannot fall off faster: the lamp stands as near as it can, or is too large or too well spread.',
+    farthest: 'It falls off more than that even from far: take denser frost.',
+    cramped: `It falls off more than that: ${by?.name ?? 'something'} stands close behind the frost. Move the frost away from it, or take denser frost.`,
+  };
+  return [
+    `${formatLength(lampDistanceM)} behind the frost: ${formatStops(reachedStops)} from end to end, as traced in this set.`,
+    ...(limited ? [why[limited]] : []),
+    ...(hiddenBy ? [`The picture does not show this frost: ${hiddenBy.name} stands before it.`] : []),
+  ].join(' ');
+}
+
+function refusalInWords({ refused, by }: NoGradient): string {
+  const what = by?.name ?? 'something';
+  switch (refused) {
+    case 'opaque':
+      return 'No light comes through this sheet: take frost, or a translucent ground.';
+    case 'no-room':
+      return `There is no place for a lamp behind this frost: ${what} stands right behind it. Move the frost away from it, or take a translucent ground in its place.`;
+    case 'dark':
+      return `None of the lamp's light comes through to the front: something stands in its way. Turn the frost, or clear what is between.`;
+  }
 }

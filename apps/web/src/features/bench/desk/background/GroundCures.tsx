@@ -6,12 +6,15 @@ import {
   groundLight,
   onDial,
   PAPER_WHITE_STOPS,
+  traceKey,
 } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useSnackbar } from 'notistack';
 import { useState } from 'react';
+import { useStore } from 'react-redux';
 import { useSession } from '../../picture/useSession';
+import { benchSet, type WithBench } from '../../state/benchSlice';
 import { freeTag } from '../../state/edits';
 import { useBenchDispatch, useSet } from '../../state/hooks';
 import { edit } from '../../state/thunks';
@@ -34,6 +37,7 @@ export function GroundCures({ field, level, white }: GroundCuresProps) {
   const set = useSet();
   const { session } = useSession();
   const dispatch = useBenchDispatch();
+  const store = useStore<WithBench>();
   const { enqueueSnackbar } = useSnackbar();
   const [busy, setBusy] = useState(false);
   const ground = fieldByLight(set, field, GROUND);
@@ -75,8 +79,14 @@ export function GroundCures({ field, level, white }: GroundCuresProps) {
     const tried = { ...set, takes: [], lights: [...set.lights, ...added] };
     const read = await readFrame(session, tried).catch(() => null);
     setBusy(false);
-    if (!read) return;
-    const byLight = fieldByLight(tried, read, GROUND);
+    const present = benchSet.documentOf(store.getState());
+    if (!read || !present) return;
+    if (traceKey(present) !== traceKey(set)) {
+      enqueueSnackbar('The set has moved meanwhile: ask for the lights again.', { variant: 'warning' });
+      return;
+    }
+    // With the powers and settings of now: they may have been changed while it was traced.
+    const byLight = fieldByLight({ ...present, lights: [...present.lights, ...added] }, read, GROUND);
     const given = sumOf(byLight.slice(-added.length));
     const needed = 2 ** wanted - (sumOf(byLight) - given);
     if (!(given > 0)) return;

@@ -19,8 +19,11 @@ export const GROUND: readonly Thing['kind'][] = ['backdrop', 'room'];
 export const TABLE: readonly Thing['kind'][] = ['bench'];
 export const GOODS: readonly Thing['kind'][] = ['product'];
 
-export const readFrame = (session: RemoteSession, set?: SetDocument): Promise<FieldTrace | null> =>
-  session.ask({ kind: 'field', rect: FRAME, ...PLACES }, set);
+export const readFrame = (
+  session: RemoteSession,
+  set?: SetDocument,
+  signal?: AbortSignal,
+): Promise<FieldTrace | null> => session.ask({ kind: 'field', rect: FRAME, ...PLACES }, set, signal);
 
 export interface FrameLevels {
   ground: FieldFigures | null;

@@ -27,10 +27,10 @@ import { useBench, useBenchDispatch, useReadings, useSet } from '../../state/hoo
 import { edit } from '../../state/thunks';
 import { stopsQuantity } from '../stopsQuantity';
 
-/** What was asked for, and of which set. */
+/** What was asked for, and for which paths of light. */
 interface Asking {
-  set: SetDocument;
   key: string;
+  fNumber: number;
   wishes: ToneWish[];
 }
 
@@ -53,11 +53,12 @@ export function PowerSection() {
   const [fStop, setFStop] = useState<string | null>(null);
   const [asking, setAsking] = useState<Asking | null>(null);
   const key = useMemo(() => (asking ? traceKey(set) : ''), [asking, set]);
-  /** Solved anew as the spots are read finer; nothing once the set has moved. */
-  const found = useMemo(
-    () => (asking?.key === key ? solvePowers(asking.set, traces, asking.wishes) : null),
-    [asking, key, traces],
-  );
+  /** Solved anew as the spots are read finer, and for switches and settings as they are by now; nothing once the set has moved. */
+  const solved = useMemo(() => {
+    if (!asking || asking.key !== key) return null;
+    const at = { ...set, camera: { ...set.camera, fNumber: asking.fNumber } };
+    return { set: at, solution: solvePowers(at, traces, asking.wishes) };
+  }, [asking, key, traces, set]);
   const fPrinted = fStop ?? F_NUMBERS[nearestStep(F_NUMBERS, set.camera.fNumber)]?.printed ?? '8';
   const fNumber = F_NUMBERS.find(({ printed }) => printed === fPrinted)?.value ?? set.camera.fNumber;
 
@@ -78,20 +79,20 @@ export function PowerSection() {
 
   function solve() {
     setAsking({
-      set: { ...set, camera: { ...set.camera, fNumber } },
       key: traceKey(set),
+      fNumber,
       wishes: asked.map(({ name }) => ({ spot: name, from: wishOf(name).from, to: wishOf(name).to })),
     });
   }
 
-  function take(found: PowerSolution) {
+  function take({ solution, set: { camera } }: { solution: PowerSolution; set: SetDocument }) {
     dispatch(
       edit((old) => ({
         ...old,
-        camera: { ...old.camera, fNumber },
+        camera: { ...old.camera, fNumber: camera.fNumber },
         lights: old.lights.map((light) => {
-          const solved = found.lights.find(({ tag }) => tag === light.tag);
-          return solved ? { ...light, powerStops: solved.powerStops } : light;
+          const own = solution.lights.find(({ tag }) => tag === light.tag);
+          return own ? { ...light, powerStops: own.powerStops } : light;
         }),
       })),
     );
@@ -137,14 +138,12 @@ export function PowerSection() {
       <Button sx={{ mt: 1 }} variant="contained" size="small" disabled={asked.length === 0} onClick={solve}>
         Solve the powers
       </Button>
-      {asking && !found && (
+      {asking && !solved && (
         <Box role="status" sx={{ mt: 1, fontSize: '0.8125rem' }}>
           The set has moved since: solve again.
         </Box>
       )}
-      {asking && found && (
-        <Solved solution={found} set={asking.set} settled={settled} onTake={() => take(found)} />
-      )}
+      {solved && <Solved {...solved} settled={settled} onTake={() => take(solved)} />}
     </Section>
   );
 }

@@ -1,0 +1,147 @@
+import { defaultKit } from '@fendrix/catalogue';
+import type { SetDocument } from '@fendrix/contract';
+import {
+  lampBehindFrost,
+  loseGlare,
+  mirrorBand,
+  pickSources,
+  placeForBand,
+  prepareTracing,
+  rayThrough,
+  spotReading,
+  traceField,
+  traceSpot,
+} from '@fendrix/core';
+import { type DemoName, demoSet } from '@fendrix/demo';
+import type { Pick, Task } from '@fendrix/workers';
+import { configureStore } from '@reduxjs/toolkit';
+import { act, cleanup, render } from '@testing-library/react';
+import { SnackbarProvider } from 'notistack';
+import type { ReactNode } from 'react';
+import { Provider } from 'react-redux';
+import { afterEach, beforeEach, vi } from 'vitest';
+import { SessionContext } from '../src/features/bench/picture/useSession';
+import { benchActions, benchReducers, benchSet } from '../src/features/bench/state/benchSlice';
+import { openSet } from '../src/features/bench/state/thunks';
+import { kitApi } from '../src/features/kit';
+import { setsApi } from '../src/features/sets';
+
+/** Does a task here and now, as a worker would. */
+function done(set: SetDocument, task: Task): unknown {
+  const tracing = prepareTracing(set);
+  switch (task.kind) {
+    case 'field':
+      return traceField(tracing, task.rect, { ...task, samples: 8 });
+    case 'placeForBand':
+      return placeForBand(set, task.wish);
+    case 'loseGlare':
+      return loseGlare(set, task.across, task.down);
+    case 'gradient':
+      return lampBehindFrost(set, task.wish);
+    case 'bands':
+      return set.products.map((product) => mirrorBand(tracing, product)).filter((band) => band !== null);
+    default:
+      return null;
+  }
+}
+
+/** A bench with a demo set, its spots and bands read, and a session that answers at once. */
+export function openDemo(name: DemoName, change: (set: SetDocument) => SetDocument = (set) => set) {
+  const store = configureStore({
+    reducer: {
+      ...benchReducers,
+      [setsApi.reducerPath]: setsApi.reducer,
+      [kitApi.reducerPath]: kitApi.reducer,
+    },
+    middleware: (defaults) =>
+      defaults({ immutableCheck: false, serializableCheck: false }).concat(
+        setsApi.middleware,
+        kitApi.middleware,
+      ),
+  });
+  void store.dispatch(
+    kitApi.util.upsertQueryData('readKit', undefined, { revision: 0, document: defaultKit() }),
+  );
+  const document = change(demoSet(name));
+  store.dispatch(openSet({ id: 'x', name: document.name, revision: 1, updatedAt: '', document }, null));
+  const set = (): SetDocument => {
+    const open = benchSet.documentOf(store.getState());
+    if (!open) throw new Error('a set is open');
+    return open;
+  };
+  const tracing = prepareTracing(document);
+  const traces = document.spots.map((spot) => traceSpot(tracing, spot, 96, 1));
+  store.dispatch(benchActions.spotsTraced({ traces, settled: true }));
+  store.dispatch(
+    benchActions.bandsRead(
+      document.products.map((product) => mirrorBand(tracing, product)).filter((b) => b !== null),
+    ),
+  );
+  // As a worker: what was asked is worked out for the set as it was then, and answered later.
+  const ask = vi.fn(async (task: Task, other?: SetDocument) => {
+    const asked = other ?? set();
+    await held;
+    return done(asked, task);
+  });
+  let held: Promise<void> = Promise.resolve();
+  /** Answers wait until they are let go. */
+  const hold = (): (() => void) => {
+    let letGo = () => {};
+    held = new Promise((resolve) => {
+      letGo = resolve;
+    });
+    return letGo;
+  };
+  const session = { session: { ask } as never, picture: null, mirrors: null, depth: null };
+  const show = (view: ReactNode) =>
+    render(
+      <Provider store={store}>
+        <SnackbarProvider>
+          <SessionContext.Provider value={session}>{view}</SessionContext.Provider>
+        </SnackbarProvider>
+      </Provider>,
+    );
+  /** Points at a place of the frame. */
+  const pointAt = (across: number, down: number) => {
+    const direction = new Float64Array(3);
+    rayThrough(direction, tracing.view, across, down);
+    const sources = pickSources(tracing, tracing.view.origin, direction, 64);
+    const mirrored = sources.find(({ how }) => how === 'mirrored')?.thing ?? null;
+    const pick = {
+      thing: { kind: 'product', key: document.products[0]?.id ?? '', name: document.products[0]?.name ?? '' },
+      pointM: [0, 0, 0.1],
+      normal: [0, -1, 0],
+      mirrored,
+      mirroredPointM: null,
+      weight: 0.5,
+      through: null,
+      throughPointM: null,
+      throughWeight: 0,
+      sources,
+    } as Pick;
+    act(() => void store.dispatch(benchActions.picked({ pick, at: [across, down] })));
+  };
+  const stops = (spot: string) => {
+    const trace = store.getState().bench.traces.find((own) => own.name === spot);
+    return trace ? (spotReading(set(), trace).stopsFromMidTone ?? Number.NaN) : Number.NaN;
+  };
+  return { store, set, show, ask, hold, pointAt, stops, tracing };
+}
+
+/** What a view on the bench needs of a browser. */
+export function standInBrowser(): void {
+  beforeEach(() => {
+    vi.stubGlobal(
+      'ResizeObserver',
+      class {
+        observe() {}
+        unobserve() {}
+        disconnect() {}
+      },
+    );
+  });
+  afterEach(() => {
+    cleanup();
+    vi.unstubAllGlobals();
+  });
+}
