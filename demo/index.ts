@@ -1,4 +1,4 @@
-import { type Job, jobDocument, type SetDocument, setDocument } from '@fendrix/contract';
+import { type CameraLens, type Job, jobDocument, type SetDocument, setDocument } from '@fendrix/contract';
 import autumnJob from './autumn-job.json' with { type: 'json' };
 import bottle from './bottle.json' with { type: 'json' };
 import cordial from './cordial.json' with { type: 'json' };
@@ -57,8 +57,16 @@ const SET_OF_SHOT: Record<string, DemoName> = {
   mould: 'tent',
 };
 
+/** What each picture is framed with: lenses of the starting kit that let the camera stand in the small room. */
+const LENS_OF_SHOT: Record<string, CameraLens> = {
+  cordial: { name: 'Lens 50 mm', focalLengthM: 0.05, pupilRatio: 1, closestFocusM: 0.45 },
+  mill: { name: 'Zoom 24 to 70 mm', focalLengthM: 0.07, pupilRatio: 1, closestFocusM: 0.38 },
+  tart: { name: 'Zoom 24 to 70 mm', focalLengthM: 0.07, pupilRatio: 1, closestFocusM: 0.38 },
+  mould: { name: 'Macro lens 100 mm', focalLengthM: 0.1, pupilRatio: 1, closestFocusM: 0.3 },
+};
+
 /**
- * The made-up demo job, its goods and camera those of the demo sets.
+ * The made-up demo job, its goods and bodies those of the demo sets.
  * @param idOf where each set is stored
  */
 export function demoJob(idOf: (name: DemoName) => string): Job {
@@ -71,8 +79,8 @@ export function demoJob(idOf: (name: DemoName) => string): Job {
     })),
     shots: autumnJob.shots.map((shot) => {
       const name = SET_OF_SHOT[shot.id] as DemoName;
-      const { body, lens, fNumber } = demoSet(name).camera;
-      return { ...shot, setId: idOf(name), framing: { body, lens, fNumber } };
+      const { body, fNumber } = demoSet(name).camera;
+      return { ...shot, setId: idOf(name), framing: { body, lens: LENS_OF_SHOT[shot.id], fNumber } };
     }),
   });
 }

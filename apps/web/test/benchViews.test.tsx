@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import type { SetDocument } from '@fendrix/contract';
 import { type BandProfile, bandProfile, traceSpot } from '@fendrix/core';
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
@@ -257,7 +258,8 @@ describe('a spot and its image', () => {
     const before = height();
     for (const text of ['high up', '3 m', '-2 cm']) {
       type('Height of the band, typed', text);
-      expect(screen.getByRole('alert').textContent).toMatch(/Type a height up to \d+.* cm, for example/);
+      const told = text === 'high up' ? /Type for example \d+.* cm/ : /It goes from 1 mm to \d+.* cm/;
+      expect(screen.getByRole('alert').textContent).toMatch(told);
       expect(screen.getByDisplayValue(text)).toBeTruthy();
       expect(height()).toBe(before);
     }
@@ -273,7 +275,9 @@ describe('a spot and its image', () => {
     const value = (label: string) => (screen.getByLabelText(label) as HTMLInputElement).value;
     const ends = [value('From, %'), value('To, %')];
     type('Width, %', 'wide');
-    expect(screen.getByRole('alert').textContent).toContain('between 0.5 and 100 %');
+    expect(screen.getByRole('alert').textContent).toContain('Type for example 20');
+    type('Width, %', '0.1');
+    expect(screen.getByRole('alert').textContent).toContain('0.5 % to 100 %');
     expect([value('From, %'), value('To, %')]).toEqual(ends);
     type('Width, %', '12,5 %');
     expect(screen.queryByRole('alert')).toBeNull();

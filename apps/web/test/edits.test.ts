@@ -106,7 +106,7 @@ describe('changes of a set', () => {
   });
 
   test('a new set starts valid, with a product, a light and the camera on it', () => {
-    const starter = starterSet();
+    const starter = starterSet([]);
     expect(starter.products).toHaveLength(1);
     expect(starter.lights).toHaveLength(1);
     expect(starter.camera.aimM[2]).toBeGreaterThan(0);

@@ -1,7 +1,7 @@
+import { cropRect } from '@fendrix/core';
 import { demoSet } from '@fendrix/demo';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { cropRect } from '../src/features/bench/lens/cropRect';
 import { placeInWindow } from '../src/features/bench/lens/placeInWindow';
 import {
   pictureOf,
@@ -65,12 +65,23 @@ describe('magnifying', () => {
 describe('crops', () => {
   const { camera } = demoSet('bottle');
   test('as large as the frame holds in their shape, in the middle, kept within it', () => {
-    const crop = { name: '4:5', widthPx: 1600, heightPx: 2000, shiftAcross: 0, shiftDown: 0 };
+    const crop = {
+      name: '4:5',
+      widthPx: 1600,
+      heightPx: 2000,
+      shiftAcross: 0,
+      shiftDown: 0,
+      scale: 1,
+      copySide: 'none' as const,
+      copyPart: 0,
+    };
     const rect = cropRect(camera, crop);
     expect(rect.bottom - rect.top).toBeCloseTo(1, 9);
     expect((rect.right - rect.left) * 36).toBeCloseTo(0.8 * 24, 9);
     expect(rect.left + rect.right).toBeCloseTo(1, 9);
     expect(cropRect(camera, { ...crop, shiftAcross: 1 }).right).toBeCloseTo(1, 9);
+    const half = cropRect(camera, { ...crop, scale: 0.5 });
+    expect(half.bottom - half.top).toBeCloseTo(0.5, 9);
   });
 });
 

@@ -31,6 +31,8 @@ export const cameraLens = z.strictObject({
     .max(100)
     .optional()
     .describe('Nearest plane of focus from the sensor, m'),
+  widestFNumber: z.number().min(0.5).max(64).optional().describe('Widest f-stop it has'),
+  smallestFNumber: z.number().min(1).max(128).optional().describe('Smallest f-stop it has'),
 });
 
 const rig = z
@@ -43,6 +45,9 @@ const rig = z
   })
   .describe('The camera as a thing of the set: dark, it mirrors in the goods and shades them');
 
+/** Where words will stand in a format. */
+export const copySide = z.enum(['none', 'left', 'right', 'top', 'bottom']);
+
 const crop = z
   .strictObject({
     name,
@@ -50,8 +55,11 @@ const crop = z
     heightPx: z.int().min(16).max(40000),
     shiftAcross: z.number().min(-1).max(1).default(0).describe('From the middle, parts of the frame'),
     shiftDown: z.number().min(-1).max(1).default(0),
+    scale: z.number().min(0.05).max(1).default(1).describe('Of the largest crop of its shape'),
+    copySide: copySide.default('none'),
+    copyPart: z.number().min(0).max(0.8).default(0).describe('Kept free for words, part of the crop'),
   })
-  .describe('A format that is cut from the frame, as large as fits');
+  .describe('A format that is cut from the frame');
 
 export const camera = z.strictObject({
   body: cameraBody,

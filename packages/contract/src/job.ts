@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { cameraBody, cameraLens } from './camera.js';
+import { cameraBody, cameraLens, copySide } from './camera.js';
 import { storedId } from './ids.js';
 import { checkJob } from './jobRules.js';
 import { name, productId } from './names.js';
@@ -25,10 +25,7 @@ export const deliverable = z
     widthPx: z.int().min(16).max(40000).describe('Pixels across'),
     heightPx: z.int().min(16).max(40000).describe('Pixels up and down'),
     marginPart: part.max(0.4).default(0.06).describe('Kept free all round the product, part of the width'),
-    copySide: z
-      .enum(['none', 'left', 'right', 'top', 'bottom'])
-      .default('none')
-      .describe('Where words will stand'),
+    copySide: copySide.default('none').describe('Where words will stand'),
     copyPart: part.default(0).describe('Part of the frame kept free for words'),
     background: z.enum(['as-set', 'white', 'black', 'cut-out']).default('as-set'),
     fileType: z.enum(['jpeg', 'png', 'tiff']).default('jpeg'),
@@ -103,6 +100,10 @@ export const framing = z
       .default(1.15)
       .describe('Nearest part of the product may look larger than the farthest by this much'),
     personM: z.number().min(0).max(3).default(0.6).describe('Room kept behind the camera, m'),
+    held: z
+      .enum(['level', 'upright'])
+      .optional()
+      .describe('How the camera is held; as the formats want it if left out'),
   })
   .describe('Body, lens and what the frame must hold');
 

@@ -13,17 +13,17 @@ export function checkLight(light: Light, path: PropertyKey[], report: Report): v
   if (light.dial && light.powerStops < light.dial.leastStops - 1e-9) {
     report(
       [...path, 'powerStops'],
-      `is below what the dial reaches, ${light.dial.leastStops}. Raise the power or widen dial.leastStops.`,
+      `is below what the dial reaches, ${light.dial.leastStops} stops. Raise the power or widen the dial.`,
     );
   }
   if ('modelling' in light && light.modelling && !FLASH.has(light.output.kind)) {
     report([...path, 'modelling'], 'belongs to a flash. A continuous light shows itself what it does.');
   }
   if (light.kind === 'ring' && light.innerDiameterM >= light.outerDiameterM) {
-    report([...path, 'innerDiameterM'], 'leaves no ring. Keep it below outerDiameterM.');
+    report([...path, 'innerDiameterM'], 'leaves no ring. Keep it below the outer diameter.');
   }
   if (light.kind === 'dish' && light.deflectorDiameterM >= light.diameterM) {
-    report([...path, 'deflectorDiameterM'], 'covers the whole mouth. Keep it below diameterM.');
+    report([...path, 'deflectorDiameterM'], 'covers the whole mouth. Keep it below the diameter.');
   }
   if (light.kind === 'window') checkSun(light, path, report);
   if (light.kind === 'ies') checkDistribution(light, path, report);

@@ -47,7 +47,7 @@ function checkPicture(fields: Record<string, unknown>, path: PropertyKey[], repo
     const wanted = pixels * bytesAPixel;
     const bytes = bytesIn(text);
     if (bytes !== wanted) {
-      report([...path, field], `holds ${bytes} bytes; widthPx x heightPx ask for ${wanted}.`);
+      report([...path, field], `holds ${bytes} bytes; its width and height ask for ${wanted}.`);
     }
   };
   check('rgbBase64', 3);

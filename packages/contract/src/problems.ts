@@ -6,6 +6,8 @@ export interface Problem {
   path: string;
   /** A sentence that follows the path, such as "must be at least 1." */
   message: string;
+  /** Of a number out of range: its limit as a number, in the unit of the field, to be told in another. */
+  limit?: { word: 'at least' | 'at most' | 'above' | 'below'; value: number };
 }
 
 /** `['lights', 0, 'tag']` becomes `lights[0].tag`. */
@@ -23,7 +25,8 @@ export function problemsOf(error: z.ZodError, most = 20): Problem[] {
   return error.issues.slice(0, most).map((issue) => {
     const path = [...issue.path];
     if (issue.code === 'unrecognized_keys' && issue.keys[0] !== undefined) path.push(issue.keys[0]);
-    return { path: fieldPath(path), message: sentence(issue) };
+    const limit = limitOf(issue);
+    return { path: fieldPath(path), message: sentence(issue), ...(limit ? { limit } : {}) };
   });
 }
 
@@ -36,6 +39,15 @@ export function checkDocument<T>(
   return result.success
     ? { ok: true, value: result.data }
     : { ok: false, problems: problemsOf(result.error) };
+}
+
+function limitOf(issue: z.core.$ZodIssue): Problem['limit'] {
+  if (issue.code !== 'too_small' && issue.code !== 'too_big') return undefined;
+  if (issue.origin !== 'number' && issue.origin !== 'int') return undefined;
+  const whole = issue.inclusive !== false;
+  return issue.code === 'too_small'
+    ? { word: whole ? 'at least' : 'above', value: Number(issue.minimum) }
+    : { word: whole ? 'at most' : 'below', value: Number(issue.maximum) };
 }
 
 function sentence(issue: z.core.$ZodIssue): string {

@@ -23,10 +23,10 @@ export function checkProduct(product: Product, path: PropertyKey[], report: Repo
       return;
     case 'dish':
       if (product.footDiameterM > product.diameterM) {
-        report([...path, 'footDiameterM'], 'is wider than the dish. Keep it at most diameterM.');
+        report([...path, 'footDiameterM'], 'is wider than the dish. Keep it within its diameter.');
       }
       if (product.thicknessM >= product.heightM) {
-        report([...path, 'thicknessM'], 'leaves no hollow. Keep it below heightM.');
+        report([...path, 'thicknessM'], 'leaves no hollow. Keep it below the height.');
       }
       return;
     case 'mesh':
@@ -128,10 +128,13 @@ function checkTurned(product: Turned, path: PropertyKey[], report: Report): void
   ];
   for (const range of ranges) {
     if (range.toM - range.fromM < 1e-4) {
-      report([...range.path, 'toM'], 'must be above fromM by 0.1 mm or more.');
+      report([...range.path, 'toM'], 'must lie above where it starts by 0.1 mm or more.');
     }
     if (range.toM > height + 1e-9) {
-      report([...range.path, 'toM'], `lies above the product, which ends at ${height} m.`);
+      report(
+        [...range.path, 'toM'],
+        `lies above the product, which ends at ${Number((100 * height).toFixed(2))} cm.`,
+      );
     }
   }
   product.parts.forEach((part, index) => {
@@ -139,7 +142,7 @@ function checkTurned(product: Turned, path: PropertyKey[], report: Report): void
       (earlier, at) => at < index && earlier.fromM < part.toM && part.fromM < earlier.toM,
     );
     if (other >= 0) {
-      report([...path, 'parts', index, 'fromM'], `overlaps parts[${other}]. Parts may touch, not overlap.`);
+      report([...path, 'parts', index, 'fromM'], `overlaps part ${other + 1}. Parts may touch, not overlap.`);
     }
   });
   if (product.bandHeightM !== undefined && product.bandHeightM > height) {

@@ -94,13 +94,19 @@ function checkRoom(set: Standing, report: Report): void {
   const { room, mark, camera } = set;
   if (!room) return;
   if (room.markFromLeftM >= room.widthM) {
-    report(['room', 'markFromLeftM'], 'puts the mark outside of the room. Keep it below widthM.');
+    report(
+      ['room', 'markFromLeftM'],
+      'puts the mark outside of the room. Keep it below the width of the room.',
+    );
   }
   if (room.markFromFrontM >= room.depthM) {
-    report(['room', 'markFromFrontM'], 'puts the mark outside of the room. Keep it below depthM.');
+    report(
+      ['room', 'markFromFrontM'],
+      'puts the mark outside of the room. Keep it below the depth of the room.',
+    );
   }
   if (mark.heightAboveFloorM >= room.heightM) {
-    report(['mark', 'heightAboveFloorM'], 'lies above the ceiling. Keep it below room.heightM.');
+    report(['mark', 'heightAboveFloorM'], 'lies above the ceiling. Keep it below the height of the room.');
   }
   const inside = (point: Vector) =>
     point[0] > -room.markFromLeftM &&
@@ -124,9 +130,12 @@ function checkRoom(set: Standing, report: Report): void {
 function checkBackdrop({ backdrop }: Standing, report: Report): void {
   if (backdrop?.kind !== 'sweep') return;
   if (backdrop.backM - backdrop.radiusM < backdrop.frontM + 1e-3) {
-    report(['backdrop', 'radiusM'], 'leaves no paper on the bench. Keep it below backM - frontM.');
+    report(
+      ['backdrop', 'radiusM'],
+      'leaves no paper on the bench. Keep it below the way from its front to its back.',
+    );
   }
   if (backdrop.heightM < backdrop.radiusM) {
-    report(['backdrop', 'heightM'], 'ends within the bend. Make it at least radiusM.');
+    report(['backdrop', 'heightM'], 'ends within the bend. Make it at least as high as the bend.');
   }
 }

@@ -78,11 +78,15 @@ export { discOnAxisLx, rectangleOnAxisLx } from './photometry/onAxis.js';
 export { fluxOfUnit, type LightLuminance, lightLuminance, onAxisLx } from './photometry/output.js';
 export { apparentAngleRad, polygonIlluminanceLx, rectangleCorners } from './photometry/polygon.js';
 export * from './plan/adviseView.js';
+export * from './plan/cameraRoom.js';
+export * from './plan/cameraTurn.js';
 export { cautionsFor } from './plan/cautions.js';
 export * from './plan/checkPlace.js';
+export { firstLight, metered } from './plan/firstLight.js';
 export * from './plan/frameFit.js';
 export * from './plan/jobProgress.js';
 export { kitCheck, type MissingThing } from './plan/kitCheck.js';
+export { type KitLight, softLightOf, studioSoftbox } from './plan/kitLight.js';
 export { type NamedSpot, namedSpots } from './plan/namedSpots.js';
 export * from './plan/openQuestions.js';
 export {
@@ -132,7 +136,8 @@ export {
 export { type BandAnswer, type BandWish, placeForBand } from './solve/placeForBand.js';
 export { firstBelow, mostBackM, type Placement, withPlacement } from './solve/placements.js';
 export { applyChange, changeBetween, type FieldChange, type SetChange } from './solve/setChange.js';
-export { type PowerSolution, solvePowers, type ToneWish } from './solve/solvePowers.js';
+export { type PowerSolution, type SolvedTone, solvePowers, type ToneWish } from './solve/solvePowers.js';
+export { type SettingSolution, type SolvedSetting, solveSetting } from './solve/solveSetting.js';
 export { type EngineCalls, RAY_START_M, setRay } from './trace/engineCalls.js';
 export { degrees, radians } from './units/angle.js';
 export { fromStand, type Stand, toStand } from './units/bearing.js';

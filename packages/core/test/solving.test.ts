@@ -1,4 +1,5 @@
-import type { SetDocument, Vector } from '@fendrix/contract';
+import { defaultKit } from '@fendrix/catalogue';
+import type { Light, SetDocument, SetDocumentInput, Spot, Vector } from '@fendrix/contract';
 import { demoSet } from '@fendrix/demo';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
@@ -24,7 +25,9 @@ import {
   projectPoint,
   renderTile,
   type SetChange,
+  SHUTTERS,
   solvePowers,
+  solveSetting,
   spotReading,
   traceSpot,
   viewOf,
@@ -395,6 +398,66 @@ describe('powers for wanted tones', () => {
     const closer = ways.find(({ how }) => how === 'closer');
     expect(closer?.gainStops).toBeCloseTo(1.5, 1);
     expect(closer?.amount).toBeLessThan(0.83);
+  });
+
+  test('another modifier in its place does the same work: no snoot for a softbox because it is brighter', () => {
+    const softbox = defaultKit().entries.find(({ id }) => id === 'softbox-60x90')?.thing as Light;
+    const kit = defaultKit().entries.flatMap((entry) => (entry.what === 'light' ? [entry.thing] : []));
+    const strong = kit.map((own) => ({
+      ...own,
+      output: { kind: 'flash-energy', energyJ: 2000, efficacyLmSPerJ: 35, modifierEfficiency: 0.6 },
+    })) as Light[];
+    const own = moreLight(softbox, set.camera, 1.5, strong).find(({ how }) => how === 'modifier');
+    expect(own?.name).toMatch(/Softbox|Octa|umbrella/i);
+    expect(own?.looksWider).toBeGreaterThan(1 / 1.8);
+    expect(own?.looksWider).toBeLessThan(1.8);
+    const closer = moreLight(softbox, set.camera, 1.5).find(({ how }) => how === 'closer');
+    // Nearer it looks larger, and what stands behind its aim falls further behind.
+    expect(closer?.looksWider).toBeGreaterThan(1.2);
+    expect(closer?.fallsOffStops).toBeGreaterThan(0.1);
+  });
+
+  test('the shutter or the ISO is solved on its dial where powers cannot be turned; flash does not follow the shutter', () => {
+    const window = {
+      kind: 'window' as const,
+      tag: 'W',
+      name: 'Window',
+      positionM: [-1.2, 0, 0.4] as Vector,
+      aimM: [0, 0, 0.1] as Vector,
+      widthM: 1,
+      heightM: 1,
+      output: { kind: 'luminance' as const, luminanceCdM2: 60000 },
+    };
+    const lit = (lights: SetDocumentInput['lights']) =>
+      testSet({
+        lights: lights ?? [],
+        products: [column(0.04, 0.2)],
+        spots: [{ name: 'front', pointM: [0, -0.04, 0.1], normal: [0, -1, 0] }],
+      });
+    const solved = (of: SetDocument, by: 'shutter' | 'iso') =>
+      solveSetting(
+        of,
+        [traceSpot(prepareTracing(of), of.spots[0] as Spot, 256, 1)],
+        [{ spot: 'front', from: 0, to: 0 }],
+        by,
+      );
+    const daylight = lit([window]);
+    for (const by of ['shutter', 'iso'] as const) {
+      const answer = solved(daylight, by);
+      expect(Math.abs(answer?.tones[0]?.reachedStops ?? 9)).toBeLessThan(0.18);
+      expect(answer?.overSync).toBe(false);
+    }
+    const flash = lit([overheadSoftbox(0.6, { output: { kind: 'flash-energy', energyJ: 200 } })]);
+    const [one, other] = [SHUTTERS[0], SHUTTERS[40]].map((step) => {
+      const at = { ...flash, camera: { ...flash.camera, shutterS: step?.value ?? 1 } };
+      return solved(at, 'shutter')?.tones[0]?.reachedStops;
+    });
+    expect(one).toBeCloseTo(other ?? 9, 6);
+    expect(solved(flash, 'shutter')?.value).toBe(
+      solved({ ...flash, camera: { ...flash.camera, iso: 100 } }, 'shutter')?.value,
+    );
+    const hidden = { ...daylight, spots: [{ ...daylight.spots[0], normal: [0, 1, 0] }] } as SetDocument;
+    expect(solveSetting(hidden, [], [{ spot: 'front', from: 0, to: 0 }], 'iso')).toBeNull();
   });
 
   test('any tone within a range will do: powers that are in it stay', () => {

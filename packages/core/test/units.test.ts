@@ -9,6 +9,8 @@ import {
   parseBearingDeg,
   parseLengthM,
   parseStops,
+  parseStopsRange,
+  parseTimeS,
   toStand,
 } from '../src/index.js';
 
@@ -78,5 +80,38 @@ describe('numbers as people type them', () => {
     );
     expect(formatStops(-0.04)).toBe('0.0');
     expect(formatStops(-1.26)).toBe('−1.3');
+  });
+});
+
+describe('ranges and times as typed', () => {
+  test.each([
+    ['+0.5 to +1.3', { from: 0.5, to: 1.3 }],
+    ['-0.7', { from: -0.7, to: -0.7 }],
+    ['+1/3', { from: 1 / 3, to: 1 / 3 }],
+    ['up to −5', { from: -20, to: -5 }],
+    ['1 to 0.5', { from: 1, to: 0.5 }],
+  ])('%s', (text, range) => {
+    const read = parseStopsRange(text, -20);
+    expect(read?.from).toBeCloseTo(range.from, 9);
+    expect(read?.to).toBeCloseTo(range.to, 9);
+  });
+
+  test.each(['', 'white', '1 to', '1 to 2 to 3', 'to 2'])('%j is no range', (text) => {
+    expect(parseStopsRange(text, -20)).toBeNull();
+  });
+
+  test.each([
+    ['1/800', 1 / 800],
+    ['1.25 ms', 0.00125],
+    ['1250 us', 0.00125],
+    ['1250 µs', 0.00125],
+    ['0,5 s', 0.5],
+    ['2"', 2],
+    ['0', 0],
+    ['1/1250 s', 0.0008],
+  ])('time %s', (text, seconds) => expect(parseTimeS(text)).toBeCloseTo(seconds, 12));
+
+  test.each(['', '1/0', '-1/8', 'fast', '1 min', '1/8/2'])('%j is no time', (text) => {
+    expect(parseTimeS(text)).toBeNull();
   });
 });

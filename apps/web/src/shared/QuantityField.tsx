@@ -1,24 +1,34 @@
 import Box from '@mui/material/Box';
 import { useId } from 'react';
 import { Row } from './Row';
-import { useTyped } from './useTyped';
+import { type Parsed, useTyped } from './useTyped';
 
-interface QuantityFieldProps {
+interface QuantityFieldProps<T> {
   label: string;
   /** The value as shown when not being typed. */
   shown: string;
   /** Reads what was typed; null when it is not understood. */
-  parse(text: string): number | null;
+  parse(text: string): Parsed<T>;
   /** What it means, where that is not plain. */
   hint?: string | undefined;
   /** What may be typed, for the message. */
   example: string;
-  onCommit(value: number): void;
+  onCommit(value: T): void;
+  /** Of a value that need not be there: the field is emptied. */
+  onClear?(): void;
 }
 
-/** A number with its unit, typed as people say it. Enter or leaving the field sets it, Escape leaves it. */
-export function QuantityField({ label, hint, shown, parse, example, onCommit }: QuantityFieldProps) {
-  const { input, wrong } = useTyped(shown, parse, onCommit);
+/** A value with its unit, typed as people say it. Enter or leaving the field sets it, Escape leaves it. */
+export function QuantityField<T = number>({
+  label,
+  hint,
+  shown,
+  parse,
+  example,
+  onCommit,
+  onClear,
+}: QuantityFieldProps<T>) {
+  const { input, wrong } = useTyped(shown, parse, onCommit, example, onClear);
   const id = useId();
 
   return (
@@ -26,9 +36,9 @@ export function QuantityField({ label, hint, shown, parse, example, onCommit }: 
       <Row label={label} hint={hint} htmlFor={id}>
         <input id={id} className="number" {...input} aria-describedby={wrong ? `${id}-wrong` : undefined} />
       </Row>
-      {wrong && (
+      {wrong !== null && (
         <Box id={`${id}-wrong`} role="alert" sx={{ color: 'error.main', fontSize: '0.75rem', pb: 0.5 }}>
-          Not understood. Type for example {example}.
+          {wrong}
         </Box>
       )}
     </>

@@ -1,62 +1,132 @@
-import { type ChangeEvent, type FocusEvent, type KeyboardEvent, useState } from 'react';
+import { type ChangeEvent, type FocusEvent, type KeyboardEvent, useRef, useState } from 'react';
+import { usePending } from './pending';
+import { refusalsOf } from './refusals';
 
 type Input = HTMLInputElement | HTMLTextAreaElement;
 
-interface Typed {
+/** Understood, but it cannot be: why, with the limits, in words. */
+export interface Refused {
+  refused: string;
+}
+
+/** What was typed as a value; null when it is not understood. */
+export type Parsed<T> = T | Refused | null;
+
+export interface Typed {
   /** What the input takes. */
   input: {
     value: string;
     'aria-invalid': boolean;
+    /** There while nothing is being typed: undo then is that of the document, not of the text. */
+    'data-settled': true | undefined;
     onChange(event: ChangeEvent<Input>): void;
     onFocus(event: FocusEvent<Input>): void;
     onBlur(): void;
     onKeyDown(event: KeyboardEvent<Input>): void;
   };
-  /** What was typed is not understood: it stays as it is, to be mended, and the value stays as it was. */
-  wrong: boolean;
+  /** Why what was typed is not taken: it stays as it is, to be mended, and the value stays as it was. Null if it is. */
+  wrong: string | null;
 }
 
 /**
- * A value typed as people say it. Enter or leaving the field sets it, Escape leaves it as it was.
+ * A value typed as people say it. Enter or leaving the field sets it; Escape leaves it as it was and goes back to where
+ * one came from. What is refused, by the field or by the document it is in, is told there and stays to be mended.
  * @param shown the value as shown when not being typed
- * @param parse reads what was typed; null when it is not understood
+ * @param example what may be typed, for what is not understood
+ * @param onClear what an emptied field means; without, it leaves the value as it was
  */
-export function useTyped(
+export function useTyped<T>(
   shown: string,
-  parse: (text: string) => number | null,
-  onCommit: (value: number) => void,
+  parse: (text: string) => Parsed<T>,
+  onCommit: (value: T) => void,
+  example: string,
+  onClear?: () => void,
 ): Typed {
   const [draft, setDraft] = useState<string | null>(null);
-  const [wrong, setWrong] = useState(false);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const cameFrom = useRef<Element | null>(null);
 
   function leave() {
     setDraft(null);
-    setWrong(false);
+    setWrong(null);
   }
 
   function commit() {
-    if (draft === null || draft.trim() === '' || draft === shown) return leave();
+    if (draft === null || draft === shown) return leave();
+    if (draft.trim() === '') {
+      onClear?.();
+      return leave();
+    }
     const value = parse(draft);
-    if (value === null) return setWrong(true);
+    if (value === null) return setWrong(`Not understood. Type for example ${example}.`);
+    if (isRefused(value)) return setWrong(value.refused);
+    const [refusal] = refusalsOf(() => onCommit(value));
+    if (refusal !== undefined) return setWrong(refusal);
     leave();
-    onCommit(value);
   }
+
+  usePending(draft === null ? null : commit);
 
   return {
     wrong,
     input: {
       value: draft ?? shown,
-      'aria-invalid': wrong,
-      onChange: (event) => setDraft(event.target.value),
-      onFocus: (event) => event.target.select(),
+      'aria-invalid': wrong !== null,
+      'data-settled': draft === null ? true : undefined,
+      // Typed back to what stands there, by hand or by undo: nothing is being typed.
+      onChange: (event) => setDraft(event.target.value === shown ? null : event.target.value),
+      onFocus: (event) => {
+        cameFrom.current = event.relatedTarget;
+        event.target.select();
+      },
       onBlur: commit,
       onKeyDown: (event) => {
         if (event.key === 'Enter') commit();
-        // Escape with nothing typed is for what is around the field, as a dialog.
-        if (event.key === 'Escape' && draft === null) return;
-        if (event.key === 'Escape') leave();
-        event.stopPropagation();
+        if (event.key === 'Escape') {
+          // Escape with nothing typed is for what is around the field, as a dialog.
+          if (draft === null && isInDialog(event.currentTarget)) return;
+          leave();
+          goBack(event.currentTarget, cameFrom.current);
+        }
+        if (!isDocumentUndo(event, draft === null)) event.stopPropagation();
       },
     },
+  };
+}
+
+const isRefused = (value: unknown): value is Refused =>
+  typeof value === 'object' && value !== null && 'refused' in value;
+
+const isInDialog = (element: Element) => element.closest('[role=dialog]') !== null;
+
+/** Undo and redo while nothing is being typed belong to the document. */
+export const isDocumentUndo = (event: KeyboardEvent, settled: boolean): boolean =>
+  settled && (event.ctrlKey || event.metaKey) && /^[zy]$/i.test(event.key);
+
+/** Focus goes back to where it was before the field, or leaves it. */
+export function goBack(field: HTMLElement, cameFrom: Element | null): void {
+  if (cameFrom instanceof HTMLElement && cameFrom.isConnected) cameFrom.focus();
+  else if (cameFrom instanceof SVGElement && cameFrom.isConnected) cameFrom.focus();
+  else field.blur();
+}
+
+/** Limits of a value, in the unit the core counts in. */
+export interface Limits {
+  from?: number | undefined;
+  to?: number | undefined;
+}
+
+/** Reads a number and refuses what lies beyond its limits, told as the field shows numbers. */
+export function within(
+  parse: (text: string) => number | null,
+  format: (value: number) => string,
+  { from = Number.NEGATIVE_INFINITY, to = Number.POSITIVE_INFINITY }: Limits,
+): (text: string) => Parsed<number> {
+  return (text) => {
+    const value = parse(text);
+    if (value === null || (value >= from && value <= to)) return value;
+    if (!Number.isFinite(to)) return { refused: `It cannot be less than ${format(from)}.` };
+    if (!Number.isFinite(from)) return { refused: `It cannot be more than ${format(to)}.` };
+    return { refused: `It goes from ${format(from)} to ${format(to)}.` };
   };
 }

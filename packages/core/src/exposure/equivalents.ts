@@ -1,6 +1,6 @@
 import type { Camera } from '@fendrix/contract';
 import { depthOfField, lensFigures } from '../optics/lens.js';
-import { type DialStep, F_NUMBERS, ISO_SPEEDS, nearestStep, SHUTTERS } from './series.js';
+import { type DialStep, F_NUMBERS, fStopsOf, ISO_SPEEDS, nearestStep, SHUTTERS } from './series.js';
 
 /** One way to the same exposure. */
 export interface Equivalent {
@@ -16,7 +16,7 @@ export interface Equivalent {
 }
 
 /**
- * Whole-stop f-numbers with the shutter (continuous light) or the ISO (flash, whose light the shutter does not
+ * Whole-stop f-numbers of the lens with the shutter (continuous light) or the ISO (flash, whose light the shutter does not
  * change) that gives the same exposure as the camera now.
  * @param by what is changed against the f-stop  @param handHeldS slowest shutter held by hand, s
  */
@@ -25,8 +25,10 @@ export function equivalents(
   { by, circleM, handHeldS }: { by: 'shutter' | 'iso'; circleM: number; handHeldS: number },
 ): Equivalent[] {
   const found: Equivalent[] = [];
+  const ofLens = fStopsOf(camera.lens);
   for (let index = 0; index < F_NUMBERS.length; index += 3) {
     const fNumber = F_NUMBERS[index] as DialStep;
+    if (!ofLens.includes(fNumber)) continue;
     const stops = 2 * Math.log2(fNumber.value / camera.fNumber);
     const shutterS = by === 'shutter' ? camera.shutterS * 2 ** stops : camera.shutterS;
     const isoSpeed = by === 'iso' ? camera.iso * 2 ** stops : camera.iso;

@@ -1,3 +1,4 @@
+import type { CameraLens } from '@fendrix/contract';
 import { requireDomain } from '../errors.js';
 
 /** One setting of a dial: its printed figure and its true value, a whole number of third stops. */
@@ -34,6 +35,15 @@ export const ISO_SPEEDS: readonly DialStep[] = PRINTED_S.map((printed, i) => ({
   printed,
   value: 100 * 2 ** (i / 3 - 1),
 }));
+
+/** f-stops that a lens has: all of the series where its limits are not known. */
+export function fStopsOf({
+  widestFNumber = 0,
+  smallestFNumber = Number.POSITIVE_INFINITY,
+}: Pick<CameraLens, 'widestFNumber' | 'smallestFNumber'>): readonly DialStep[] {
+  // Printed and true figures differ by up to 4 %.
+  return F_NUMBERS.filter(({ value }) => value > widestFNumber * 0.95 && value < smallestFNumber * 1.05);
+}
 
 /** Index of the dial step nearest to a value, in stops. @throws {DomainError} value not above 0 */
 export function nearestStep(dial: readonly DialStep[], value: number): number {

@@ -2,7 +2,8 @@ import type { Backdrop, Bench, Room, Vector } from '@fendrix/contract';
 import { lensFigures } from '../optics/lens.js';
 import { rayThrough, type View, viewOf } from '../render/view.js';
 import { degrees } from '../units/angle.js';
-import { add, scale } from '../units/vector.js';
+import { add, distance, scale } from '../units/vector.js';
+import { behindCameraM, CAMERA_BODY_M } from './cameraRoom.js';
 import type { FrameRect } from './frameFit.js';
 import type { PlacedCamera } from './placeCamera.js';
 
@@ -42,11 +43,10 @@ export interface PlaceCheck {
 
 /** A lens proposed meets its limit by this much, since perspective changes a little with distance. */
 const LENS_MARGIN = 1.01;
-/** From the entrance pupil back to the far side of body and hand, m. */
-const BODY_M = 0.15;
 
 /**
- * Checks a placed camera against room, lens, bench and backdrop.
+ * Checks a placed camera against room, lens, bench and backdrop. Near limit and room are checked where the frame wants
+ * the camera (`wished`), the rest where it stands.
  * Ground and backdrop: by the rays through the frame's corners; the value is the width they need, m, and how much of
  * it there is. Flatness: depth of the farthest corner over that of the nearest, the ratio of their sizes in the
  * picture. Verticals: tilt of the sensor; at 0 they stay parallel.
@@ -57,8 +57,9 @@ export function checkPlace(placed: PlacedCamera, around: Surroundings): PlaceChe
   const checks: PlaceCheck[] = [];
   const { closestFocusM, focalLengthM } = camera.lens;
   if (closestFocusM !== undefined) {
-    const value = camera.focusM + lensFigures(camera).imageDistanceM;
-    const met = value >= closestFocusM;
+    const { wished } = placed;
+    const value = wished.focusM + lensFigures(wished).imageDistanceM;
+    const met = value >= closestFocusM - 1e-6;
     checks.push({
       what: 'near-limit',
       met,
@@ -67,7 +68,7 @@ export function checkPlace(placed: PlacedCamera, around: Surroundings): PlaceChe
       ...(met ? {} : longer(value, closestFocusM)),
     });
   }
-  if (around.room) checks.push(...roomChecks(placed, view, around.room, around));
+  if (around.room) checks.push(...roomChecks(placed, around.room, around));
   if (around.highestM !== undefined) {
     const value = camera.positionM[2] + around.benchHeightM;
     checks.push({ what: 'support', met: value <= around.highestM, value, limit: around.highestM });
@@ -84,28 +85,28 @@ export function checkPlace(placed: PlacedCamera, around: Surroundings): PlaceChe
 }
 
 function roomChecks(
-  { distanceM, nearM, farM, camera }: PlacedCamera,
-  view: View,
+  { nearM, farM, wished: camera }: PlacedCamera,
   room: Room,
   { benchHeightM, personM }: Surroundings,
 ): PlaceCheck[] {
+  const view = viewOf(camera);
   const [, y, z] = view.origin;
+  const distanceM = distance(camera.positionM, camera.aimM);
   const level = Math.hypot(view.forward[0], view.forward[1]);
-  // Straight down nobody stands behind the lens axis.
-  const behind = level < 0.1 ? 0 : BODY_M * level + personM;
+  const behind = behindCameraM(degrees(Math.acos(Math.min(1, level))), personM);
   const free = room.markFromFrontM + y;
-  const above = benchHeightM + z + BODY_M;
+  const above = benchHeightM + z + CAMERA_BODY_M;
   return [
     {
       what: 'room-behind',
-      met: free >= behind,
+      met: free >= behind - 1e-6,
       value: free,
       limit: behind,
       ...shorter(behind - free, level),
     },
     {
       what: 'ceiling',
-      met: above <= room.heightM,
+      met: above <= room.heightM + 1e-6,
       value: above,
       limit: room.heightM,
       ...shorter(above - room.heightM, -view.forward[2]),

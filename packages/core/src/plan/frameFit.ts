@@ -1,3 +1,5 @@
+import type { Camera } from '@fendrix/contract';
+
 /** A rectangle within the frame, 0 to 1 right and down. */
 export interface FrameRect {
   left: number;
@@ -25,6 +27,8 @@ export interface FormatFit {
   pixelsWide: number;
   /** Crop over the largest of that ratio, 0 to 1. */
   scale: number;
+  /** From the middle of what margins and words leave free to that of the product, parts of the frame. */
+  off: { across: number; down: number };
 }
 
 /** Parts of a crop that must stay free: left, top, right, bottom. */
@@ -59,12 +63,17 @@ export function fitFormat(
   const down = range(product.top, product.bottom, free.top, free.bottom, height);
   const scale = Math.min(1, across.most, down.most);
   const least = Math.max(across.least, down.least);
-  if (!(scale > 0 && scale >= least)) return { crop: null, copy: null, pixelsWide: 0, scale: 0 };
+  if (!(scale > 0 && scale >= least))
+    return { crop: null, copy: null, pixelsWide: 0, scale: 0, off: { across: 0, down: 0 } };
   const left = place(product.left, product.right, free.left, free.right, width * scale);
   const top = place(product.top, product.bottom, free.top, free.bottom, height * scale);
   const crop = { left, top, right: left + width * scale, bottom: top + height * scale };
   const pixelsWide = Math.floor(frame.pixelsWide * width * scale);
-  return { crop, copy: copyRect(crop, format), pixelsWide, scale };
+  const off = {
+    across: (product.left + product.right) / 2 - left - ((free.left + 1 - free.right) / 2) * width * scale,
+    down: (product.top + product.bottom) / 2 - top - ((free.top + 1 - free.bottom) / 2) * height * scale,
+  };
+  return { crop, copy: wordsRect(crop, format), pixelsWide, scale, off };
 }
 
 /** Smallest and largest scale of a crop along one way. */
@@ -87,7 +96,11 @@ function place(from: number, to: number, before: number, after: number, size: nu
   return Math.min(most, Math.max(least, centred));
 }
 
-function copyRect(crop: FrameRect, { copySide, copyPart }: Format): FrameRect | null {
+/** Where the words of a format stand within its crop; null where it has none. */
+export function wordsRect(
+  crop: FrameRect,
+  { copySide, copyPart }: Pick<Format, 'copySide' | 'copyPart'>,
+): FrameRect | null {
   if (copySide === 'none' || copyPart === 0) return null;
   const width = copyPart * (crop.right - crop.left);
   const height = copyPart * (crop.bottom - crop.top);
@@ -95,4 +108,34 @@ function copyRect(crop: FrameRect, { copySide, copyPart }: Format): FrameRect | 
   if (copySide === 'right') return { ...crop, left: crop.right - width };
   if (copySide === 'top') return { ...crop, bottom: crop.top + height };
   return { ...crop, top: crop.bottom - height };
+}
+
+/** A crop of a set's camera within the frame: of its shape, as large as it says, moved and kept within the frame. */
+export function cropRect({ body }: Pick<Camera, 'body'>, crop: Camera['crops'][number]): FrameRect {
+  const frame = body.sensorWidthM / body.sensorHeightM;
+  const shape = crop.widthPx / crop.heightPx;
+  const width = crop.scale * Math.min(1, shape / frame);
+  const height = crop.scale * Math.min(1, frame / shape);
+  const start = (size: number, shift: number) => Math.max(0, Math.min(1 - size, (1 - size) / 2 + shift));
+  const [left, top] = [start(width, crop.shiftAcross), start(height, crop.shiftDown)];
+  return { left, top, right: left + width, bottom: top + height };
+}
+
+/** A format as a crop of a set's camera, where it was fitted; in the middle where it did not fit. */
+export function cropOf(
+  format: Format & { name: string },
+  { crop, scale }: FormatFit,
+): Camera['crops'][number] {
+  const { name, widthPx, heightPx, copySide, copyPart } = format;
+  const shift = (from: number, to: number) => Math.round(1e4 * ((from + to) / 2 - 0.5)) / 1e4;
+  return {
+    name,
+    widthPx,
+    heightPx,
+    shiftAcross: crop ? shift(crop.left, crop.right) : 0,
+    shiftDown: crop ? shift(crop.top, crop.bottom) : 0,
+    scale: crop ? Math.max(0.05, Math.floor(1e4 * scale) / 1e4) : 1,
+    copySide,
+    copyPart,
+  };
 }

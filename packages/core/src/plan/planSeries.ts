@@ -44,6 +44,8 @@ export interface SeriesWish {
   formats: readonly Format[];
   /** What stays on one line in the pictures: the feet, or the middles. */
   align: 'base' | 'centre';
+  /** Box that the camera must stay in, m from the mark. */
+  within?: Bounds | undefined;
 }
 
 /**

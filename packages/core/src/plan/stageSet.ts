@@ -1,10 +1,10 @@
-import type { Framing, Job, Product, SetDocument, Shot, Studio, Vector } from '@fendrix/contract';
+import type { Framing, Job, Light, Product, SetDocument, Shot, Studio, Vector } from '@fendrix/contract';
 import { DomainError } from '../errors.js';
-import { incidentExposureLxS } from '../exposure/exposure.js';
 import { productBounds } from '../geometry/shape.js';
-import { lightLuminance, onAxisLx } from '../photometry/output.js';
-import { length, subtract } from '../units/vector.js';
-import type { Format } from './frameFit.js';
+import { roomForCamera } from './cameraRoom.js';
+import { bodyFor } from './cameraTurn.js';
+import { firstLight, metered } from './firstLight.js';
+import { cropOf, type Format, type FormatFit } from './frameFit.js';
 import { type Bounds, joinBounds, type PlacedCamera, placeCamera } from './placeCamera.js';
 
 /** Gap between products that stand in one picture, part of the wider one's width. */
@@ -14,28 +14,37 @@ export interface StagedShot {
   set: SetDocument;
   placed: PlacedCamera;
   bounds: Bounds;
-  /** Whether the camera stands within the studio's room; where not, the set is shown without the room. */
+  /** Whether the camera stands within the studio's room; where even the nearest place does not, the set has no room. */
   inRoom: boolean;
 }
 
 /**
  * A first set for a picture: its products side by side on the mark, on a white sweep on the studio's bench, the camera
- * where the framing puts it, one softbox from camera left at the power that a meter at the product asks for.
+ * where the framing puts it within the room, upright where most of its formats are, and one soft light of the kit from
+ * camera left at the power (or, of lasting light, the shutter) that a meter at the product asks for.
+ * @param kitLights lights of the kit; a plain softbox where there are none
  * @throws {DomainError} a product of the picture that the job has not got
  */
-export function stageSet(job: Job, shot: Shot, framing: Framing, studio: Studio | undefined): StagedShot {
+export function stageSet(
+  job: Job,
+  shot: Shot,
+  framing: Framing,
+  studio: Studio | undefined,
+  kitLights: readonly Light[] = [],
+): StagedShot {
   const products = sideBySide(shot.products.map((id) => bodyOf(job, id)));
   const bounds = products.map((product) => productBounds(product)).reduce(joinBounds);
   const formats = formatsOf(job, shot);
-  const { body, lens, fillPart, fNumber } = framing;
+  const { lens, fillPart, fNumber } = framing;
   const placed = placeCamera({
-    body,
+    body: bodyFor(framing, formats),
     lens,
     tiltDeg: shot.tiltDeg,
     fillPart,
     fNumber,
     product: bounds,
     formats,
+    within: studio && roomForCamera(studio, shot.tiltDeg, framing.personM),
   });
   const middle: Vector = [0, 0, (bounds.low[2] + bounds.high[2]) / 2];
   const inRoom = !studio || standsIn(studio, placed.camera.positionM);
@@ -50,23 +59,17 @@ export function stageSet(job: Job, shot: Shot, framing: Framing, studio: Studio 
     ...(shot.tiltDeg > 60 ? {} : { backdrop: sweepBehind(bounds, studio) }),
     products,
     sheets: [],
-    lights: [softboxFor(bounds, middle)],
+    lights: [firstLight(bounds, middle, kitLights)],
     people: [],
     camera: {
       ...placed.camera,
-      crops: formats.map(({ name, widthPx, heightPx }) => ({
-        name,
-        widthPx,
-        heightPx,
-        shiftAcross: 0,
-        shiftDown: 0,
-      })),
+      crops: formats.map((format, index) => cropOf(format, placed.fits[index] as FormatFit)),
     },
     spots: [],
     highlights: [],
     takes: [],
   };
-  return { set: { ...set, lights: [atMeteredPower(set)] }, placed, bounds, inRoom };
+  return { set: metered(set), placed, bounds, inRoom };
 }
 
 function standsIn({ room, benchHeightM }: Studio, [x, y, z]: Vector): boolean {
@@ -123,35 +126,4 @@ function sweepBehind(
     heightM: Math.max(0.9, 3 * size),
     material: { kind: 'matte', reflectance: [0.84, 0.84, 0.84] },
   };
-}
-
-function softboxFor({ low, high }: Bounds, middle: Vector): SetDocument['lights'][number] {
-  const size = Math.max(high[0] - low[0], high[1] - low[1], high[2] - low[2]);
-  const side = Math.min(1, Math.max(0.4, 2 * size));
-  const away = 1.3 * side;
-  return {
-    kind: 'softbox',
-    tag: 'A',
-    name: 'First light',
-    on: true,
-    positionM: [-0.8 * away, -0.45 * away, middle[2] + 0.55 * away],
-    aimM: middle,
-    rollDeg: 0,
-    widthM: side,
-    heightM: side,
-    hotCentre: 1.5,
-    output: { kind: 'flash-energy', energyJ: 200, efficacyLmSPerJ: 35, modifierEfficiency: 0.45 },
-    powerStops: 0,
-  } as SetDocument['lights'][number];
-}
-
-/** The first light at the power that the f-stop asks for, within a tenth of a stop, full power at most. */
-function atMeteredPower({ lights, camera }: SetDocument): SetDocument['lights'][number] {
-  const [light] = lights as [SetDocument['lights'][number]];
-  if (light.kind !== 'softbox') return light;
-  const distance = length(subtract(light.positionM, light.aimM));
-  // The meter stands where the light is aimed at, and faces it.
-  const full = lightLuminance(light).luminance * onAxisLx(light, distance);
-  const wanted = Math.log2(incidentExposureLxS(camera) / full);
-  return { ...light, powerStops: Math.max(-7, Math.min(0, Math.round(10 * wanted) / 10)) };
 }

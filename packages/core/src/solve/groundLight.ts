@@ -1,21 +1,32 @@
 import type { Light, SetDocument, Vector } from '@fendrix/contract';
+import { onDial } from '../exposure/dials.js';
+import { faceSizeM, softLightOf } from '../plan/kitLight.js';
 import { projectPoint, viewOf } from '../render/view.js';
 import { standsInRoom } from './movables.js';
 
-/** Size of the softbox that lights a ground, m, and how far before the ground it stands. */
+/** Face wanted of the light for a ground, m, and how far before the ground it stands. */
 const WIDTH_M = 0.3;
 const HEIGHT_M = 0.6;
 const BEFORE_M = 0.4;
 const OUTSIDE_M = 0.12;
+/** Power until it is solved, stops from full. */
+const FIRST_STOPS = -3;
 
 /**
- * A light for the ground alone: a strip behind the goods at the side, just out of the frame, facing the backdrop, so
- * that its black back is to the goods. Where it stands follows from the frame; its power is left to be solved.
- * @param tag free letter
+ * A light for the ground alone: a soft one of the kit behind the goods at the side, just out of the frame, facing the
+ * backdrop, so that its black back is to the goods. Where it stands follows from the frame; its power is left to be solved.
+ * @param tag free letter  @param kit lights of the kit; a plain strip where there is none
  * @returns null without a backdrop, or where the room leaves no place for it
  */
-export function groundLight(set: SetDocument, tag: string, side: 1 | -1): Light | null {
+export function groundLight(
+  set: SetDocument,
+  tag: string,
+  side: 1 | -1,
+  kit: readonly Light[] = [],
+): Light | null {
   const { backdrop, camera } = set;
+  const own = softLightOf(kit, WIDTH_M, HEIGHT_M);
+  const { widthM } = faceSizeM(own);
   if (!backdrop) return null;
   const y = backdrop.kind === 'panel' ? backdrop.centreM[1] : backdrop.backM;
   const height = Math.max(0.15, camera.aimM[2]);
@@ -23,27 +34,19 @@ export function groundLight(set: SetDocument, tag: string, side: 1 | -1): Light 
   let x = 0.2;
   // Out of the frame with all its width, plus a hand.
   while (x < 3) {
-    const at = projectPoint(view, [side * (x - WIDTH_M / 2 - OUTSIDE_M), y - BEFORE_M, height]);
+    const at = projectPoint(view, [side * (x - widthM / 2 - OUTSIDE_M), y - BEFORE_M, height]);
     if (!at || at[0] < 0 || at[0] > 1) break;
     x += 0.02;
   }
   const positionM: Vector = [(side * Math.round(100 * x)) / 100, y - BEFORE_M, height];
   if (!standsInRoom(set, positionM)) return null;
   return {
-    kind: 'softbox',
+    ...own,
     tag,
-    name: 'Strip for the ground',
     on: true,
     stand: false,
     positionM,
-    aimM: [0, y, height],
-    rollDeg: 0,
-    widthM: WIDTH_M,
-    heightM: HEIGHT_M,
-    hotCentre: 1.3,
-    output: { kind: 'flash-energy', energyJ: 400, efficacyLmSPerJ: 35, modifierEfficiency: 0.42 },
-    powerStops: -3,
-    dial: { leastStops: -7, stepStops: 0.1 },
-    colour: { temperatureK: camera.whiteBalanceK, gels: [] },
-  };
+    ...('aimM' in own ? { aimM: [0, y, height] } : {}),
+    powerStops: onDial(own, FIRST_STOPS),
+  } as Light;
 }

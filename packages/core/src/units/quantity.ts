@@ -68,6 +68,42 @@ function parseUnsignedStops(text: string): number | null {
   return /^\d+(?:[.,]\d+)?$/.test(text) ? toNumber(text) : null;
 }
 
+/**
+ * A range of stops as typed: "+0.5 to +1.3", "up to -5" or one tone for both ends.
+ * @param lowest what "up to" starts from
+ * @returns from and to as typed, or null; whether they are in order is for who asks
+ */
+export function parseStopsRange(text: string, lowest: number): { from: number; to: number } | null {
+  const upTo = /^\s*up\s+to\s+(.+)$/i.exec(text);
+  const ends = upTo ? [String(lowest), upTo[1] as string] : text.split(/\s+to\s+|\s*…\s*|\s+[-–]\s+/i);
+  const [from, to, more] = ends.map(parseStops);
+  if (from === undefined || from === null || to === null || more !== undefined) return null;
+  return { from, to: to ?? from };
+}
+
+const SECONDS_PER: Record<string, number> = { s: 1, sec: 1, ms: 1e-3, us: 1e-6, µs: 1e-6, μs: 1e-6 };
+
+/**
+ * A time as people type it: "1/800", "1.25 ms", "1250 us", "0.5 s", "2\""; a bare number counts in seconds.
+ * @returns s, or null when the text is not a time
+ */
+export function parseTimeS(text: string): number | null {
+  const match = /^(?:1\s*\/\s*(\d+(?:[.,]\d+)?)|(\d+(?:[.,]\d*)?|[.,]\d+))\s*(s|sec|ms|us|µs|μs|")?$/.exec(
+    text.trim().toLowerCase(),
+  );
+  if (!match) return null;
+  const perUnit = SECONDS_PER[match[3] === '"' ? 's' : (match[3] ?? 's')] ?? 1;
+  const value = (match[1] ? 1 / toNumber(match[1]) : toNumber(match[2] as string)) * perUnit;
+  return Number.isFinite(value) ? value : null;
+}
+
+/** Seconds as a shutter says them: "1/800", "0.5 s". */
+export function formatTime(seconds: number): string {
+  return seconds >= 0.3 || seconds === 0
+    ? `${Number(seconds.toPrecision(3))} s`
+    : `1/${Number((1 / seconds).toPrecision(3))}`;
+}
+
 /** Metres as "45 cm" or "4.5 mm": centimetres to the millimetre, millimetres when below 1 cm. */
 export function formatLength(lengthM: number): string {
   const size = Math.abs(lengthM);

@@ -10,7 +10,7 @@ export type NamedEquipment<K extends Equipment['kind'] = Equipment['kind']> = Eq
 };
 
 /**
- * Bodies, lenses, supports and the room of the studio; the catalogue's where the kit has none of a kind, as kits from
+ * Bodies, lenses, supports, lights and the room of the studio; the catalogue's where the kit has none of a kind, as kits from
  * before they were kept have. Null while the kit is read.
  */
 export function useEquipment() {
@@ -32,6 +32,7 @@ export function useEquipment() {
       bodies: ofKind('body'),
       lenses: ofKind('lens'),
       supports: ofKind('support'),
+      lights: data.document.entries.flatMap((entry) => (entry.what === 'light' ? [entry.thing] : [])),
       studio: (data.document.studio ?? usual.studio) as Studio,
     };
   }, [data]);

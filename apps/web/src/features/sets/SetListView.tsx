@@ -16,6 +16,7 @@ import { failureMessage } from '../../shared/api';
 import { Page } from '../../shared/Page';
 import { Pager } from '../../shared/Pager';
 import { useAttempt, useTellDeleted } from '../../shared/useAttempt';
+import { useEquipment } from '../kit';
 import { setsApi } from './api';
 import { starterSet } from './starterSet';
 
@@ -101,6 +102,7 @@ function useSetActions() {
   const navigate = useNavigate();
   const attempt = useAttempt();
   const tellDeleted = useTellDeleted();
+  const kitLights = useEquipment()?.lights ?? [];
   const [create] = setsApi.useCreateSetMutation();
   const [remove] = setsApi.useDeleteSetMutation();
 
@@ -110,7 +112,7 @@ function useSetActions() {
   return {
     createNew: () =>
       attempt(async () => {
-        const stored = await create(starterSet()).unwrap();
+        const stored = await create(starterSet(kitLights)).unwrap();
         await navigate(`/sets/${stored.id}`);
       }),
     copy: (id: string) =>

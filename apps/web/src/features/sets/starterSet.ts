@@ -1,10 +1,11 @@
-import { type SetDocument, setDocument } from '@fendrix/contract';
+import { type Light, type SetDocument, setDocument } from '@fendrix/contract';
+import { firstLight, metered } from '@fendrix/core';
 
 const white = { kind: 'matte', reflectance: 0.84 } as const;
 
-/** What a new set starts from: a plain cylinder on white paper, one softbox camera left. */
-export function starterSet(): SetDocument {
-  return setDocument.parse({
+/** What a new set starts from: a plain cylinder on white paper, one soft light of the kit from camera left, metered. */
+export function starterSet(kitLights: readonly Light[]): SetDocument {
+  const set = setDocument.parse({
     format: 'fendrix-set',
     version: 1,
     name: 'New set',
@@ -31,20 +32,7 @@ export function starterSet(): SetDocument {
         ],
       },
     ],
-    lights: [
-      {
-        kind: 'softbox',
-        tag: 'A',
-        name: 'Softbox 60 x 60',
-        positionM: [-0.5, -0.25, 0.27],
-        aimM: [0, 0, 0.09],
-        widthM: 0.6,
-        heightM: 0.6,
-        hotCentre: 1.5,
-        output: { kind: 'flash-energy', energyJ: 200, modifierEfficiency: 0.45 },
-        powerStops: -7 / 3,
-      },
-    ],
+    lights: [firstLight({ low: [-0.035, -0.035, 0], high: [0.035, 0.035, 0.16] }, [0, 0, 0.09], kitLights)],
     camera: {
       body: {
         name: '36 x 24 mm, 24 megapixels',
@@ -66,4 +54,5 @@ export function starterSet(): SetDocument {
       { name: 'ground', pointM: [0.1, -0.08, 0], normal: [0, 0, 1] },
     ],
   });
+  return metered(set);
 }

@@ -6,7 +6,7 @@ import DialogContent from '@mui/material/DialogContent';
 import DialogContentText from '@mui/material/DialogContentText';
 import DialogTitle from '@mui/material/DialogTitle';
 import type { ThunkDispatch, UnknownAction } from '@reduxjs/toolkit';
-import { useHotkeys } from 'react-hotkeys-hook';
+import { type Options, useHotkeys } from 'react-hotkeys-hook';
 import { shallowEqual, useDispatch, useSelector } from 'react-redux';
 import type { OpenDocument, OpenDocumentState, SaveState } from './openDocument';
 
@@ -17,7 +17,17 @@ const SAVE_WORDS: Record<SaveState, string> = {
   conflict: 'changed elsewhere',
 };
 
-/** Undo and redo of an open document, and whether it is kept. Ctrl+Z and Ctrl+Shift+Z anywhere but in a field. */
+/** In a field that holds something typed and not yet set, undo takes back typing; anywhere else it is the document's. */
+const UNDO_KEYS: Options = {
+  preventDefault: true,
+  enableOnFormTags: true,
+  ignoreEventWhen: ({ target }) =>
+    target instanceof HTMLElement &&
+    target.matches('input:not([type=range], [type=checkbox]), textarea, [contenteditable]') &&
+    !('settled' in target.dataset),
+};
+
+/** Undo and redo of an open document by Ctrl+Z and Ctrl+Shift+Z, and whether it is kept. */
 export function FileBar<D extends { name: string }, K extends string>({
   open,
   noun,
@@ -30,8 +40,8 @@ export function FileBar<D extends { name: string }, K extends string>({
     const { history, file } = state[open.key];
     return { canUndo: history.past.length > 0, canRedo: history.future.length > 0, save: file.save };
   }, shallowEqual);
-  useHotkeys('mod+z', () => void dispatch(open.undo()), { preventDefault: true });
-  useHotkeys('mod+shift+z, mod+y', () => void dispatch(open.redo()), { preventDefault: true });
+  useHotkeys('mod+z', () => void dispatch(open.undo()), UNDO_KEYS);
+  useHotkeys('mod+shift+z, mod+y', () => void dispatch(open.redo()), UNDO_KEYS);
   const calm = save === 'saved' || save === 'saving';
   return (
     <>

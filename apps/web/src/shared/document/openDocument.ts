@@ -6,9 +6,10 @@ import {
   type ThunkAction,
   type UnknownAction,
 } from '@reduxjs/toolkit';
-import { enqueueSnackbar } from 'notistack';
 import undoable, { type StateWithHistory } from 'redux-undo';
+import { tellRefusal } from '../refusals';
 import { dropDraft } from './drafts';
+import { problemWords } from './problemWords';
 
 export type SaveState = 'saved' | 'saving' | 'kept' | 'conflict';
 
@@ -127,8 +128,7 @@ export function createOpenDocument<D extends { name: string }, K extends string>
       const checked = checkDocument(schema, toCheck(next, document));
       if (!checked.ok) {
         const [problem] = checked.problems;
-        const text = `${problem?.path || 'It'} ${problem?.message ?? 'is not valid.'}`;
-        enqueueSnackbar(text, { variant: 'warning', key: text, preventDuplicate: true });
+        tellRefusal(problem ? problemWords(problem, next) : 'This cannot be.');
         return false;
       }
       // The changed document itself, not its checked copy: what did not change stays the same object.

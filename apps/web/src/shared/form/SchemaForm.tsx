@@ -1,10 +1,13 @@
+import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Switch from '@mui/material/Switch';
+import { useState } from 'react';
 import { QuantityField } from '../QuantityField';
 import { Row } from '../Row';
+import { within } from '../useTyped';
 import { Group, SelectField } from './formParts';
 import { PictureField } from './PictureField';
-import { choiceFor, choicesOf, firstValue, kindsOf, type Schema } from './schema';
+import { choiceFor, choicesOf, firstValue, isWhole, kindsOf, type Schema } from './schema';
 import { WordsField } from './WordsField';
 import { labelOf, quantityOf } from './words';
 
@@ -69,18 +72,45 @@ interface FieldProps {
 
 function Field({ field, schema, value, optional = false, label = labelOf(field), onChange }: FieldProps) {
   const choices = choicesOf(schema);
-  if (optional && value === undefined) {
+  /** Being added, with figures that are still to be typed: nothing is set before they are. */
+  const [added, setAdded] = useState<{ value: unknown } | null>(null);
+  const named = schema.type === 'number' || schema.type === 'integer' || schema.type === 'string';
+  if (optional && value === undefined && !added) {
     if (/base64/i.test(field)) return null;
+    const add = () => {
+      const first = firstValue(schema, field);
+      if (isWhole(first)) onChange(first);
+      else setAdded({ value: first });
+    };
     return (
       <Row label={label} hint={schema.description}>
-        <Button size="small" color="inherit" onClick={() => onChange(firstValue(schema, field))}>
+        <Button size="small" color="inherit" onClick={add}>
           Add
         </Button>
       </Row>
     );
   }
+  if (added && value === undefined) {
+    const put = (changed: unknown) => {
+      if (!isWhole(changed)) return setAdded({ value: changed });
+      setAdded(null);
+      onChange(changed);
+    };
+    return (
+      <Group label={label} onRemove={() => setAdded(null)}>
+        <Box sx={{ fontSize: '0.75rem', color: 'text.secondary' }}>
+          Counts once every figure is given, from its data sheet.
+        </Box>
+        <Value
+          {...{ field, schema, choices }}
+          value={added.value}
+          label={named ? label : ''}
+          onChange={put}
+        />
+      </Group>
+    );
+  }
   if (!optional) return <Value {...{ field, schema, choices, value, label, onChange }} />;
-  const named = schema.type === 'number' || schema.type === 'integer' || schema.type === 'string';
   return (
     <Group label={label} onRemove={() => onChange(undefined)}>
       <Value {...{ field, schema, choices, value, onChange }} label={named ? label : ''} />
@@ -144,7 +174,12 @@ function Value({
     case 'number':
     case 'integer':
       return (
-        <NumberField {...{ field, label, onChange }} hint={schema.description} value={value as number} />
+        <NumberField
+          {...{ field, label, onChange }}
+          hint={schema.description}
+          limits={schema}
+          value={value as number | undefined}
+        />
       );
     case 'boolean':
       return (
@@ -159,7 +194,7 @@ function Value({
       );
     case 'string':
       if (/base64/i.test(field)) return null;
-      return <WordsField label={label} value={String(value ?? '')} onCommit={onChange} />;
+      return <WordsField label={label} value={String(value ?? '')} live={false} onCommit={onChange} />;
     default:
       return null;
   }
@@ -174,13 +209,15 @@ function NumberField({
   field,
   label,
   hint,
+  limits,
   value,
   onChange,
 }: {
   field: string;
   label: string;
   hint?: string | undefined;
-  value: number;
+  limits?: Schema;
+  value: number | undefined;
   onChange(value: number): void;
 }) {
   const { format, parse, example } = quantityOf(field);
@@ -188,8 +225,8 @@ function NumberField({
     <QuantityField
       label={label}
       hint={hint}
-      shown={format(value)}
-      parse={parse}
+      shown={value === undefined ? '' : format(value)}
+      parse={within(parse, format, { from: limits?.minimum, to: limits?.maximum })}
       example={example}
       onCommit={onChange}
     />

@@ -1,58 +1,72 @@
 import Box from '@mui/material/Box';
 import InputBase from '@mui/material/InputBase';
-import { useId, useState } from 'react';
+import { useId } from 'react';
+import { useWords } from '../useWords';
 
-/** Words, set when the field is left or Enter is pressed. */
-export function WordsField({
-  label,
-  value,
-  multiline = false,
-  wide = false,
-  onCommit,
-}: {
+interface WordsFieldProps {
   label: string;
   value: string;
   multiline?: boolean;
   /** Room for more than a few words. */
   wide?: boolean;
-  onCommit(value: string): void;
-}) {
-  const [draft, setDraft] = useState<string | null>(null);
+  /** Each key counts; without, the words are set with Enter or when the field is left. */
+  live?: boolean;
+  /** @param gesture what is typed in one go is undone together */
+  onCommit(words: string, gesture: string): void;
+}
+
+/** Words, set as they are typed. */
+export function WordsField({
+  label,
+  value,
+  multiline = false,
+  wide = false,
+  live,
+  onCommit,
+}: WordsFieldProps) {
+  const { input, wrong } = useWords(value, onCommit, { live: live ?? true, multiline });
   const id = useId();
-  const commit = () => {
-    if (draft !== null && draft !== value) onCommit(draft);
-    setDraft(null);
-  };
   return (
-    <Box
-      sx={{
-        display: multiline ? 'block' : 'flex',
-        alignItems: 'center',
-        minHeight: 27,
-        borderBottom: 1,
-        borderColor: 'divider',
-      }}
-    >
-      <Box component="label" htmlFor={id} sx={{ flex: 1, color: 'text.secondary', fontSize: '0.8125rem' }}>
-        {label}
-      </Box>
-      <InputBase
-        id={id}
-        multiline={multiline}
-        value={draft ?? value}
-        onChange={(event) => setDraft(event.target.value)}
-        onBlur={commit}
-        onKeyDown={(event) => {
-          if (event.key === 'Enter' && !multiline) commit();
-          if (event.key === 'Escape') setDraft(null);
-          event.stopPropagation();
-        }}
+    <>
+      <Box
         sx={{
-          width: multiline ? '100%' : wide ? '60%' : 150,
-          fontSize: '0.8125rem',
-          '& input': { textAlign: 'right', p: 0, height: 26 },
+          display: multiline ? 'block' : 'flex',
+          alignItems: 'center',
+          minHeight: 27,
+          borderBottom: 1,
+          borderColor: 'divider',
         }}
-      />
-    </Box>
+      >
+        <Box component="label" htmlFor={id} sx={{ flex: 1, color: 'text.secondary', fontSize: '0.8125rem' }}>
+          {label}
+        </Box>
+        <InputBase
+          id={id}
+          multiline={multiline}
+          value={input.value}
+          onFocus={input.onFocus}
+          onChange={input.onChange}
+          onBlur={input.onBlur}
+          onKeyDown={input.onKeyDown}
+          slotProps={{
+            input: {
+              'aria-invalid': input['aria-invalid'],
+              'data-settled': input['data-settled'],
+              'aria-describedby': wrong ? `${id}-wrong` : undefined,
+            } as object,
+          }}
+          sx={{
+            width: multiline ? '100%' : wide ? '60%' : 150,
+            fontSize: '0.8125rem',
+            '& input': { textAlign: 'right', p: 0, height: 26 },
+          }}
+        />
+      </Box>
+      {wrong !== null && (
+        <Box id={`${id}-wrong`} role="alert" sx={{ color: 'error.main', fontSize: '0.75rem', pb: 0.5 }}>
+          {wrong}
+        </Box>
+      )}
+    </>
   );
 }

@@ -87,10 +87,13 @@ const USUAL: Record<string, number> = {
   count: 12,
 };
 
+/** Figures of a thing's own data sheet: nothing is usual enough to start from. They stay empty until they are typed. */
+const FROM_DATA_SHEET = new Set(['fullS', 'stopsPerStop', 'closestFocusM']);
+
 /** One grey pixel. */
 const FIRST_PICTURE: Record<string, string> = { rgbBase64: 'gICA', greyBase64: 'gA==' };
 
-/** A first value for a field that has none yet. */
+/** A first value for a field that has none yet; undefined, also within it, where only a data sheet knows. */
 export function firstValue(schema: Schema, field = ''): unknown {
   if ('default' in schema) return schema.default;
   if ('const' in schema) return schema.const;
@@ -122,7 +125,14 @@ function firstList(schema: Schema, field: string): unknown[] {
   return Array.from({ length: schema.minItems ?? 0 }, () => firstValue(item, field));
 }
 
-function firstNumber(schema: Schema, field: string): number {
+/** Whether every figure in a first value is there. */
+export function isWhole(value: unknown): boolean {
+  if (typeof value === 'object' && value !== null) return Object.values(value).every(isWhole);
+  return value !== undefined;
+}
+
+function firstNumber(schema: Schema, field: string): number | undefined {
+  if (FROM_DATA_SHEET.has(field)) return undefined;
   const usual = USUAL[field] ?? (field.endsWith('M') ? 0.1 : 0);
   return Math.min(schema.maximum ?? usual, Math.max(schema.minimum ?? usual, usual));
 }

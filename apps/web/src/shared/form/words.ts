@@ -1,4 +1,4 @@
-import { formatLength, parseLengthM } from '@fendrix/core';
+import { formatLength, formatTime, parseLengthM, parseStops, parseTimeS } from '@fendrix/core';
 
 /** How a number of a field is shown and typed. */
 export interface Quantity {
@@ -50,14 +50,33 @@ const PARTS = new Set([
   'border',
 ]);
 
+/** Stops, typed as stops are wherever they are. */
+function stopsQuantity(per: string, example: string): Quantity {
+  const unit = ` stops${per}`;
+  return {
+    format: (value) => `${Number(value.toFixed(3))}${unit}`,
+    parse: (text) => parseStops(text.replace(/\s*stops?.*$/i, '')),
+    example,
+  };
+}
+
+/** A time as a shutter says it: "1/200", "0.5 s"; "1.25 ms" and "800 us" too. */
+export const timeQuantity: Quantity = {
+  format: formatTime,
+  parse: parseTimeS,
+  example: '1/800, 1.25 ms or 0.5 s',
+};
+
 const UNITS: [RegExp, Quantity, string][] = [
   [/^guideNumberM$/, plainQuantity(' m', '40 m'), 'guide number'],
   [/At1M$/, plainQuantity(' lx', '1200', 1), ''],
   [/luxSeconds/, plainQuantity(' lx s', '3000', 1), ''],
   [/CdM2$/, plainQuantity(' cd/m²', '3000 cd/m²', 1), ''],
   [/LmSPerJ$/, plainQuantity(' lm s/J', '35', 1), ''],
-  [/PerHour$/, plainQuantity(' stops/h', '−0.5'), ''],
-  [/Stops$/, plainQuantity(' stops', '0.5'), ''],
+  [/PerHour$/, stopsQuantity('/h', '−0.5'), ''],
+  [/^stopsPerStop$/, stopsQuantity(' a stop', '−0.2'), ''],
+  [/Stops$/, stopsQuantity('', '1/3 or 0.5'), ''],
+  [/[a-z]S$/, timeQuantity, ''],
   [/Deg$/, plainQuantity('°', '30°', 1), ''],
   [/PerCm$/, plainQuantity(' /cm', '0.5'), ''],
   [/Lx$/, plainQuantity(' lx', '40000', 0), ''],
@@ -79,6 +98,16 @@ export function quantityOf(field: string): Quantity {
 }
 
 const LABELS: Record<string, string> = {
+  positionM: 'its place',
+  aimM: 'its aim',
+  focusM: 'in focus at',
+  iso: 'ISO',
+  fNumber: 'f-stop',
+  shutterS: 'shutter',
+  bandHeightM: 'height of the band',
+  fullS: 'at full power, t0.1',
+  stopsPerStop: 'longer or shorter with power',
+  duration: 'flash duration',
   coatIndex: 'coat, refractive index',
   index: 'refractive index',
   hotCentre: 'hot centre',

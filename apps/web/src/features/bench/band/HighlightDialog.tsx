@@ -7,7 +7,7 @@ import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
-import { useTyped } from '../../../shared/useTyped';
+import { useTyped, within } from '../../../shared/useTyped';
 import { benchActions } from '../state/benchSlice';
 import { dropHighlight, keepHighlight } from '../state/edits';
 import { useBenchDispatch, useSet } from '../state/hooks';
@@ -47,7 +47,7 @@ export function HighlightDialog({ band, length, onClose }: HighlightDialogProps)
     setFrom((100 * start).toFixed(1));
     setTo((100 * (start + width)).toFixed(1));
   }
-  const width = useTyped(valid ? (100 * (right - left)).toFixed(1) : '', percentOf, widthTo);
+  const width = useTyped(valid ? (100 * (right - left)).toFixed(1) : '', percentOf, widthTo, '20');
 
   async function make(by: BandWish['by']) {
     setBusy(true);
@@ -74,7 +74,7 @@ export function HighlightDialog({ band, length, onClose }: HighlightDialogProps)
             label="Width, %"
             size="small"
             slotProps={{ htmlInput: width.input }}
-            error={width.wrong}
+            error={width.wrong !== null}
           />
           <TextField
             label="From, %"
@@ -86,7 +86,7 @@ export function HighlightDialog({ band, length, onClose }: HighlightDialogProps)
         </Box>
         {width.wrong && (
           <Box role="alert" sx={{ color: 'error.main' }}>
-            Give a width between 0.5 and 100 %.
+            {width.wrong}
           </Box>
         )}
         {!valid && (
@@ -141,8 +141,12 @@ export function HighlightDialog({ band, length, onClose }: HighlightDialogProps)
   );
 }
 
-/** A part of the visible width as typed, %; null when it is not one that can be seen. */
-function percentOf(text: string): number | null {
-  const percent = Number(text.replace('%', '').replace(',', '.'));
-  return percent >= 0.5 && percent <= 100 ? percent : null;
-}
+/** A part of the visible width as typed, %. */
+const percentOf = within(
+  (text) => {
+    const percent = Number(text.replace('%', '').replace(',', '.'));
+    return Number.isFinite(percent) ? percent : null;
+  },
+  (percent) => `${percent} %`,
+  { from: 0.5, to: 100 },
+);

@@ -19,7 +19,7 @@ import { createSelector } from '@reduxjs/toolkit';
 import { lazy, memo, Suspense, useState } from 'react';
 import { useSelector } from 'react-redux';
 import { surround } from '../../../shared/theme';
-import { useTyped } from '../../../shared/useTyped';
+import { useTyped, within } from '../../../shared/useTyped';
 import { shortName } from '../lens/hatch';
 import { benchActions, benchSet, type WithBench } from '../state/benchSlice';
 import { chosenBand } from '../state/chosenBand';
@@ -172,16 +172,13 @@ function HeightField({ product }: { product: SetDocument['products'][number] }) 
       edit(
         changeProduct(product.id, (old) => ({
           ...old,
-          bandHeightM: Math.max(0.001, Math.min(whole, bandHeight)),
+          bandHeightM: bandHeight,
         })),
         `band height ${product.id}`,
       ),
     );
-  const heightOn = (text: string) => {
-    const typed = parseLengthM(text);
-    return typed !== null && typed > 0 && typed <= whole ? typed : null;
-  };
-  const { input, wrong } = useTyped(formatLength(height), heightOn, put);
+  const heightOn = within(parseLengthM, formatLength, { from: 0.001, to: whole });
+  const { input, wrong } = useTyped(formatLength(height), heightOn, put, formatLength(whole / 2));
   return (
     <Box sx={{ display: 'flex', alignItems: 'center', gap: 0.5, color: surround.quiet }}>
       at
@@ -212,7 +209,7 @@ function HeightField({ product }: { product: SetDocument['products'][number] }) 
       />
       {wrong && (
         <Box id="band-height-wrong" role="alert" sx={{ color: surround.caution, ml: 0.5 }}>
-          Type a height up to {formatLength(whole)}, for example {formatLength(whole / 2)}.
+          {wrong}
         </Box>
       )}
     </Box>

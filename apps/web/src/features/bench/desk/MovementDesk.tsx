@@ -4,6 +4,7 @@ import Box from '@mui/material/Box';
 import { useState } from 'react';
 import { Choice } from '../../../shared/Choice';
 import { Explained } from '../../../shared/Explained';
+import { timeQuantity } from '../../../shared/form/words';
 import { QuantityField } from '../../../shared/QuantityField';
 import { Section } from '../../../shared/Section';
 import { useSetPart } from '../state/hooks';
@@ -11,7 +12,7 @@ import { BlurSection } from './movement/BlurSection';
 import { KINDS, type Movement, type MovementFigures, usualFigures } from './movement/kinds';
 import { ToneAndFocus } from './movement/ToneAndFocus';
 import { TriesSection } from './movement/TriesSection';
-import { countQuantity, timeQuantity } from './stopsQuantity';
+import { countQuantity } from './stopsQuantity';
 
 /** Freeze or blur: speed, blur for the shutter and for each flash, what freezes it, tries and spares, tone and focus. */
 export default function MovementDesk() {

@@ -1,41 +1,75 @@
 import type { Camera } from '@fendrix/contract';
+import { cropRect, type FrameRect, wordsRect } from '@fendrix/core';
 import { boxInView, type FrameWindow } from '../picture/frameWindow';
-import { cropRect } from './cropRect';
 
 interface CropMarksProps {
   camera: Camera;
   window: FrameWindow;
   width: number;
   height: number;
+  /** Name of the one format that is looked at; all if null. */
+  only: string | null;
 }
 
-/** The formats that are cut from the frame. */
-export function CropMarks({ camera, window, width, height }: CropMarksProps) {
-  return camera.crops.map((crop, index) => {
-    const box = boxInView(window, cropRect(camera, crop), width, height);
-    return (
-      <g key={crop.name}>
-        <rect {...box} fill="none" stroke="#1c1c1c" strokeWidth={3} />
-        <rect
-          {...box}
-          fill="none"
-          stroke="#f2efe6"
-          strokeWidth={1.4}
-          strokeDasharray={index % 2 === 0 ? '6 4' : '2 3'}
-        />
-        <text
-          x={box.x + 6}
-          y={box.y + 14 + 14 * index}
-          fontSize={11}
-          fontWeight={600}
-          stroke="#1c1c1c"
-          strokeWidth={3}
-          paintOrder="stroke"
-          fill="#f2efe6"
+/** The formats that are cut from the frame, with their places for words; one alone is shown without what it cuts off. */
+export function CropMarks({ camera, window, width, height, only }: CropMarksProps) {
+  const boxOf = (rect: FrameRect) => boxInView(window, rect, width, height);
+  return (
+    <>
+      <defs>
+        <pattern
+          id="bench-words"
+          width={8}
+          height={8}
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
         >
-          {crop.name}
-        </text>
-      </g>
-    );
-  });
+          <line x1={0} x2={0} y1={0} y2={8} stroke="#1c1c1c" strokeWidth={2.2} opacity={0.5} />
+          <line x1={0} x2={0} y1={0} y2={8} stroke="#f2efe6" strokeWidth={1} />
+        </pattern>
+      </defs>
+      {camera.crops.map((crop, index) => {
+        if (only !== null && crop.name !== only) return null;
+        const rect = cropRect(camera, crop);
+        const box = boxOf(rect);
+        const words = wordsRect(rect, crop);
+        const [right, bottom] = [box.x + box.width, box.y + box.height];
+        return (
+          <g key={crop.name}>
+            {only !== null && (
+              <path
+                d={`M0 0H${width}V${height}H0ZM${box.x} ${box.y}V${bottom}H${right}V${box.y}Z`}
+                fill="#2b2b2b"
+                opacity={0.86}
+                fillRule="evenodd"
+              />
+            )}
+            {words && (
+              <rect {...boxOf(words)} fill="url(#bench-words)" opacity={only === null ? 0.35 : 0.6} />
+            )}
+            <rect {...box} fill="none" stroke="#1c1c1c" strokeWidth={3} />
+            <rect
+              {...box}
+              fill="none"
+              stroke="#f2efe6"
+              strokeWidth={1.4}
+              strokeDasharray={index % 2 === 0 ? '6 4' : '2 3'}
+            />
+            <text
+              x={box.x + 6}
+              y={box.y + 14 + (only === null ? 14 * index : 0)}
+              fontSize={11}
+              fontWeight={600}
+              stroke="#1c1c1c"
+              strokeWidth={3}
+              paintOrder="stroke"
+              fill="#f2efe6"
+            >
+              {crop.name}
+            </text>
+          </g>
+        );
+      })}
+    </>
+  );
 }

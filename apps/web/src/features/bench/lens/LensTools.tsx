@@ -5,7 +5,7 @@ import { memo } from 'react';
 import { surround } from '../../../shared/theme';
 import { WHOLE_FRAME, zoomedAt } from '../picture/frameWindow';
 import { benchActions } from '../state/benchSlice';
-import { useBench, useBenchDispatch } from '../state/hooks';
+import { useBench, useBenchDispatch, useSetPart } from '../state/hooks';
 import { OVERLAY_KEYS, useMostZoom } from '../state/useBenchKeys';
 
 const HINTS: Record<string, string> = {
@@ -21,6 +21,8 @@ export const LensTools = memo(function LensTools() {
   const dispatch = useBenchDispatch();
   const overlay = useBench((bench) => bench.overlay);
   const crops = useBench((bench) => bench.crops);
+  const cropList = useSetPart((set) => set.camera.crops);
+  const formats = cropList.map(({ name }) => name);
   const pinning = useBench((bench) => bench.pinning);
   const marking = useBench((bench) => bench.marking);
   return (
@@ -39,11 +41,29 @@ export const LensTools = memo(function LensTools() {
       <ToolButton
         letter="C"
         hint="The formats cut from this frame"
-        pressed={crops}
+        pressed={crops.shown}
         onClick={() => dispatch(benchActions.cropsToggled())}
       >
         crops
       </ToolButton>
+      {crops.shown && formats.length > 0 && (
+        <Box
+          component="select"
+          aria-label="Format looked at"
+          value={crops.only ?? ''}
+          onChange={(event: { target: { value: string } }) =>
+            dispatch(benchActions.cropChosen(event.target.value || null))
+          }
+          sx={{ bgcolor: '#5a5a5a', color: surround.text, border: 0, height: 24, fontSize: '0.75rem' }}
+        >
+          <option value="">all formats</option>
+          {formats.map((name) => (
+            <option key={name} value={name}>
+              {name}
+            </option>
+          ))}
+        </Box>
+      )}
       <ToolButton
         letter="P"
         hint="Pin a spot: it is read in stops from then on"

@@ -176,7 +176,7 @@ export const LensView = memo(function LensView() {
             aria-hidden
             style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}
           >
-            {crops && <CropMarks camera={camera} window={window} width={width} height={height} />}
+            {crops.shown && <CropMarks {...{ camera, window, width, height }} only={crops.only} />}
             <FieldMark window={window} width={width} height={height} />
             <SpotMarks view={view} window={window} width={width} height={height} />
             {window.zoom === 1 && <MirrorTags tags={tags} width={width} height={height} />}

@@ -78,9 +78,20 @@ export class RemoteSession {
       if (signal?.aborted) return reject(signal.reason);
       const id = this.nextQuestion++;
       if (!this.port) return reject(new Error('the picture session has ended'));
-      this.questions.set(id, { resolve: resolve as Question['resolve'], reject });
+      const onAbort = () => this.port?.post({ type: 'askNoLonger', id });
+      const settled = () => signal?.removeEventListener('abort', onAbort);
+      this.questions.set(id, {
+        resolve: (result) => {
+          settled();
+          (resolve as Question['resolve'])(result);
+        },
+        reject: (reason) => {
+          settled();
+          reject(reason);
+        },
+      });
       this.port.post({ type: 'ask', id, task, ...(set ? { set } : {}) });
-      signal?.addEventListener('abort', () => this.port?.post({ type: 'askNoLonger', id }), { once: true });
+      signal?.addEventListener('abort', onAbort, { once: true });
     });
   }
 

@@ -1,5 +1,5 @@
 import type { Spot } from '@fendrix/contract';
-import { formatStops, PAPER_WHITE_STOPS, parseStops } from '@fendrix/core';
+import { PAPER_WHITE_STOPS } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { WordsField } from '../../../shared/form/WordsField';
@@ -7,6 +7,7 @@ import { QuantityField } from '../../../shared/QuantityField';
 import { changeSpot } from '../state/edits';
 import { useBenchDispatch, useSetPart } from '../state/hooks';
 import { edit } from '../state/thunks';
+import { parseTones, rangeWords } from './toneWords';
 
 type Target = NonNullable<Spot['target']>;
 
@@ -36,21 +37,12 @@ export function TargetFields({ name }: { name: string }) {
       })),
     );
   };
-  const stopsField = (key: 'from' | 'to', label: string) =>
-    target && (
-      <QuantityField
-        label={label}
-        shown={formatStops(target[key])}
-        parse={parseStops}
-        example="+0.3"
-        onCommit={(value) => put({ ...target, [key]: value })}
-      />
-    );
   return (
     <Box sx={{ mt: 1, borderTop: 1, borderColor: 'divider', pt: 0.5 }}>
       <WordsField
         label="name"
         value={name}
+        live={false}
         onCommit={(words) => dispatch(edit(changeSpot(name, { name: words.trim() })))}
       />
       <Box sx={{ color: 'text.secondary', mt: 0.5 }}>Tone wanted here</Box>
@@ -66,8 +58,15 @@ export function TargetFields({ name }: { name: string }) {
           </Button>
         )}
       </Box>
-      {stopsField('from', 'from')}
-      {stopsField('to', 'to')}
+      {target && (
+        <QuantityField
+          label="wanted"
+          shown={rangeWords(target)}
+          parse={parseTones}
+          example="+0.3, or +0.5 to +1.3"
+          onCommit={(tones) => put({ ...target, ...tones })}
+        />
+      )}
       {target && (
         <Box component="label" sx={{ display: 'flex', alignItems: 'center', gap: 1, minHeight: 27 }}>
           counted from

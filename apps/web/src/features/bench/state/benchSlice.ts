@@ -49,7 +49,8 @@ export type CompareMode = 'side' | 'wipe' | 'blink' | 'difference';
 export interface BenchState {
   selected: ThingRef | null;
   overlay: Overlay;
-  crops: boolean;
+  /** Formats drawn over the picture: not, all, or one of them alone by its name. */
+  crops: { shown: boolean; only: string | null };
   /** The mirrors of the whole product instead of one height. */
   wholeSurface: boolean;
   /** Width at which the lens view is shown, px. */
@@ -81,7 +82,7 @@ export interface BenchState {
 const initialState: BenchState = {
   selected: null,
   overlay: 'none',
-  crops: false,
+  crops: { shown: true, only: null },
   wholeSurface: false,
   lensWidthPx: 560,
   window: WHOLE_FRAME,
@@ -120,7 +121,11 @@ const benchSlice = createSlice({
       state.wholeSurface = !state.wholeSurface;
     },
     cropsToggled: (state) => {
-      state.crops = !state.crops;
+      state.crops.shown = !state.crops.shown;
+    },
+    /** One format alone, or all again. */
+    cropChosen: (state, { payload }: PayloadAction<string | null>) => {
+      state.crops = { shown: true, only: payload };
     },
     windowChanged: (state, { payload }: PayloadAction<FrameWindow>) => {
       state.window = payload;

@@ -1,5 +1,5 @@
 import type { SetDocument } from '@fendrix/contract';
-import { F_NUMBERS, ISO_SPEEDS, nearestStep, onDial, SHUTTERS } from '@fendrix/core';
+import { fStopsOf, ISO_SPEEDS, nearestStep, onDial, SHUTTERS } from '@fendrix/core';
 import type { Edit } from './edits';
 
 /** What is changed when the whole exposure is slid. */
@@ -20,7 +20,10 @@ export function shiftExposure(from: SetDocument, by: ShiftBy, stops: number): Ed
       case 'f-stop':
         return {
           ...set,
-          camera: { ...set.camera, fNumber: stepped(F_NUMBERS, camera.fNumber * 2 ** (-stops / 2)) },
+          camera: {
+            ...set.camera,
+            fNumber: stepped(fStopsOf(camera.lens), camera.fNumber * 2 ** (-stops / 2)),
+          },
         };
       case 'all powers': {
         // The ratios stay: none goes further than all can.

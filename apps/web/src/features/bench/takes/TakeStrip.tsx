@@ -192,7 +192,7 @@ function TakeCard({ id, onClose }: { id: string; onClose(): void }) {
           <WordsField
             label="Name of the take"
             value={take.name}
-            onCommit={(name) => dispatch(edit(changeTake(id, { name: name.trim() })))}
+            onCommit={(name, gesture) => dispatch(edit(changeTake(id, { name }), gesture))}
           />
         </Box>
         <IconButton
@@ -208,7 +208,7 @@ function TakeCard({ id, onClose }: { id: string; onClose(): void }) {
         label="What to look for"
         value={take.note}
         multiline
-        onCommit={(note) => dispatch(edit(changeTake(id, { note })))}
+        onCommit={(note, gesture) => dispatch(edit(changeTake(id, { note }), gesture))}
       />
       <div>
         {from ? `From ${from.name}: ${changeWords(from.set, take.set, 8)}.` : 'The first of its line.'}

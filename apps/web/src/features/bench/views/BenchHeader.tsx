@@ -1,11 +1,13 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import InputBase from '@mui/material/InputBase';
-import { memo, useState } from 'react';
+import { memo } from 'react';
 import { Link } from 'react-router';
 import { FileBar } from '../../../shared/document/FileBar';
+import { tellRefusal } from '../../../shared/refusals';
 import { SchemeSwitch } from '../../../shared/SchemeSwitch';
 import { surround } from '../../../shared/theme';
+import { useWords } from '../../../shared/useWords';
 import { benchSet } from '../state/benchSlice';
 import { renameSet } from '../state/edits';
 import { useBenchDispatch, useSetPart } from '../state/hooks';
@@ -57,23 +59,26 @@ export const BenchHeader = memo(function BenchHeader() {
 function SetName() {
   const name = useSetPart((set) => set.name);
   const dispatch = useBenchDispatch();
-  const [draft, setDraft] = useState<string | null>(null);
+  const { input, wrong } = useWords(name, (words, gesture) => {
+    if (words.trim()) dispatch(edit(renameSet(words), gesture));
+    else tellRefusal('A set has a name: type one.');
+  });
   return (
     <InputBase
-      value={draft ?? name}
-      onChange={(event) => setDraft(event.target.value)}
-      onBlur={() => {
-        if (draft?.trim()) dispatch(edit(renameSet(draft.trim())));
-        setDraft(null);
+      value={input.value}
+      onFocus={input.onFocus}
+      onChange={input.onChange}
+      onBlur={input.onBlur}
+      onKeyDown={input.onKeyDown}
+      title={wrong ?? undefined}
+      slotProps={{
+        input: {
+          'aria-label': 'Name of the set',
+          'aria-invalid': input['aria-invalid'],
+          'data-settled': input['data-settled'],
+          maxLength: 80,
+        } as object,
       }}
-      onKeyDown={(event) => {
-        if (event.key === 'Enter' || event.key === 'Escape') {
-          if (event.key === 'Escape') setDraft(null);
-          (event.target as HTMLElement).blur();
-        }
-        event.stopPropagation();
-      }}
-      slotProps={{ input: { 'aria-label': 'Name of the set', maxLength: 80 } }}
       sx={{ color: surround.text, fontSize: '0.875rem', flex: '0 1 340px', minWidth: 60 }}
     />
   );

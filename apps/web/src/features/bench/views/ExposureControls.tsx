@@ -1,6 +1,6 @@
 import {
   type DialStep,
-  F_NUMBERS,
+  fStopsOf,
   ISO_SPEEDS,
   lightLuminance,
   nearestStep,
@@ -27,7 +27,7 @@ export const ExposureControls = memo(function ExposureControls() {
       <Dial
         label="f-stop"
         prefix="f/"
-        dial={F_NUMBERS}
+        dial={fStopsOf(camera.lens)}
         value={camera.fNumber}
         onChange={(fNumber) => dispatch(edit(changeCamera({ fNumber })))}
       />

@@ -19,9 +19,10 @@ export function BriefView() {
   const job = useJob();
   const edit = useEditJob();
   const { brief } = job;
-  const set = (changes: Partial<Job>) => edit((now) => ({ ...now, ...changes }));
-  const setBrief = (changes: Partial<Brief>) =>
-    edit((now) => ({ ...now, brief: { ...now.brief, ...changes } }));
+  const set = (changes: Partial<Job>, gesture: string | null = null) =>
+    edit((now) => ({ ...now, ...changes }), gesture);
+  const setBrief = (changes: Partial<Brief>, gesture: string | null = null) =>
+    edit((now) => ({ ...now, brief: { ...now.brief, ...changes } }), gesture);
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: { md: 'minmax(0, 1fr) 320px' }, gap: 4 }}>
       <Box sx={{ minWidth: 0 }}>
@@ -33,8 +34,18 @@ export function BriefView() {
             </Button>
           }
         >
-          <WordsField label="name of the job" value={job.name} onCommit={(name) => set({ name })} wide />
-          <WordsField label="client" value={job.client} onCommit={(client) => set({ client })} wide />
+          <WordsField
+            label="name of the job"
+            value={job.name}
+            onCommit={(name, gesture) => set({ name }, gesture)}
+            wide
+          />
+          <WordsField
+            label="client"
+            value={job.client}
+            onCommit={(client, gesture) => set({ client }, gesture)}
+            wide
+          />
           <DayField
             label="due on"
             value={job.dueOn}
@@ -46,20 +57,26 @@ export function BriefView() {
             parse={parseCount}
             example="12"
             onCommit={(pictures) => setBrief({ pictures })}
+            onClear={() => setBrief({ pictures: undefined })}
           />
           <WordsField
             label="what is sold, to whom, and what the pictures must do"
             multiline
             value={brief.need}
-            onCommit={(need) => setBrief({ need })}
+            onCommit={(need, gesture) => setBrief({ need }, gesture)}
           />
           <WordsField
             label="mood: bright and airy, dark and moody, seasonal"
             multiline
             value={brief.mood}
-            onCommit={(mood) => setBrief({ mood })}
+            onCommit={(mood, gesture) => setBrief({ mood }, gesture)}
           />
-          <WordsField label="notes" multiline value={brief.notes} onCommit={(notes) => setBrief({ notes })} />
+          <WordsField
+            label="notes"
+            multiline
+            value={brief.notes}
+            onCommit={(notes, gesture) => setBrief({ notes }, gesture)}
+          />
         </Section>
         <Formats />
         <SuppliedGoods />

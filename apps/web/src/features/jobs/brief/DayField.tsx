@@ -1,5 +1,6 @@
 import InputBase from '@mui/material/InputBase';
 import { useId, useState } from 'react';
+import { usePending } from '../../../shared/pending';
 import { Row } from '../../../shared/Row';
 
 /** A day, by the browser's own calendar or typed; emptied, there is none. */
@@ -18,6 +19,7 @@ export function DayField({
     if (draft !== null && draft !== (value ?? '')) onCommit(draft === '' ? null : draft);
     setDraft(null);
   };
+  usePending(draft === null ? null : commit);
   return (
     <Row label={label} htmlFor={id}>
       <InputBase

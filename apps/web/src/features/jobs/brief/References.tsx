@@ -17,8 +17,8 @@ export function References() {
   const [keep, { isLoading }] = jobsApi.useKeepPictureMutation();
   const [over, setOver] = useState(false);
   const file = useRef<HTMLInputElement>(null);
-  const set = (work: (rows: Reference[]) => Reference[]) =>
-    edit((job) => ({ ...job, brief: { ...job.brief, references: work(job.brief.references) } }));
+  const set = (work: (rows: Reference[]) => Reference[], gesture: string | null = null) =>
+    edit((job) => ({ ...job, brief: { ...job.brief, references: work(job.brief.references) } }), gesture);
 
   const take = (files: Iterable<File>) =>
     attempt(async () => {
@@ -92,16 +92,16 @@ export function References() {
               label="name"
               value={name}
               wide
-              onCommit={(text) =>
-                set((rows) => rows.map((r) => (r.sha256 === sha256 ? { ...r, name: text } : r)))
+              onCommit={(text, gesture) =>
+                set((rows) => rows.map((r) => (r.sha256 === sha256 ? { ...r, name: text } : r)), gesture)
               }
             />
             <WordsField
               label="what of it is wanted"
               multiline
               value={note}
-              onCommit={(text) =>
-                set((rows) => rows.map((r) => (r.sha256 === sha256 ? { ...r, note: text } : r)))
+              onCommit={(text, gesture) =>
+                set((rows) => rows.map((r) => (r.sha256 === sha256 ? { ...r, note: text } : r)), gesture)
               }
             />
             <Button

@@ -81,7 +81,7 @@ export function ProductEditor({ product, used, onChange, onRemove }: ProductEdit
         </AccordionDetails>
       </Accordion>
       <Cautions product={product} />
-      <Steps product={product} onChange={(steps) => onChange({ steps })} />
+      <Steps product={product} onChange={(steps, gesture) => onChange({ steps }, gesture)} />
     </Box>
   );
 }
@@ -105,7 +105,7 @@ function Attributes({
   onChange,
 }: {
   product: JobProduct;
-  onChange(changes: Partial<JobProduct>): void;
+  onChange(changes: Partial<JobProduct>, gesture?: string): void;
 }) {
   const { minutesOnSet } = product;
   return (
@@ -114,7 +114,7 @@ function Attributes({
         label="name"
         wide
         value={product.name}
-        onCommit={(name) => onChange({ name, body: { ...product.body, name } })}
+        onCommit={(name, gesture) => onChange({ name, body: { ...product.body, name } }, gesture)}
       />
       <SelectField
         label="sort of goods"
@@ -148,6 +148,7 @@ function Attributes({
         parse={minutesQuantity.parse}
         example={minutesQuantity.example}
         onCommit={(minutes) => onChange({ minutesOnSet: minutes })}
+        onClear={() => onChange({ minutesOnSet: undefined })}
       />
       <QuantityField
         label="spares"
@@ -160,7 +161,7 @@ function Attributes({
         label="what may break, mark or melt"
         multiline
         value={product.fragile}
-        onCommit={(fragile) => onChange({ fragile })}
+        onCommit={(fragile, gesture) => onChange({ fragile }, gesture)}
       />
     </Box>
   );

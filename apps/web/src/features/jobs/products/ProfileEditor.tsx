@@ -9,6 +9,7 @@ import { type KeyboardEvent, type RefObject, useRef, useState } from 'react';
 import { arrowMove } from '../../../shared/arrowKeys';
 import { QuantityField } from '../../../shared/QuantityField';
 import { svgPoint } from '../../../shared/svgPoint';
+import { type Limits, within } from '../../../shared/useTyped';
 import { insertAfter, movePoint, photoPlace, removePoint, type Tracing } from './profile';
 import { TracingMarks } from './TracingMarks';
 
@@ -49,14 +50,14 @@ export function ProfileEditor({ body, onChange }: ProfileEditorProps) {
         <QuantityField
           label="from the axis"
           shown={formatLength(point.radiusM)}
-          parse={(text) => parseLengthM(text)}
+          parse={within(parseLengthM, formatLength, { from: 0 })}
           example="3.6 cm"
           onCommit={(radiusM) => set(movePoint(profile, at, { ...point, radiusM }))}
         />
         <QuantityField
           label="over the foot"
           shown={formatLength(point.heightM)}
-          parse={(text) => parseLengthM(text)}
+          parse={within(parseLengthM, formatLength, heightLimits(profile, at))}
           example="12 cm"
           onCommit={(heightM) => set(movePoint(profile, at, { ...point, heightM }))}
         />
@@ -106,6 +107,10 @@ export function ProfileEditor({ body, onChange }: ProfileEditorProps) {
     </Box>
   );
 }
+
+/** The foot is at 0; every other point lies between its neighbours. */
+const heightLimits = (profile: readonly ProfilePoint[], at: number): Limits =>
+  at === 0 ? { from: 0, to: 0 } : { from: profile[at - 1]?.heightM, to: profile[at + 1]?.heightM ?? 10 };
 
 interface OutlineDrawingProps {
   svg: RefObject<SVGSVGElement | null>;

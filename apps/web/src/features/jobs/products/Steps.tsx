@@ -4,12 +4,19 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import InputBase from '@mui/material/InputBase';
-import { useState } from 'react';
+import { tellRefusal } from '../../../shared/refusals';
 import { changeRow, freeId, withoutRow } from '../../../shared/rows';
 import { Section } from '../../../shared/Section';
+import { useWords } from '../../../shared/useWords';
 
 /** Preparation and styling, proposed from what the goods are, edited, ticked on the day. */
-export function Steps({ product, onChange }: { product: JobProduct; onChange(steps: Step[]): void }) {
+export function Steps({
+  product,
+  onChange,
+}: {
+  product: JobProduct;
+  onChange(steps: Step[], gesture?: string): void;
+}) {
   const { steps } = product;
   const propose = () => {
     const have = new Set(steps.map(({ text }) => text));
@@ -49,7 +56,7 @@ export function Steps({ product, onChange }: { product: JobProduct; onChange(ste
           <StepRow
             key={step.id}
             step={step}
-            onChange={(changes) => onChange(changeRow(steps, step.id, changes))}
+            onChange={(changes, gesture) => onChange(changeRow(steps, step.id, changes), gesture)}
             onRemove={() => onChange(withoutRow(steps, step.id))}
           />
         ))}
@@ -64,15 +71,13 @@ function StepRow({
   onRemove,
 }: {
   step: Step;
-  onChange(changes: Partial<Step>): void;
+  onChange(changes: Partial<Step>, gesture?: string): void;
   onRemove(): void;
 }) {
-  const [draft, setDraft] = useState<string | null>(null);
-  const commit = () => {
-    const text = draft?.trim();
-    if (text && text !== step.text) onChange({ text });
-    setDraft(null);
-  };
+  const { input } = useWords(step.text, (text, gesture) => {
+    if (text.trim()) onChange({ text }, gesture);
+    else tellRefusal('A step says what to do; remove it if there is nothing to do.');
+  });
   return (
     <Box
       component="li"
@@ -86,15 +91,19 @@ function StepRow({
       />
       <InputBase
         fullWidth
-        value={draft ?? step.text}
-        onChange={(event) => setDraft(event.target.value)}
-        onBlur={commit}
-        onKeyDown={(event) => {
-          if (event.key === 'Enter') commit();
-          if (event.key === 'Escape') setDraft(null);
-          event.stopPropagation();
+        value={input.value}
+        onFocus={input.onFocus}
+        onChange={input.onChange}
+        onBlur={input.onBlur}
+        onKeyDown={input.onKeyDown}
+        slotProps={{
+          input: {
+            'aria-label': 'Step',
+            'aria-invalid': input['aria-invalid'],
+            'data-settled': input['data-settled'],
+            maxLength: 300,
+          } as object,
         }}
-        slotProps={{ input: { 'aria-label': 'Step', maxLength: 300 } }}
         sx={{
           fontSize: '0.8125rem',
           ...(step.done ? { textDecoration: 'line-through', color: 'text.secondary' } : {}),

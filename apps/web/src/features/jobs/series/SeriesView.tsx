@@ -1,5 +1,13 @@
-import type { Framing, Job, SeriesPlan } from '@fendrix/contract';
-import { formatLength, planSeries, productBounds, type Series } from '@fendrix/core';
+import type { CameraLens, Framing, Job, SeriesPlan, Studio } from '@fendrix/contract';
+import {
+  bodyFor,
+  checkPlace,
+  formatLength,
+  planSeries,
+  productBounds,
+  roomForCamera,
+  type Series,
+} from '@fendrix/core';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Chip from '@mui/material/Chip';
@@ -16,6 +24,7 @@ import { Section } from '../../../shared/Section';
 import { useEquipment } from '../../kit';
 import { partQuantity } from '../quantities';
 import { CameraChoice } from '../shots/CameraChoice';
+import { PlaceChecks } from '../shots/PlaceChecks';
 import { useFraming } from '../shots/useStaged';
 import { useEditJob, useJob } from '../state/openJob';
 
@@ -34,8 +43,8 @@ export function SeriesView() {
   const change = (changes: Partial<SeriesPlan>) =>
     edit((now) => ({ ...now, series: { align, tiltDeg, ...now.series, ...changes } }));
   const series = useMemo(
-    () => (framing ? planned(job, ids, framing, tiltDeg, align) : null),
-    [job, ids, framing, tiltDeg, align],
+    () => (framing ? planned(job, ids, framing, tiltDeg, align, equipment?.studio) : null),
+    [job, ids, framing, tiltDeg, align, equipment?.studio],
   );
   if (job.products.length === 0) {
     return (
@@ -103,6 +112,12 @@ export function SeriesView() {
               focused at {formatLength(series.placed.camera.focusM)}; mark the foot of the first with tape and
               put each of the others on it.
             </Alert>
+            <SeriesChecks
+              series={series}
+              framing={framing}
+              equipment={equipment}
+              onTakeLens={(lens) => change({ framing: { ...framing, lens } })}
+            />
           </>
         ) : (
           <Typography sx={{ color: 'text.secondary' }}>Choose at least one of the goods.</Typography>
@@ -111,6 +126,7 @@ export function SeriesView() {
       <Box>
         <CameraChoice
           {...{ framing, equipment, tiltDeg }}
+          body={series?.placed.camera.body ?? framing.body}
           onChange={(next) => change({ framing: { ...framing, ...next } })}
           onTilt={(deg) => change({ tiltDeg: deg })}
         />
@@ -124,6 +140,33 @@ export function SeriesView() {
         </Section>
       </Box>
     </Box>
+  );
+}
+
+/** What room and lens make of it, with the lens or the order that would do. */
+function SeriesChecks({
+  series: { placed, places },
+  framing,
+  equipment,
+  onTakeLens,
+}: {
+  series: Series;
+  framing: Framing;
+  equipment: NonNullable<ReturnType<typeof useEquipment>>;
+  onTakeLens(lens: CameraLens): void;
+}) {
+  const { room, benchHeightM } = equipment.studio;
+  const checks = checkPlace(placed, { ...framing, room, benchHeightM });
+  return (
+    <>
+      {placed.heldBy === 'room' && places.length > 1 && (
+        <Alert severity="warning" sx={{ mt: 2 }}>
+          The camera stands as far back as the room lets it, and the series does not fit as wished. Take a
+          shorter lens, or split the series: the largest goods in a row of their own.
+        </Alert>
+      )}
+      <PlaceChecks checks={checks} lenses={equipment.lenses} framing={framing} onTakeLens={onTakeLens} />
+    </>
   );
 }
 
@@ -171,19 +214,22 @@ function planned(
   framing: Framing,
   tiltDeg: number,
   align: 'base' | 'centre',
+  studio: Studio | undefined,
 ): Series | null {
   const items = job.products
     .filter(({ id }) => ids.includes(id))
     .map(({ id, body }) => ({ id, bounds: productBounds({ ...body, positionM: [0, 0, 0] }) }));
   if (items.length === 0) return null;
-  const { body, lens, fillPart, fNumber } = framing;
+  const { lens, fillPart, fNumber, personM } = framing;
+  const { deliverables } = job.brief;
   return planSeries(items, {
-    body,
+    body: bodyFor(framing, deliverables),
     lens,
     fillPart,
     fNumber,
     tiltDeg,
     align,
-    formats: job.brief.deliverables,
+    formats: deliverables,
+    within: studio && roomForCamera(studio, tiltDeg, personM),
   });
 }

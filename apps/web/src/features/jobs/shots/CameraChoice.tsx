@@ -1,14 +1,18 @@
-import type { Framing } from '@fendrix/contract';
-import { F_NUMBERS, printedSetting } from '@fendrix/core';
+import type { CameraBody, Framing } from '@fendrix/contract';
+import { F_NUMBERS, isUpright, printedSetting } from '@fendrix/core';
+import Box from '@mui/material/Box';
 import { SelectField } from '../../../shared/form/formParts';
 import { QuantityField } from '../../../shared/QuantityField';
 import { Section } from '../../../shared/Section';
+import { within } from '../../../shared/useTyped';
 import type { useEquipment } from '../../kit';
 import { partQuantity, tiltQuantity } from '../quantities';
 import { bodyOf, lensOf } from './useStaged';
 
 interface CameraChoiceProps {
   framing: Framing;
+  /** As it is held for the formats. */
+  body: CameraBody;
   equipment: NonNullable<ReturnType<typeof useEquipment>>;
   tiltDeg: number;
   onChange(changes: Partial<Framing>): void;
@@ -16,9 +20,9 @@ interface CameraChoiceProps {
 }
 
 /** What the frame should hold and what it is taken with. */
-export function CameraChoice({ framing, equipment, tiltDeg, onChange, onTilt }: CameraChoiceProps) {
+export function CameraChoice({ framing, body, equipment, tiltDeg, onChange, onTilt }: CameraChoiceProps) {
   const { bodies, lenses } = equipment;
-  const { body, lens } = framing;
+  const { lens } = framing;
   // One that is not in the kit any more stays to be seen.
   const withOwn = (names: readonly string[], own: string) => (names.includes(own) ? names : [own, ...names]);
   const zoom = lenses.find(({ name }) => name === lens.name);
@@ -37,6 +41,18 @@ export function CameraChoice({ framing, equipment, tiltDeg, onChange, onTilt }: 
         }}
       />
       <SelectField
+        label="held"
+        hint="As the formats want it: upright where more of them are higher than wide"
+        options={['as the formats want', 'level', 'upright']}
+        value={framing.held ?? 'as the formats want'}
+        onChange={(held) => onChange({ held: held === 'level' || held === 'upright' ? held : undefined })}
+      />
+      {framing.held === undefined && (
+        <Box sx={{ fontSize: '0.75rem', color: 'text.secondary', py: 0.25 }}>
+          {isUpright(body) ? 'Upright now.' : 'Level now.'}
+        </Box>
+      )}
+      <SelectField
         label="lens"
         options={withOwn(
           lenses.map(({ name }) => name),
@@ -51,7 +67,10 @@ export function CameraChoice({ framing, equipment, tiltDeg, onChange, onTilt }: 
       <QuantityField
         label="focal length"
         shown={`${Math.round(lens.focalLengthM * 1e4) / 10} mm`}
-        parse={parseMm}
+        parse={within(parseMm, (m) => `${Math.round(m * 1e4) / 10} mm`, {
+          from: zoom?.shortestM ?? 0.002,
+          to: zoom?.longestM ?? 2,
+        })}
         example="85 mm"
         onCommit={(focalLengthM) =>
           onChange({ lens: zoom ? lensOf(zoom, focalLengthM) : { ...lens, focalLengthM } })
@@ -60,10 +79,10 @@ export function CameraChoice({ framing, equipment, tiltDeg, onChange, onTilt }: 
       <QuantityField
         label="f-stop"
         shown={`f/${printedSetting(F_NUMBERS, framing.fNumber)}`}
-        parse={(text) => {
-          const match = /^\s*(?:f\/?)?\s*(\d+(?:[.,]\d+)?)\s*$/i.exec(text);
-          return match ? Number((match[1] as string).replace(',', '.')) : null;
-        }}
+        parse={within(parseFStop, (value) => `f/${printedSetting(F_NUMBERS, value)}`, {
+          from: (lens.widestFNumber ?? 0.5) * 0.97,
+          to: (lens.smallestFNumber ?? 128) * 1.03,
+        })}
         example="f/11"
         onCommit={(fNumber) => onChange({ fNumber })}
       />
@@ -71,7 +90,7 @@ export function CameraChoice({ framing, equipment, tiltDeg, onChange, onTilt }: 
         label="looks down by"
         hint="0° level, 90° straight down"
         shown={tiltQuantity.format(tiltDeg)}
-        parse={tiltQuantity.parse}
+        parse={within(tiltQuantity.parse, tiltQuantity.format, { from: 0, to: 90 })}
         example={tiltQuantity.example}
         onCommit={onTilt}
       />
@@ -79,7 +98,7 @@ export function CameraChoice({ framing, equipment, tiltDeg, onChange, onTilt }: 
         label="product fills"
         hint="Part of the frame in the tighter way; less where the formats need room"
         shown={partQuantity.format(framing.fillPart)}
-        parse={partQuantity.parse}
+        parse={within(partQuantity.parse, partQuantity.format, { from: 0.05, to: 1 })}
         example={partQuantity.example}
         onCommit={(fillPart) => onChange({ fillPart })}
       />
@@ -87,12 +106,17 @@ export function CameraChoice({ framing, equipment, tiltDeg, onChange, onTilt }: 
         label="near larger than far, most"
         hint="How much larger the nearest part may look than the farthest"
         shown={partQuantity.format(framing.mostNearFarRatio - 1)}
-        parse={partQuantity.parse}
+        parse={within(partQuantity.parse, partQuantity.format, { from: 0.01, to: 2 })}
         example="15 %"
         onCommit={(part) => onChange({ mostNearFarRatio: 1 + part })}
       />
     </Section>
   );
+}
+
+function parseFStop(text: string): number | null {
+  const match = /^\s*(?:f\/?)?\s*(\d+(?:[.,]\d+)?)\s*$/i.exec(text);
+  return match ? Number((match[1] as string).replace(',', '.')) : null;
 }
 
 function parseMm(text: string): number | null {

@@ -1,5 +1,5 @@
 import type { Framing, Job, Shot } from '@fendrix/contract';
-import { checkPlace, formatsOf } from '@fendrix/core';
+import { checkPlace, formatsOf, isUpright } from '@fendrix/core';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -25,6 +25,7 @@ import { FormatFits, PlaceFigures } from './PlaceFigures';
 import { type Staged, stage, useFraming } from './useStaged';
 
 const PICTURE_WIDTH = 420;
+const UPRIGHT_WIDTH = 300;
 
 /** Lens and place of one picture: the camera put where it fits, what that meets, and depth. */
 export function CameraView() {
@@ -52,9 +53,10 @@ function Placing({ job, shot }: { job: Job; shot: Shot }) {
   const equipment = useEquipment();
   const framing = useFraming(job, shot);
   const studio = equipment?.studio;
+  const lights = equipment?.lights;
   const result = useMemo(
-    () => (framing ? stage(job, shot, framing, studio) : null),
-    [job, shot, framing, studio],
+    () => (framing ? stage(job, shot, framing, studio, lights) : null),
+    [job, shot, framing, studio, lights],
   );
   if (!equipment || !framing || !result) return <Skeleton height={320} />;
   if (!result.ok) return <Alert severity="warning">This picture cannot be staged: {result.why}.</Alert>;
@@ -93,7 +95,9 @@ function Placed({ job, shot, framing, result: { staged }, equipment }: PlacedPro
     mostNearFarRatio: framing.mostNearFarRatio,
     highestM: highestM > 0 ? highestM : undefined,
   });
-  const height = Math.round((PICTURE_WIDTH * framing.body.sensorHeightM) / framing.body.sensorWidthM);
+  const { body } = placed.camera;
+  const width = isUpright(body) ? UPRIGHT_WIDTH : PICTURE_WIDTH;
+  const height = Math.round((width * body.sensorHeightM) / body.sensorWidthM);
   return (
     <>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, mb: 1.5, flexWrap: 'wrap' }}>
@@ -109,11 +113,11 @@ function Placed({ job, shot, framing, result: { staged }, equipment }: PlacedPro
         <Box sx={{ minWidth: 0 }}>
           <SmallPicture
             set={set}
-            width={PICTURE_WIDTH}
+            width={width}
             samples={12}
             label={`${shot.name}, as the camera would see it`}
           >
-            <FrameOverlay width={PICTURE_WIDTH} height={height} fits={fits} shown={format} lines={lines} />
+            <FrameOverlay width={width} height={height} fits={fits} shown={format} lines={lines} />
           </SmallPicture>
           <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', flexWrap: 'wrap', mt: 0.5 }}>
             {fits.map(({ id, name }) => (
@@ -149,7 +153,7 @@ function Placed({ job, shot, framing, result: { staged }, equipment }: PlacedPro
         </Box>
         <Box sx={{ minWidth: 0 }}>
           <CameraChoice
-            {...{ framing, equipment }}
+            {...{ framing, equipment, body }}
             tiltDeg={shot.tiltDeg}
             onChange={setFraming}
             onTilt={(tiltDeg) => change({ tiltDeg })}

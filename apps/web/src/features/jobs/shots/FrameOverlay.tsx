@@ -54,7 +54,9 @@ export function FrameOverlay({ width, height, fits, shown, lines }: FrameOverlay
       {fits.map(({ id, name, crop, copy }) =>
         crop ? (
           <g key={id} opacity={shown === null || shown === id ? 1 : 0.25}>
-            {copy && shown === id && <rect {...box(copy)} fill="url(#words)" />}
+            {copy && (shown === null || shown === id) && (
+              <rect {...box(copy)} fill="url(#words)" opacity={shown === null ? 0.5 : 1} />
+            )}
             <rect {...box(crop)} fill="none" stroke="#1c1c1c" strokeWidth={2.5} />
             <rect {...box(crop)} fill="none" stroke="#f2efe6" strokeWidth={1.2} />
             <text

@@ -28,8 +28,8 @@ export function MakeSet({ job, shot, staged }: { job: Job; shot: Shot; staged: S
   const bring = (id: string) =>
     attempt(async () => {
       const { revision, document } = await read(id).unwrap();
-      const { positionM, aimM, focusM, body, lens, fNumber } = staged.set.camera;
-      const camera = { ...document.camera, positionM, aimM, focusM, body, lens, fNumber };
+      const { positionM, aimM, focusM, body, lens, fNumber, crops } = staged.set.camera;
+      const camera = { ...document.camera, positionM, aimM, focusM, body, lens, fNumber, crops };
       await save({ id, revision, document: { ...document, camera } }).unwrap();
       await navigate(`/sets/${id}`);
     });

@@ -7,6 +7,7 @@ import { Explained } from '../../../shared/Explained';
 import { type Quantity, quantityOf } from '../../../shared/form/words';
 import { QuantityField } from '../../../shared/QuantityField';
 import { Section } from '../../../shared/Section';
+import { within } from '../../../shared/useTyped';
 import type { NamedEquipment } from '../../kit';
 import { kgQuantity } from '../quantities';
 
@@ -64,9 +65,9 @@ export function Overhead({
               key={key}
               label={label}
               shown={quantity.format(figures[key])}
-              parse={quantity.parse}
+              parse={within(quantity.parse, quantity.format, { from: 0 })}
               example={quantity.example}
-              onCommit={(value) => setFigures({ ...figures, [key]: Math.max(0, value) })}
+              onCommit={(value) => setFigures({ ...figures, [key]: value })}
             />
           ))}
         </Box>

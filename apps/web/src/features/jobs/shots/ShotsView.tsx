@@ -44,8 +44,8 @@ export function ShotsView() {
   const [search, setSearch] = useSearchParams();
   const chosen = job.shots.find(({ id }) => id === search.get('of')) ?? job.shots[0];
   const choose = (id: string) => setSearch({ of: id }, { replace: true });
-  const change = (id: string, changes: Partial<Shot>) =>
-    edit((now) => ({ ...now, shots: changeRow(now.shots, id, changes) }));
+  const change = (id: string, changes: Partial<Shot>, gesture: string | null = null) =>
+    edit((now) => ({ ...now, shots: changeRow(now.shots, id, changes) }), gesture);
   const [first] = job.products;
 
   function add() {
@@ -122,7 +122,7 @@ export function ShotsView() {
             onChoose={(view) => change(chosen.id, { view, tiltDeg: VIEW_TILT_DEG[view] })}
           />
           <ReferenceStrip />
-          <Contents shot={chosen} onChange={(changes) => change(chosen.id, changes)} />
+          <Contents shot={chosen} onChange={(changes, gesture) => change(chosen.id, changes, gesture)} />
         </>
       )}
     </>
@@ -130,7 +130,13 @@ export function ShotsView() {
 }
 
 /** What stands in a picture, what is cut from it, and how it should look. */
-function Contents({ shot, onChange }: { shot: Shot; onChange(changes: Partial<Shot>): void }) {
+function Contents({
+  shot,
+  onChange,
+}: {
+  shot: Shot;
+  onChange(changes: Partial<Shot>, gesture?: string): void;
+}) {
   const { products, brief } = useJob();
   const toggled = (list: readonly string[], id: string) =>
     list.includes(id) ? list.filter((own) => own !== id) : [...list, id];
@@ -158,20 +164,26 @@ function Contents({ shot, onChange }: { shot: Shot; onChange(changes: Partial<Sh
         chosen={shot.blurGround ? ['blur'] : []}
         onToggle={() => onChange({ blurGround: !shot.blurGround })}
       />
-      <WordsField label="look" multiline value={shot.look} onCommit={(look) => onChange({ look })} />
-      <WordsField label="props" multiline value={shot.props} onCommit={(props) => onChange({ props })} />
+      <WordsField
+        label="look"
+        multiline
+        value={shot.look}
+        onCommit={(look, gesture) => onChange({ look }, gesture)}
+      />
+      <WordsField
+        label="props"
+        multiline
+        value={shot.props}
+        onCommit={(props, gesture) => onChange({ props }, gesture)}
+      />
       <WordsField
         label="plates it is put together from, with commas"
         multiline
         value={plates}
-        onCommit={(text) =>
-          onChange({
-            plates: text
-              .split(',')
-              .map((plate) => plate.trim())
-              .filter(Boolean),
-          })
-        }
+        onCommit={(text, gesture) => {
+          const named = text.split(',').map((plate) => plate.trim());
+          onChange({ plates: named.filter(Boolean) }, gesture);
+        }}
       />
     </Section>
   );

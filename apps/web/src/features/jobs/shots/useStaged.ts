@@ -1,4 +1,4 @@
-import type { CameraBody, CameraLens, Framing, Job, Shot, Studio } from '@fendrix/contract';
+import type { CameraBody, CameraLens, Framing, Job, Light, Shot, Studio } from '@fendrix/contract';
 import { checkPlace, DomainError, type StagedShot, stageSet } from '@fendrix/core';
 import { useMemo } from 'react';
 import { type NamedEquipment, useEquipment } from '../../kit';
@@ -19,6 +19,8 @@ export const lensOf = (lens: NamedEquipment<'lens'>, focalLengthM = lens.longest
   focalLengthM: Math.min(lens.longestM, Math.max(lens.shortestM, focalLengthM)),
   pupilRatio: lens.pupilRatio,
   closestFocusM: lens.closestFocusM,
+  widestFNumber: lens.widestFNumber,
+  smallestFNumber: lens.smallestFNumber,
 });
 
 /**
@@ -37,7 +39,10 @@ export function useFraming(job: Job, shot: Shot | null): Framing | null {
       .map((lens) => ({ ...USUAL, body: bodyOf(body), lens }));
     const [first] = framings;
     if (!shot || !first) return first ?? null;
-    return framings.find((framing) => standsWell(job, shot, framing, equipment.studio)) ?? first;
+    // Where none does, the shortest shows most of what is wanted.
+    return (
+      framings.find((framing) => standsWell(job, shot, framing, equipment.studio)) ?? framings.at(-1) ?? first
+    );
   }, [job, shot, equipment]);
 }
 
@@ -55,9 +60,15 @@ function standsWell(job: Job, shot: Shot, framing: Framing, studio: Studio): boo
 export type Staged = { ok: true; staged: StagedShot } | { ok: false; why: string };
 
 /** The picture staged with its products, or why it cannot be. */
-export function stage(job: Job, shot: Shot, framing: Framing, studio: Studio | undefined): Staged {
+export function stage(
+  job: Job,
+  shot: Shot,
+  framing: Framing,
+  studio: Studio | undefined,
+  kitLights: readonly Light[] = [],
+): Staged {
   try {
-    return { ok: true, staged: stageSet(job, shot, framing, studio) };
+    return { ok: true, staged: stageSet(job, shot, framing, studio, kitLights) };
   } catch (error) {
     if (error instanceof DomainError) return { ok: false, why: error.message };
     throw error;

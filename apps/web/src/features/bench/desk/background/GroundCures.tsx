@@ -13,6 +13,7 @@ import Button from '@mui/material/Button';
 import { useSnackbar } from 'notistack';
 import { useState } from 'react';
 import { useStore } from 'react-redux';
+import { useEquipment } from '../../../kit';
 import { useSession } from '../../picture/useSession';
 import { benchSet, type WithBench } from '../../state/benchSlice';
 import { freeTag } from '../../state/edits';
@@ -40,6 +41,7 @@ export function GroundCures({ field, level, white }: GroundCuresProps) {
   const store = useStore<WithBench>();
   const { enqueueSnackbar } = useSnackbar();
   const [busy, setBusy] = useState(false);
+  const kitLights = useEquipment()?.lights ?? [];
   const ground = fieldByLight(set, field, GROUND);
   const goods = fieldByLight(set, field, GOODS);
   const [groundSum, goodsSum] = [sumOf(ground), sumOf(goods)];
@@ -68,7 +70,7 @@ export function GroundCures({ field, level, white }: GroundCuresProps) {
     const added: Light[] = [];
     for (const side of [-1, 1] as const) {
       const tag = freeTag({ ...set, lights: [...set.lights, ...added] }, 'light');
-      const light = tag && groundLight(set, tag, side);
+      const light = tag && groundLight(set, tag, side, kitLights);
       if (light) added.push(light);
     }
     if (added.length === 0 || !session) {

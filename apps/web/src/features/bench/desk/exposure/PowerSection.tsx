@@ -1,15 +1,10 @@
 import type { SetDocument } from '@fendrix/contract';
 import {
-  F_NUMBERS,
-  formatLength,
-  formatPower,
-  formatStops,
-  type LightGain,
-  moreLight,
+  fStopsOf,
   nearestStep,
   type PowerSolution,
-  printedGain,
   solvePowers,
+  solveSetting,
   type ToneWish,
   traceKey,
 } from '@fendrix/core';
@@ -20,15 +15,24 @@ import { useMemo, useState } from 'react';
 import { Choice } from '../../../../shared/Choice';
 import { QuantityField } from '../../../../shared/QuantityField';
 import { Section } from '../../../../shared/Section';
-import { Tag } from '../../../../shared/Tag';
-import { kitApi } from '../../../kit';
-import { rangeWords } from '../../spot/toneWords';
+import { parseTones, rangeWords } from '../../spot/toneWords';
+import { changeCamera } from '../../state/edits';
 import { useBench, useBenchDispatch, useReadings, useSet } from '../../state/hooks';
 import { edit } from '../../state/thunks';
-import { stopsQuantity } from '../stopsQuantity';
+import { SolvedPowers } from './SolvedPowers';
+import { SolvedSetting } from './SolvedSetting';
+
+type SolveBy = 'powers' | 'shutter' | 'iso';
+
+const SOLVE_BY: Record<SolveBy, { words: string; press: string }> = {
+  powers: { words: 'the powers', press: 'Solve the powers' },
+  shutter: { words: 'the shutter (window, lamps)', press: 'Solve the shutter' },
+  iso: { words: 'the ISO', press: 'Solve the ISO' },
+};
 
 /** What was asked for, and for which paths of light. */
 interface Asking {
+  by: SolveBy;
   key: string;
   fNumber: number;
   wishes: ToneWish[];
@@ -51,16 +55,20 @@ export function PowerSection() {
   const dispatch = useBenchDispatch();
   const [wishes, setWishes] = useState<Record<string, Partial<Wish>>>({});
   const [fStop, setFStop] = useState<string | null>(null);
+  const [by, setBy] = useState<SolveBy>('powers');
   const [asking, setAsking] = useState<Asking | null>(null);
   const key = useMemo(() => (asking ? traceKey(set) : ''), [asking, set]);
   /** Solved anew as the spots are read finer, and for switches and settings as they are by now; nothing once the set has moved. */
   const solved = useMemo(() => {
     if (!asking || asking.key !== key) return null;
     const at = { ...set, camera: { ...set.camera, fNumber: asking.fNumber } };
+    if (asking.by !== 'powers')
+      return { set: at, setting: solveSetting(at, traces, asking.wishes, asking.by) };
     return { set: at, solution: solvePowers(at, traces, asking.wishes) };
   }, [asking, key, traces, set]);
-  const fPrinted = fStop ?? F_NUMBERS[nearestStep(F_NUMBERS, set.camera.fNumber)]?.printed ?? '8';
-  const fNumber = F_NUMBERS.find(({ printed }) => printed === fPrinted)?.value ?? set.camera.fNumber;
+  const ofLens = fStopsOf(set.camera.lens);
+  const fPrinted = fStop ?? ofLens[nearestStep(ofLens, set.camera.fNumber)]?.printed ?? '8';
+  const fNumber = ofLens.find(({ printed }) => printed === fPrinted)?.value ?? set.camera.fNumber;
 
   const toneNow = (name: string) => readings.find((reading) => reading.name === name)?.stopsFromMidTone;
 
@@ -79,6 +87,7 @@ export function PowerSection() {
 
   function solve() {
     setAsking({
+      by,
       key: traceKey(set),
       fNumber,
       wishes: asked.map(({ name }) => ({ spot: name, from: wishOf(name).from, to: wishOf(name).to })),
@@ -99,7 +108,7 @@ export function PowerSection() {
   }
 
   return (
-    <Section title="Powers for the tones you want">
+    <Section title="Exposure for the tones you want">
       {set.spots.length === 0 && (
         <Box sx={{ color: 'text.secondary', fontSize: '0.8125rem' }}>
           Pin the spots that matter first: P, then point. Label, ground, shadow, the edge of the goods.
@@ -120,9 +129,9 @@ export function PowerSection() {
               <QuantityField
                 label={`${name}, wanted`}
                 shown={rangeWords(wish)}
-                parse={stopsQuantity.parse}
-                example={stopsQuantity.example}
-                onCommit={(stops) => put(name, { on: true, from: stops, to: stops })}
+                parse={parseTones}
+                example="+0.3, or +0.5 to +1.3"
+                onCommit={(tones) => put(name, { on: true, ...tones })}
               />
             </Box>
           </Box>
@@ -132,149 +141,51 @@ export function PowerSection() {
         label="at f-stop"
         shown
         value={fPrinted}
-        options={F_NUMBERS.map(({ printed }) => ({ value: printed, words: `f/${printed}` }))}
+        options={ofLens.map(({ printed }) => ({ value: printed, words: `f/${printed}` }))}
         onChoose={setFStop}
       />
+      <Choice
+        label="solve"
+        shown
+        value={by}
+        options={(Object.keys(SOLVE_BY) as SolveBy[]).map((value) => ({
+          value,
+          words: SOLVE_BY[value].words,
+        }))}
+        onChoose={setBy}
+      />
       <Button sx={{ mt: 1 }} variant="contained" size="small" disabled={asked.length === 0} onClick={solve}>
-        Solve the powers
+        {SOLVE_BY[by].press}
       </Button>
       {asking && !solved && (
         <Box role="status" sx={{ mt: 1, fontSize: '0.8125rem' }}>
           The set has moved since: solve again.
         </Box>
       )}
-      {solved && <Solved {...solved} settled={settled} onTake={() => take(solved)} />}
+      {solved?.solution && (
+        <SolvedPowers
+          set={solved.set}
+          solution={solved.solution}
+          settled={settled}
+          onTake={() => take({ solution: solved.solution, set: solved.set })}
+        />
+      )}
+      {solved && 'setting' in solved && (
+        <SolvedSetting
+          solution={solved.setting}
+          settled={settled}
+          onTake={({ by: what, value }) =>
+            dispatch(
+              edit(
+                changeCamera({
+                  fNumber: solved.set.camera.fNumber,
+                  ...(what === 'shutter' ? { shutterS: value } : { iso: value }),
+                }),
+              ),
+            )
+          }
+        />
+      )}
     </Section>
   );
-}
-
-interface SolvedProps {
-  solution: PowerSolution;
-  set: SetDocument;
-  /** The spots are read as finely as they will be. */
-  settled: boolean;
-  onTake(): void;
-}
-
-function Solved({ solution, set, settled, onTake }: SolvedProps) {
-  const { lights, tones, unseen } = solution;
-  const { data } = kitApi.useReadKitQuery();
-  const kitLights = (data?.document.entries ?? []).flatMap((entry) =>
-    entry.what === 'light' ? [entry.thing] : [],
-  );
-  return (
-    <Box
-      data-testid="solved"
-      sx={{
-        mt: 1,
-        fontSize: '0.8125rem',
-        '& td, & th': { textAlign: 'left', py: 0.25, pr: 1.5, fontWeight: 400 },
-      }}
-    >
-      <table>
-        <thead>
-          <tr>
-            <th>light</th>
-            <th>power</th>
-            <th>runs out by</th>
-          </tr>
-        </thead>
-        <tbody>
-          {lights.map(({ tag, powerStops, shortStops }) => (
-            <tr key={tag}>
-              <td>
-                <Tag>{tag}</Tag>
-              </td>
-              <td className="number">{formatPower(powerStops)}</td>
-              <td className="number">
-                {shortStops === 0
-                  ? 'in range'
-                  : shortStops > 0
-                    ? `${shortStops.toFixed(1)} stops`
-                    : `${(-shortStops).toFixed(1)} too strong at its lowest`}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      <table>
-        <thead>
-          <tr>
-            <th>spot</th>
-            <th>wanted</th>
-            <th>reached</th>
-          </tr>
-        </thead>
-        <tbody>
-          {tones.map(({ spot, from, to, reachedStops }) => (
-            <tr key={spot}>
-              <td>{spot}</td>
-              <td className="number">{rangeWords({ from, to })}</td>
-              <td className="number">{reachedStops === null ? 'black' : formatStops(reachedStops)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      {unseen.length > 0 && (
-        <Box role="status">Not seen by the lens, so not solved for: {unseen.join(', ')}.</Box>
-      )}
-      {lights
-        .filter(({ shortStops }) => shortStops > 0)
-        .map(({ tag, shortStops }) => {
-          const light = set.lights.find((own) => own.tag === tag);
-          const gains = light ? moreLight(light, set.camera, shortStops, kitLights) : [];
-          return (
-            <Box key={tag} sx={{ mt: 1 }}>
-              <Box sx={{ fontWeight: 600 }}>More from {tag}, the cheapest first</Box>
-              <Box component="ul" sx={{ m: 0, pl: 2 }}>
-                {gains.map((gain) => (
-                  <li key={gain.how}>{gainInWords(gain)}</li>
-                ))}
-              </Box>
-            </Box>
-          );
-        })}
-      {lights
-        .filter(({ shortStops }) => shortStops < 0)
-        .map(({ tag }) => (
-          <Box key={tag} sx={{ mt: 1 }}>
-            {tag} is too strong at its lowest: take it further away, put frost or a grid on it, or close the
-            f-stop and turn the others up.
-          </Box>
-        ))}
-      <Button sx={{ mt: 1 }} variant="outlined" size="small" disabled={!settled} onClick={onTake}>
-        Set these powers
-      </Button>
-      {!settled && (
-        <Box role="status" sx={{ mt: 0.5 }}>
-          The spots are still being read more finely; the powers follow.
-        </Box>
-      )}
-      <Box sx={{ color: 'text.secondary', mt: 0.5 }}>
-        Least squares in stops over the spots, within each dial's range and steps. Tones are linear in each
-        light, so no ray is traced.
-      </Box>
-    </Box>
-  );
-}
-
-function gainInWords(gain: LightGain): string {
-  const { how, amount, gainStops, enough, all, name } = gain;
-  const stops = `+${gainStops.toFixed(1)} stops${enough ? '' : ', not enough alone'}`;
-  switch (how) {
-    case 'closer':
-      return `Closer: ${formatLength(amount)} from its aim (${stops}); it looks larger and softer then`;
-    case 'modifier':
-      return `Another of the kit in its place: ${name} (${stops}); it looks of another size, so harder or softer`;
-    case 'pops':
-      return `${amount} flashes on one frame in a dark room (${stops}); nothing may move, ambient adds up too`;
-    case 'grid':
-      return `Take its grid off (${stops}); the beam opens`;
-    case 'film':
-      return `Take its polarising film off (${stops}); the glare comes back`;
-    case 'gels':
-      return `Take its gels off (${stops}); the colour changes`;
-    default:
-      return `${printedGain(gain)} (${stops})${all ? '; everything gets brighter, turn the others down by as much' : ''}`;
-  }
 }

@@ -12,12 +12,12 @@ import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import type { ReactNode } from 'react';
 import { Explained } from '../../../../shared/Explained';
+import { timeQuantity } from '../../../../shared/form/words';
 import { Section } from '../../../../shared/Section';
 import { Tag } from '../../../../shared/Tag';
 import { changeLight } from '../../state/edits';
 import { useBenchDispatch, useReadings, useSet } from '../../state/hooks';
 import { edit } from '../../state/thunks';
-import { timeQuantity } from '../stopsQuantity';
 
 /** What the movement blurs for the shutter and for each flash, and what would freeze it. */
 export function BlurSection({ speedMS: speed, freezeS }: { speedMS: number; freezeS: number }) {

@@ -1,8 +1,10 @@
 import { chanceOfMoment, triesFor } from '@fendrix/core';
 import { Explained } from '../../../../shared/Explained';
+import { timeQuantity } from '../../../../shared/form/words';
 import { QuantityField } from '../../../../shared/QuantityField';
 import { Section } from '../../../../shared/Section';
-import { countQuantity, timeQuantity } from '../stopsQuantity';
+import { within } from '../../../../shared/useTyped';
+import { countQuantity } from '../stopsQuantity';
 import type { MovementFigures } from './kinds';
 
 interface TriesSectionProps {
@@ -19,14 +21,14 @@ export function TriesSection({ figures: own, onChange: put }: TriesSectionProps)
       <QuantityField
         label="the movement lasts"
         shown={timeQuantity.format(own.lastsS)}
-        parse={timeQuantity.parse}
+        parse={within(timeQuantity.parse, timeQuantity.format, { from: 1e-4 })}
         example="3 s"
         onCommit={(lastsS) => put({ lastsS })}
       />
       <QuantityField
         label="of it is wanted"
         shown={timeQuantity.format(own.windowS)}
-        parse={timeQuantity.parse}
+        parse={within(timeQuantity.parse, timeQuantity.format, { from: 1e-4 })}
         example="0.3 s"
         onCommit={(windowS) => put({ windowS })}
       />

@@ -1,6 +1,7 @@
 import type { Camera } from '@fendrix/contract';
-import { cameraFigures, formatLength, parseLengthM } from '@fendrix/core';
+import { cameraFigures, formatLength, isUpright, parseLengthM, turnedCamera } from '@fendrix/core';
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import Switch from '@mui/material/Switch';
 import { Explained } from '../../../../shared/Explained';
@@ -84,6 +85,14 @@ export function CameraPanel({ set, thing }: PanelProps) {
       <Explained label="view" value={`${figures.angleOfViewDeg.width.toFixed(1)}° wide`}>
         2 atan(w / 2f′) with f′ = f (1 + m/p), w = {Number((camera.body.sensorWidthM * 1000).toFixed(1))} mm.
       </Explained>
+      <Button
+        size="small"
+        variant="outlined"
+        sx={{ mt: 0.5 }}
+        onClick={() => dispatch(edit((old) => ({ ...old, camera: turnedCamera(old.camera) })))}
+      >
+        {isUpright(camera.body) ? 'Turn the camera level' : 'Turn the camera upright'}
+      </Button>
       <RigSwitches camera={camera} />
       <AllFigures
         schema={cameraSchema()}

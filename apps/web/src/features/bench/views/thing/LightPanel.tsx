@@ -3,6 +3,7 @@ import { formatPower, lightLuminance, onDial, parsePower, powerWords } from '@fe
 import { Explained } from '../../../../shared/Explained';
 import { thingSchema } from '../../../../shared/form/schema';
 import { QuantityField } from '../../../../shared/QuantityField';
+import type { Parsed } from '../../../../shared/useTyped';
 import { changeLight } from '../../state/edits';
 import { useBenchDispatch } from '../../state/hooks';
 import { edit } from '../../state/thunks';
@@ -36,10 +37,10 @@ export function LightPanel({ set, thing }: PanelProps) {
       <QuantityField
         label="power"
         shown={formatPower(light.powerStops)}
-        parse={(text) => parsePower(text, light)}
+        parse={(text) => powerOnDial(text, light)}
         hint={`Also ${spoken(light)}`}
         example="1/4, 100 Ws, 8.3 or −2"
-        onCommit={(powerStops) => change({ powerStops: onDial(light, powerStops) })}
+        onCommit={(powerStops) => change({ powerStops })}
       />
       <Luminance light={light} />
       <AllFigures
@@ -53,6 +54,26 @@ export function LightPanel({ set, thing }: PanelProps) {
     </>
   );
 }
+
+/** A power as typed, where its dial has it; what it has not is refused with the settings next to it. */
+function powerOnDial(text: string, light: Light): Parsed<number> {
+  const stops = parsePower(text, light);
+  if (stops === null) return null;
+  const least = light.dial?.leastStops ?? LOWEST;
+  if (stops < least - 1e-6)
+    return { refused: `Its dial goes from ${formatPower(least)} to ${formatPower(0)}.` };
+  const set = onDial(light, stops);
+  // As near as figures are said, a twentieth of a stop, it is that setting.
+  if (!light.dial || Math.abs(set - stops) <= 0.05) return set;
+  const { stepStops } = light.dial;
+  const other = onDial(light, set + Math.sign(stops - set) * stepStops);
+  return {
+    refused: `Its dial has ${formatPower(Math.min(set, other))} and ${formatPower(Math.max(set, other))}, nothing between.`,
+  };
+}
+
+/** Power of a light whose dial is not known, stops. */
+const LOWEST = -20;
 
 /** Longer side of what shines, m; 0 where there is none to speak of. */
 function faceSizeM(light: Light): number {

@@ -18,6 +18,7 @@ import { SchemaForm } from '../../../../shared/form/SchemaForm';
 import type { Schema } from '../../../../shared/form/schema';
 import { QuantityField } from '../../../../shared/QuantityField';
 import { Tag } from '../../../../shared/Tag';
+import { within } from '../../../../shared/useTyped';
 import { benchActions } from '../../state/benchSlice';
 import { moveThing, positionOf, removeThing, type ThingRef } from '../../state/edits';
 import { useBenchDispatch } from '../../state/hooks';
@@ -59,14 +60,14 @@ export function StandFields({
       <QuantityField
         label="stands"
         shown={formatBearing(stand.bearingDeg)}
-        parse={parseBearingDeg}
+        parse={within(parseBearingDeg, (deg) => `${deg}°`, { from: -360, to: 360 })}
         example="72 left"
         onCommit={(bearingDeg) => dispatch(put({ bearingDeg }))}
       />
       <QuantityField
         label="from the mark"
         shown={formatLength(stand.distanceM)}
-        parse={(text) => nonNegative(parseLengthM(text))}
+        parse={within(parseLengthM, formatLength, { from: 0 })}
         example="78 cm or 18 in"
         onCommit={(distanceM) => dispatch(put({ distanceM }))}
       />
@@ -82,8 +83,6 @@ export function StandFields({
     </>
   );
 }
-
-const nonNegative = (value: number | null) => (value !== null && value >= 0 ? value : null);
 
 export function AimField({ aimM, onCommit }: { aimM: Vector; onCommit(aim: Vector): void }) {
   return (

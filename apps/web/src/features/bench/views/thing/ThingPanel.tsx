@@ -20,16 +20,18 @@ export const ThingPanel = memo(function ThingPanel() {
       </Box>
     );
   }
+  // Of another thing the fields are others: what is half typed in one does not go to the next.
+  const key = `${selected.kind} ${selected.key}`;
   switch (selected.kind) {
     case 'light':
-      return <LightPanel set={set} thing={selected} />;
+      return <LightPanel key={key} set={set} thing={selected} />;
     case 'sheet':
-      return <SheetPanel set={set} thing={selected} />;
+      return <SheetPanel key={key} set={set} thing={selected} />;
     case 'product':
-      return <ProductPanel set={set} thing={selected} />;
+      return <ProductPanel key={key} set={set} thing={selected} />;
     case 'person':
-      return <PersonPanel set={set} thing={selected} />;
+      return <PersonPanel key={key} set={set} thing={selected} />;
     case 'camera':
-      return <CameraPanel set={set} thing={selected} />;
+      return <CameraPanel key={key} set={set} thing={selected} />;
   }
 });
