@@ -1,5 +1,6 @@
 import { defaultKit } from '@fendrix/catalogue';
 import { setDocument } from '@fendrix/contract';
+import { withFocusKept } from '@fendrix/core';
 import { demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
 import {
@@ -39,7 +40,7 @@ describe('changes of a set', () => {
   });
 
   test('a moved camera keeps its plane of focus on the same place', () => {
-    const { camera } = moveThing({ kind: 'camera', key: '' }, [0, -1.2, 0.123])(set);
+    const { camera } = withFocusKept(set, moveThing({ kind: 'camera', key: '' }, [0, -1.2, 0.123])(set));
     const before = Math.hypot(...set.camera.aimM.map((value, a) => value - (set.camera.positionM[a] ?? 0)));
     expect(camera.focusM).toBeCloseTo(set.camera.focusM + 1.2 - before, 9);
   });

@@ -99,7 +99,13 @@ describe('fields from the schema', () => {
       <SchemaForm
         schema={cameraSchema()}
         value={value}
-        hidden={new Set('body lens positionM aimM rollDeg focusM fNumber shutterS iso rig crops'.split(' '))}
+        hidden={
+          new Set(
+            'body lens positionM aimM rollDeg focusM focusOn focusLocked fNumber shutterS iso rig crops'.split(
+              ' ',
+            ),
+          )
+        }
         onChange={told}
       />,
     );

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { lengthM, pointM } from './geometry.js';
-import { name } from './names.js';
+import { name, productId } from './names.js';
 
 export const cameraBody = z.strictObject({
   name,
@@ -77,6 +77,14 @@ export const camera = z.strictObject({
     .min(0.005)
     .max(1000)
     .describe('Distance from the entrance pupil to the plane in focus, along the lens axis, m'),
+  focusOn: z
+    .strictObject({
+      product: productId.optional(),
+      pointM: pointM.describe('m from the foot of the product, or from the mark where there is none'),
+    })
+    .optional()
+    .describe('What the focus is on: it goes along when camera or product moves'),
+  focusLocked: z.boolean().default(false).describe('Focus ring taped: it stays where it is'),
   fNumber: z.number().min(0.5).max(128),
   shutterS: z.number().min(1e-5).max(3600).describe('Exposure time, s'),
   iso: z.number().min(6).max(1e6),

@@ -42,6 +42,7 @@ export {
   type JudgedFrame,
   judgeComposition,
 } from './judge/composition.js';
+export * from './judge/focus.js';
 export { illuminanceByLight, type LightShare } from './judge/illuminance.js';
 export { type LightReadings, lightReadings } from './judge/lightReadings.js';
 export { type LightSource, pickSources } from './judge/pickSources.js';

@@ -20,6 +20,7 @@ export function testCamera(): Camera {
     shutterS: 1 / 125,
     iso: 100,
     whiteBalanceK: 5500,
+    focusLocked: false,
     depthOfField: false,
     crops: [],
   };

@@ -230,7 +230,8 @@ function cameraAt(
     shutterS: 1 / 125,
     iso: 100,
     whiteBalanceK: 5500,
-    depthOfField: false,
+    focusLocked: false,
+    depthOfField: true,
     crops: [],
   };
 }

@@ -1,6 +1,18 @@
-import type { Framing, Job, Light, Product, SetDocument, Shot, Studio, Vector } from '@fendrix/contract';
+import type {
+  Camera,
+  Framing,
+  Job,
+  Light,
+  Product,
+  SetDocument,
+  Shot,
+  Studio,
+  Vector,
+} from '@fendrix/contract';
 import { DomainError } from '../errors.js';
 import { productBounds } from '../geometry/shape.js';
+import { viewOf } from '../render/view.js';
+import { add, scale } from '../units/vector.js';
 import { roomForCamera } from './cameraRoom.js';
 import { bodyFor } from './cameraTurn.js';
 import { firstLight, metered } from './firstLight.js';
@@ -56,7 +68,7 @@ export function stageSet(
     mark: { heightAboveFloorM: studio?.benchHeightM ?? 0.75 },
     ...(studio ? { bench: studio.bench } : {}),
     ...(studio && inRoom ? { room: studio.room } : {}),
-    ...(shot.tiltDeg > 60 ? {} : { backdrop: sweepBehind(bounds, studio) }),
+    ...(shot.tiltDeg > 60 ? {} : { backdrop: sweepBehind(bounds, studio, placed.camera) }),
     products,
     sheets: [],
     lights: [firstLight(bounds, middle, kitLights)],
@@ -109,19 +121,34 @@ function sideBySide(bodies: readonly Product[]): Product[] {
   });
 }
 
+/** Paper comes up to this wide, m. */
+const WIDEST_ROLL_M = 2.72;
+
+/** Width, round the mark, that the frame sees of a wall so far behind the mark, m; with a hand to spare. */
+function widthSeenM(camera: Camera, wallM: number): number {
+  const { origin, forward, right, halfWidth } = viewOf(camera);
+  const ends = [-1, 1].map((side) => {
+    const way = add(forward, scale(right, side * halfWidth));
+    return origin[0] + (way[0] * (wallM - origin[1])) / Math.max(0.1, way[1]);
+  });
+  return 2 * Math.max(...ends.map(Math.abs)) + 0.1;
+}
+
 function sweepBehind(
   { low, high }: Bounds,
   studio: Studio | undefined,
+  camera: Camera,
 ): NonNullable<SetDocument['backdrop']> {
   const size = Math.max(high[0] - low[0], high[2] - low[2]);
   const bench = studio?.bench;
   const front = bench ? bench.centreM[1] - bench.depthM / 2 : -0.45;
   const back = bench ? bench.centreM[1] + bench.depthM / 2 : 0.5;
+  const backM = Math.max(back, high[1] + 0.3);
   return {
     kind: 'sweep',
-    widthM: Math.max(1.1, Math.min(2.7, 5 * size)),
+    widthM: Math.min(WIDEST_ROLL_M, Math.max(1.1, 5 * size, widthSeenM(camera, backM))),
     frontM: front,
-    backM: Math.max(back, high[1] + 0.3),
+    backM,
     radiusM: 0.2,
     heightM: Math.max(0.9, 3 * size),
     material: { kind: 'matte', reflectance: [0.84, 0.84, 0.84] },

@@ -48,6 +48,7 @@ export function starterSet(kitLights: readonly Light[]): SetDocument {
       fNumber: 2 ** (7 / 2),
       shutterS: 1 / 128,
       iso: 100,
+      depthOfField: true,
     },
     spots: [
       { name: 'front', pointM: [0, -0.035, 0.08], normal: [0, -1, 0] },

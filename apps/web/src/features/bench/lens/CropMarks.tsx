@@ -55,16 +55,25 @@ export function CropMarks({ camera, window, width, height, only }: CropMarksProp
               strokeWidth={1.4}
               strokeDasharray={index % 2 === 0 ? '6 4' : '2 3'}
             />
-            <text
-              x={box.x + 6}
-              y={box.y + 14 + (only === null ? 14 * index : 0)}
-              fontSize={11}
-              fontWeight={600}
-              stroke="#1c1c1c"
-              strokeWidth={3}
-              paintOrder="stroke"
-              fill="#f2efe6"
-            >
+          </g>
+        );
+      })}
+      {camera.crops.map((crop, index) => {
+        if (only !== null && crop.name !== only) return null;
+        const box = boxOf(cropRect(camera, crop));
+        // Below each other, over all lines: crops often share a corner.
+        const y = Math.max(0, box.y) + 4 + (only === null ? 17 * index : 0);
+        return (
+          <g key={crop.name}>
+            <rect
+              x={Math.max(0, box.x) + 4}
+              y={y}
+              width={6.2 * crop.name.length + 10}
+              height={15}
+              fill="#2b2b2b"
+              opacity={0.8}
+            />
+            <text x={Math.max(0, box.x) + 9} y={y + 11} fontSize={11} fontWeight={600} fill="#f2efe6">
               {crop.name}
             </text>
           </g>

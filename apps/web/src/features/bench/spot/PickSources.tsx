@@ -5,7 +5,9 @@ import { memo, useMemo } from 'react';
 import { Explained } from '../../../shared/Explained';
 import { Tag } from '../../../shared/Tag';
 import { benchActions } from '../state/benchSlice';
+import { focusOn } from '../state/edits';
 import { useBench, useBenchDispatch, useSet } from '../state/hooks';
+import { edit } from '../state/thunks';
 import { LoseGlare } from './LoseGlare';
 import { Loupe } from './Loupe';
 import { sourceRows, wholeOf } from './sourceRows';
@@ -80,6 +82,15 @@ export const PickSources = memo(function PickSources() {
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.5, mt: 1 }}>
         <WidenHighlight />
         <LoseGlare />
+        <Button
+          size="small"
+          variant="outlined"
+          onClick={() =>
+            dispatch(edit(focusOn(pick.pointM, pick.thing.kind === 'product' ? pick.thing.key : null)))
+          }
+        >
+          Focus here
+        </Button>
         {pick.thing.kind === 'product' && (
           <Button
             size="small"

@@ -11,6 +11,7 @@ import type {
   Spot,
   Vector,
 } from '@fendrix/contract';
+import { depthAlongLens, vector } from '@fendrix/core';
 
 /** Something on the bench that can be selected and moved. */
 export interface ThingRef {
@@ -49,14 +50,13 @@ export function positionOf(set: SetDocument, ref: ThingRef): Vector | null {
 }
 
 /**
- * Moves a thing. Lights and sheets go on facing their aim point; the camera goes on facing its own, with the
- * plane of focus kept on the same place.
+ * Moves a thing. Lights and sheets go on facing their aim point; the camera goes on facing its own.
  */
 export function moveThing(ref: ThingRef, positionM: Vector): Edit {
   return (set) => {
     switch (ref.kind) {
       case 'camera':
-        return { ...set, camera: refocused(set.camera, { ...set.camera, positionM }) };
+        return { ...set, camera: { ...set.camera, positionM } };
       case 'light':
         return {
           ...set,
@@ -119,16 +119,21 @@ export function freePersonName({ people }: SetDocument): string {
   }
 }
 
-function refocused(before: Camera, after: Camera): Camera {
-  const distance = (camera: Camera) =>
-    Math.hypot(...camera.aimM.map((value, a) => value - (camera.positionM[a] as number)));
-  const focusM = before.focusM + distance(after) - distance(before);
-  return focusM > after.lens.focalLengthM * 1.01 ? { ...after, focusM } : after;
-}
-
 export const changeCamera =
   (changes: Partial<Camera>): Edit =>
   (set) => ({ ...set, camera: { ...set.camera, ...changes } });
+
+/** Focuses on a point: of a product, it goes along with it. */
+export const focusOn =
+  (pointM: Vector, productId: string | null): Edit =>
+  (set) => {
+    const product = set.products.find(({ id }) => id === productId);
+    const focusM = depthAlongLens(set.camera, pointM);
+    const on = product
+      ? { product: product.id, pointM: vector.subtract(pointM, product.positionM) }
+      : { pointM };
+    return { ...set, camera: { ...set.camera, focusM, focusOn: on } };
+  };
 
 export const changeLight =
   (tag: string, change: (light: Light) => Light): Edit =>

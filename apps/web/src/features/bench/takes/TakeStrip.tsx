@@ -22,7 +22,7 @@ import {
   setOfTake,
   standingOf,
 } from '../state/takes';
-import { edit } from '../state/thunks';
+import { edit, editAsKept } from '../state/thunks';
 
 const THUMB = 84;
 
@@ -222,7 +222,7 @@ function TakeCard({ id, onClose }: { id: string; onClose(): void }) {
         >
           Compare with now
         </Button>
-        <Button variant="outlined" size="small" onClick={act(() => dispatch(edit(restoreTake(id))))}>
+        <Button variant="outlined" size="small" onClick={act(() => dispatch(editAsKept(restoreTake(id))))}>
           Go back to it
         </Button>
         <Button size="small" color="inherit" onClick={act(() => dispatch(edit(removeTake(id))))}>

@@ -10,6 +10,7 @@ import {
 import Box from '@mui/material/Box';
 import { memo } from 'react';
 import { surround } from '../../../shared/theme';
+import { FocusNote } from '../lens/FocusNote';
 import { changeCamera } from '../state/edits';
 import { useBenchDispatch, useSetPart } from '../state/hooks';
 import { edit } from '../state/thunks';
@@ -45,6 +46,7 @@ export const ExposureControls = memo(function ExposureControls() {
         value={camera.iso}
         onChange={(iso) => dispatch(edit(changeCamera({ iso })))}
       />
+      <FocusNote />
       {cut && (
         <Box role="status" sx={{ color: surround.caution, fontSize: '0.75rem' }}>
           Faster than this body's flash sync ({printedSetting(SHUTTERS, camera.body.syncSpeedS)}): the real

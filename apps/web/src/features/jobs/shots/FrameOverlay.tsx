@@ -51,7 +51,7 @@ export function FrameOverlay({ width, height, fits, shown, lines }: FrameOverlay
           />
         </g>
       )}
-      {fits.map(({ id, name, crop, copy }) =>
+      {fits.map(({ id, name, crop, copy }, index) =>
         crop ? (
           <g key={id} opacity={shown === null || shown === id ? 1 : 0.25}>
             {copy && (shown === null || shown === id) && (
@@ -61,7 +61,7 @@ export function FrameOverlay({ width, height, fits, shown, lines }: FrameOverlay
             <rect {...box(crop)} fill="none" stroke="#f2efe6" strokeWidth={1.2} />
             <text
               x={crop.left * width + 5}
-              y={crop.bottom * height - 6}
+              y={crop.bottom * height - 6 - 15 * index}
               fontSize={12}
               fill="#f2efe6"
               stroke="#1c1c1c"

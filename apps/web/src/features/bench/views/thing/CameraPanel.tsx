@@ -1,5 +1,12 @@
-import type { Camera } from '@fendrix/contract';
-import { cameraFigures, formatLength, isUpright, parseLengthM, turnedCamera } from '@fendrix/core';
+import type { Camera, SetDocument } from '@fendrix/contract';
+import {
+  cameraFigures,
+  focusPoint,
+  formatLength,
+  isUpright,
+  parseLengthM,
+  turnedCamera,
+} from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import FormControlLabel from '@mui/material/FormControlLabel';
@@ -45,7 +52,23 @@ function RigSwitches({ camera }: { camera: Camera }) {
   );
 }
 
-const SHOWN = new Set(['positionM', 'aimM', 'focusM', 'fNumber', 'shutterS', 'iso']);
+/** What the focus goes along with. */
+function focusWords(set: SetDocument): string {
+  const { product } = focusPoint(set);
+  const name = set.products.find(({ id }) => id === product)?.name;
+  return name ? `“${name}”` : 'the place it is on';
+}
+
+const SHOWN = new Set([
+  'positionM',
+  'aimM',
+  'focusM',
+  'fNumber',
+  'shutterS',
+  'iso',
+  'focusOn',
+  'focusLocked',
+]);
 
 export function CameraPanel({ set, thing }: PanelProps) {
   const dispatch = useBenchDispatch();
@@ -68,15 +91,26 @@ export function CameraPanel({ set, thing }: PanelProps) {
         shown={formatLength(camera.focusM)}
         parse={(text) => parseLengthM(text)}
         example="1m20"
-        onCommit={(focusM) => dispatch(edit(changeCamera({ focusM })))}
+        onCommit={(focusM) => dispatch(edit(changeCamera({ focusM, focusOn: undefined })))}
+      />
+      <FormControlLabel
+        control={
+          <Switch
+            size="small"
+            checked={!camera.focusLocked}
+            onChange={(_, follows) => dispatch(edit(changeCamera({ focusLocked: !follows })))}
+          />
+        }
+        label={camera.focusLocked ? 'Focus locked as taped' : `Focus follows ${focusWords(set)}`}
+        slotProps={{ typography: { sx: { fontSize: '0.8125rem' } } }}
       />
       <Explained
         label="sharp from – to"
         value={`${formatLength(figures.depthOfFieldM.near)} – ${figures.depthOfFieldM.far === null ? 'far' : formatLength(figures.depthOfFieldM.far)}`}
       >
         Sharp means a blur disc below {(figures.circleOfConfusionM * 1e6).toFixed(1)} µm on the sensor (
-        {figures.circleOfConfusionBasis}). H = f²/(N c) + f; near s(H−f)/(H+s−2f), far s(H−f)/(H−s). A smaller
-        f-stop or more distance deepens it.
+        {figures.circleOfConfusionBasis}). k = c N/(f m); near s/(1 + k), far s/(1 − k) from the entrance
+        pupil. A smaller f-stop or more distance deepens it.
       </Explained>
       <Explained label="close-focus loss" value={`${figures.bellowsStops.toFixed(2)} stop`}>
         2 log₂(1 + m/p) with m = {figures.magnification.toFixed(3)}: the lens is racked out, so less light
