@@ -120,6 +120,11 @@ const standing = z.strictObject({
   camera,
   spots: z.array(spot).max(50).default([]),
   highlights: z.array(highlight).max(20).default([]),
+  allowedOverlaps: z
+    .array(z.string().min(1).max(200))
+    .max(300)
+    .default([])
+    .describe('Things that may stand in or through each other here, such as "bench | sheet 1"'),
 });
 
 export const take = z

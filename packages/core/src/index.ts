@@ -45,6 +45,7 @@ export {
 export * from './judge/focus.js';
 export { illuminanceByLight, type LightShare } from './judge/illuminance.js';
 export { type LightReadings, lightReadings } from './judge/lightReadings.js';
+export { type Overlap, overlapName, overlaps } from './judge/overlaps.js';
 export { type LightSource, pickSources } from './judge/pickSources.js';
 export * from './judge/readField.js';
 export {

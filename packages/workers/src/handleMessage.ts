@@ -12,6 +12,7 @@ import {
   type MirrorMap,
   mirrorBand,
   mirrorMapTile,
+  overlaps,
   pickSources,
   placeForBand,
   prepareTracing,
@@ -100,6 +101,8 @@ function doTask(set: SetDocument, tracing: Tracing, task: Task): TaskResults[Tas
       return loseGlare(set, task.across, task.down);
     case 'gradient':
       return lampBehindFrost(set, task.wish);
+    case 'overlaps':
+      return overlaps(set);
   }
 }
 

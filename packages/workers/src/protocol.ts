@@ -13,6 +13,7 @@ import type {
   MirrorBand,
   MirrorMap,
   NoGradient,
+  Overlap,
   SpotTrace,
   Thing,
   Tile,
@@ -38,7 +39,8 @@ export type Task =
   | { kind: 'field'; rect: FrameRect; across: number; down: number; samples: number }
   | { kind: 'placeForBand'; wish: BandWish }
   | { kind: 'loseGlare'; across: number; down: number }
-  | { kind: 'gradient'; wish: GradientWish };
+  | { kind: 'gradient'; wish: GradientWish }
+  | { kind: 'overlaps' };
 
 /** What the lens meets at a picture point. */
 export interface Pick {
@@ -74,6 +76,7 @@ export interface TaskResults {
   placeForBand: BandAnswer | null;
   loseGlare: WayOut[];
   gradient: GradientAnswer | NoGradient | null;
+  overlaps: Overlap[];
 }
 
 export type TaskResult<T extends Task> = TaskResults[T['kind']];

@@ -104,7 +104,7 @@ export function ImportDialog({ onTake, onClose }: ImportDialogProps) {
         </Stack>
       </DialogContent>
       <DialogActions>
-        <Button onClick={onClose}>Leave it</Button>
+        <Button onClick={onClose}>Cancel</Button>
         <Button variant="contained" disabled={!file || busy} onClick={() => void take()}>
           {busy ? 'Reading' : 'Put on the set'}
         </Button>

@@ -23,6 +23,7 @@ export function bareSet(
     camera: { ...camera, rig: undefined },
     spots: [],
     highlights: [],
+    allowedOverlaps: [],
     takes: [],
   };
 }

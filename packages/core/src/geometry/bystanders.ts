@@ -91,16 +91,25 @@ export function addPerson(parts: SceneParts, person: Person, { mark }: Ground): 
 export function addStand(parts: SceneParts, held: Light | Sheet, ground: Ground): void {
   if (held.kind === 'surround' || !held.stand) return;
   const sides = parts.sides(parts.thing('stand', held.tag, `the stand of ${held.tag}`), BLACK_PLASTIC);
-  const aim = 'aimM' in held ? held.aimM : ([held.positionM[0], held.positionM[1], -1e3] as Vector);
-  const { forward } = aimFrame(held.positionM, aim);
-  if (Math.abs(forward[2]) > STEEP) {
+  const pole = uprightOf(held, ground);
+  if (!pole) {
     addArm(parts, held.positionM, [held.positionM[0] < 0 ? -1 : 1, 0, 0], ground, sides);
     return;
   }
-  const away = scale(normalise([forward[0], forward[1], 0]), -BEHIND_FACE_M);
-  const top = add(held.positionM, away);
-  addPole(parts, top, ground, sides);
-  addBar(parts, held.positionM, top, POLE_M, sides);
+  addPole(parts, pole.top, ground, sides);
+  addBar(parts, held.positionM, pole.top, POLE_M, sides);
+}
+
+/** Ends of the upright of a stand, behind what it holds and down to the floor or bench; null where it takes an arm. */
+export function uprightOf(
+  held: Exclude<Light, { kind: 'surround' }> | Sheet,
+  ground: Ground,
+): { top: Vector; foot: Vector } | null {
+  const aim = 'aimM' in held ? held.aimM : ([held.positionM[0], held.positionM[1], -1e3] as Vector);
+  const { forward } = aimFrame(held.positionM, aim);
+  if (Math.abs(forward[2]) > STEEP) return null;
+  const top = add(held.positionM, scale(normalise([forward[0], forward[1], 0]), -BEHIND_FACE_M));
+  return { top, foot: [top[0], top[1], floorUnder(ground, top)] };
 }
 
 /** A level arm to an upright aside. */

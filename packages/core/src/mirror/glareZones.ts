@@ -1,5 +1,13 @@
 import type { Product, SetDocument, Vector } from '@fendrix/contract';
-import { MIRRORED, MIRRORED_WAY, MIRRORED_WEIGHT, SEEN, SEEN_POINT } from '../engine/sight.js';
+import {
+  MIRRORED,
+  MIRRORED_WAY,
+  MIRRORED_WEIGHT,
+  SEEN,
+  SEEN_NORMAL,
+  SEEN_POINT,
+  SEEN_SURFACE,
+} from '../engine/sight.js';
 import { luminanceOf } from '../exposure/display.js';
 import { bareSet } from '../geometry/bareSet.js';
 import { productBounds } from '../geometry/shape.js';
@@ -7,6 +15,7 @@ import type { FrameRect } from '../plan/frameFit.js';
 import { cornersOf } from '../plan/placeCamera.js';
 import { prepareTracing } from '../render/prepareTracing.js';
 import { projectPoint, rayThrough, type View } from '../render/view.js';
+import { dot } from '../units/vector.js';
 
 /** Squares of a plan with the part of a surface that looks through each of them. */
 export interface ZoneGrid {
@@ -43,13 +52,16 @@ const HIGH_M = 2;
 /** Rays across and down the part of the frame that holds the surface. */
 const ACROSS = 150;
 const DOWN = 150;
+/** Cosine between normals of one spot: a corner of the goods is not the spot beside it. */
+const SAME_WAY = 0.5;
 /** Mirror parts below this show nothing worth moving for. */
 const LEAST_WEIGHT = 0.01;
 
 /**
  * Where in the room a source would glare in a product, and a card be seen in it: the mirrored rays of all spots that
  * the lens sees, drawn into two plans. The product alone is traced, so the zones are the same whatever stands there
- * now. Outside of them a source gives no direct reflection at all.
+ * now. Outside of them a source gives no direct reflection at all. Round a spot only its own surface counts, as far as it
+ * faces the same way: a matte spot has no zone, whatever glass or lacquer lies beside it.
  * Limits: rough surfaces by the middle of their lobe; squares of 4 cm.
  */
 export function glareZones(set: SetDocument, { product, spot }: ZoneOptions): GlareZones {
@@ -60,6 +72,7 @@ export function glareZones(set: SetDocument, { product, spot }: ZoneOptions): Gl
   const direction = new Float64Array(3);
   const body = set.products.find(({ id }) => id === product);
   const part = body && partOfFrame(view, body, spot);
+  const middle = spot && surfaceAt(spot.across, spot.down);
   let rays = 0;
   for (let j = 0; part && j < DOWN; j++) {
     for (let i = 0; i < ACROSS; i++) {
@@ -79,6 +92,7 @@ export function glareZones(set: SetDocument, { product, spot }: ZoneOptions): Gl
       if (seen?.kind !== 'product' || seen.key !== product) continue;
       // What mirrors another product, or itself, looks no further.
       if ((s[MIRRORED] as number) !== -1) continue;
+      if (middle && !isOf(middle)) continue;
       const weight = [0, 1, 2].map((a) => s[MIRRORED_WEIGHT + a] as number) as Vector;
       if (luminanceOf(...weight) < LEAST_WEIGHT) continue;
       const point = [0, 1, 2].map((a) => s[SEEN_POINT + a] as number) as Vector;
@@ -91,6 +105,21 @@ export function glareZones(set: SetDocument, { product, spot }: ZoneOptions): Gl
     for (let i = 0; i < grid.share.length; i++) grid.share[i] = (grid.share[i] as number) / Math.max(1, rays);
   }
   return { product, above, side, rays };
+
+  function surfaceAt(across: number, down: number): { surface: number; normal: Vector } {
+    rayThrough(direction, view, across, down);
+    kernel.point.set(view.origin);
+    kernel.direction.set(direction);
+    kernel.look();
+    const normal = [0, 1, 2].map((a) => kernel.sight[SEEN_NORMAL + a] as number) as Vector;
+    return { surface: kernel.sight[SEEN_SURFACE] as number, normal };
+  }
+
+  /** Whether what the last look met is of the same surface and faces the same way. */
+  function isOf({ surface, normal }: { surface: number; normal: Vector }): boolean {
+    const own = [0, 1, 2].map((a) => kernel.sight[SEEN_NORMAL + a] as number) as Vector;
+    return kernel.sight[SEEN_SURFACE] === surface && dot(own, normal) > SAME_WAY;
+  }
 }
 
 /** The part of the frame that a product takes, or the part round a spot. */

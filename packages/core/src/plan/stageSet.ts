@@ -79,6 +79,7 @@ export function stageSet(
     },
     spots: [],
     highlights: [],
+    allowedOverlaps: [],
     takes: [],
   };
   return { set: metered(set), placed, bounds, inRoom };

@@ -27,6 +27,7 @@ import { BenchCautions } from './views/BenchCautions';
 import { BenchHeader } from './views/BenchHeader';
 import { ExposureControls } from './views/ExposureControls';
 import { LightPowers } from './views/LightPowers';
+import { OverlapNotes } from './views/OverlapNotes';
 import { StopRuler } from './views/StopRuler';
 import { ThingPanel } from './views/thing/ThingPanel';
 
@@ -128,6 +129,7 @@ function OpenBench() {
             <ThingPanel />
           </Box>
           <SpotPanel />
+          <OverlapNotes />
           <BenchCautions />
         </Area>
         <Box

@@ -145,7 +145,7 @@ function Value({
           label="kind"
           options={options}
           value={String(record.kind)}
-          onChange={(kind) => onChange({ ...(firstValue(choiceFor(schema, kind) ?? {}) as object), kind })}
+          onChange={(kind) => onChange(asKind(schema, record, kind))}
         />
         <SchemaForm schema={schema} value={record} onChange={onChange} />
       </Group>
@@ -198,6 +198,14 @@ function Value({
     default:
       return null;
   }
+}
+
+/** The same of another kind: what both have, as a picture, a tone, a colour, stays as it is. */
+function asKind(schema: Schema, value: Record<string, unknown>, kind: string): Record<string, unknown> {
+  const choice = choiceFor(schema, kind) ?? {};
+  const first = firstValue(choice) as Record<string, unknown>;
+  const kept = Object.entries(value).filter(([field]) => choice.properties?.[field] !== undefined);
+  return { ...first, ...Object.fromEntries(kept), kind };
 }
 
 const isColour = (choices: readonly Schema[]): boolean =>

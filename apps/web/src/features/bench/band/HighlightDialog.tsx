@@ -101,6 +101,7 @@ export function HighlightDialog({ band, length, onClose }: HighlightDialogProps)
         </Box>
       </DialogContent>
       <DialogActions sx={{ flexWrap: 'wrap', gap: 1 }}>
+        <Button onClick={onClose}>Cancel</Button>
         <Button
           onClick={() => {
             if (kept) dispatch(edit(dropHighlight(kept)));

@@ -84,6 +84,7 @@ export const DeskColumn = memo(function DeskColumn() {
 
 function Plans() {
   const zones = useBench((bench) => bench.zones);
+  const found = useBench((bench) => bench.foundZones);
   const dispatch = useBenchDispatch();
   return (
     <>
@@ -157,8 +158,9 @@ function Plans() {
               px: 0.5,
             }}
           >
-            Dotted: a source there glares in {zones === 'spot' ? 'the spot' : 'the goods'}, a card is seen.
-            Outside it is not.
+            {found?.rays === 0
+              ? `${zones === 'spot' ? 'This spot is' : 'The goods are'} matte to the lens: no light glares there from anywhere, no card is seen.`
+              : `Dotted: a source there glares in ${zones === 'spot' ? 'the spot' : 'the goods'}, a card is seen. Outside it is not.`}
           </Box>
         )}
       </Area>

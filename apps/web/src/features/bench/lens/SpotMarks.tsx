@@ -3,6 +3,7 @@ import { surround } from '../../../shared/theme';
 import { boxInView, type FrameWindow, toView } from '../picture/frameWindow';
 import { toneWords } from '../spot/toneWords';
 import { useBench, useReadings, useSetPart } from '../state/hooks';
+import { SPOT_RADIUS_PX } from '../state/wants';
 import { labelPlaces } from './labelPlaces';
 
 interface ViewProps {
@@ -58,7 +59,11 @@ export function SpotMarks(props: ViewProps) {
 export function PickMark(props: ViewProps) {
   const pick = useBench((bench) => bench.pick);
   const at = pick && placeOf(props, pick.pointM);
-  return at && <circle cx={at.x} cy={at.y} r={7} fill="none" stroke={surround.accent} strokeWidth={2} />;
+  return (
+    at && (
+      <circle cx={at.x} cy={at.y} r={SPOT_RADIUS_PX} fill="none" stroke={surround.accent} strokeWidth={2} />
+    )
+  );
 }
 
 /** The field whose evenness is read. */

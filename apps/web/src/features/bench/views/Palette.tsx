@@ -2,7 +2,9 @@ import type { KitEntry } from '@fendrix/contract';
 import Button from '@mui/material/Button';
 import Chip from '@mui/material/Chip';
 import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
 import List from '@mui/material/List';
 import ListItem from '@mui/material/ListItem';
 import ListItemButton from '@mui/material/ListItemButton';
@@ -99,10 +101,12 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
 
   if (importing) return <ImportDialog onTake={put} onClose={onClose} />;
   return (
-    <Dialog open disableRestoreFocus onClose={onClose} fullWidth maxWidth="sm" aria-label="Add to the set">
+    <Dialog open disableRestoreFocus onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="add-title">
+      <DialogTitle id="add-title">Add to the set</DialogTitle>
       <DialogContent sx={{ height: 520, display: 'flex', flexDirection: 'column', gap: 1.5 }}>
         <TextField
           autoFocus
+          sx={{ mt: 0.5 }}
           size="small"
           label="Add: a name, or what it is for"
           value={search}
@@ -180,6 +184,9 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
           })}
         </List>
       </DialogContent>
+      <DialogActions>
+        <Button onClick={onClose}>Cancel</Button>
+      </DialogActions>
     </Dialog>
   );
 }

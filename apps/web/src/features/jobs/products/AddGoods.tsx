@@ -1,7 +1,9 @@
 import type { JobProduct, Product } from '@fendrix/contract';
 import Button from '@mui/material/Button';
 import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
 import List from '@mui/material/List';
 import ListItem from '@mui/material/ListItem';
 import ListItemButton from '@mui/material/ListItemButton';
@@ -50,11 +52,13 @@ export function AddGoods({
     );
   }
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-label="Add goods">
+    <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="add-goods-title">
+      <DialogTitle id="add-goods-title">Add goods</DialogTitle>
       <DialogContent sx={{ height: 460, display: 'flex', flexDirection: 'column', gap: 1.5 }}>
         <Stack direction="row" spacing={1}>
           <TextField
             autoFocus
+            sx={{ mt: 0.5 }}
             fullWidth
             size="small"
             label="A form that comes near: bottle, ring, dish, cloth"
@@ -84,6 +88,9 @@ export function AddGoods({
           ))}
         </List>
       </DialogContent>
+      <DialogActions>
+        <Button onClick={onClose}>Cancel</Button>
+      </DialogActions>
     </Dialog>
   );
 }
