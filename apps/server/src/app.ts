@@ -1,3 +1,4 @@
+import type { Readable } from 'node:stream';
 import bodyParser from '@koa/bodyparser';
 import Router from '@koa/router';
 import Koa from 'koa';
@@ -36,6 +37,7 @@ export function createApp({ database, log, pictureFolder, webRoot, hosts, origin
   const app = new Koa();
   app.on('error', (error) => log.error({ err: error }, 'connection failed'));
   app.use(securityHeaders());
+  app.use(noStore());
   app.use(errorExit(log));
   app.use(hostAndOriginGuard(hosts, origins));
   app.use(bodyParser({ enableTypes: ['json'], jsonLimit: BODY_LIMIT }));
@@ -52,7 +54,7 @@ export function createApp({ database, log, pictureFolder, webRoot, hosts, origin
   const whole = {
     demo: () => createDemoJob(sets, jobs),
     pack: (id: string) => packJob(stores, id),
-    unpack: (archive: Uint8Array) => unpackJob(stores, archive),
+    unpack: (archive: Readable, signal: AbortSignal) => unpackJob(stores, archive, signal),
   };
   const routers = [
     health,
@@ -67,6 +69,14 @@ export function createApp({ database, log, pictureFolder, webRoot, hosts, origin
   }
   if (webRoot) app.use(pages(webRoot));
   return app;
+}
+
+/** Answers of the interface are of the moment: nothing keeps them, unless a route says so. */
+function noStore(): Koa.Middleware {
+  return async (ctx, next) => {
+    if (ctx.path.toLowerCase().startsWith('/api/')) ctx.set('cache-control', 'no-store');
+    await next();
+  };
 }
 
 function securityHeaders(): Koa.Middleware {

@@ -7,7 +7,7 @@ export class ConfigError extends Error {}
 export interface Config {
   host: string;
   port: number;
-  databaseUrl: string;
+  databaseFile: string;
   pictureFolder: string;
   demo: boolean;
   webRoot: string | undefined;
@@ -36,7 +36,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     port,
     hosts,
     origins: [...hosts.map((name) => `http://${name}`), ...list(env.FENDRIX_ORIGINS)],
-    databaseUrl: `file:${join(data, 'fendrix.sqlite')}`,
+    databaseFile: join(data, 'fendrix.sqlite'),
     pictureFolder: join(data, 'pictures'),
     demo: env.FENDRIX_DEMO === '1',
     webRoot: env.FENDRIX_WEB,

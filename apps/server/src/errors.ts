@@ -11,6 +11,9 @@ const STATUS: Record<Code, number> = {
   'not-allowed': 405,
   conflict: 409,
   'too-large': 413,
+  unsupported: 415,
+  unreadable: 422,
+  storage: 507,
   unavailable: 503,
   internal: 500,
 };
@@ -54,13 +57,61 @@ function asAppError(error: unknown, log: Logger): AppError {
       hint: 'A document is at most 24 MB: thin out its meshes and pictures. A picture is at most 30 MB, an archive 300 MB.',
     });
   }
-  if (status === 400) {
-    return new AppError('bad-input', 'The request is not readable JSON.', {
-      hint: 'Send one JSON object, with content-type application/json.',
-    });
-  }
-  log.error({ err: error }, 'request failed');
+  const told = storageError(error) ?? requestError(status, error);
+  if (told) return told;
+  log.error({ err: briefly(error) }, 'request failed');
   return new AppError('internal', 'Something went wrong on the server; nothing was changed.', {
     hint: 'Try again. If it stays, look into the server log.',
   });
+}
+
+/** What the client sent wrong, as far as the parts that read it say so. */
+function requestError(status: unknown, error: unknown): AppError | null {
+  const { code, type } = (error ?? {}) as { code?: string; type?: string };
+  if (status === 415 || type === 'encoding.unsupported') {
+    return new AppError('unsupported', 'The request is packed or written in a way that is not known here.', {
+      hint: 'Send it plain or as gzip, in UTF-8.',
+    });
+  }
+  if (status === 403 || status === 404) return new AppError('not-found', 'There is nothing at this address.');
+  const unpacking = typeof code === 'string' && /^(Z_|ERR_.*ZLIB|ERR_BROTLI)/.test(code);
+  if (unpacking || (typeof status === 'number' && status >= 400 && status < 500)) {
+    return new AppError('bad-input', 'The request cannot be read.', {
+      hint: 'Send one JSON object, with content-type application/json.',
+    });
+  }
+  return null;
+}
+
+/** A disk that takes nothing more, or nothing at all. */
+function storageError(error: unknown): AppError | null {
+  for (let here = error; typeof here === 'object' && here !== null; here = (here as Error).cause) {
+    const { code, message } = here as { code?: string; message?: string };
+    if (code === 'ENOSPC' || code === 'SQLITE_FULL' || /database or disk is full/.test(message ?? '')) {
+      return new AppError('storage', 'The disk of the server is full: nothing was saved.', {
+        hint: 'Free some space there, then save again. What you did stays in this browser meanwhile.',
+      });
+    }
+    const locked = code === 'EROFS' || code === 'EACCES' || code === 'EPERM';
+    if (locked || code?.startsWith('SQLITE_READONLY') || /readonly database/.test(message ?? '')) {
+      return new AppError('storage', 'The data folder of the server cannot be written: nothing was saved.', {
+        hint: 'Give the server the right to write there, then save again. What you did stays in this browser meanwhile.',
+      });
+    }
+  }
+  return null;
+}
+
+/** An error for the log, without what was being stored: queries carry whole documents. */
+export function briefly(error: unknown): object {
+  if (!(error instanceof Error)) return { message: String(error).slice(0, 300) };
+  const { name, message, stack, cause } = error;
+  const frames = (stack ?? '').split('\n').filter((line) => /^\s+at /.test(line));
+  const short = message.split(/\n?params:/i)[0] ?? '';
+  return {
+    name,
+    message: short.slice(0, 300),
+    stack: frames.slice(0, 12).join('\n'),
+    ...(cause ? { cause: briefly(cause) } : {}),
+  };
 }

@@ -2,8 +2,9 @@ import { createServer } from 'node:http';
 import { pino } from 'pino';
 import { createApp } from './app.js';
 import { ConfigError, readConfig } from './config.js';
-import { openDatabase } from './db/database.js';
+import { openOrSetAside } from './db/database.js';
 import { loadDemoOnce } from './demoData.js';
+import { collectPictures } from './domain/pictures.js';
 
 /** Time open requests get to finish when the server is told to stop, ms. */
 const GRACE_MS = 3000;
@@ -11,11 +12,18 @@ const GRACE_MS = 3000;
 async function main(): Promise<void> {
   const config = readConfig(process.env);
   const log = pino({ level: process.env.FENDRIX_LOG ?? 'warn' }, pino.destination(2));
-  const database = await openDatabase(config.databaseUrl).catch((error: Error) => {
-    throw new ConfigError(`the database ${config.databaseUrl} cannot be opened: ${error.message}`);
+  const { database, setAside } = await openOrSetAside(config.databaseFile).catch((error: Error) => {
+    throw new ConfigError(`the database ${config.databaseFile} cannot be opened: ${error.message}`);
   });
+  if (setAside) {
+    process.stderr.write(
+      `fendrix: the database was damaged and is set aside as ${setAside}; nothing of it is deleted. Fendrix begins with an empty one: stop it and put a backup in its place if you have one.\n`,
+    );
+  }
   if (config.demo) await loadDemoOnce(database);
   const { webRoot, hosts, origins, pictureFolder } = config;
+  const gone = await collectPictures(database, pictureFolder);
+  if (gone.unfinished + gone.unused > 0) log.info(gone, 'pictures cleared');
   const app = createApp({ database, log, pictureFolder, hosts, origins, ...(webRoot ? { webRoot } : {}) });
   const server = createServer(app.callback());
   await new Promise<void>((resolve, reject) => {

@@ -84,6 +84,9 @@ export interface ApiError {
       | 'too-large'
       | 'forbidden'
       | 'not-allowed'
+      | 'unsupported'
+      | 'unreadable'
+      | 'storage'
       | 'unavailable'
       | 'internal';
     /** A sentence a photographer understands. */

@@ -1,3 +1,4 @@
+import { existsSync, renameSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { type Client, createClient } from '@libsql/client';
 import { drizzle, type LibSQLDatabase } from 'drizzle-orm/libsql';
@@ -20,6 +21,9 @@ export interface Database {
 export async function openDatabase(url: string): Promise<Database> {
   const client: Client = createClient({ url });
   try {
+    const check = await client.execute('PRAGMA quick_check(1)');
+    const state = String(check.rows[0]?.[0] ?? '');
+    if (state !== 'ok') throw new DamagedDatabase(state);
     await client.execute('PRAGMA journal_mode = WAL');
     await client.execute('PRAGMA synchronous = NORMAL');
     await client.execute('PRAGMA busy_timeout = 2000');
@@ -35,11 +39,44 @@ export async function openDatabase(url: string): Promise<Database> {
       },
       async close() {
         await last;
+        // All of it into the one file: a copy of that file is then a copy of everything.
+        await client.execute('PRAGMA wal_checkpoint(TRUNCATE)').catch(() => undefined);
         client.close();
       },
     };
   } catch (error) {
     client.close();
-    throw error;
+    throw isDamage(error) ? new DamagedDatabase((error as Error).message) : error;
+  }
+}
+
+/** The file is no database, or what is in it contradicts itself. */
+export class DamagedDatabase extends Error {}
+
+const isDamage = (error: unknown): boolean =>
+  !(error instanceof DamagedDatabase) &&
+  error instanceof Error &&
+  /SQLITE_(NOTADB|CORRUPT)|malformed|not a database/.test(
+    `${(error as { code?: string }).code} ${error.message}`,
+  );
+
+/**
+ * Opens the database file; a damaged one is set aside under another name, never deleted, and an empty one begun.
+ * @param file path of the database
+ * @returns where the damaged one lies now; null where it was sound
+ */
+export async function openOrSetAside(
+  file: string,
+  now = new Date(),
+): Promise<{ database: Database; setAside: string | null }> {
+  try {
+    return { database: await openDatabase(`file:${file}`), setAside: null };
+  } catch (error) {
+    if (!(error instanceof DamagedDatabase)) throw error;
+    const setAside = `${file}.damaged-${now.toISOString().replace(/[:.]/g, '-')}`;
+    for (const end of ['', '-wal', '-shm']) {
+      if (existsSync(`${file}${end}`)) renameSync(`${file}${end}`, `${setAside}${end}`);
+    }
+    return { database: await openDatabase(`file:${file}`), setAside };
   }
 }

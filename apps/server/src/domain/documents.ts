@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { checkDocument, type Stored } from '@fendrix/contract';
+import { checkDocument, type Problem, type Stored } from '@fendrix/contract';
 import { and, eq } from 'drizzle-orm';
 import type { ZodType } from 'zod';
 import type { Database } from '../db/database.js';
@@ -13,6 +13,8 @@ export interface DocumentStore<D> {
   /** An older revision is refused with the newer document. */
   save(id: string, revision: number, document: unknown): Promise<Stored<D>>;
   remove(id: string): Promise<void>;
+  /** The text as it is stored, also of a document that cannot be read. */
+  raw(id: string): Promise<{ name: string; text: string }>;
   /** The checked document, or an answer that names the fields. */
   require(data: unknown): D;
 }
@@ -53,7 +55,24 @@ export function createDocumentStore<D extends { name: string }>(
   });
   const find = async (id: string): Promise<Stored<D> | null> => {
     const [found] = await database.query.select().from(table).where(eq(table.id, id)).limit(1);
-    return found ? { ...found, document: require(JSON.parse(found.document)) } : null;
+    return found ? { ...found, document: readable(id, found.name, found.document) } : null;
+  };
+  /** What is stored, if it is what it should be; told which one it is and why not, otherwise. */
+  const readable = (id: string, name: string, text: string): D => {
+    const unreadable = (problems: Problem[]) =>
+      new AppError('unreadable', `The ${noun} “${name}” is stored in a way that cannot be read.`, {
+        hint: 'Save it as a file to mend it, or remove it. It is left as it is until then.',
+        problems: [{ path: '', message: `is kept under ${id}.` }, ...problems],
+      });
+    let data: unknown;
+    try {
+      data = JSON.parse(text);
+    } catch {
+      throw unreadable([{ path: '', message: 'is no readable JSON.' }]);
+    }
+    const checked = checkDocument(schema, data);
+    if (!checked.ok) throw unreadable(checked.problems);
+    return checked.value;
   };
   const stored = (id: string, revision: number, document: D, updatedAt: string): Stored<D> => ({
     id,
@@ -88,11 +107,20 @@ export function createDocumentStore<D extends { name: string }>(
       );
       if (saved.length > 0) return stored(id, revision + 1, checked, values.updatedAt);
       const newer = await find(id);
-      if (!newer) throw missing();
+      if (!newer) {
+        throw new AppError('not-found', `This ${noun} was deleted in the meantime.`, {
+          hint: 'Save yours as a copy; it is still here.',
+        });
+      }
       throw new AppError('conflict', `This ${noun} was changed elsewhere in the meantime.`, {
         hint: 'Look at the newer one, then keep it or save yours over it.',
         newer: stored(id, newer.revision, newer.document, newer.updatedAt),
       });
+    },
+    async raw(id) {
+      const [found] = await database.query.select().from(table).where(eq(table.id, id)).limit(1);
+      if (!found) throw missing();
+      return { name: found.name, text: found.document };
     },
     async remove(id) {
       const gone = await database.write((query) =>

@@ -1,18 +1,17 @@
 import { randomUUID } from 'node:crypto';
+import type { Readable } from 'node:stream';
 import { type Job, type SetDocument, type Stored, storedId } from '@fendrix/contract';
-import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import papaparse from 'papaparse';
+import { ZipFile } from 'yazl';
 import type { Database } from '../db/database.js';
 import { jobs, sets } from '../db/schema.js';
-import { AppError } from '../errors.js';
+import { type ArchiveEntry, type ArchiveFile, receiveArchive, refusedArchive } from './archiveFile.js';
 import { type JobStore, jobColumns } from './jobs.js';
-import type { CheckedPicture, PictureStore } from './pictures.js';
+import { MOST_PICTURE_BYTES, type PictureStore } from './pictures.js';
 import type { SetStore } from './sets.js';
 
-/** Largest archive taken, and largest sum of what is in it, bytes. */
-export const MOST_ARCHIVE_BYTES = 300_000_000;
-const MOST_UNPACKED_BYTES = 600_000_000;
-const MOST_FILES = 2000;
+/** Largest document in an archive, bytes: more than a request may hold, since it is written with indents. */
+const MOST_DOCUMENT_BYTES = 64_000_000;
 
 const UUID = '[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}';
 /** Every name an archive may hold. */
@@ -27,55 +26,75 @@ interface Stores {
   pictures: PictureStore;
 }
 
-/** Everything of a job as one ZIP: documents as JSON, pictures as they are, tables as CSV. */
-export async function packJob(stores: Stores, id: string): Promise<{ name: string; bytes: Uint8Array }> {
+/**
+ * Everything of a job as one ZIP, written as it is read: documents as JSON, pictures as they are, tables as CSV. What is
+ * named and cannot be read is left out, and said in contents.txt.
+ */
+export async function packJob(stores: Stores, id: string): Promise<{ name: string; bytes: Readable }> {
   const { document } = await stores.jobs.read(id);
-  const files: Record<string, [Uint8Array, { level: 0 | 6 }]> = {
-    'contents.txt': [strToU8(contents(document)), { level: 6 }],
-    'job.json': [json(document), { level: 6 }],
-  };
+  const zip = new ZipFile();
+  const lost: string[] = [];
+  const add = (name: string, text: string) => zip.addBuffer(Buffer.from(text), name, { mtime: STAMP });
+  add('job.json', json(document));
   for (const setId of setsOf(document)) {
     const found = await stores.sets.read(setId).catch(() => null);
-    if (found) files[`sets/${setId}.json`] = [json(found.document), { level: 6 }];
+    if (found) add(`sets/${setId}.json`, json(found.document));
+    else lost.push(`the set ${setId}: it cannot be read`);
   }
   for (const sha256 of picturesOf(document)) {
-    const { mediaType } = await stores.pictures.find(sha256);
-    const data = await stores.pictures.bytes(sha256);
+    const found = await stores.pictures.find(sha256).catch(() => null);
+    if (!found) {
+      const { name } = document.brief.references.find((one) => one.sha256 === sha256) ?? { name: sha256 };
+      lost.push(`the reference picture “${name}”: its file is not there any more`);
+      continue;
+    }
     // Pictures are packed already.
-    files[`pictures/${sha256}.${mediaType.slice('image/'.length)}`] = [new Uint8Array(data), { level: 0 }];
+    const inside = `pictures/${sha256}.${found.mediaType.slice('image/'.length)}`;
+    zip.addFile(stores.pictures.path(sha256), inside, { compress: false, mtime: STAMP });
   }
   for (const [name, rows] of Object.entries(tablesOf(document))) {
-    files[`tables/${name}.csv`] = [strToU8(papaparse.unparse(rows, { escapeFormulae: true })), { level: 6 }];
+    add(`tables/${name}.csv`, papaparse.unparse(rows, { escapeFormulae: true }));
   }
+  add('contents.txt', contents(document, lost));
+  zip.end();
   return {
     name: `${document.name.replace(/[^\p{L}\p{N} ,.-]/gu, '').trim() || 'job'}.zip`,
-    bytes: zipSync(files),
+    bytes: zip.outputStream as Readable,
   };
 }
 
+/** The same job gives the same archive, whenever it is exported. */
+const STAMP = new Date(Date.UTC(2000, 0, 1));
+
 /**
  * Reads an archive into a new job. All of it is checked before anything is written, and written at once: a bad
- * archive leaves nothing behind.
+ * archive leaves nothing behind. A reference whose picture is not in it stays without.
+ * @param signal ends it, as when who sent it is gone
  * @throws {AppError} no archive of a job, foreign files, damaged documents or pictures, too large
  */
-export async function unpackJob(stores: Stores, archive: Uint8Array): Promise<Stored<Job>> {
-  const files = unpacked(archive);
-  const own = files['job.json'];
-  if (!own) throw refused('it holds no job.json.');
-  const document = stores.jobs.require(parsed('job.json', own));
-  const documents = new Map<string, SetDocument>();
-  const pictures: CheckedPicture[] = [];
-  for (const [name, data] of Object.entries(files)) {
-    if (name.startsWith('sets/')) documents.set(name.slice(5, -5), stores.sets.require(parsed(name, data)));
-    if (!name.startsWith('pictures/')) continue;
-    const picture = await stores.pictures.check(data);
-    if (name.slice(9, 73) !== picture.sha256) throw refused(`${name} does not hold what its name says.`);
-    pictures.push(picture);
+export async function unpackJob(stores: Stores, sent: Readable, signal: AbortSignal): Promise<Stored<Job>> {
+  const archive = await receiveArchive(sent, (name) => KNOWN_FILE.test(name), signal);
+  try {
+    return await readIn(stores, archive);
+  } finally {
+    await archive.close();
   }
-  const held = new Set(pictures.map(({ sha256 }) => sha256));
-  const lost = picturesOf(document).find((sha256) => !held.has(sha256));
-  if (lost) throw refused(`the picture ${lost} is named and not there.`);
+}
 
+async function readIn(stores: Stores, { entries }: ArchiveFile): Promise<Stored<Job>> {
+  const own = entries.get('job.json');
+  if (!own) throw refusedArchive('it holds no job.json.');
+  const document = stores.jobs.require(await parsed(own));
+  const documents = new Map<string, SetDocument>();
+  const pictures: ArchiveEntry[] = [];
+  for (const entry of entries.values()) {
+    const { name } = entry;
+    if (name.startsWith('sets/')) documents.set(name.slice(5, -5), stores.sets.require(await parsed(entry)));
+    if (!name.startsWith('pictures/')) continue;
+    const { sha256 } = await stores.pictures.check(await entry.read(MOST_PICTURE_BYTES));
+    if (name.slice(9, 73) !== sha256) throw refusedArchive(`${name} does not hold what its name says.`);
+    pictures.push(entry);
+  }
   const ids = new Map([...documents.keys()].map((id) => [id, randomUUID()]));
   const job: Job = {
     ...document,
@@ -84,7 +103,10 @@ export async function unpackJob(stores: Stores, archive: Uint8Array): Promise<St
       return renewed === undefined ? shot : { ...shot, setId: renewed };
     }),
   };
-  for (const picture of pictures) await stores.pictures.keep(picture);
+  // One after the other, read once more: all of them together need not fit into memory.
+  for (const entry of pictures) {
+    await stores.pictures.keep(await stores.pictures.check(await entry.read(MOST_PICTURE_BYTES)));
+  }
   const updatedAt = new Date().toISOString();
   const id = randomUUID();
   const row = {
@@ -112,37 +134,16 @@ export async function unpackJob(stores: Stores, archive: Uint8Array): Promise<St
   return { id, name: job.name, revision: 1, updatedAt, document: job };
 }
 
-function unpacked(archive: Uint8Array): Record<string, Uint8Array> {
-  let [count, total] = [0, 0];
+async function parsed(entry: ArchiveEntry): Promise<unknown> {
+  const data = await entry.read(MOST_DOCUMENT_BYTES);
   try {
-    return unzipSync(archive, {
-      filter({ name, originalSize }) {
-        if (!KNOWN_FILE.test(name)) throw refused(`“${name.slice(0, 80)}” does not belong in it.`);
-        total += originalSize;
-        if (++count > MOST_FILES || total > MOST_UNPACKED_BYTES) throw refused('it is too large unpacked.');
-        return true;
-      },
-    });
-  } catch (error) {
-    if (error instanceof AppError) throw error;
-    throw refused('it is damaged, or no ZIP file.');
-  }
-}
-
-function parsed(name: string, data: Uint8Array): unknown {
-  try {
-    return JSON.parse(strFromU8(data));
+    return JSON.parse(Buffer.from(data).toString('utf8'));
   } catch {
-    throw refused(`${name} is not readable JSON.`);
+    throw refusedArchive(`${entry.name} is not readable JSON.`);
   }
 }
 
-const refused = (why: string) =>
-  new AppError('bad-input', `This archive was not read: ${why}`, {
-    hint: 'Choose a file that was exported from a job. Nothing was changed.',
-  });
-
-const json = (value: unknown) => strToU8(`${JSON.stringify(value, null, 2)}\n`);
+const json = (value: unknown) => `${JSON.stringify(value, null, 2)}\n`;
 
 const setsOf = ({ shots }: Job) =>
   new Set(shots.map(({ setId }) => setId).filter((id) => storedId.safeParse(id).success) as string[]);
@@ -180,10 +181,10 @@ function tablesOf({ brief, products, shots }: Job): Record<string, object[]> {
   };
 }
 
-const contents = ({ name }: Job) => `Fendrix job “${name}”
+const contents = ({ name }: Job, lost: readonly string[]) => `Fendrix job “${name}”
 
 job.json     the job: brief, products, pictures to take; lengths in metres
 sets         one JSON document for each set, frame of reference: the mark, +x camera right, +y away, +z up
 pictures     reference pictures, named by the SHA-256 of their bytes
 tables       the same as CSV for reading elsewhere
-`;
+${lost.length === 0 ? '' : `\nNot in it:\n${lost.map((what) => `- ${what}\n`).join('')}`}`;

@@ -19,7 +19,7 @@ export function createKitStore(database: Database): KitStore {
   async function read(): Promise<StoredKit> {
     const [row] = await database.query.select().from(kits).where(eq(kits.id, ONLY)).limit(1);
     if (!row) return { revision: 0, document: defaultKit() };
-    return { revision: row.revision, document: requireKit(JSON.parse(row.document)) };
+    return { revision: row.revision, document: readableKit(row.document) };
   }
 
   return {
@@ -43,6 +43,19 @@ export function createKitStore(database: Database): KitStore {
       });
     },
   };
+}
+
+/** The kit as it is stored; told why where it cannot be read. */
+function readableKit(text: string): Kit {
+  try {
+    return requireKit(JSON.parse(text));
+  } catch (error) {
+    const problems = error instanceof AppError ? (error.details.problems ?? []) : [];
+    throw new AppError('unreadable', 'The kit is stored in a way that cannot be read.', {
+      hint: 'It is left as it is: mend it in a copy of the database, or put one from a backup in its place.',
+      problems,
+    });
+  }
 }
 
 function requireKit(data: unknown): Kit {

@@ -8,6 +8,12 @@ export function addDocumentRoutes<D>(router: Router, store: DocumentStore<D>): v
   router.get('/:id', async (ctx) => {
     ctx.body = await store.read(documentId(ctx.params.id));
   });
+  router.get('/:id/raw', async (ctx) => {
+    const { name, text } = await store.raw(documentId(ctx.params.id));
+    ctx.attachment(`${name.replace(/[^\p{L}\p{N} ,.-]/gu, '').trim() || 'document'}.json`);
+    ctx.type = 'application/json';
+    ctx.body = text;
+  });
   router.post('/', async (ctx) => {
     const { document } = requireValid(createBody, ctx.request.body, 'body');
     ctx.body = await store.create(document);

@@ -1,7 +1,7 @@
 import type { Middleware } from 'koa';
 import { AppError } from '../errors.js';
 
-/** What addresses take that do not take JSON. None of it can be sent from another site without being asked first. */
+/** What addresses take that do not take JSON, as written here or in other letters or with a slash more. None of it can be sent from another site without being asked first. */
 const TYPES: Record<string, string> = {
   '/api/pictures': 'image/*',
   '/api/jobs/import': 'application/zip',
@@ -22,10 +22,11 @@ export function hostAndOriginGuard(hosts: readonly string[], origins: readonly s
       });
     }
     const origin = ctx.get('origin').toLowerCase();
-    if (CHANGING.has(ctx.method) && origin !== '' && !origins.includes(origin)) {
+    const foreign = origin === '' ? ctx.get('sec-fetch-site') === 'cross-site' : !origins.includes(origin);
+    if (CHANGING.has(ctx.method) && foreign) {
       throw new AppError('forbidden', 'Changes are taken from this application only.');
     }
-    const type = TYPES[ctx.path] ?? 'application/json';
+    const type = TYPES[ctx.path.toLowerCase().replace(/\/+$/, '')] ?? 'application/json';
     if ((ctx.method === 'POST' || ctx.method === 'PUT') && !ctx.is(type)) {
       throw new AppError('bad-input', `The request must be ${type}.`, { hint: `Send content-type ${type}.` });
     }

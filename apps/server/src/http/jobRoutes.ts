@@ -1,7 +1,6 @@
+import type { Readable } from 'node:stream';
 import { type Job, jobListQuery, type Stored } from '@fendrix/contract';
 import Router from '@koa/router';
-import rawBody from 'raw-body';
-import { MOST_ARCHIVE_BYTES } from '../domain/jobArchive.js';
 import type { JobStore } from '../domain/jobs.js';
 import { addDocumentRoutes } from './documentRoutes.js';
 import { documentId, requireValid } from './requireValid.js';
@@ -10,8 +9,8 @@ interface Whole {
   /** Makes the demo job with its sets once more. */
   demo(): Promise<Stored<Job>>;
 
-  pack(id: string): Promise<{ name: string; bytes: Uint8Array }>;
-  unpack(archive: Uint8Array): Promise<Stored<Job>>;
+  pack(id: string): Promise<{ name: string; bytes: Readable }>;
+  unpack(archive: Readable, signal: AbortSignal): Promise<Stored<Job>>;
 }
 
 /** Routes of jobs: list, read, create, save, delete, export and import as one archive, the demo job. */
@@ -22,7 +21,9 @@ export function jobRoutes(store: JobStore, whole: Whole): Router {
     ctx.body = await store.list(requireValid(jobListQuery, { ...ctx.query }, 'query'));
   });
   router.post('/import', async (ctx) => {
-    ctx.body = await whole.unpack(await rawBody(ctx.req, { limit: MOST_ARCHIVE_BYTES }));
+    const gone = new AbortController();
+    ctx.req.once('aborted', () => gone.abort(new Error('who sent the archive is gone')));
+    ctx.body = await whole.unpack(ctx.req, gone.signal);
     ctx.status = 201;
   });
   router.post('/demo', async (ctx) => {
@@ -33,7 +34,7 @@ export function jobRoutes(store: JobStore, whole: Whole): Router {
     const { name, bytes } = await whole.pack(documentId(ctx.params.id));
     ctx.attachment(name);
     ctx.type = 'application/zip';
-    ctx.body = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+    ctx.body = bytes;
   });
   addDocumentRoutes(router, store);
   return router;
