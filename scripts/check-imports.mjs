@@ -24,7 +24,7 @@ const RULES = [
       /^@fendrix\/(catalogue|contract|core|demo)$/,
       /^@fendrix\/workers(\/node)?$/,
       /^(@koa\/|koa|drizzle-orm|@libsql\/|pino|zod)/,
-      /^(sharp|fflate|papaparse|raw-body)$/,
+      /^(sharp|yauzl|yazl|papaparse|raw-body)$/,
     ],
   },
   {
@@ -41,7 +41,7 @@ const RULES = [
     may: [
       /^@fendrix\/(catalogue|contract|core|files)$/,
       /^@fendrix\/workers(\/browser)?$/,
-      /^(react|react-dom|react-redux|react-router|react-hotkeys-hook|redux-undo|notistack|echarts|three|papaparse|fast-deep-equal)(\/|$)/,
+      /^(react|react-dom|react-redux|react-router|react-hotkeys-hook|redux-undo|notistack|echarts|three|papaparse|fast-deep-equal|idb-keyval)(\/|$)/,
       /^(@mui\/|@emotion\/|@reduxjs\/|@fontsource-variable\/|@use-gesture\/|@react-three\/)/,
     ],
   },

@@ -3,7 +3,9 @@ import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import { benchSet } from '../src/features/bench/state/benchSlice';
 import { renameSet } from '../src/features/bench/state/edits';
 import { edit, openSet } from '../src/features/bench/state/thunks';
-import { readDraft } from '../src/shared/document/drafts';
+import { keepWhatIsOpen } from '../src/shared/document/autosave';
+import { dropDraft, keepDraft, readDrafts } from '../src/shared/document/drafts';
+import { refusalsOf } from '../src/shared/refusals';
 import { openStore, STORED } from './benchStore';
 
 interface Sent {
@@ -46,6 +48,9 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 
+/** What is kept of the set in this browser, newest first. */
+const drafts = async () => (await readDrafts(STORED.id)).map(({ document }) => document);
+
 const pass = (milliseconds: number) => vi.advanceTimersByTimeAsync(milliseconds);
 
 describe('autosave', () => {
@@ -57,7 +62,7 @@ describe('autosave', () => {
     expect(sent.map(({ revision, document }) => [revision, document.name])).toEqual([[3, 'c']]);
     expect(store.getState().benchSet.file.save).toBe('saved');
     expect(store.getState().benchSet.file.stored?.revision).toBe(4);
-    expect(readDraft(STORED.id, 3)).toBeNull();
+    expect(await drafts()).toEqual([]);
   });
 
   test('a change during a save is saved after it, on the new revision', async () => {
@@ -82,12 +87,12 @@ describe('autosave', () => {
     answer = () => Promise.reject(new TypeError('no network'));
     store.dispatch(edit(renameSet('offline')));
     await pass(1000);
-    expect(store.getState().benchSet.file.save).toBe('kept');
-    expect(readDraft(STORED.id, 3)).toMatchObject({ name: 'offline' });
+    expect(store.getState().benchSet.file).toMatchObject({ save: 'offline', kept: true });
+    expect(await drafts()).toMatchObject([{ name: 'offline' }]);
     answer = accept;
     await pass(5000);
     expect(store.getState().benchSet.file.save).toBe('saved');
-    expect(readDraft(STORED.id, 3)).toBeNull();
+    expect(await drafts()).toEqual([]);
   });
 
   test('a newer set elsewhere stops saving until one is chosen', async () => {
@@ -121,7 +126,7 @@ describe('autosave', () => {
     await pass(50);
     expect(sent).toHaveLength(1);
     expect(sent[0]).toMatchObject({ revision: 3, document: { name: 'In a hurry' } });
-    expect(readDraft(STORED.id, 3)).toBeNull();
+    expect(await drafts()).toEqual([]);
     await pass(2000);
     expect(sent).toHaveLength(1);
   });
@@ -143,7 +148,7 @@ describe('autosave', () => {
     store.dispatch(edit(renameSet('Away')));
     store.dispatch(benchSet.closed());
     await pass(100);
-    expect(readDraft(STORED.id, 3)).toMatchObject({ name: 'Away' });
+    expect(await drafts()).toMatchObject([{ name: 'Away' }]);
   });
 
   test('an answer that comes when another set is open is not taken for that one', async () => {
@@ -180,10 +185,101 @@ describe('autosave', () => {
     expect(sent).toEqual([]);
   });
 
-  test('a draft of another revision or a broken one is not used', () => {
-    localStorage.setItem(`fendrix.unsaved.${STORED.id}`, '{"revision":2,"document":{}}');
-    expect(readDraft(STORED.id, 3)).toBeNull();
-    localStorage.setItem(`fendrix.unsaved.${STORED.id}`, 'not json');
-    expect(readDraft(STORED.id, 3)).toBeNull();
+  test('each window keeps its own draft; none is dropped for another; what is no draft is passed over', async () => {
+    await keepDraft(STORED.id, 3, { name: 'here' });
+    const other = JSON.stringify({
+      revision: 2,
+      at: '2026-01-01T00:00:00.000Z',
+      document: { name: 'there' },
+    });
+    localStorage.setItem(`fendrix.unsaved.${STORED.id}.other-window`, other);
+    localStorage.setItem(`fendrix.unsaved.${STORED.id}`, '{"revision":1,"document":{"name":"before"}}');
+    localStorage.setItem(`fendrix.unsaved.${STORED.id}.broken`, 'not json');
+    expect(await drafts()).toEqual([{ name: 'here' }, { name: 'there' }, { name: 'before' }]);
+    dropDraft(STORED.id);
+    expect(await drafts()).toEqual([{ name: 'there' }, { name: 'before' }]);
+    dropDraft(STORED.id, 'before');
+    expect(await drafts()).toEqual([{ name: 'there' }]);
+  });
+
+  test('a browser that keeps nothing is told: nothing says that it is kept', async () => {
+    answer = () => Promise.reject(new TypeError('no network'));
+    const full = vi.spyOn(Storage.prototype, 'setItem').mockImplementation(() => {
+      throw new DOMException('full', 'QuotaExceededError');
+    });
+    const { store } = openStore({ autosave: true });
+    store.dispatch(edit(renameSet('large')));
+    await pass(1000);
+    full.mockRestore();
+    expect(store.getState().benchSet.file).toMatchObject({ save: 'offline', kept: false });
+  });
+
+  test.each([
+    [404, 'gone', false],
+    [400, 'refused', false],
+    [413, 'too-large', false],
+    [507, 'storage', true],
+    [500, 'failed', true],
+  ] as const)('an answer of %d has words and a way out of its own', async (status, save, again) => {
+    answer = () => json(status, { error: { code: 'internal', message: 'In words.' } });
+    const { store } = openStore({ autosave: true });
+    store.dispatch(edit(renameSet('Not taken')));
+    await pass(1000);
+    expect(store.getState().benchSet.file).toMatchObject({ save, why: 'In words.', kept: true });
+    expect(await drafts()).toMatchObject([{ name: 'Not taken' }]);
+    await pass(5000);
+    expect(sent.length > 1).toBe(again);
+    // The next change is tried whatever was before.
+    answer = accept;
+    store.dispatch(edit(renameSet('Taken')));
+    await pass(5000);
+    expect(store.getState().benchSet.file.save).toBe('saved');
+    expect(await drafts()).toEqual([]);
+  });
+
+  test('when the page goes, the last change is kept at once', async () => {
+    const { store } = openStore({ autosave: true });
+    store.dispatch(edit(renameSet('In the last moment')));
+    keepWhatIsOpen(benchSet, store.getState);
+    expect(JSON.stringify({ ...localStorage })).toContain('In the last moment');
+  });
+
+  test('of two versions either can be gone back to', async () => {
+    const { store, set } = openStore({ autosave: true });
+    const newer = { ...STORED, revision: 9, document: { ...STORED.document, name: 'Theirs' } };
+    answer = () => json(409, { error: { code: 'conflict', message: 'Changed elsewhere.', newer } });
+    store.dispatch(edit(renameSet('Mine')));
+    await pass(1500);
+    answer = accept;
+    store.dispatch(benchSet.settleConflict('newer'));
+    expect(set().name).toBe('Theirs');
+    store.dispatch(benchSet.undo());
+    expect(set().name).toBe('Mine');
+    await pass(1500);
+    expect(sent.at(-1)).toMatchObject({ revision: 9, document: { name: 'Mine' } });
+  });
+
+  test('a draft of an older revision is gone on with by choice, and can be undone', async () => {
+    const { store, set } = openStore({ autosave: true });
+    const draft = {
+      window: 'other-window',
+      revision: 2,
+      at: '',
+      document: { ...STORED.document, name: 'Late' },
+    };
+    store.dispatch(benchSet.draftsMet([draft]));
+    expect(set().name).toBe(STORED.name);
+    expect(store.dispatch(benchSet.takeDraft(draft))).toBe(true);
+    expect(set().name).toBe('Late');
+    expect(store.getState().benchSet.file.offered).toEqual([]);
+    await pass(1500);
+    expect(sent.at(-1)).toMatchObject({ revision: 3, document: { name: 'Late' } });
+    store.dispatch(benchSet.undo());
+    expect(set().name).toBe(STORED.name);
+    const broken = { ...draft, document: { ...STORED.document, lights: 'none' } };
+    store.dispatch(benchSet.draftsMet([broken]));
+    const told = refusalsOf(() => expect(store.dispatch(benchSet.takeDraft(broken))).toBe(false));
+    expect(told).toHaveLength(1);
+    expect(store.getState().benchSet.file.offered).toHaveLength(1);
   });
 });

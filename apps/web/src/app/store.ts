@@ -3,7 +3,7 @@ import { benchReducers, benchSet } from '../features/bench';
 import { jobsApi, openJob } from '../features/jobs';
 import { kitApi } from '../features/kit';
 import { setsApi } from '../features/sets';
-import { startAutosave } from '../shared/document/autosave';
+import { keepWhatIsOpen, startAutosave } from '../shared/document/autosave';
 
 const listeners = createListenerMiddleware();
 
@@ -24,3 +24,15 @@ export const store = configureStore({
 
 startAutosave(listeners, benchSet);
 startAutosave(listeners, openJob);
+
+// A page that goes away, or into the background of a phone, may not come back.
+for (const [target, event] of [
+  [window, 'pagehide'],
+  [document, 'visibilitychange'],
+] as const) {
+  target.addEventListener(event, () => {
+    if (event === 'visibilitychange' && document.visibilityState !== 'hidden') return;
+    keepWhatIsOpen(benchSet, store.getState);
+    keepWhatIsOpen(openJob, store.getState);
+  });
+}

@@ -1,12 +1,10 @@
-import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import CircularProgress from '@mui/material/CircularProgress';
 import { useEffect } from 'react';
 import { useSelector } from 'react-redux';
 import { useParams } from 'react-router';
-import { failureMessage } from '../../shared/api';
-import { readDraft } from '../../shared/document/drafts';
+import { UnreadableNote } from '../../shared/document/UnreadableNote';
+import { useOpening } from '../../shared/document/useOpening';
 import { Page } from '../../shared/Page';
 import { surround } from '../../shared/theme';
 import { setsApi } from '../sets';
@@ -40,17 +38,18 @@ export function BenchView() {
   const dispatch = useBenchDispatch();
   const openId = useSelector((state: WithBench) => state.benchSet.file.stored?.id);
 
-  useEffect(() => {
-    if (data && data.id === id && !isFetching) dispatch(openSet(data, readDraft(data.id, data.revision)));
-  }, [data, id, isFetching, dispatch]);
+  useOpening(benchSet, data && data.id === id && !isFetching ? data : undefined, openSet);
   useEffect(() => () => void dispatch(benchSet.closed()), [dispatch]);
 
   if (error) {
     return (
       <Page title="This set cannot be opened">
-        <Alert severity="warning" action={<Button onClick={() => void refetch()}>Try again</Button>}>
-          {failureMessage(error)}
-        </Alert>
+        <UnreadableNote
+          error={error}
+          address={`/api/sets/${id}`}
+          list="/sets"
+          onTryAgain={() => void refetch()}
+        />
       </Page>
     );
   }

@@ -1,16 +1,15 @@
-import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import CircularProgress from '@mui/material/CircularProgress';
 import type { ThunkDispatch, UnknownAction } from '@reduxjs/toolkit';
 import { useEffect } from 'react';
 import { useDispatch, useSelector } from 'react-redux';
 import { NavLink, Outlet, useParams } from 'react-router';
-import { failureMessage } from '../../shared/api';
-import { readDraft } from '../../shared/document/drafts';
 import { FileBar } from '../../shared/document/FileBar';
+import { UnreadableNote } from '../../shared/document/UnreadableNote';
+import { useOpening } from '../../shared/document/useOpening';
 import { Page } from '../../shared/Page';
 import { jobsApi } from './api';
+import { jobDifferences } from './state/jobDifferences';
 import { openJob, type WithJob } from './state/openJob';
 
 /** The parts of a job in the order of work. */
@@ -31,11 +30,7 @@ export function JobFrame() {
   const openId = useSelector((state: WithJob) => state.job.file.stored?.id);
   const name = useSelector((state: WithJob) => openJob.documentOf(state)?.name);
 
-  useEffect(() => {
-    if (data && data.id === jobId && !isFetching) {
-      dispatch(openJob.open(data, readDraft(data.id, data.revision)));
-    }
-  }, [data, jobId, isFetching, dispatch]);
+  useOpening(openJob, data && data.id === jobId && !isFetching ? data : undefined, openJob.open);
   useEffect(() => () => void dispatch(openJob.closed()), [dispatch]);
   useEffect(() => {
     if (name) document.title = `${name} · Fendrix`;
@@ -44,9 +39,12 @@ export function JobFrame() {
   if (error) {
     return (
       <Page title="This job cannot be opened">
-        <Alert severity="warning" action={<Button onClick={() => void refetch()}>Try again</Button>}>
-          {failureMessage(error)}
-        </Alert>
+        <UnreadableNote
+          error={error}
+          address={`/api/jobs/${jobId}`}
+          list="/jobs"
+          onTryAgain={() => void refetch()}
+        />
       </Page>
     );
   }
@@ -58,7 +56,12 @@ export function JobFrame() {
     );
   }
   return (
-    <Page title={name} wide places={<Parts jobId={jobId} />} file={<FileBar open={openJob} noun="job" />}>
+    <Page
+      title={name}
+      wide
+      places={<Parts jobId={jobId} />}
+      file={<FileBar open={openJob} noun="job" describe={jobDifferences} />}
+    >
       <Outlet />
     </Page>
   );

@@ -1,20 +1,23 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
-import DialogActions from '@mui/material/DialogActions';
-import DialogContent from '@mui/material/DialogContent';
-import DialogContentText from '@mui/material/DialogContentText';
-import DialogTitle from '@mui/material/DialogTitle';
 import type { ThunkDispatch, UnknownAction } from '@reduxjs/toolkit';
+import { type ReactNode, useState } from 'react';
 import { type Options, useHotkeys } from 'react-hotkeys-hook';
 import { shallowEqual, useDispatch, useSelector } from 'react-redux';
+import { useAnyPending } from '../pending';
 import type { OpenDocument, OpenDocumentState, SaveState } from './openDocument';
+import { ConflictDialog, DraftDialog, TroubleDialog } from './VersionDialogs';
 
 const SAVE_WORDS: Record<SaveState, string> = {
   saved: 'saved',
   saving: 'saving',
-  kept: 'offline, kept in this browser',
+  offline: 'offline',
   conflict: 'changed elsewhere',
+  gone: 'deleted elsewhere',
+  refused: 'not saved: refused',
+  'too-large': 'not saved: too large',
+  storage: 'not saved: the disk',
+  failed: 'not saved: server trouble',
 };
 
 /** In a field that holds something typed and not yet set, undo takes back typing; anywhere else it is the document's. */
@@ -27,22 +30,32 @@ const UNDO_KEYS: Options = {
     !('settled' in target.dataset),
 };
 
-/** Undo and redo of an open document by Ctrl+Z and Ctrl+Shift+Z, and whether it is kept. */
-export function FileBar<D extends { name: string }, K extends string>({
-  open,
-  noun,
-}: {
+export interface FileBarProps<D extends { name: string }, K extends string> {
   open: OpenDocument<D, K>;
   noun: string;
-}) {
+  /** What tells a second state apart from a first, in words. */
+  describe(before: D, after: D): string[];
+  /** A small picture of a state, where there is one. */
+  picture?(document: D): ReactNode;
+}
+
+/** Undo and redo of an open document by Ctrl+Z and Ctrl+Shift+Z, and whether it is kept. */
+export function FileBar<D extends { name: string }, K extends string>(props: FileBarProps<D, K>) {
+  const { open, noun } = props;
   const dispatch = useDispatch<ThunkDispatch<unknown, unknown, UnknownAction>>();
-  const { canUndo, canRedo, save } = useSelector((state: Record<K, OpenDocumentState<D>>) => {
+  const { canUndo, canRedo, save, kept, why } = useSelector((state: Record<K, OpenDocumentState<D>>) => {
     const { history, file } = state[open.key];
-    return { canUndo: history.past.length > 0, canRedo: history.future.length > 0, save: file.save };
+    const { past, future } = history;
+    return { ...file, canUndo: past.length > 0, canRedo: future.length > 0 };
   }, shallowEqual);
+  const typing = useAnyPending();
+  const [asking, setAsking] = useState(false);
   useHotkeys('mod+z', () => void dispatch(open.undo()), UNDO_KEYS);
   useHotkeys('mod+shift+z, mod+y', () => void dispatch(open.redo()), UNDO_KEYS);
   const calm = save === 'saved' || save === 'saving';
+  const where =
+    calm || save === 'conflict' ? '' : kept ? ', kept in this browser' : ', NOT kept: leave this page open';
+  const words = save === 'saved' && typing ? 'being typed' : `${SAVE_WORDS[save]}${where}`;
   return (
     <>
       <BarButton label="Undo" disabled={!canUndo} onClick={() => dispatch(open.undo())} />
@@ -58,9 +71,14 @@ export function FileBar<D extends { name: string }, K extends string>({
           fontSize: '0.8125rem',
         }}
       >
-        {SAVE_WORDS[save]}
+        {words}
       </Box>
-      <ConflictDialog open={open} noun={noun} />
+      {!calm && save !== 'offline' && save !== 'conflict' && (
+        <BarButton label="What to do" disabled={false} onClick={() => setAsking(true)} />
+      )}
+      {asking && !calm && <TroubleDialog {...props} why={why} onClose={() => setAsking(false)} />}
+      <ConflictDialog {...props} />
+      <DraftDialog key={noun} {...props} />
     </>
   );
 }
@@ -76,34 +94,5 @@ function BarButton({ label, disabled, onClick }: { label: string; disabled: bool
     >
       {label}
     </Button>
-  );
-}
-
-/** Asks which of two versions to go on with when the document was changed elsewhere. */
-function ConflictDialog<D extends { name: string }, K extends string>({
-  open,
-  noun,
-}: {
-  open: OpenDocument<D, K>;
-  noun: string;
-}) {
-  const newer = useSelector((state: Record<K, OpenDocumentState<D>>) => state[open.key].file.newer);
-  const dispatch = useDispatch<ThunkDispatch<Record<K, OpenDocumentState<D>>, unknown, UnknownAction>>();
-  return (
-    <Dialog open={newer !== null} aria-labelledby="conflict-title">
-      <DialogTitle id="conflict-title">This {noun} was changed elsewhere</DialogTitle>
-      <DialogContent>
-        <DialogContentText>
-          Another window saved “{newer?.name}” in the meantime. Going on with yours saves it over that one; it
-          stays within reach of undo here until you close the page.
-        </DialogContentText>
-      </DialogContent>
-      <DialogActions>
-        <Button onClick={() => dispatch(open.settleConflict('newer'))}>Take the newer one</Button>
-        <Button variant="contained" onClick={() => dispatch(open.settleConflict('mine'))}>
-          Go on with mine
-        </Button>
-      </DialogActions>
-    </Dialog>
   );
 }

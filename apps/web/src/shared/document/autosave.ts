@@ -1,9 +1,10 @@
-import type { ApiError, Stored } from '@fendrix/contract';
 import type { ListenerMiddlewareInstance } from '@reduxjs/toolkit';
 import equal from 'fast-deep-equal';
 import { enqueueSnackbar } from 'notistack';
+import { settlePending } from '../pending';
 import { dropDraft, keepDraft } from './drafts';
 import type { OpenDocument, OpenDocumentState } from './openDocument';
+import { newerOf, PASSES, reasonOf, type SaveFailure, troubleOf } from './saveFailure';
 
 /** Quiet time after the last change before it is saved, ms. */
 const QUIET_MS = 600;
@@ -12,14 +13,10 @@ const DRAFT_MS = 150;
 /** Time between tries while the server cannot be reached, ms. */
 const RETRY_MS = 4000;
 
-interface SaveFailure {
-  status?: number | string;
-  data?: ApiError;
-}
-
 /**
- * Saves an open document a moment after each change, with its revision. While the server is away the document is
- * kept in the browser and tried again; a newer one elsewhere is shown and nothing is overwritten.
+ * Saves an open document a moment after each change, with its revision. What cannot be saved is kept in the browser, with
+ * the reason, and tried again where that may help; a newer one elsewhere is shown and nothing is overwritten. When the page
+ * goes, what is half typed is set and all of it is kept.
  */
 export function startAutosave<D extends { name: string }, K extends string>(
   listeners: ListenerMiddlewareInstance,
@@ -27,7 +24,9 @@ export function startAutosave<D extends { name: string }, K extends string>(
 ): void {
   type State = Record<K, OpenDocumentState<D>>;
 
-  function edited(_action: unknown, now: unknown, before: unknown): boolean {
+  function edited(action: unknown, now: unknown, before: unknown): boolean {
+    // What has just been read is stored already.
+    if ((action as { meta?: { stored?: boolean } }).meta?.stored) return false;
     const [to, from] = [now as State, before as State];
     const same = to[open.key].file.stored?.id === from[open.key].file.stored?.id;
     const [after, earlier] = [open.documentOf(to), open.documentOf(from)];
@@ -45,7 +44,8 @@ export function startAutosave<D extends { name: string }, K extends string>(
       await api.delay(DRAFT_MS);
       const { stored, save } = state()[open.key].file;
       const document = open.documentOf(state());
-      if (stored && document && save !== 'saved') keepDraft(stored.id, stored.revision, document);
+      if (!stored || !document || save === 'saved') return;
+      api.dispatch(open.keptChanged(await keepDraft(stored.id, stored.revision, document)));
     },
   });
   listeners.startListening({
@@ -72,8 +72,9 @@ export function startAutosave<D extends { name: string }, K extends string>(
       const before = api.getOriginalState() as State;
       const { stored, save } = before[open.key].file;
       const document = open.documentOf(before);
-      if (!stored || !document || save === 'saved' || save === 'conflict') return;
-      keepDraft(stored.id, stored.revision, document);
+      if (!stored || !document || save === 'saved') return;
+      void keepDraft(stored.id, stored.revision, document);
+      if (save === 'conflict') return;
       const revision = Math.max((await calls.last(stored.id)) ?? 0, stored.revision);
       const { failure } = await calls.save((action) => api.dispatch(action as never), {
         id: stored.id,
@@ -81,12 +82,28 @@ export function startAutosave<D extends { name: string }, K extends string>(
         document,
       });
       if (!failure) dropDraft(stored.id);
-      else if (failure.data?.error.newer) {
-        const words = `“${document.name}” was changed elsewhere too: your last change to it was not saved.`;
+      else if (newerOf(failure)) {
+        const words = `“${document.name}” was changed elsewhere too. Your last change is kept in this browser: open it again to decide.`;
         enqueueSnackbar(words, { variant: 'warning' });
       }
     },
   });
+}
+
+/**
+ * Keeps what is not saved of an open document, at once: for when the page goes.
+ * @param state of the store as it is
+ */
+export function keepWhatIsOpen<D extends { name: string }, K extends string>(
+  open: OpenDocument<D, K>,
+  state: () => Record<K, OpenDocumentState<D>>,
+): void {
+  const before = open.documentOf(state());
+  settlePending();
+  const { stored, save } = state()[open.key].file;
+  const document = open.documentOf(state());
+  const unsaved = save !== 'saved' || document !== before;
+  if (stored && document && unsaved) void keepDraft(stored.id, stored.revision, document);
 }
 
 type Send = (action: unknown) => unknown;
@@ -139,12 +156,12 @@ async function saveUntilDone<D extends { name: string }, K extends string>(
     const document = open.documentOf(state());
     if (!stored || stored.id !== id || !document) return;
     const { failure, revision } = await calls.save(send, { id, revision: stored.revision, document });
-    const newer = failure?.data?.error.newer as Stored<D> | undefined;
+    const newer = failure ? newerOf<D>(failure) : undefined;
     // The same may have been saved meanwhile, as by leaving the page and coming back at once.
     const stands = newer && equal(newer.document, document) ? newer.revision : revision;
     if (state()[open.key].file.stored?.id !== id) {
       // Another document is open by now: what came back is not about it.
-      if (stands === undefined) keepDraft(id, stored.revision, document);
+      if (stands === undefined) void keepDraft(id, stored.revision, document);
       return;
     }
     if (stands !== undefined) {
@@ -154,12 +171,15 @@ async function saveUntilDone<D extends { name: string }, K extends string>(
       send(open.saveChanged('saved'));
       return;
     }
+    send(open.keptChanged(await keepDraft(id, stored.revision, document)));
     if (newer) {
       send(open.conflictMet(newer));
       return;
     }
-    send(open.saveChanged('kept'));
-    keepDraft(id, stored.revision, document);
+    const trouble = troubleOf(failure ?? {});
+    send(open.saveChanged(trouble, failure ? reasonOf(failure) : ''));
+    // What is refused is refused again: the next change tries anew.
+    if (!PASSES.has(trouble)) return;
     await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
   }
 }

@@ -8,16 +8,24 @@ import {
 } from '@reduxjs/toolkit';
 import undoable, { type StateWithHistory } from 'redux-undo';
 import { tellRefusal } from '../refusals';
-import { dropDraft } from './drafts';
+import { type Draft, dropDraft } from './drafts';
 import { problemWords } from './problemWords';
+import type { Trouble } from './saveFailure';
+import { ownWindow } from './windows';
 
-export type SaveState = 'saved' | 'saving' | 'kept' | 'conflict';
+export type SaveState = 'saved' | 'saving' | 'conflict' | Trouble;
 
 /** Where the open document is kept, and whether what is here is there too. */
 export interface FileState<D> {
   stored: { id: string; revision: number } | null;
   save: SaveState;
   newer: Stored<D> | null;
+  /** What the server said of the last save that failed. */
+  why: string;
+  /** Whether what is not saved is kept in this browser. */
+  kept: boolean;
+  /** What is kept in this browser beside the open document: not saved, and to be decided on. */
+  offered: Draft[];
 }
 
 interface Value<D> {
@@ -35,6 +43,8 @@ export interface OpenDocument<D extends { name: string }, K extends string> {
   key: K;
   reducer: Reducer<OpenDocumentState<D>, UnknownAction>;
   save: SaveCall<D>;
+  /** Stores a document anew, and where it is then opened. */
+  copies: Copies<D>;
   documentOf(state: Record<K, OpenDocumentState<D>>): D | null;
   /**
    * Applies a change and checks the whole document; a change that would break it is refused with the field and the
@@ -42,14 +52,21 @@ export interface OpenDocument<D extends { name: string }, K extends string> {
    * @param gesture changes of one gesture are undone together
    */
   edit(change: (document: D) => D, gesture?: string | null): Thunk<Record<K, OpenDocumentState<D>>, boolean>;
-  /** Opens a stored document; a draft that was kept in this browser and fits its revision comes first. */
+  /** Opens a stored document; what this window kept of it comes first, as a change that can be undone. */
   open(stored: Stored<D>, draft: unknown): Thunk<Record<K, OpenDocumentState<D>>>;
-  /** Settles a conflict: the newer document from the server, or this one saved over it. */
+  /** Settles a conflict: the newer document from the server, or this one saved over it. Both can be undone. */
   settleConflict(keep: 'mine' | 'newer'): Thunk<Record<K, OpenDocumentState<D>>>;
+  /** Drafts that are to be decided on. */
+  draftsMet(drafts: Draft[]): UnknownAction;
+  /** Goes on with a draft, as a change that can be undone; told and left where it is if it cannot be. */
+  takeDraft(draft: Draft): Thunk<Record<K, OpenDocumentState<D>>, boolean>;
+  /** Not asked about any more, here. */
+  draftSettled(window: string): UnknownAction;
   undo(): UnknownAction;
   redo(): UnknownAction;
   closed(): UnknownAction;
-  saveChanged(save: SaveState): UnknownAction;
+  saveChanged(save: SaveState, why?: string): UnknownAction;
+  keptChanged(kept: boolean): UnknownAction;
   revisionSaved(revision: number): UnknownAction;
   conflictMet(newer: Stored<D>): UnknownAction;
 }
@@ -58,18 +75,24 @@ type Thunk<S, R = void> = ThunkAction<R, S, unknown, UnknownAction>;
 type DocumentSchema<D> = Parameters<typeof checkDocument<D>>[0];
 type SaveCall<D> = (args: { id: string; revision: number; document: D }) => unknown;
 
+export interface Copies<D> {
+  create(document: D): unknown;
+  path(id: string): string;
+}
+
 /** Kept steps of undo. */
 const HISTORY = 200;
 
 /**
  * A document that is open in the page: its value with undo, checked at every edit, and where it is kept.
- * @param key place in the store  @param save the call that stores it, for autosave
+ * @param key place in the store  @param save the call that stores it, for autosave  @param copies the one that stores it anew
  * @param toCheck leaves out of an edit's check what is the same as in the document before
  */
 export function createOpenDocument<D extends { name: string }, K extends string>(
   key: K,
   schema: DocumentSchema<D>,
   save: SaveCall<D>,
+  copies: Copies<D>,
   toCheck: (next: D, before: D) => D = (next) => next,
 ): OpenDocument<D, K> {
   type State = Record<K, OpenDocumentState<D>>;
@@ -77,25 +100,42 @@ export function createOpenDocument<D extends { name: string }, K extends string>
   /** Nothing is open; what is opened next is no edit of the last. */
   const cleared = createAction(`${key}/cleared`);
   /** A whole checked document takes the place of the last; same gesture, same step of undo. */
-  const replaced = createAction(`${key}/replaced`, (document: D, gesture: string | null) => ({
+  const replaced = createAction(`${key}/replaced`, (document: D, gesture: string | null, stored = false) => ({
     payload: document,
-    meta: { gesture },
+    meta: { gesture, stored },
   }));
   const value = (state: Value<D> = { value: null }, action: UnknownAction): Value<D> => {
     if (cleared.match(action)) return { value: null };
     return replaced.match(action) ? { value: action.payload } : state;
   };
 
-  const nothing: FileState<D> = { stored: null, save: 'saved', newer: null };
+  const nothing: FileState<D> = {
+    stored: null,
+    save: 'saved',
+    newer: null,
+    why: '',
+    kept: true,
+    offered: [],
+  };
   const opened = createAction<{ id: string; revision: number }>(`${key}/opened`);
   const closed = createAction(`${key}/closed`);
-  const saveChanged = createAction<SaveState>(`${key}/saveChanged`);
+  const saveChanged = createAction(`${key}/saveChanged`, (save: SaveState, why = '') => ({
+    payload: { save, why },
+  }));
+  const keptChanged = createAction<boolean>(`${key}/keptChanged`);
+  const draftsMet = createAction(`${key}/draftsMet`, (drafts: Draft[]) => ({ payload: drafts }));
+  const draftSettled = createAction<string>(`${key}/draftSettled`);
   const revisionSaved = createAction<number>(`${key}/revisionSaved`);
   const conflictMet = createAction(`${key}/conflictMet`, (newer: Stored<D>) => ({ payload: newer }));
   const file = (state: FileState<D> = nothing, action: UnknownAction): FileState<D> => {
     if (opened.match(action)) return { ...nothing, stored: action.payload };
     if (closed.match(action)) return nothing;
-    if (saveChanged.match(action)) return { ...state, save: action.payload };
+    if (saveChanged.match(action)) return { ...state, ...action.payload };
+    if (keptChanged.match(action)) return { ...state, kept: action.payload };
+    if (draftsMet.match(action)) return { ...state, offered: action.payload };
+    if (draftSettled.match(action)) {
+      return { ...state, offered: state.offered.filter(({ window }) => window !== action.payload) };
+    }
     if (conflictMet.match(action)) return { ...state, save: 'conflict', newer: action.payload };
     if (!revisionSaved.match(action) || !state.stored) return state;
     return { ...state, stored: { ...state.stored, revision: action.payload } };
@@ -141,7 +181,7 @@ export function createOpenDocument<D extends { name: string }, K extends string>
     return (dispatch) => {
       dispatch(cleared());
       dispatch(opened({ id: stored.id, revision: stored.revision }));
-      dispatch(replaced(stored.document, null));
+      dispatch(replaced(stored.document, null, true));
       dispatch({ type: types.clear });
       // The first check builds the checks of all fields: some 30 ms that would be felt where the first drag begins.
       setTimeout(() => checkDocument(schema, stored.document));
@@ -156,8 +196,28 @@ export function createOpenDocument<D extends { name: string }, K extends string>
       const { newer } = getState()[key].file;
       const mine = documentOf(getState());
       if (!newer || !mine) return;
-      if (keep === 'newer') dropDraft(newer.id);
-      dispatch(open(newer, keep === 'mine' ? mine : null));
+      dispatch(opened({ id: newer.id, revision: newer.revision }));
+      // Either can be gone back to by undo.
+      dispatch(replaced(newer.document, null, true));
+      if (keep === 'mine') dispatch(replaced(mine, null));
+      else dropDraft(newer.id);
+    };
+  }
+
+  function takeDraft({ document, window }: Draft): Thunk<State, boolean> {
+    return (dispatch, getState) => {
+      const { stored } = getState()[key].file;
+      const checked = checkDocument(schema, document);
+      if (!stored || !checked.ok) {
+        const [problem] = checked.ok ? [] : checked.problems;
+        tellRefusal(problem ? problemWords(problem, document) : 'This cannot be opened.');
+        return false;
+      }
+      dispatch(replaced(checked.value, null));
+      dispatch(draftSettled(window));
+      // Saved from here on under this window's name.
+      if (window !== ownWindow()) dropDraft(stored.id, window);
+      return true;
     };
   }
 
@@ -165,14 +225,19 @@ export function createOpenDocument<D extends { name: string }, K extends string>
     key,
     reducer,
     save,
+    copies,
     documentOf,
     edit,
     open,
     settleConflict,
+    draftsMet,
+    takeDraft,
+    draftSettled,
     undo: (): UnknownAction => ({ type: types.undo }),
     redo: (): UnknownAction => ({ type: types.redo }),
     closed,
     saveChanged,
+    keptChanged,
     revisionSaved,
     conflictMet,
   };

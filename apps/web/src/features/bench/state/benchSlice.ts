@@ -16,6 +16,7 @@ export const benchSet: OpenDocument<SetDocument, 'benchSet'> = createOpenDocumen
   'benchSet',
   setDocument,
   (args) => setsApi.endpoints.saveSet.initiate(args),
+  { create: (set) => setsApi.endpoints.createSet.initiate(set), path: (id) => `/sets/${id}` },
   withoutSameTakes,
 );
 

@@ -1,3 +1,5 @@
+import { type SetDocument, setDocument } from '@fendrix/contract';
+import { describeChange } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import InputBase from '@mui/material/InputBase';
@@ -5,6 +7,7 @@ import { memo } from 'react';
 import { Link } from 'react-router';
 import { FileBar } from '../../../shared/document/FileBar';
 import { tellRefusal } from '../../../shared/refusals';
+import { SmallPicture } from '../../../shared/render/SmallPicture';
 import { SchemeSwitch } from '../../../shared/SchemeSwitch';
 import { surround } from '../../../shared/theme';
 import { useWords } from '../../../shared/useWords';
@@ -50,11 +53,27 @@ export const BenchHeader = memo(function BenchHeader() {
         <SchemeSwitch />
       </Box>
       <Box sx={{ display: 'flex', alignItems: 'center', color: surround.quiet }}>
-        <FileBar open={benchSet} noun="set" />
+        <FileBar open={benchSet} noun="set" describe={setDifferences} picture={smallPictureOf} />
       </Box>
     </Box>
   );
 });
+
+/** What tells two states of a set apart, in words. */
+const setDifferences = (before: SetDocument, after: SetDocument): string[] => [
+  ...(before.name === after.name ? [] : [`named “${after.name}”`]),
+  ...describeChange(before, after),
+  ...(before.note === after.note ? [] : ['another note']),
+  ...(before.takes.length === after.takes.length
+    ? []
+    : [`${after.takes.length} takes instead of ${before.takes.length}`]),
+];
+
+/** What was kept may be no set any more: of that there is no picture. */
+const smallPictureOf = (set: SetDocument) =>
+  setDocument.safeParse(set).success && (
+    <SmallPicture set={set} width={240} samples={2} label={`How “${set.name}” looks`} />
+  );
 
 function SetName() {
   const name = useSetPart((set) => set.name);

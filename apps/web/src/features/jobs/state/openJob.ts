@@ -9,8 +9,11 @@ import {
 import { jobsApi } from '../api';
 
 /** The job that is open, with undo, saved as it changes. */
-export const openJob: OpenDocument<Job, 'job'> = createOpenDocument('job', jobDocument, (args) =>
-  jobsApi.endpoints.saveJob.initiate(args),
+export const openJob: OpenDocument<Job, 'job'> = createOpenDocument(
+  'job',
+  jobDocument,
+  (args) => jobsApi.endpoints.saveJob.initiate(args),
+  { create: (job) => jobsApi.endpoints.createJob.initiate(job), path: (id) => `/jobs/${id}/brief` },
 );
 
 export interface WithJob {
