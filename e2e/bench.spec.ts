@@ -129,7 +129,10 @@ test('numbers are typed with units; what is not understood or impossible is told
   await expect(height).toHaveValue('45.7 cm');
   await height.fill('20 m');
   await height.press('Enter');
-  await expect(page.getByText('is outside of the room')).toBeVisible();
+  // Told at the field, where it stays to be mended.
+  await expect(page.getByRole('alert')).toContainText('is outside of the room');
+  await expect(height).toHaveValue('20 m');
+  await height.press('Escape');
   await expect(height).toHaveValue('45.7 cm');
 });
 

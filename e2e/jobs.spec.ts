@@ -61,8 +61,8 @@ test('from a brief to a set: a newcomer gets from nothing to a placed camera', a
   await expect(cell(page, '1200')).toBeVisible();
   // What is not understood, or too much, is told and leaves the cell as it was.
   for (const [typed, told] of [
-    ['broad', /marginPart must be a number/],
-    ['90 %', /marginPart must be at most 0.4/],
+    ['broad', /margin must be a number/],
+    ['90 %', /margin must be at most 40 %/],
   ] as const) {
     await cell(page, '6 %').first().dblclick();
     await page.keyboard.press('ControlOrMeta+a');
@@ -190,6 +190,9 @@ test('a series tells order, risers and shares; overhead work is warned about', a
   await expect(page.getByRole('heading', { name: 'Tart from above' })).toBeVisible();
   await page.getByRole('link', { name: 'Lens and place' }).click();
   const ceiling = page.locator('[data-check="ceiling"]');
+  await expect(ceiling).toHaveAttribute('data-met', 'true');
+  await numberField(page, 'product fills').fill('40 %');
+  await numberField(page, 'product fills').press('Enter');
   await expect(ceiling).toHaveAttribute('data-met', 'false');
   await ceiling.getByRole('button', { name: /^Take / }).click();
   await expect(ceiling).toHaveAttribute('data-met', 'true');

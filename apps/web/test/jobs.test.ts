@@ -163,6 +163,36 @@ describe('the kit as CSV', () => {
     expect(read.entries.find(({ id }) => id === 'prime-50')?.name).toBe('Own 50 mm');
   });
 
+  test('names that a table would take for formulas go out harmless and come back as they were; numbers stay', () => {
+    const [first, ...rest] = entries;
+    for (const name of ['-2+3', '=1+1', '+a', '@x', "'quoted", "'=kept", 'plain', '-dash']) {
+      const named = [{ ...first, name }, ...rest] as typeof entries;
+      const csv = kitCsv(named);
+      if (name !== 'plain' && !name.startsWith("'"))
+        expect(csv).not.toMatch(new RegExp(`(^|,)\\${name[0]}${name.slice(1).replace('+', '\\+')}`, 'm'));
+      const read = readKitCsv(named, csv);
+      if (!read.ok) throw new Error(read.why);
+      expect(read.entries).toEqual(named);
+    }
+    expect(kitCsv(entries)).toMatch(/,-\d/);
+  });
+
+  test('columns that contradict each other and files beyond the limits are told before anything is read', () => {
+    const csv = 'what,kind,name,lossStops,lossStops.x\nequipment,filter,F,1,2\n';
+    expect(readKitCsv(entries, csv)).toMatchObject({
+      ok: false,
+      why: expect.stringContaining('lossStops.x'),
+    });
+    const twice = 'what,kind,name,name\nequipment,filter,F,G\n';
+    expect(readKitCsv(entries, twice).ok).toBe(false);
+    const long = `${HEAD}${'equipment,,lens,L,0.03,0.03,0.3,2,22\n'.repeat(2001)}`;
+    expect(readKitCsv(entries, long)).toMatchObject({ ok: false, why: 'It has more than 2000 rows.' });
+    expect(readKitCsv(entries, 'x'.repeat(5_000_001))).toMatchObject({
+      ok: false,
+      why: 'It is larger than 5 MB.',
+    });
+  });
+
   test('figures within figures go by dots', () => {
     const csv =
       'what,kind,name,tag,positionM,aimM,widthM,heightM,output.kind,output.energyJ\nlight,softbox,Own box,A,"[0,0,1]","[0,0,0]",0.5,0.7,flash-energy,300\n';

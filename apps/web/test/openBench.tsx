@@ -4,12 +4,14 @@ import {
   lampBehindFrost,
   loseGlare,
   mirrorBand,
+  overlaps,
   pickSources,
   placeForBand,
   prepareTracing,
   rayThrough,
   spotReading,
   traceField,
+  traceRims,
   traceSpot,
 } from '@fendrix/core';
 import { type DemoName, demoSet } from '@fendrix/demo';
@@ -38,6 +40,10 @@ function done(set: SetDocument, task: Task): unknown {
       return loseGlare(set, task.across, task.down);
     case 'gradient':
       return lampBehindFrost(set, task.wish);
+    case 'rims':
+      return traceRims(tracing);
+    case 'overlaps':
+      return overlaps(set);
     case 'bands':
       return set.products.map((product) => mirrorBand(tracing, product)).filter((band) => band !== null);
     default:

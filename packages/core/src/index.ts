@@ -43,6 +43,7 @@ export {
   judgeComposition,
 } from './judge/composition.js';
 export * from './judge/focus.js';
+export * from './judge/ground.js';
 export { illuminanceByLight, type LightShare } from './judge/illuminance.js';
 export { type LightReadings, lightReadings } from './judge/lightReadings.js';
 export { type Overlap, overlapName, overlaps } from './judge/overlaps.js';
@@ -56,6 +57,7 @@ export {
   spotReading,
   traceSpot,
 } from './judge/readSpot.js';
+export { type RimTrace, type RimWrap, rimWrap, traceRims } from './judge/rimWrap.js';
 export * from './judge/targets.js';
 export { type BandProfile, bandProfile, type ProfileFigures, profileFigures } from './mirror/bandProfile.js';
 export { bandHeightM, contourAt, productHeightM } from './mirror/contour.js';

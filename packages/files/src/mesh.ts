@@ -4,6 +4,7 @@ import { type BufferGeometry, type Mesh, Vector3 } from 'three';
 import { OBJLoader } from 'three/examples/jsm/loaders/OBJLoader.js';
 import { STLLoader } from 'three/examples/jsm/loaders/STLLoader.js';
 import { FileError } from './fileError.js';
+import { checkGltf } from './gltfBounds.js';
 
 /** Metres in a unit that a modeller may have worked in. */
 export const MESH_UNITS = { m: 1, cm: 0.01, mm: 0.001, in: 0.0254, ft: 0.3048 } as const;
@@ -52,13 +53,11 @@ export async function readMesh(
     throw new FileError('The file is larger than 60 MB. Thin the mesh out first.');
   const soup = await readKind(kind.kind, bytes).catch((error: unknown) => {
     if (error instanceof FileError) throw error;
-    throw new FileError(`The file cannot be read: ${error instanceof Error ? error.message : String(error)}`);
+    throw new FileError('The file is damaged, cut off, or not what its name says.');
   });
   if (soup.length === 0) throw new FileError('There is no triangle in the file.');
   if (soup.length / 9 > MOST_TRIANGLES) {
-    throw new FileError(
-      `There are ${soup.length / 9} triangles; at most ${MOST_TRIANGLES} are taken. Thin the mesh out first.`,
-    );
+    throw tooMany(soup.length / 9);
   }
   const { unit, up } = kind.kind === 'gltf' ? ({ unit: 'm', up: 'y' } as const) : options;
   return stood(soup, MESH_UNITS[unit], up);
@@ -85,10 +84,12 @@ export function meshProduct(
 
 async function readKind(kind: 'gltf' | 'obj' | 'stl', bytes: Uint8Array): Promise<number[]> {
   if (kind === 'stl') {
+    checkStl(bytes);
     const buffer = bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer;
     return trianglesOf(new STLLoader().parse(buffer));
   }
   if (kind === 'obj') {
+    checkObj(bytes);
     const out: number[] = [];
     new OBJLoader().parse(new TextDecoder().decode(bytes)).traverse((part) => {
       if ((part as Mesh).isMesh) append(out, trianglesOf((part as Mesh).geometry));
@@ -96,6 +97,46 @@ async function readKind(kind: 'gltf' | 'obj' | 'stl', bytes: Uint8Array): Promis
     return out;
   }
   return readGltf(bytes);
+}
+
+/** A binary STL says how many triangles follow: as many must be there; of a text one facets are counted. */
+function checkStl(bytes: Uint8Array): void {
+  const isText = new TextDecoder('latin1').decode(bytes.subarray(0, 5)) === 'solid';
+  const claimed = bytes.length >= 84 ? new DataView(bytes.buffer, bytes.byteOffset).getUint32(80, true) : 0;
+  const binary = 84 + 50 * claimed === bytes.length;
+  if (!binary && !isText) throw new FileError('The file is cut off, or holds more than it says.');
+  const triangles = binary ? claimed : countLines(bytes, 'facet');
+  if (triangles > MOST_TRIANGLES) throw tooMany(triangles);
+}
+
+/** Faces and points of an OBJ are counted before they are read. */
+function checkObj(bytes: Uint8Array): void {
+  const faces = countLines(bytes, 'f ');
+  if (faces > MOST_TRIANGLES) throw tooMany(faces);
+  const points = countLines(bytes, 'v ');
+  if (points > 3 * MOST_TRIANGLES)
+    throw new FileError(`There are ${points} points in the file. Thin the mesh out first.`);
+}
+
+const tooMany = (triangles: number) =>
+  new FileError(
+    `There are ${triangles} triangles; at most ${MOST_TRIANGLES} are taken. Thin the mesh out first.`,
+  );
+
+/** Lines that begin with a word, blanks before it passed over. */
+function countLines(bytes: Uint8Array, word: string): number {
+  const wanted = [...word].map((letter) => letter.charCodeAt(0));
+  let count = 0;
+  let start = true;
+  for (let i = 0; i < bytes.length; i++) {
+    const byte = bytes[i] as number;
+    if (byte === 10 || byte === 13) start = true;
+    else if (start && byte !== 32 && byte !== 9) {
+      start = false;
+      if (wanted.every((letter, at) => bytes[i + at] === letter)) count++;
+    }
+  }
+  return count;
 }
 
 function append(to: number[], from: readonly number[]): void {
@@ -117,17 +158,27 @@ function trianglesOf(geometry: BufferGeometry): number[] {
 async function readGltf(bytes: Uint8Array): Promise<number[]> {
   const io = new WebIO();
   const isBinary = bytes[0] === 0x67 && bytes[1] === 0x6c && bytes[2] === 0x54 && bytes[3] === 0x46;
+  const json = ownJson(isBinary ? jsonChunk(bytes) : bytes, isBinary);
+  checkGltf(json, bytes.length, 3 * MOST_TRIANGLES);
   const document = isBinary
     ? await io.readBinary(bytes)
-    : await io.readJSON({ json: ownJson(bytes), resources: {} });
+    : await io.readJSON({ json: json as never, resources: {} });
   const out: number[] = [];
   const scene = document.getRoot().getDefaultScene() ?? document.getRoot().listScenes()[0];
   scene?.traverse((node) => addNode(out, node));
   return out;
 }
 
-/** A glTF text file with all its data inside; others would have to be fetched. */
-function ownJson(bytes: Uint8Array) {
+/** The part of a binary glTF that says what is in it. */
+function jsonChunk(bytes: Uint8Array): Uint8Array {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const length = bytes.length >= 20 ? view.getUint32(12, true) : 0;
+  if (length === 0 || 20 + length > bytes.length) throw new FileError('The file is cut off.');
+  return bytes.subarray(20, 20 + length);
+}
+
+/** The JSON of a glTF with all its data inside; others would have to be fetched. */
+function ownJson(bytes: Uint8Array, isBinary: boolean): object {
   const json = JSON.parse(new TextDecoder().decode(bytes)) as {
     buffers?: { uri?: string }[];
     images?: unknown[];
@@ -135,11 +186,12 @@ function ownJson(bytes: Uint8Array) {
     materials?: unknown[];
   };
   if (json.buffers?.some(({ uri }) => uri && !uri.startsWith('data:'))) {
+    // Of a binary one the body is in the file itself.
     throw new FileError('The body is in another file beside this one. Save it as one file, .glb.');
   }
   // Pictures are not used, and need not be there.
-  for (const field of ['images', 'textures', 'materials'] as const) delete json[field];
-  return json as never;
+  if (!isBinary) for (const field of ['images', 'textures', 'materials'] as const) delete json[field];
+  return json;
 }
 
 function addNode(out: number[], node: Node): void {

@@ -66,7 +66,7 @@ describe('bodies from files', () => {
   test.each([
     ['another kind', 'thing.blend', OBJ, 'end in'],
     ['nothing in it', 'thing.obj', '# empty', 'no triangle'],
-    ['cut off', 'thing.glb', 'glTF', 'cannot be read'],
+    ['cut off', 'thing.glb', 'glTF', 'cut off'],
     [
       'another file beside it',
       'thing.gltf',

@@ -23,6 +23,7 @@ import {
   type Tracing,
   touchedFilms,
   traceField,
+  traceRims,
   traceSpot,
 } from '@fendrix/core';
 import type { FromWorker, Pick, Task, TaskResults, ToWorker } from './protocol.js';
@@ -103,6 +104,8 @@ function doTask(set: SetDocument, tracing: Tracing, task: Task): TaskResults[Tas
       return lampBehindFrost(set, task.wish);
     case 'overlaps':
       return overlaps(set);
+    case 'rims':
+      return traceRims(tracing);
   }
 }
 

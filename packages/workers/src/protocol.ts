@@ -14,6 +14,7 @@ import type {
   MirrorMap,
   NoGradient,
   Overlap,
+  RimTrace,
   SpotTrace,
   Thing,
   Tile,
@@ -40,7 +41,8 @@ export type Task =
   | { kind: 'placeForBand'; wish: BandWish }
   | { kind: 'loseGlare'; across: number; down: number }
   | { kind: 'gradient'; wish: GradientWish }
-  | { kind: 'overlaps' };
+  | { kind: 'overlaps' }
+  | { kind: 'rims' };
 
 /** What the lens meets at a picture point. */
 export interface Pick {
@@ -77,6 +79,7 @@ export interface TaskResults {
   loseGlare: WayOut[];
   gradient: GradientAnswer | NoGradient | null;
   overlaps: Overlap[];
+  rims: RimTrace;
 }
 
 export type TaskResult<T extends Task> = TaskResults[T['kind']];

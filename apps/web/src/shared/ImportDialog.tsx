@@ -1,4 +1,3 @@
-import type { Light, Product } from '@fendrix/contract';
 import type { MeshUnit, MeshUp } from '@fendrix/files';
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
@@ -6,13 +5,13 @@ import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
+import LinearProgress from '@mui/material/LinearProgress';
 import MenuItem from '@mui/material/MenuItem';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
-
-type Imported = { what: 'light'; thing: Light } | { what: 'product'; thing: Product };
+import { useRef, useState } from 'react';
+import { type Imported, importFile } from './importing/importFile';
 
 const UNITS: [MeshUnit, string][] = [
   ['mm', 'millimetres'],
@@ -34,23 +33,31 @@ export function ImportDialog({ onTake, onClose }: ImportDialogProps) {
   const [up, setUp] = useState<MeshUp>('z');
   const [failure, setFailure] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
+  const reading = useRef<AbortController | null>(null);
   const asks = file !== null && /\.(obj|stl)$/i.test(file.name);
 
   async function take() {
     if (!file) return;
+    const asked = new AbortController();
+    reading.current = asked;
     setBusy(true);
     setFailure(null);
     try {
-      onTake(await readFile(file, { unit, up }));
+      onTake(await importFile(file, { unit, up }, asked.signal));
     } catch (error) {
-      setFailure(error instanceof Error ? error.message : String(error));
+      if (!asked.signal.aborted) setFailure(error instanceof Error ? error.message : String(error));
     } finally {
       setBusy(false);
     }
   }
 
+  function cancel() {
+    if (busy) reading.current?.abort();
+    else onClose();
+  }
+
   return (
-    <Dialog open onClose={onClose} aria-labelledby="import-title">
+    <Dialog open onClose={cancel} aria-labelledby="import-title">
       <DialogTitle id="import-title">From a file</DialogTitle>
       <DialogContent>
         <Stack spacing={2} sx={{ pt: 0.5, maxWidth: 420 }}>
@@ -100,47 +107,16 @@ export function ImportDialog({ onTake, onClose }: ImportDialogProps) {
               </TextField>
             </Stack>
           )}
+          {busy && <LinearProgress aria-label="The file is being read" />}
           {failure && <Alert severity="warning">{failure}</Alert>}
         </Stack>
       </DialogContent>
       <DialogActions>
-        <Button onClick={onClose}>Cancel</Button>
+        <Button onClick={cancel}>{busy ? 'Stop' : 'Cancel'}</Button>
         <Button variant="contained" disabled={!file || busy} onClick={() => void take()}>
           {busy ? 'Reading' : 'Put on the set'}
         </Button>
       </DialogActions>
     </Dialog>
   );
-}
-
-async function readFile(file: File, options: { unit: MeshUnit; up: MeshUp }): Promise<Imported> {
-  // The readers are large and rarely wanted: they are fetched when they are.
-  const { meshProduct, readIes, readMesh } = await import('@fendrix/files');
-  const name = file.name.replace(/\.\w+$/, '').slice(0, 80) || 'imported';
-  if (!/\.ies$/i.test(file.name)) {
-    const bytes = new Uint8Array(await file.arrayBuffer());
-    return {
-      what: 'product',
-      thing: meshProduct('imported', name, await readMesh(file.name, bytes, options)),
-    };
-  }
-  const { lumens, distribution, openingWidthM, openingLengthM } = readIes(await file.text());
-  return {
-    what: 'light',
-    thing: {
-      kind: 'ies',
-      tag: 'A',
-      name,
-      positionM: [-0.6, -0.2, 0.6],
-      aimM: [0, 0, 0.1],
-      rollDeg: 0,
-      output: { kind: 'lumens', lumens, modifierEfficiency: 1 },
-      powerStops: 0,
-      on: true,
-      stand: false,
-      openingWidthM,
-      openingLengthM,
-      distribution,
-    },
-  };
 }

@@ -3,7 +3,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useSnackbar } from 'notistack';
 import { useRef } from 'react';
-import { kitCsv, readKitCsv } from './kitCsv';
+import { kitCsv, MOST_CSV_CHARACTERS, readKitCsv } from './kitCsv';
 import { useKitChanges } from './useKitChanges';
 
 /** Writes a part of the kit as CSV, and reads such a file into it. */
@@ -14,6 +14,11 @@ export function CsvButtons({ name, of }: { name: string; of(entry: KitEntry): bo
 
   async function read(chosen: File) {
     if (!kit) return;
+    if (chosen.size > 2 * MOST_CSV_CHARACTERS) {
+      const words = `The file was not read. It is larger than ${MOST_CSV_CHARACTERS / 1e6} MB.`;
+      enqueueSnackbar(words, { variant: 'warning' });
+      return;
+    }
     const result = readKitCsv(kit.entries, await chosen.text());
     if (!result.ok) {
       enqueueSnackbar(`The file was not read. ${result.why}`, { variant: 'warning' });

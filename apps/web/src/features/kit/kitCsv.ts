@@ -16,8 +16,31 @@ export function kitCsv(entries: readonly KitEntry[]): string {
     ...apart(flat(thing as unknown as Record<string, unknown>)),
   }));
   const columns = [...new Set([...COMMON, ...rows.flatMap((row) => Object.keys(row))])];
-  return Papa.unparse(rows, { columns, escapeFormulae: /^[=+@\t\r]/ });
+  return Papa.unparse(rows.map(harmless), { columns });
 }
+
+/** What a table reader would take for a formula. Numbers below 0 are none. */
+const FORMULA = /^[=+@\t\r-]/;
+const NUMBER = /^-?\d+(\.\d+)?(e[+-]?\d+)?$/i;
+/** Stands before text that would else be a formula, and before text that begins with it. */
+const QUOTE = "'";
+
+const harmless = (row: Record<string, unknown>): Record<string, unknown> =>
+  Object.fromEntries(
+    Object.entries(row).map(([column, value]) => {
+      const quoted =
+        typeof value === 'string' &&
+        (value.startsWith(QUOTE) || (FORMULA.test(value) && !NUMBER.test(value)));
+      return [column, quoted ? `${QUOTE}${value}` : value];
+    }),
+  );
+
+const asWritten = (cell: string): string =>
+  cell.startsWith(QUOTE) && (cell[1] === QUOTE || FORMULA.test(cell.slice(1))) ? cell.slice(1) : cell;
+
+/** Largest file taken, characters, and rows in it. */
+export const MOST_CSV_CHARACTERS = 5_000_000;
+const MOST_ROWS = 2000;
 
 export type CsvRead =
   | { ok: true; entries: KitEntry[]; added: number; changed: number }
@@ -28,14 +51,29 @@ export type CsvRead =
  * what is wrong is told by row and column.
  */
 export function readKitCsv(entries: readonly KitEntry[], text: string): CsvRead {
-  const { data, meta } = Papa.parse<Record<string, string>>(text, { header: true, skipEmptyLines: true });
+  if (text.length > MOST_CSV_CHARACTERS)
+    return { ok: false, why: `It is larger than ${MOST_CSV_CHARACTERS / 1e6} MB.` };
+  const { data, meta } = Papa.parse<Record<string, string>>(text, {
+    header: true,
+    skipEmptyLines: true,
+    preview: MOST_ROWS + 1,
+  });
+  if (data.length > MOST_ROWS) return { ok: false, why: `It has more than ${MOST_ROWS} rows.` };
+  const clash = clashOf(meta.fields ?? []);
+  if (clash) return { ok: false, why: clash };
   const missing = ['what', 'kind', 'name'].filter((column) => !meta.fields?.includes(column));
   if (missing.length > 0) {
     return { ok: false, why: `The first row must name the columns; ${missing.join(', ')} is missing.` };
   }
   const next = [...entries];
   let [added, changed] = [0, 0];
-  for (const [index, row] of data.entries()) {
+  for (const [index, written] of data.entries()) {
+    const row = Object.fromEntries(
+      Object.entries(written).map(([column, cell]) => [
+        column,
+        typeof cell === 'string' ? asWritten(cell) : cell,
+      ]),
+    ) as Record<string, string>;
     const old = next.findIndex(({ id, what }) => id === row.id && what === row.what);
     const entry = entryOf(row, next, old);
     const checked = checkDocument(kitDocument, { format: 'fendrix-kit', version: 1, entries: [entry] });
@@ -54,6 +92,16 @@ export function readKitCsv(entries: readonly KitEntry[], text: string): CsvRead 
     }
   }
   return { ok: true, entries: next, added, changed };
+}
+
+/** A column cannot hold a figure and figures within it, nor stand there twice. */
+function clashOf(columns: readonly string[]): string | null {
+  for (const column of columns) {
+    const inner = columns.find((other) => other.startsWith(`${column}.`));
+    if (inner) return `The columns ${column} and ${inner} cannot both be there: one of them is too much.`;
+    if (columns.filter((other) => other === column).length > 1) return `The column ${column} is there twice.`;
+  }
+  return null;
 }
 
 function entryOf(row: Record<string, string>, entries: readonly KitEntry[], old: number): object {

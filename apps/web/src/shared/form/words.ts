@@ -93,11 +93,14 @@ const UNITS: [RegExp, Quantity, string][] = [
 
 /** How the number of a field is shown and typed, by the unit its name carries. */
 export function quantityOf(field: string): Quantity {
-  if (PARTS.has(field)) return partQuantity;
+  if (PARTS.has(field) || field.endsWith('Part')) return partQuantity;
   return UNITS.find(([pattern]) => pattern.test(field))?.[1] ?? plainQuantity('', '1.5', 4);
 }
 
 const LABELS: Record<string, string> = {
+  marginPart: 'margin',
+  copyPart: 'place for words',
+  fillPart: 'product fills',
   positionM: 'its place',
   aimM: 'its aim',
   focusM: 'in focus at',

@@ -1,17 +1,25 @@
-import type { Light } from '@fendrix/contract';
+import type { Light, SetDocument } from '@fendrix/contract';
 import {
+  evenedGround,
   type FieldTrace,
   fieldByLight,
+  formatPower,
   formatStops,
+  GROUND_KINDS,
+  type GroundChange,
   groundLight,
+  groundLights,
+  KEPT_STOPS,
   onDial,
   PAPER_WHITE_STOPS,
+  powersForGround,
   traceKey,
+  veiledStops,
 } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useSnackbar } from 'notistack';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useStore } from 'react-redux';
 import { useEquipment } from '../../../kit';
 import { useSession } from '../../picture/useSession';
@@ -19,22 +27,111 @@ import { benchSet, type WithBench } from '../../state/benchSlice';
 import { freeTag } from '../../state/edits';
 import { useBenchDispatch, useSet } from '../../state/hooks';
 import { edit } from '../../state/thunks';
-import { GOODS, GROUND, readFrame } from './readGround';
+import { levelsOf, readFrame } from './readGround';
 
 /** A white ground is aimed this far over the white of the goods, and never below paper white. */
 const OVER_STOPS = 0.7;
-/** A light is the ground's own where it gives a good part of the ground and far less of the goods. */
-const OWN_PART = 0.15;
-const LITTLE = 0.6;
 
 interface GroundCuresProps {
   field: FieldTrace;
   level: number;
   white: number;
+  /** Part of the mean of the frame that the lens spreads over all of it. */
+  veil: number;
 }
 
-/** What lights the ground, and buttons that make it white with the least change. */
-export function GroundCures({ field, level, white }: GroundCuresProps) {
+/** What lights the ground, and buttons that make it white or even with the least change, with what each does to the goods. */
+export function GroundCures({ field, level, white, veil }: GroundCuresProps) {
+  const set = useSet();
+  const dispatch = useBenchDispatch();
+  const rows = useMemo(() => groundLights(set, field), [set, field]);
+  const wanted = Math.max(PAPER_WHITE_STOPS + 0.1, white + OVER_STOPS);
+  const toWhite = useMemo(() => powersForGround(set, field, wanted), [set, field, wanted]);
+  const evened = useMemo(() => evenedGround(set, field), [set, field]);
+  const take = ({ powers }: GroundChange) =>
+    dispatch(
+      edit((old) => ({
+        ...old,
+        lights: old.lights.map((light) => {
+          const own = powers.find(({ tag }) => tag === light.tag);
+          return own ? { ...light, powerStops: own.powerStops } : light;
+        }),
+      })),
+    );
+  const wordsFor = (change: GroundChange) => changeWords(set, field, change, veil);
+  return (
+    <Box sx={{ fontSize: '0.8125rem', mb: 1 }} data-testid="ground-lights">
+      {rows.map(({ tag, ofGround, ofGoods }) => (
+        <div key={tag}>
+          {tag} gives {Math.round(100 * ofGround)} % of the ground and {Math.round(100 * ofGoods)} % of the
+          goods.
+        </div>
+      ))}
+      {evened && (
+        <Cure
+          said={`${evened.stronger} gives the ground ${evened.byStops.toFixed(1)} stops more than ${evened.weaker}: one side is brighter.`}
+          press={`Even them: ${powersWords(evened.change)}`}
+          words={wordsFor(evened.change)}
+          onTake={() => take(evened.change)}
+        />
+      )}
+      {toWhite && Math.abs(wanted - level) > 0.05 && toWhite.powers.length > 0 && (
+        <Cure
+          said={toWhite.limited ? 'A light runs out on the way: this is as near as it comes.' : ''}
+          press={`Make it white: ${powersWords(toWhite)}`}
+          words={wordsFor(toWhite)}
+          onTake={() => take(toWhite)}
+        />
+      )}
+      {rows.every(({ own }) => !own) && set.backdrop && <OwnLights wanted={wanted} />}
+    </Box>
+  );
+}
+
+function Cure({
+  said,
+  press,
+  words,
+  onTake,
+}: {
+  said: string;
+  press: string;
+  words: string;
+  onTake(): void;
+}) {
+  return (
+    <Box sx={{ mt: 0.5 }}>
+      {said && <div>{said}</div>}
+      <Button size="small" variant="outlined" onClick={onTake}>
+        {press}
+      </Button>
+      <Box sx={{ color: 'text.secondary' }}>{words}</Box>
+    </Box>
+  );
+}
+
+const powersWords = ({ powers }: GroundChange): string =>
+  powers.map(({ tag, powerStops }) => `${tag} to ${formatPower(powerStops)}`).join(', ');
+
+/** What a change does to the ground, to the goods and to the darkest part of them, with the veil of the lens. */
+function changeWords(set: SetDocument, field: FieldTrace, change: GroundChange, veil: number): string {
+  const levels = levelsOf(set, field);
+  const lights = set.lights.map((light) => {
+    const own = change.powers.find(({ tag }) => tag === light.tag);
+    return own ? { ...light, powerStops: own.powerStops } : light;
+  });
+  const after = levelsOf({ ...set, lights }, field);
+  const dark = (of: typeof levels) =>
+    of.goods && of.whole ? formatStops(veiledStops(of.goods.leastStops, of.whole.meanStops, veil)) : '–';
+  const stay =
+    Math.abs(change.goodsChange) <= KEPT_STOPS
+      ? 'The goods stay as they are'
+      : `The goods cannot stay as they are: they become ${Math.abs(change.goodsChange).toFixed(1)} stop ${change.goodsChange > 0 ? 'brighter' : 'darker'}`;
+  return `${stay}; their darkest part ${dark(levels)} → ${dark(after)} with the veil; the ground then ${formatStops(change.groundStops)}.`;
+}
+
+/** Lights of its own for a ground that has none, at the power that makes it white. */
+function OwnLights({ wanted }: { wanted: number }) {
   const set = useSet();
   const { session } = useSession();
   const dispatch = useBenchDispatch();
@@ -42,31 +139,9 @@ export function GroundCures({ field, level, white }: GroundCuresProps) {
   const { enqueueSnackbar } = useSnackbar();
   const [busy, setBusy] = useState(false);
   const kitLights = useEquipment()?.lights ?? [];
-  const ground = fieldByLight(set, field, GROUND);
-  const goods = fieldByLight(set, field, GOODS);
-  const [groundSum, goodsSum] = [sumOf(ground), sumOf(goods)];
-  const rows = set.lights
-    .map((light, i) => ({
-      light,
-      ofGround: groundSum > 0 ? (ground[i] ?? 0) / groundSum : 0,
-      ofGoods: goodsSum > 0 ? (goods[i] ?? 0) / goodsSum : 0,
-      value: ground[i] ?? 0,
-    }))
-    .filter(({ ofGround, light }) => light.on && ofGround >= 0.02);
-  const own = rows.filter(({ ofGround, ofGoods }) => ofGround > OWN_PART && ofGoods < LITTLE * ofGround);
-  const ownValue = sumOf(own.map(({ value }) => value));
-  const wanted = Math.max(PAPER_WHITE_STOPS + 0.1, white + OVER_STOPS);
-  const away = wanted - level;
 
-  /** Raises or lowers one light until the ground is where it is wanted; the others keep their part. */
-  function power(value: number): number | null {
-    const rest = groundSum - value;
-    const needed = 2 ** wanted - rest;
-    return needed > 0 && value > 0 ? Math.log2(needed / value) : null;
-  }
-
-  /** A strip at either side of the backdrop, where the room has place for it, at the power that makes it white. */
-  async function addOwn() {
+  /** At either side of the backdrop, where the room has place for it. */
+  async function add() {
     const added: Light[] = [];
     for (const side of [-1, 1] as const) {
       const tag = freeTag({ ...set, lights: [...set.lights, ...added] }, 'light');
@@ -88,7 +163,7 @@ export function GroundCures({ field, level, white }: GroundCuresProps) {
       return;
     }
     // With the powers and settings of now: they may have been changed while it was traced.
-    const byLight = fieldByLight({ ...present, lights: [...present.lights, ...added] }, read, GROUND);
+    const byLight = fieldByLight({ ...present, lights: [...present.lights, ...added] }, read, GROUND_KINDS);
     const given = sumOf(byLight.slice(-added.length));
     const needed = 2 ** wanted - (sumOf(byLight) - given);
     if (!(given > 0)) return;
@@ -99,41 +174,10 @@ export function GroundCures({ field, level, white }: GroundCuresProps) {
     dispatch(edit((old) => ({ ...old, lights: [...old.lights, ...lights] })));
   }
 
-  const change = own.length > 0 ? power(ownValue) : null;
   return (
-    <Box sx={{ fontSize: '0.8125rem', mb: 1 }} data-testid="ground-lights">
-      {rows.map(({ light, ofGround, ofGoods }) => (
-        <div key={light.tag}>
-          {light.tag} gives {Math.round(100 * ofGround)} % of the ground and {Math.round(100 * ofGoods)} % of
-          the goods.
-        </div>
-      ))}
-      {change !== null && Math.abs(away) > 0.05 && (
-        <Button
-          size="small"
-          variant="outlined"
-          onClick={() =>
-            dispatch(
-              edit((old) => ({
-                ...old,
-                lights: old.lights.map((light) =>
-                  own.some((row) => row.light.tag === light.tag)
-                    ? { ...light, powerStops: onDial(light, light.powerStops + change) }
-                    : light,
-                ),
-              })),
-            )
-          }
-        >
-          Make it white: {own.map(({ light }) => light.tag).join(' and ')} {formatStops(change)}
-        </Button>
-      )}
-      {own.length === 0 && set.backdrop && (
-        <Button size="small" variant="outlined" disabled={busy} onClick={() => void addOwn()}>
-          Give the ground lights of its own
-        </Button>
-      )}
-    </Box>
+    <Button size="small" variant="outlined" disabled={busy} onClick={() => void add()}>
+      {busy ? 'Being traced' : 'Give the ground lights of its own'}
+    </Button>
   );
 }
 

@@ -1,5 +1,14 @@
-import type { Product, Vector } from '@fendrix/contract';
-import { formatStops, PAPER_WHITE_STOPS, productBounds, veiledStops } from '@fendrix/core';
+import type { Product, SetDocument, Vector } from '@fendrix/contract';
+import {
+  type FieldTrace,
+  formatStops,
+  groundLights,
+  PAPER_WHITE_STOPS,
+  productBounds,
+  rimWrap,
+  veiledStops,
+  whiteParts,
+} from '@fendrix/core';
 import Box from '@mui/material/Box';
 import { useState } from 'react';
 import { Choice } from '../../../../shared/Choice';
@@ -57,6 +66,8 @@ export function GroundSection() {
   const spot = seen.find(({ name }) => name === white) ?? (white === '' ? brightest : undefined);
   const productWhite = spot?.stopsFromMidTone ?? goods?.mostStops ?? 0;
   const over = ground.meanStops - productWhite;
+  const own = new Set(groundLights(set, read.field).flatMap((light) => (light.own ? [light.tag] : [])));
+  const wrap = rimWrap(set, read.rims, own);
   const dark = goods ? veiledStops(goods.leastStops, whole?.meanStops ?? 0, Number(veil)) : null;
   return (
     <Section title="The ground">
@@ -88,12 +99,23 @@ export function GroundSection() {
         </Explained>
       )}
       <Verdict level={ground.meanStops} over={over} even={ground.rangeStops} />
-      <GroundCures field={read.field} level={ground.meanStops} white={productWhite} />
-      <Explained label="mirrors the backdrop" value={`${Math.round(100 * read.wrap)} % of the goods`}>
-        Part of the mirroring surface that shows the backdrop. A bright one wraps light round the edges there:
-        make it smaller or mask it to just over the frame, bring it further back, or cut its sides with black
-        cards.
-      </Explained>
+      <WhiteRegions set={set} field={read.field} />
+      <GroundCures field={read.field} level={ground.meanStops} white={productWhite} veil={Number(veil)} />
+      {wrap && (
+        <Explained
+          label="edges get from behind"
+          value={
+            wrap.mostStops < 0.05
+              ? 'nothing'
+              : `${formatStops(wrap.meanStops)}, most ${formatStops(wrap.mostStops)}`
+          }
+        >
+          How much brighter the rim of the goods is for the ground behind it: what mirrors the ground there,
+          and all light of the lamps that are the ground's own. Most at the {wrap.side} edge of{' '}
+          {set.products.find(({ id }) => id === wrap.product)?.name ?? 'the goods'}. Above about a third of a
+          stop edges begin to melt: a smaller ground, further back, or black cards at its sides.
+        </Explained>
+      )}
       <Choice label="veil of the lens" shown value={veil} options={VEILS} onChoose={setVeil} />
       {dark !== null && goods && (
         <Explained
@@ -106,6 +128,39 @@ export function GroundSection() {
         </Explained>
       )}
     </Section>
+  );
+}
+
+const NINTHS = [
+  'top left',
+  'top',
+  'top right',
+  'left',
+  'middle',
+  'right',
+  'bottom left',
+  'bottom',
+  'bottom right',
+];
+/** Of a region that is to be white, this much may be grey. */
+const WHITE_ENOUGH = 0.98;
+
+/** How much of the frame is paper white, and where the ground is not. */
+function WhiteRegions({ set, field }: { set: SetDocument; field: FieldTrace }) {
+  const { ground, white, ninths } = whiteParts(set, field);
+  if (white < 0.02) return null;
+  const grey = NINTHS.filter((_, i) => {
+    const part = ninths[i];
+    return part !== null && part !== undefined && part < WHITE_ENOUGH;
+  });
+  return (
+    <Explained
+      label="paper white"
+      value={`${Math.round(100 * white)} % of the frame, ${Math.round((100 * white) / ground)} % of the ground`}
+    >
+      Places of backdrop and walls at {formatStops(PAPER_WHITE_STOPS)} and over, ninth by ninth.{' '}
+      {grey.length === 0 ? 'All of it is white.' : `Not white: ${grey.join(', ')}.`}
+    </Explained>
   );
 }
 

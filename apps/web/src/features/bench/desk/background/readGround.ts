@@ -4,7 +4,8 @@ import {
   type FieldTrace,
   fieldFigures,
   fieldStops,
-  mirrorShares,
+  GOODS_KINDS,
+  GROUND_KINDS,
   type Thing,
 } from '@fendrix/core';
 import type { RemoteSession } from '../../picture/remoteSession';
@@ -12,12 +13,8 @@ import type { RemoteSession } from '../../picture/remoteSession';
 /** The whole frame at few places: enough for levels. */
 const PLACES = { across: 18, down: 12, samples: 64 };
 const FRAME = { left: 0, top: 0, right: 1, bottom: 1 };
-const MAP = { width: 240, height: 160 };
 
-/** What counts as the ground behind the goods. */
-export const GROUND: readonly Thing['kind'][] = ['backdrop', 'room'];
-export const TABLE: readonly Thing['kind'][] = ['bench'];
-export const GOODS: readonly Thing['kind'][] = ['product'];
+const TABLE: readonly Thing['kind'][] = ['bench'];
 
 export const readFrame = (
   session: RemoteSession,
@@ -36,19 +33,5 @@ export interface FrameLevels {
 export function levelsOf(set: SetDocument, field: FieldTrace): FrameLevels {
   const stops = fieldStops(set, field);
   const of = (kinds?: readonly Thing['kind'][]) => fieldFigures(field, stops, kinds);
-  return { ground: of(GROUND), table: of(TABLE), goods: of(GOODS), whole: of() };
-}
-
-/** Part of the goods' visible mirroring surface that mirrors the backdrop: what a bright one wraps round their edges. */
-export async function wrapOf(session: RemoteSession, set: SetDocument): Promise<number> {
-  const tile = { x: 0, y: 0, ...MAP };
-  const found = await session.ask({ kind: 'mirror', ...MAP, tile });
-  if (!found) return 0;
-  const parts = set.products.map(({ id }) => {
-    const shares = mirrorShares(found.map, found.things, id);
-    return shares
-      .filter(({ thing }) => thing?.kind === 'backdrop')
-      .reduce((sum, { share }) => sum + share, 0);
-  });
-  return Math.max(0, ...parts);
+  return { ground: of(GROUND_KINDS), table: of(TABLE), goods: of(GOODS_KINDS), whole: of() };
 }

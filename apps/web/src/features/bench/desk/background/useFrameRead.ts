@@ -1,25 +1,25 @@
-import { type FieldTrace, traceKey } from '@fendrix/core';
+import { type FieldTrace, type RimTrace, traceKey } from '@fendrix/core';
 import { useEffect, useMemo, useState } from 'react';
 import { useSession } from '../../picture/useSession';
 import { useSet } from '../../state/hooks';
-import { readFrame, wrapOf } from './readGround';
+import { readFrame } from './readGround';
 
 const REST_MS = 350;
 
-/** The frame read at places, and the wrap, made anew a moment after something has moved. */
-export function useFrameRead(): { field: FieldTrace; wrap: number } | null {
+/** The frame read at places, and the edges of the goods, made anew a moment after something has moved. */
+export function useFrameRead(): { field: FieldTrace; rims: RimTrace } | null {
   const set = useSet();
   const { session } = useSession();
   const key = useMemo(() => traceKey(set), [set]);
-  const [read, setRead] = useState<{ key: string; field: FieldTrace; wrap: number } | null>(null);
+  const [read, setRead] = useState<{ key: string; field: FieldTrace; rims: RimTrace } | null>(null);
   useEffect(() => {
     if (!session) return;
     let current = true;
     const timer = setTimeout(async () => {
       try {
         const field = await readFrame(session);
-        const wrap = await wrapOf(session, set);
-        if (current && field) setRead({ key, field, wrap });
+        const rims = await session.ask({ kind: 'rims' });
+        if (current && field && rims) setRead({ key, field, rims });
       } catch {
         // The next move tries again; the picture tells what is wrong.
       }
@@ -28,6 +28,6 @@ export function useFrameRead(): { field: FieldTrace; wrap: number } | null {
       current = false;
       clearTimeout(timer);
     };
-  }, [session, key, set]);
+  }, [session, key]);
   return read?.key === key ? read : null;
 }

@@ -1,0 +1,183 @@
+import type { SetDocument, Vector } from '@fendrix/contract';
+import { describe, expect, test } from 'vitest';
+import {
+  evenedGround,
+  type FieldTrace,
+  fieldFigures,
+  fieldStops,
+  GOODS_KINDS,
+  GROUND_KINDS,
+  groundLights,
+  KEPT_STOPS,
+  PAPER_WHITE_STOPS,
+  powersForGround,
+  prepareTracing,
+  rimWrap,
+  traceField,
+  traceRims,
+  whiteParts,
+} from '../src/index.js';
+import { matte, overheadSoftbox, testCamera, testSet } from './sets.js';
+
+const FRAME = { left: 0, top: 0, right: 1, bottom: 1 };
+const read = (set: SetDocument): FieldTrace =>
+  traceField(prepareTracing(set), FRAME, { across: 18, down: 12, samples: 48 });
+const dial = { leastStops: -8, stepStops: 0.1 };
+const flash = { kind: 'flash-energy' as const, energyJ: 400, modifierEfficiency: 0.45 };
+
+/** A cylinder before a white wall: a key for the goods, and two lights at the sides of the wall. */
+function studio({ left = -4, right = -4, key = -4, material = {} as object } = {}): SetDocument {
+  const strip = (tag: string, x: number, powerStops: number) =>
+    overheadSoftbox(0, {
+      tag,
+      positionM: [x, 0.75, 0.2],
+      aimM: [0, 1.2, 0.2],
+      widthM: 0.3,
+      heightM: 0.6,
+      output: flash,
+      dial,
+      powerStops,
+    });
+  return testSet({
+    products: [
+      {
+        kind: 'turned',
+        id: 'tin',
+        name: 'Tin',
+        positionM: [0, 0, 0] as Vector,
+        material: { kind: 'matte', reflectance: 0.4, ...material } as never,
+        profile: [
+          { radiusM: 0.05, heightM: 0 },
+          { radiusM: 0.05, heightM: 0.3 },
+        ],
+      },
+    ],
+    backdrop: {
+      kind: 'panel',
+      widthM: 2,
+      heightM: 2,
+      centreM: [0, 1.2, 0.5],
+      turnDeg: 0,
+      material: matte(0.85),
+    },
+    lights: [
+      overheadSoftbox(0, {
+        positionM: [-0.7, -0.9, 0.5],
+        aimM: [0, 0, 0.15],
+        widthM: 0.5,
+        heightM: 0.5,
+        output: flash,
+        dial,
+        powerStops: key,
+      }),
+      strip('B', -0.8, left),
+      strip('C', 0.8, right),
+    ],
+    camera: { ...testCamera(), positionM: [0, -1.6, 0.15], aimM: [0, 0, 0.15], focusM: 1.6 },
+  });
+}
+
+const meanOf = (set: SetDocument, field: FieldTrace, kinds: typeof GROUND_KINDS) =>
+  fieldFigures(field, fieldStops(set, field), kinds)?.meanStops ?? Number.NaN;
+const withPowers = (
+  set: SetDocument,
+  powers: readonly { tag: string; powerStops: number }[],
+): SetDocument => ({
+  ...set,
+  lights: set.lights.map((light) => ({
+    ...light,
+    powerStops: powers.find(({ tag }) => tag === light.tag)?.powerStops ?? light.powerStops,
+  })),
+});
+
+describe('a ground with lights of its own', () => {
+  const set = studio();
+  const field = read(set);
+
+  test('they are told from the light of the goods', () => {
+    const rows = groundLights(set, field);
+    expect(rows.filter(({ own }) => own).map(({ tag }) => tag)).toEqual(['B', 'C']);
+    expect(rows.find(({ tag }) => tag === 'A')?.ofGoods).toBeGreaterThan(0.5);
+  });
+
+  test.each([1, 2, PAPER_WHITE_STOPS + 0.1])(
+    'is brought to %f and the goods stay as they are, as read',
+    (wanted) => {
+      const change = powersForGround(set, field, wanted);
+      if (!change) throw new Error('there is a change');
+      const after = withPowers(set, change.powers);
+      expect(meanOf(after, field, GROUND_KINDS)).toBeCloseTo(wanted, 0);
+      expect(Math.abs(meanOf(after, field, GROUND_KINDS) - wanted)).toBeLessThan(0.1);
+      const goods = meanOf(after, field, GOODS_KINDS) - meanOf(set, field, GOODS_KINDS);
+      expect(Math.abs(goods)).toBeLessThanOrEqual(KEPT_STOPS);
+      expect(change.goodsChange).toBeCloseTo(goods, 9);
+      expect(change.limited).toBe(false);
+    },
+  );
+
+  test('where the goods cannot stay it says by how much they change', () => {
+    // Two stops more on the ground spill more on the goods than the key gives them.
+    const change = powersForGround(set, field, meanOf(set, field, GROUND_KINDS) + 2);
+    expect(change?.goodsChange).toBeGreaterThan(KEPT_STOPS);
+  });
+
+  test('two lights two stops apart are told and evened, with the ground as bright as before', () => {
+    const uneven = studio({ left: -3, right: -5 });
+    const seen = read(uneven);
+    const found = evenedGround(uneven, seen);
+    expect(found).toMatchObject({ stronger: 'B', weaker: 'C' });
+    expect(found?.byStops).toBeCloseTo(2, 0);
+    const after = withPowers(uneven, found?.change.powers ?? []);
+    expect(evenedGround(after, seen)).toBeNull();
+    expect(meanOf(after, seen, GROUND_KINDS)).toBeCloseTo(meanOf(uneven, seen, GROUND_KINDS), 0);
+    expect(evenedGround(set, field)).toBeNull();
+  });
+
+  test('a light that runs out on the way is said to', () => {
+    expect(powersForGround(set, field, 9)?.limited).toBe(true);
+  });
+
+  test('its white parts are told region by region', () => {
+    const grey = whiteParts(
+      withPowers(set, [
+        { tag: 'B', powerStops: -8 },
+        { tag: 'C', powerStops: -8 },
+      ]),
+      field,
+    );
+    expect(grey.white).toBe(0);
+    const change = powersForGround(set, field, PAPER_WHITE_STOPS + 0.8);
+    const white = whiteParts(withPowers(set, change?.powers ?? []), field);
+    expect(white.white).toBeGreaterThan(0.8 * white.ground);
+    expect(white.ninths).toHaveLength(9);
+    const half = withPowers(set, [
+      { tag: 'B', powerStops: -3 },
+      { tag: 'C', powerStops: -8 },
+    ]);
+    const left = whiteParts(half, field);
+    expect((left.ninths[3] ?? 0) - (left.ninths[5] ?? 0)).toBeGreaterThan(0.3);
+  });
+});
+
+describe('what the edges get from behind', () => {
+  const wrapOf = (set: SetDocument) => rimWrap(set, traceRims(prepareTracing(set)), new Set(['B', 'C']));
+
+  test('grows with the light of the ground, and is more on gloss than on matte', () => {
+    const [dim, bright] = [studio({ left: -7, right: -7 }), studio({ left: -2, right: -2 })].map(wrapOf);
+    expect(dim?.meanStops).toBeLessThan(bright?.meanStops ?? 0);
+    const gloss = wrapOf(studio({ left: -4, right: -4, material: { kind: 'coated', reflectance: 0.05 } }));
+    const matteOne = wrapOf(studio({ left: -4, right: -4, material: { kind: 'matte', reflectance: 0.4 } }));
+    expect(gloss?.meanStops).toBeGreaterThan(matteOne?.meanStops ?? 9);
+  });
+
+  test('nothing comes from a ground in the dark', () => {
+    const set = studio();
+    const dark = {
+      ...set,
+      lights: set.lights.map((light) => (light.tag === 'A' ? light : { ...light, on: false })),
+    };
+    expect(wrapOf(dark)?.mostStops).toBeLessThan(0.25);
+    const { backdrop: _backdrop, ...bare } = set;
+    expect(wrapOf(bare as SetDocument)).toBeNull();
+  });
+});
