@@ -12,7 +12,10 @@ import type { FromSession, ToSession } from '../src/features/bench/picture/sessi
 const set = demoSet('mill');
 
 /** A session at the far end of a line over which all is copied, as between page and worker. */
-function connect(answer: (task: Task, other?: SetDocument) => Promise<unknown> = async () => null) {
+function connect(
+  answer: (task: Task, other?: SetDocument) => Promise<unknown> = async () => null,
+  hangs: () => boolean = () => false,
+) {
   const sessions: {
     calls: unknown[][];
     events: SessionEvents;
@@ -61,7 +64,9 @@ function connect(answer: (task: Task, other?: SetDocument) => Promise<unknown> =
       },
     );
     return {
-      post: (message) => receive(structuredClone<ToSession>(message)),
+      post: (message) => {
+        if (!hangs()) receive(structuredClone<ToSession>(message));
+      },
       terminate: () => {
         own.ended = true;
       },
@@ -174,5 +179,27 @@ describe('a picture session in a worker', () => {
     await settled;
     expect(failed).toHaveBeenCalledOnce();
     expect(sessions[0]?.ended).toBe(true);
+  });
+});
+
+describe('a session that says nothing any more', () => {
+  test('is noticed within ten seconds, told, and another takes its place; one that lives is left alone', () => {
+    vi.useFakeTimers();
+    let hung = false;
+    const { remote, sessions, told } = connect(undefined, () => hung && sessions.length === 1);
+    remote.update(set);
+    vi.advanceTimersByTime(60_000);
+    expect(sessions).toHaveLength(1);
+    hung = true;
+    vi.advanceTimersByTime(10_000);
+    expect(sessions).toHaveLength(2);
+    expect(sessions[0]?.ended).toBe(true);
+    expect(told.filter(([name]) => name === 'crash')).toEqual([['crash', 'it gave no answer']]);
+    // Told what it has to know.
+    expect(sessions[1]?.calls[0]?.[0]).toBe('update');
+    vi.advanceTimersByTime(60_000);
+    expect(sessions).toHaveLength(2);
+    remote.close();
+    vi.useRealTimers();
   });
 });

@@ -17,6 +17,9 @@ export type OpenSession = (
   died: (reason: string) => void,
 ) => SessionPort;
 
+/** How often the session is asked whether it is alive, and how long it may take to say so, ms. */
+const PULSE_MS = 2000;
+const SILENCE_MS = 6000;
 /** A session that dies so often without a picture between is not started again. */
 const MOST_DEATHS = 3;
 
@@ -43,12 +46,16 @@ export class RemoteSession {
   private readonly questions = new Map<number, Question>();
   private nextQuestion = 1;
   private deaths = 0;
+  private readonly pulse: ReturnType<typeof setInterval>;
+  /** When the session was last asked whether it is alive, and has not said so yet; null otherwise. */
+  private askedAt: number | null = null;
 
   constructor(
     private readonly events: SessionEvents,
     private readonly open: OpenSession = openWorker,
   ) {
     this.start();
+    this.pulse = setInterval(() => this.listen(), PULSE_MS);
   }
 
   /** Takes the set as it is now. */
@@ -96,6 +103,7 @@ export class RemoteSession {
   }
 
   close(): void {
+    clearInterval(this.pulse);
     this.end('the picture session has been closed');
   }
 
@@ -109,6 +117,7 @@ export class RemoteSession {
       },
     );
     this.port = port;
+    this.askedAt = null;
     for (const message of this.told.values()) port.post(message);
   }
 
@@ -117,7 +126,23 @@ export class RemoteSession {
     this.port?.post(message);
   }
 
+  /** A worker that hangs, or was closed without a word, tells nothing: it is asked now and then. */
+  private listen(): void {
+    if (!this.port) return;
+    if (this.askedAt !== null && performance.now() - this.askedAt >= SILENCE_MS) {
+      this.replace('it gave no answer');
+      return;
+    }
+    if (this.askedAt !== null) return;
+    this.askedAt = performance.now();
+    this.port.post({ type: 'ping' });
+  }
+
   private receive(message: FromSession): void {
+    if (message.type === 'pong') {
+      this.askedAt = null;
+      return;
+    }
     if (message.type === 'event') {
       if (message.name === 'picture') this.deaths = 0;
       (this.events[message.name] as (...values: unknown[]) => void)(...message.values);

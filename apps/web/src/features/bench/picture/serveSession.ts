@@ -43,6 +43,9 @@ export function serveSession(
       }
       case 'askNoLonger':
         asked.get(message.id)?.abort(new Error('asked no longer'));
+        break;
+      case 'ping':
+        post({ type: 'pong' }, []);
     }
   };
 }

@@ -13,13 +13,16 @@ export type ToSession =
   /** A question about the set as it is, or as it would be. */
   | { type: 'ask'; id: number; task: Task; set?: SetDocument }
   /** Nobody waits for that answer any more. */
-  | { type: 'askNoLonger'; id: number };
+  | { type: 'askNoLonger'; id: number }
+  /** Is the session alive? */
+  | { type: 'ping' };
 
 /** From the session to the page. */
 export type FromSession =
   | SessionEvent
   | { type: 'answer'; id: number; result: TaskResult<Task> | null }
-  | { type: 'refused'; id: number; reason: string };
+  | { type: 'refused'; id: number; reason: string }
+  | { type: 'pong' };
 
 /** One of the calls of `SessionEvents`. */
 export type SessionEvent = {

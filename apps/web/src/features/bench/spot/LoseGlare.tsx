@@ -65,8 +65,8 @@ function WaysDialog({
         {old && <Alert severity="info">The set has moved since these were tried: close and ask again.</Alert>}
         {ways?.length === 0 && (
           <Alert severity="info">
-            No small move clears this spot. Turn the product, move the camera, or use a polariser where it is
-            glass, lacquer or water.
+            No small move clears this spot. Turn the product or move the camera, and ask again. A polariser
+            may help on glass, lacquer or water; without a film on the lamp its help is not worked out here.
           </Alert>
         )}
         <Box component="ul" sx={{ m: 0, p: 0, listStyle: 'none' }}>

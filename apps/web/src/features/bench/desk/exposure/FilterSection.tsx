@@ -31,9 +31,10 @@ export function FilterSection() {
         label="polariser"
         value={camera.polariser ? formatStops(-camera.polariser.lossStops) : 'none'}
       >
-        It takes its loss from all light, and the mirror part of light that is polarised: by a film on the
-        lamp, at any angle near square; without film only off glass, water and lacquer near 53 to 57 degrees,
-        never off bare metal.
+        It takes its loss from all light, and the mirror images of lamps that have a polarising film of their
+        own, crossed with it. What it takes off glass, water and lacquer without such a film, near 53 to 57
+        degrees, is not worked out yet: the picture and the spots show those mirror images as if only the loss
+        were there. Judge it through the filter, on set.
         <Box>
           <Button
             size="small"
