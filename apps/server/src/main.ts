@@ -4,6 +4,7 @@ import { createApp } from './app.js';
 import { ConfigError, readConfig } from './config.js';
 import { openOrSetAside } from './db/database.js';
 import { loadDemoOnce } from './demoData.js';
+import { collectLongTexts } from './domain/longTexts.js';
 import { collectPictures } from './domain/pictures.js';
 
 /** Time open requests get to finish when the server is told to stop, ms. */
@@ -23,6 +24,7 @@ async function main(): Promise<void> {
   if (config.demo) await loadDemoOnce(database);
   const { webRoot, hosts, origins, pictureFolder } = config;
   const gone = await collectPictures(database, pictureFolder);
+  await collectLongTexts(database);
   if (gone.unfinished + gone.unused > 0) log.info(gone, 'pictures cleared');
   const app = createApp({ database, log, pictureFolder, hosts, origins, ...(webRoot ? { webRoot } : {}) });
   const server = createServer(app.callback());

@@ -1,4 +1,4 @@
-import type { ApiError, Job, JobList, StoredJob, StoredPicture, StoredSet } from '@fendrix/contract';
+import type { ApiError, Job, JobList, Saved, StoredJob, StoredPicture, StoredSet } from '@fendrix/contract';
 import { demoJob, demoSet } from '@fendrix/demo';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import sharp from 'sharp';
@@ -29,8 +29,8 @@ describe('jobs', () => {
     const made = await create(job());
     expect(made.revision).toBe(1);
     const next = { ...made.document, client: 'Oddvane Larder' };
-    const saved = await call<StoredJob>('PUT', `/api/jobs/${made.id}`, { revision: 1, document: next });
-    expect(saved.body).toMatchObject({ revision: 2, document: { client: 'Oddvane Larder' } });
+    const saved = await call<Saved>('PUT', `/api/jobs/${made.id}`, { revision: 1, document: next });
+    expect(saved.body).toMatchObject({ id: made.id, name: made.name, revision: 2 });
     const late = await call<ApiError>('PUT', `/api/jobs/${made.id}`, {
       revision: 1,
       document: made.document,

@@ -38,7 +38,8 @@ export async function startTestServer() {
       const plain = typeof body === 'string' || body instanceof Uint8Array;
       const type = body === undefined ? {} : { 'content-type': 'application/json' };
       const sent = request(
-        { host: '127.0.0.1', port, method, path, headers: { ...type, ...headers } },
+        // A connection of its own: one that is kept may have been closed while a test was busy.
+        { host: '127.0.0.1', port, method, path, headers: { ...type, ...headers }, agent: false },
         (response) => {
           const parts: Buffer[] = [];
           response.on('data', (part: Buffer) => parts.push(part));

@@ -3,14 +3,16 @@ import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import { benchSet } from '../src/features/bench/state/benchSlice';
 import { renameSet } from '../src/features/bench/state/edits';
 import { edit, openSet } from '../src/features/bench/state/thunks';
+import { setsApi } from '../src/features/sets';
 import { keepWhatIsOpen } from '../src/shared/document/autosave';
 import { dropDraft, keepDraft, readDrafts } from '../src/shared/document/drafts';
+import { shortened } from '../src/shared/longTexts';
 import { refusalsOf } from '../src/shared/refusals';
 import { openStore, STORED } from './benchStore';
 
 interface Sent {
   revision: number;
-  document: { name: string };
+  document: { name: string; note?: unknown };
 }
 
 const sent: Sent[] = [];
@@ -93,6 +95,24 @@ describe('autosave', () => {
     await pass(5000);
     expect(store.getState().benchSet.file.save).toBe('saved');
     expect(await drafts()).toEqual([]);
+  });
+
+  test('a long text goes to the server once; named afterwards, and sent again where it is not known', async () => {
+    vi.useRealTimers();
+    const long = 'A'.repeat(70_000);
+    const document = { ...STORED.document, note: long };
+    const store = openStore().store;
+    const save = (revision: number) =>
+      store.dispatch(setsApi.endpoints.saveSet.initiate({ id: STORED.id, revision, document })).unwrap();
+    const notes = () => sent.map(({ document: { note } }) => (note === long ? 'whole' : typeof note));
+    await save(3);
+    await vi.waitFor(() => expect(shortened(document)).not.toBe(document));
+    await save(4);
+    expect(notes()).toEqual(['whole', 'object']);
+    answer = (body) =>
+      body.document.note === long ? accept(body) : json(400, { error: { code: 'bad-input' } });
+    expect(await save(5)).toMatchObject({ revision: 6 });
+    expect(notes()).toEqual(['whole', 'object', 'object', 'whole']);
   });
 
   test('a newer set elsewhere stops saving until one is chosen', async () => {

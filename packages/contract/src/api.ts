@@ -53,7 +53,8 @@ export interface StoredPicture {
   bytes: number;
 }
 
-export interface SetSummary {
+/** What the server says of a document that it keeps. */
+export interface Saved {
   id: string;
   name: string;
   revision: number;
@@ -62,7 +63,7 @@ export interface SetSummary {
 }
 
 /** A document with what the server adds to it. */
-export interface Stored<D> extends SetSummary {
+export interface Stored<D> extends Saved {
   document: D;
 }
 
@@ -70,7 +71,7 @@ export type StoredSet = Stored<SetDocument>;
 export type StoredJob = Stored<Job>;
 
 export interface SetList {
-  sets: SetSummary[];
+  sets: Saved[];
   total: number;
 }
 

@@ -37,6 +37,15 @@ export type {
   Surround,
 } from './light.js';
 export type { Gel, LightColour, LightOutput } from './lightOutput.js';
+export {
+  isLongTextReference,
+  LONG_TEXT,
+  type LongTextReference,
+  longTextReferencesOf,
+  longTextsOf,
+  withLongTextReferences,
+  withLongTexts,
+} from './longTexts.js';
 export type {
   AnyMaterial,
   Dielectric,

@@ -6,7 +6,7 @@ export const sets = sqliteTable('sets', {
   id: text('id').primaryKey(),
   name: text('name').notNull(),
   revision: integer('revision').notNull(),
-  /** JSON of the document as the contract defines it. */
+  /** JSON of the document as the contract defines it, its long texts named by their content. */
   document: text('document').notNull(),
   /** ISO 8601, UTC. */
   updatedAt: text('updated_at').notNull(),
@@ -33,6 +33,7 @@ export const jobs = sqliteTable(
     id: text('id').primaryKey(),
     name: text('name').notNull(),
     revision: integer('revision').notNull(),
+    /** JSON, as that of sets. */
     document: text('document').notNull(),
     updatedAt: text('updated_at').notNull(),
     client: text('client').notNull(),
@@ -53,4 +54,10 @@ export const pictures = sqliteTable('pictures', {
   widthPx: integer('width_px').notNull(),
   heightPx: integer('height_px').notNull(),
   bytes: integer('bytes').notNull(),
+});
+
+/** Long texts of documents, as of meshes, by content: kept once, however many documents and takes hold them. */
+export const longTexts = sqliteTable('long_texts', {
+  sha256: text('sha256').primaryKey(),
+  text: text('text').notNull(),
 });

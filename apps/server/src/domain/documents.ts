@@ -1,17 +1,18 @@
 import { randomUUID } from 'node:crypto';
-import { checkDocument, type Problem, type Stored } from '@fendrix/contract';
+import { checkDocument, type Problem, type Saved, type Stored } from '@fendrix/contract';
 import { and, eq } from 'drizzle-orm';
 import type { ZodType } from 'zod';
 import type { Database } from '../db/database.js';
 import type { jobs, sets } from '../db/schema.js';
 import { AppError } from '../errors.js';
+import { fillLongTexts, keepLongTexts } from './longTexts.js';
 
 /** Documents with revisions: read, create, save over the revision they were made from, delete. */
 export interface DocumentStore<D> {
   read(id: string): Promise<Stored<D>>;
   create(document: unknown): Promise<Stored<D>>;
   /** An older revision is refused with the newer document. */
-  save(id: string, revision: number, document: unknown): Promise<Stored<D>>;
+  save(id: string, revision: number, document: unknown): Promise<Saved>;
   remove(id: string): Promise<void>;
   /** The text as it is stored, also of a document that cannot be read. */
   raw(id: string): Promise<{ name: string; text: string }>;
@@ -47,18 +48,18 @@ export function createDocumentStore<D extends { name: string }>(
     new AppError('not-found', `There is no ${noun} with this address.`, {
       hint: 'It may have been deleted.',
     });
-  const row = (document: D) => ({
+  const row = async (document: D) => ({
     name: document.name,
-    document: JSON.stringify(document),
+    document: await keepLongTexts(database, document),
     updatedAt: new Date().toISOString(),
     ...columns?.(document),
   });
   const find = async (id: string): Promise<Stored<D> | null> => {
     const [found] = await database.query.select().from(table).where(eq(table.id, id)).limit(1);
-    return found ? { ...found, document: readable(id, found.name, found.document) } : null;
+    return found ? { ...found, document: await readable(id, found.name, found.document) } : null;
   };
   /** What is stored, if it is what it should be; told which one it is and why not, otherwise. */
-  const readable = (id: string, name: string, text: string): D => {
+  const readable = async (id: string, name: string, text: string): Promise<D> => {
     const unreadable = (problems: Problem[]) =>
       new AppError('unreadable', `The ${noun} “${name}” is stored in a way that cannot be read.`, {
         hint: 'Save it as a file to mend it, or remove it. It is left as it is until then.',
@@ -70,7 +71,7 @@ export function createDocumentStore<D extends { name: string }>(
     } catch {
       throw unreadable([{ path: '', message: 'is no readable JSON.' }]);
     }
-    const checked = checkDocument(schema, data);
+    const checked = checkDocument(schema, await fillLongTexts(database, data));
     if (!checked.ok) throw unreadable(checked.problems);
     return checked.value;
   };
@@ -90,14 +91,14 @@ export function createDocumentStore<D extends { name: string }>(
       return stored(id, found.revision, found.document, found.updatedAt);
     },
     async create(document) {
-      const checked = require(document);
-      const values = { id: randomUUID(), revision: 1, ...row(checked) };
+      const checked = require(await fillLongTexts(database, document));
+      const values = { id: randomUUID(), revision: 1, ...(await row(checked)) };
       await database.write((query) => query.insert(table).values(values));
       return stored(values.id, 1, checked, values.updatedAt);
     },
     async save(id, revision, document) {
-      const checked = require(document);
-      const values = row(checked);
+      const checked = require(await fillLongTexts(database, document));
+      const values = await row(checked);
       const saved = await database.write((query) =>
         query
           .update(table)
@@ -105,7 +106,8 @@ export function createDocumentStore<D extends { name: string }>(
           .where(and(eq(table.id, id), eq(table.revision, revision)))
           .returning({ id: table.id }),
       );
-      if (saved.length > 0) return stored(id, revision + 1, checked, values.updatedAt);
+      if (saved.length > 0)
+        return { id, name: checked.name, revision: revision + 1, updatedAt: values.updatedAt };
       const newer = await find(id);
       if (!newer) {
         throw new AppError('not-found', `This ${noun} was deleted in the meantime.`, {
@@ -120,7 +122,7 @@ export function createDocumentStore<D extends { name: string }>(
     async raw(id) {
       const [found] = await database.query.select().from(table).where(eq(table.id, id)).limit(1);
       if (!found) throw missing();
-      return { name: found.name, text: found.document };
+      return { name: found.name, text: await written(database, found.document) };
     },
     async remove(id) {
       const gone = await database.write((query) =>
@@ -129,6 +131,15 @@ export function createDocumentStore<D extends { name: string }>(
       if (gone.length === 0) throw missing();
     },
   };
+}
+
+/** Stored text with its long texts written out, where it can be read at all. */
+async function written(database: Database, text: string): Promise<string> {
+  try {
+    return JSON.stringify(await fillLongTexts(database, JSON.parse(text)));
+  } catch {
+    return text;
+  }
 }
 
 /** A pattern that finds a text anywhere; the text's own wildcards mean nothing. */

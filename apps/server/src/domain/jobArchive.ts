@@ -7,6 +7,7 @@ import type { Database } from '../db/database.js';
 import { jobs, sets } from '../db/schema.js';
 import { type ArchiveEntry, type ArchiveFile, receiveArchive, refusedArchive } from './archiveFile.js';
 import { type JobStore, jobColumns } from './jobs.js';
+import { keepLongTexts } from './longTexts.js';
 import { MOST_PICTURE_BYTES, type PictureStore } from './pictures.js';
 import type { SetStore } from './sets.js';
 
@@ -109,6 +110,11 @@ async function readIn(stores: Stores, { entries }: ArchiveFile): Promise<Stored<
   }
   const updatedAt = new Date().toISOString();
   const id = randomUUID();
+  const rows: (typeof sets.$inferInsert)[] = [];
+  for (const [old, set] of documents) {
+    const text = await keepLongTexts(stores.database, set);
+    rows.push({ id: ids.get(old) as string, name: set.name, revision: 1, document: text, updatedAt });
+  }
   const row = {
     id,
     revision: 1,
@@ -118,18 +124,7 @@ async function readIn(stores: Stores, { entries }: ArchiveFile): Promise<Stored<
     ...jobColumns(job),
   };
   await stores.database.write((query) =>
-    query.batch([
-      query.insert(jobs).values(row),
-      ...[...documents].map(([old, set]) =>
-        query.insert(sets).values({
-          id: ids.get(old) as string,
-          name: set.name,
-          revision: 1,
-          document: JSON.stringify(set),
-          updatedAt,
-        }),
-      ),
-    ]),
+    query.batch([query.insert(jobs).values(row), ...rows.map((values) => query.insert(sets).values(values))]),
   );
   return { id, name: job.name, revision: 1, updatedAt, document: job };
 }

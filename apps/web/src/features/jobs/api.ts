@@ -1,4 +1,4 @@
-import type { Job, JobList, StoredJob, StoredPicture } from '@fendrix/contract';
+import type { Job, JobList, Saved, StoredJob, StoredPicture } from '@fendrix/contract';
 import { createApi } from '@reduxjs/toolkit/query/react';
 import { serverQuery } from '../../shared/api';
 
@@ -28,7 +28,7 @@ export const jobsApi = createApi({
       query: () => ({ url: 'jobs/demo', method: 'POST', body: {} }),
       invalidatesTags: ['JobList'],
     }),
-    saveJob: build.mutation<StoredJob, { id: string; revision: number; document: Job }>({
+    saveJob: build.mutation<Saved, { id: string; revision: number; document: Job }>({
       query: ({ id, ...body }) => ({ url: `jobs/${id}`, method: 'PUT', body }),
       invalidatesTags: ['JobList'],
     }),

@@ -1,6 +1,7 @@
-import type { SetDocument, SetList, StoredSet } from '@fendrix/contract';
+import type { Saved, SetDocument, SetList, StoredSet } from '@fendrix/contract';
 import { createApi } from '@reduxjs/toolkit/query/react';
 import { serverQuery } from '../../shared/api';
+import { forgetKept, noteKept, shortened } from '../../shared/longTexts';
 
 /** Stored sets on the server. */
 export const setsApi = createApi({
@@ -17,8 +18,20 @@ export const setsApi = createApi({
       query: (document) => ({ url: 'sets', method: 'POST', body: { document } }),
       invalidatesTags: ['SetList'],
     }),
-    saveSet: build.mutation<StoredSet, { id: string; revision: number; document: SetDocument }>({
-      query: ({ id, ...body }) => ({ url: `sets/${id}`, method: 'PUT', body }),
+    saveSet: build.mutation<Saved, { id: string; revision: number; document: SetDocument }>({
+      queryFn: async ({ id, revision, document }, _api, _options, query) => {
+        const send = (body: unknown) =>
+          query({ url: `sets/${id}`, method: 'PUT', body: { revision, document: body } });
+        const short = shortened(document);
+        let answer = await send(short);
+        if (answer.error?.status === 400 && short !== document) {
+          forgetKept();
+          answer = await send(document);
+        }
+        if (answer.error) return { error: answer.error };
+        void noteKept(document);
+        return { data: answer.data as Saved };
+      },
       invalidatesTags: ['SetList'],
     }),
     deleteSet: build.mutation<void, string>({
