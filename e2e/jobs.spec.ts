@@ -5,7 +5,7 @@ import { numberField, saved } from './bench.js';
 
 /** An 8 x 8 grey PNG. */
 const PNG = Buffer.from(
-  'iVBORw0KGgoAAAANSUhEUgAAAAgAAAAICAAAAADhZOFXAAAAEklEQVR4nGNoAIIGGMGATEJpANMIEAHm2ApcAAAAAElFTkSuQmCC',
+  'iVBORw0KGgoAAAANSUhEUgAAAAgAAAAICAAAAADhZOFXAAAADklEQVR4nGNogAIGyhgAgIQgAQ2AJGEAAAAASUVORK5CYII=',
   'base64',
 );
 
