@@ -11,7 +11,7 @@ const RULES = [
   { folder: 'packages/catalogue/src', may: [/^@fendrix\/contract$/] },
   {
     folder: 'packages/files/src',
-    may: [/^@fendrix\/contract$/, /^@gltf-transform\/core$/, /^three(\/|$)/],
+    may: [/^@fendrix\/contract$/, /^@gltf-transform\/core$/, /^meshoptimizer\/simplifier$/, /^three(\/|$)/],
   },
   {
     folder: 'packages/workers/src',

@@ -1,6 +1,7 @@
-import type { SetDocument } from '@fendrix/contract';
+import type { ProductOf, SetDocument } from '@fendrix/contract';
 import type { SpotTrace } from '@fendrix/core';
 import { demoSet } from '@fendrix/demo';
+import { meshProduct, trianglesIn } from '@fendrix/files';
 import type { Task } from '@fendrix/workers';
 import { WorkerPool, type WorkerPort } from '@fendrix/workers';
 import { afterEach, describe, expect, test, vi } from 'vitest';
@@ -47,6 +48,8 @@ function open({ refuses = '', spare = 0, spread = 0 } = {}) {
   const helped: Task[] = [];
   let workers = 0;
   const told: ToDeveloper[] = [];
+  /** Sets that the workers were given. */
+  const holds: SetDocument[] = [];
   const statuses: object[] = [];
   const failures: string[] = [];
   const picks: unknown[] = [];
@@ -57,6 +60,7 @@ function open({ refuses = '', spare = 0, spread = 0 } = {}) {
     const own = workers++;
     return {
       post(message) {
+        if (message.type === 'hold') holds.push(message.set);
         if (message.type !== 'task') return;
         tasks.push(message.task);
         if (own > 0) helped.push(message.task);
@@ -102,7 +106,19 @@ function open({ refuses = '', spare = 0, spread = 0 } = {}) {
   const session = new PictureSession(events, new WorkerPool(spawn, 1, { spare }), developer);
   sessions.push(session);
   const kinds = () => tasks.splice(0).map(({ kind }) => kind);
-  return { session, tasks, helped, told, statuses, failures, picks, read, kinds, bandsTold: () => bands };
+  return {
+    session,
+    tasks,
+    holds,
+    helped,
+    told,
+    statuses,
+    failures,
+    picks,
+    read,
+    kinds,
+    bandsTold: () => bands,
+  };
 }
 
 const sessions: PictureSession[] = [];
@@ -113,6 +129,27 @@ afterEach(() => {
 
 const pass = (milliseconds: number) => vi.advanceTimersByTimeAsync(milliseconds);
 const moved = (y: number): SetDocument => moveThing({ kind: 'light', key: 'A' }, [-0.6, y, 0.4])(set);
+
+/** The set with a wavy sheet of 24 200 triangles for its product. */
+function withLargeMesh(): SetDocument {
+  const n = 110;
+  const positions: number[] = [];
+  const triangles: number[] = [];
+  for (let row = 0; row <= n; row++) {
+    for (let column = 0; column <= n; column++) {
+      positions.push(column / 1000, row / 1000, 0.01 + 0.003 * Math.sin(column / 9) * Math.cos(row / 7));
+      if (row === n || column === n) continue;
+      const p = row * (n + 1) + column;
+      triangles.push(p, p + 1, p + n + 1, p + 1, p + n + 2, p + n + 1);
+    }
+  }
+  const mesh = meshProduct('sheet', 'Wavy sheet', {
+    positions: Float32Array.from(positions),
+    triangles: Uint32Array.from(triangles),
+    sizeM: [0.11, 0.11, 0.013],
+  });
+  return { ...set, products: [mesh], spots: [], takes: [] };
+}
 
 describe('picture session', () => {
   test('a moved set is followed by a quick picture, then refined to the whole light', async () => {
@@ -133,6 +170,21 @@ describe('picture session', () => {
     expect(new Set(guides).size).toBe(guides.length);
     expect(statuses.at(-1)).toMatchObject({ phase: 'done', progress: 1 });
   });
+
+  test('a large mesh is followed by a stand-in; when things rest the set itself is traced, and only that is read', async () => {
+    const large = withLargeMesh();
+    const { session, tasks, holds, statuses, bandsTold } = open();
+    const trianglesHeld = () => holds.map(({ products }) => trianglesIn(products[0] as ProductOf<'mesh'>));
+    session.update(large);
+    await vi.waitFor(() => expect(tasks.some(({ kind }) => kind === 'tile')).toBe(true), 5000);
+    session.update(moveThing({ kind: 'light', key: 'A' }, [-0.6, -0.2, 0.4])(large));
+    expect(trianglesHeld().every((count) => count <= 16_000)).toBe(true);
+    expect(bandsTold()).toBe(0);
+    const done = () => expect(statuses).toContainEqual(expect.objectContaining({ phase: 'done' }));
+    await vi.waitFor(done, 20_000);
+    expect(trianglesHeld().at(-1)).toBe(trianglesIn(large.products[0] as ProductOf<'mesh'>));
+    expect(bandsTold()).toBe(1);
+  }, 30_000);
 
   test('the spare worker helps at rest, and has nothing to do while things move', async () => {
     vi.useFakeTimers();

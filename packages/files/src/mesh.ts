@@ -3,6 +3,7 @@ import { type Node, WebIO } from '@gltf-transform/core';
 import { type BufferGeometry, type Mesh, Vector3 } from 'three';
 import { OBJLoader } from 'three/examples/jsm/loaders/OBJLoader.js';
 import { STLLoader } from 'three/examples/jsm/loaders/STLLoader.js';
+import { base64Of } from './base64.js';
 import { FileError } from './fileError.js';
 import { checkGltf } from './gltfBounds.js';
 
@@ -272,19 +273,4 @@ function stood(soup: readonly number[], unitM: number, up: MeshUp): ImportedMesh
     triangles: Uint32Array.from(corners),
     sizeM: [size.x, size.y, size.z],
   };
-}
-
-/** Little-endian numbers in base64. */
-function base64Of(numbers: Float32Array | Uint32Array): string {
-  const view = new DataView(new ArrayBuffer(numbers.length * 4));
-  numbers.forEach((value, i) => {
-    if (numbers instanceof Float32Array) view.setFloat32(4 * i, value, true);
-    else view.setUint32(4 * i, value, true);
-  });
-  const bytes = new Uint8Array(view.buffer);
-  let text = '';
-  const STRETCH = 0x8000;
-  for (let i = 0; i < bytes.length; i += STRETCH)
-    text += String.fromCharCode(...bytes.subarray(i, i + STRETCH));
-  return btoa(text);
 }

@@ -50,7 +50,10 @@ export function createMessageHandler(
         const { set } = wanted;
         const scene = sceneKey(set);
         // A moved camera alone leaves the scene and the light of its sheets as they are.
-        const tracing = held?.scene === scene ? seenBy(held.tracing, set.camera) : prepareTracing(set);
+        const known = held?.scene === scene ? held.tracing : null;
+        // Two scenes of large meshes at once may be more than there is room for.
+        held = null;
+        const tracing = known ? seenBy(known, set.camera) : prepareTracing(set);
         held = { key, scene, set, tracing };
       }
       const before = held.tracing.kernel.rays[0] ?? 0;

@@ -2,6 +2,7 @@ import type { Vector } from '@fendrix/contract';
 import { BALL, CONE, FLAT, STRIDE, TRIANGLE } from '../engine/tables.js';
 import { add, cross, dot, length, scale, subtract } from '../units/vector.js';
 import { type Pose, placed, turned } from './frame.js';
+import type { TriangleMesh } from './triangleMesh.js';
 
 /**
  * Exact primitives as a structure of arrays, m in the mark's frame.
@@ -52,7 +53,9 @@ export const OCTAGON: FlatLimits = { diagonal: Math.SQRT2 };
 
 /** Collects primitives, then packs them. */
 export class PrimitiveList {
-  private readonly rows: { kind: number; data: number[]; sides: Sides }[] = [];
+  /** Rows of one kind and one thing, `STRIDE` figures each; the last may be shorter. */
+  private readonly runs: { kind: number; rows: number; data: ArrayLike<number>; sides: Sides }[] = [];
+  private count = 0;
   private roomAt = -1;
 
   /** A parallelogram with square edges, or what is left of it within the limits; its front faces `facing`. */
@@ -116,9 +119,36 @@ export class PrimitiveList {
     this.push(TRIANGLE, [...a, ...u, ...v, ...shading], sides);
   }
 
+  /** All triangles of a body that stands in a pose. */
+  triangles({ points, corners, normals }: TriangleMesh, pose: Pose, sides: Sides): void {
+    const places = new Float64Array(points.length);
+    turnAll(points, pose, pose.origin, places);
+    const turnedNormals = new Float64Array(normals.length);
+    turnAll(normals, pose, [0, 0, 0], turnedNormals);
+    const data = new Float64Array((corners.length / 3) * STRIDE);
+    let rows = 0;
+    for (let t = 0; 3 * t < corners.length; t++) {
+      const a = 3 * (corners[3 * t] as number);
+      const b = 3 * (corners[3 * t + 1] as number);
+      const c = 3 * (corners[3 * t + 2] as number);
+      const row = rows * STRIDE;
+      for (let axis = 0; axis < 3; axis++) {
+        const from = places[a + axis] as number;
+        data[row + axis] = from;
+        data[row + 3 + axis] = (places[b + axis] as number) - from;
+        data[row + 6 + axis] = (places[c + axis] as number) - from;
+      }
+      if (!hasFace(data, row)) continue;
+      for (let i = 0; i < 9; i++) data[row + 9 + i] = turnedNormals[9 * t + i] as number;
+      rows++;
+    }
+    this.runs.push({ kind: TRIANGLE, rows, data: data.subarray(0, rows * STRIDE), sides });
+    this.count += rows;
+  }
+
   /** The walls of a box seen from inside, one at most. @param sides low and high x, low and high y, low and high z */
   room([x, y, z]: Vector, [w, d, h]: Vector, sides: readonly Sides[]): void {
-    this.roomAt = this.rows.length;
+    this.roomAt = this.count;
     const walls: [Vector, Vector, Vector, Vector][] = [
       [
         [x, y, z],
@@ -163,7 +193,7 @@ export class PrimitiveList {
   }
 
   pack(): PrimitiveTable {
-    const count = this.rows.length;
+    const { count } = this;
     const table: PrimitiveTable = {
       count,
       kind: new Uint8Array(count),
@@ -174,20 +204,45 @@ export class PrimitiveList {
       emitter: new Int32Array(count),
       room: this.roomAt,
     };
-    this.rows.forEach(({ kind, data, sides }, i) => {
-      table.kind[i] = kind;
-      table.data.set(data, i * STRIDE);
-      table.thing[i] = sides.thing;
-      table.front[i] = sides.front;
-      table.back[i] = sides.back;
-      table.emitter[i] = sides.emitter ?? -1;
-    });
+    let at = 0;
+    for (const { kind, rows, data, sides } of this.runs) {
+      const end = at + rows;
+      table.kind.fill(kind, at, end);
+      table.data.set(data, at * STRIDE);
+      table.thing.fill(sides.thing, at, end);
+      table.front.fill(sides.front, at, end);
+      table.back.fill(sides.back, at, end);
+      table.emitter.fill(sides.emitter ?? -1, at, end);
+      at = end;
+    }
     return table;
   }
 
   private push(kind: number, data: number[], sides: Sides): void {
-    this.rows.push({ kind, data, sides });
+    this.runs.push({ kind, rows: 1, data, sides });
+    this.count++;
   }
+}
+
+/** Vectors of a body in the mark's frame, three figures each. @param origin what is added: zero for directions */
+function turnAll(vectors: ArrayLike<number>, { x, y, z }: Pose, origin: Vector, out: Float64Array): void {
+  for (let i = 0; i < vectors.length; i += 3) {
+    const a = vectors[i] as number;
+    const b = vectors[i + 1] as number;
+    const c = vectors[i + 2] as number;
+    out[i] = origin[0] + (x[0] * a + y[0] * b + z[0] * c);
+    out[i + 1] = origin[1] + (x[1] * a + y[1] * b + z[1] * c);
+    out[i + 2] = origin[2] + (x[2] * a + y[2] * b + z[2] * c);
+  }
+}
+
+/** Whether the edges of a triangle's row span anything. */
+function hasFace(d: Float64Array, row: number): boolean {
+  const at = (i: number) => d[row + i] as number;
+  const x = at(4) * at(8) - at(5) * at(7);
+  const y = at(5) * at(6) - at(3) * at(8);
+  const z = at(3) * at(7) - at(4) * at(6);
+  return x * x + y * y + z * z > 0;
 }
 
 /** A point of a turned outline with the outward unit normal (radial, upward) there. */

@@ -1,4 +1,5 @@
 import type { Light, SetDocument } from '@fendrix/contract';
+import { textDigest } from '../units/textDigest.js';
 
 /**
  * What rays depend on, as text: two sets with the same key have the same films, maps and bands.
@@ -11,12 +12,12 @@ export function traceKey(set: SetDocument): string {
 
 /** The same of everything but the camera: what stands there, and so the light of the sheets. */
 export function sceneKey(set: SetDocument): string {
-  return JSON.stringify([standing(set), set.lights.map(lightKey)]);
+  return keyOf([standing(set), set.lights.map(lightKey)]);
 }
 
 /** The same of everything but the lights. */
 export function keyWithoutLights(set: SetDocument): string {
-  return JSON.stringify([standing(set), cameraKey(set)]);
+  return keyOf([standing(set), cameraKey(set)]);
 }
 
 const standing = (set: SetDocument) => [
@@ -29,6 +30,16 @@ const standing = (set: SetDocument) => [
   set.people,
   set.camera.rig && [set.camera.rig, set.camera.positionM, set.camera.aimM, set.camera.rollDeg],
 ];
+
+/** Texts longer than this, as of meshes and pictures, are named by their digest, signs. */
+const LONG_TEXT = 10_000;
+
+/** JSON in which megabytes of meshes and pictures are a few signs: a key is made at each step of a drag. */
+const keyOf = (value: unknown): string => JSON.stringify(value, withDigests);
+
+function withDigests(_key: string, value: unknown): unknown {
+  return typeof value === 'string' && value.length > LONG_TEXT ? textDigest(value) : value;
+}
 
 function cameraKey({ camera }: SetDocument): unknown[] {
   const { body, lens, positionM, aimM, rollDeg, focusM, fNumber, depthOfField } = camera;

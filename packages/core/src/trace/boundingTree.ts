@@ -21,6 +21,9 @@ export interface BoundingTree {
 const BINS = 24;
 /** Up to so many primitives every cut between neighbours is tried: bins would part a room, not what stands in it. */
 const MOST_SORTED = 256;
+/** Where there are more than so many, as with an imported mesh, bins do nearly as well and take a fraction of the time. */
+const MANY = 20_000;
+const MOST_SORTED_OF_MANY = 12;
 const MOST_IN_LEAF = 16;
 /** A kernel tests so many primitives of one kind at once: that is a pack. */
 const PACK_SIZE = 4;
@@ -38,6 +41,7 @@ export function buildBoundingTree(table: PrimitiveTable): BoundingTree {
   for (let i = 0; i < table.count; i++) primitiveBounds(table, i, boxes.subarray(i * 6, i * 6 + 6));
   const order = Int32Array.from({ length: table.count }, (_, i) => i).filter((i) => !isWall(table, i));
   const n = order.length;
+  const mostSorted = n > MANY ? MOST_SORTED_OF_MANY : MOST_SORTED;
   // The root of less than two primitives has empty children.
   const size = n + 2;
   const tree: BoundingTree = {
@@ -61,7 +65,7 @@ export function buildBoundingTree(table: PrimitiveTable): BoundingTree {
     const cut =
       to === from || (!isRoot && fitsOnePack(table.kind, order, from, to))
         ? null
-        : bestCut({ boxes, kinds: table.kind, order, from, to });
+        : bestCut({ boxes, kinds: table.kind, order, from, to }, mostSorted);
     let middle = cut ? partition(boxes, order, from, to, cut) : from;
     if (middle <= from || middle >= to) {
       if (!isRoot && to - from <= MOST_IN_LEAF) return makeLeaf(from, to);
@@ -150,13 +154,13 @@ interface Stretch {
 }
 
 /** The cut that costs least; null where a leaf of them all costs less. */
-function bestCut(stretch: Stretch): Cut | null {
+function bestCut(stretch: Stretch, mostSorted: number): Cut | null {
   const { boxes, kinds, order, from, to } = stretch;
   const wholeArea = area(enclose(boxes, order, from, to));
   sideCounts.fill(0);
   for (let i = from; i < to; i++) countOne(sideCounts, kinds[order[i] as number] as number);
   const leafCost = testCost(sideCounts, 0);
-  return to - from <= MOST_SORTED
+  return to - from <= mostSorted
     ? bestOfAllCuts(stretch, wholeArea, leafCost)
     : bestOfBins(stretch, wholeArea, leafCost);
 }
@@ -205,6 +209,8 @@ function bestOfBins(
   wholeArea: number,
   leafCost: number,
 ): Cut | null {
+  // As many as can part what is there: emptying and weighing bins costs more than filling them where it is little.
+  const bins = Math.min(BINS, Math.max(4, (to - from) >> 1));
   let best: Cut | null = null;
   let least = leafCost;
   for (let axis = 0; axis < 3; axis++) {
@@ -216,30 +222,30 @@ function bestOfBins(
       high = Math.max(high, c);
     }
     if (!(high - low > 1e-9)) continue;
-    for (let bin = 0; bin < BINS; bin++) binBoxes.set(EMPTY, 6 * bin);
+    for (let bin = 0; bin < bins; bin++) binBoxes.set(EMPTY, 6 * bin);
     binCounts.fill(0);
     for (let i = from; i < to; i++) {
       const primitive = order[i] as number;
       const share = (centroid(boxes, primitive, axis) - low) / (high - low);
-      const bin = Math.min(BINS - 1, Math.floor(share * BINS));
+      const bin = Math.min(bins - 1, Math.floor(share * bins));
       growBy(binBoxes, 6 * bin, boxes, 6 * primitive);
       countOne(binCounts, KINDS * bin + (kinds[primitive] as number));
     }
     // What lies right of each cut, from the last bin backwards; then what lies left of it, forwards.
     startSide();
-    for (let bin = BINS - 1; bin > 0; bin--) {
+    for (let bin = bins - 1; bin > 0; bin--) {
       takeBin(bin);
       rightCosts[bin] = testCost(sideCounts, 0) * area(side);
     }
     startSide();
-    for (let cut = 1; cut < BINS; cut++) {
+    for (let cut = 1; cut < bins; cut++) {
       takeBin(cut - 1);
       // The first and last bin are never empty, so neither is a side.
       const tests = testCost(sideCounts, 0) * area(side) + (rightCosts[cut] as number);
       const cost = NODE_COST + tests / wholeArea;
       if (cost < least) {
         least = cost;
-        best = { axis, at: low + ((high - low) * cut) / BINS };
+        best = { axis, at: low + ((high - low) * cut) / bins };
       }
     }
   }

@@ -1,11 +1,9 @@
-import type { ProductOf, Vector } from '@fendrix/contract';
-import { radians } from '../../units/angle.js';
+import type { ProductOf } from '@fendrix/contract';
 import { bytesOfBase64 } from '../../units/base64.js';
 import { createRandom } from '../../units/random.js';
-import { add, cross, dot, length, scale, subtract } from '../../units/vector.js';
 import type { SceneParts } from '../builder.js';
-import { type Pose, placed, turned } from '../frame.js';
-import type { Sides } from '../primitives.js';
+import type { Pose } from '../frame.js';
+import { smoothed, type TriangleMesh } from '../triangleMesh.js';
 
 /** Cells of a cloth each way. */
 const CLOTH_CELLS = 48;
@@ -13,9 +11,7 @@ const CLOTH_CELLS = 48;
 const CLOTH_LIFT_M = 3e-4;
 
 export function addMesh(parts: SceneParts, product: ProductOf<'mesh'>, pose: Pose, thing: number): void {
-  const points = floatsOf(bytesOfBase64(product.positionsBase64));
-  const corners = wholesOf(bytesOfBase64(product.trianglesBase64));
-  addTriangles(parts, pose, points, corners, product.smoothDeg, parts.sides(thing, product.material));
+  parts.list.triangles(meshOf(product), pose, parts.sides(thing, product.material));
 }
 
 /** A square of cloth whose folds run across it at a slant, as triangles with smooth normals. */
@@ -54,75 +50,38 @@ export function addCloth(parts: SceneParts, product: ProductOf<'cloth'>, pose: P
       at += 6;
     }
   }
-  addTriangles(parts, pose, points, corners, 60, parts.sides(thing, product.material));
+  parts.list.triangles(smoothed(points, corners, 60), pose, parts.sides(thing, product.material));
 }
 
-/** Triangles with shading normals: the mean of the faces round a point that are flatter to each other than a limit. */
-function addTriangles(
-  parts: SceneParts,
-  pose: Pose,
-  points: Float32Array,
-  corners: Uint32Array,
-  smoothDeg: number,
-  sides: Sides,
-): void {
-  const pointAt = (index: number): Vector => [
-    points[3 * index] as number,
-    points[3 * index + 1] as number,
-    points[3 * index + 2] as number,
-  ];
-  const triangles = corners.length / 3;
-  const normals: Vector[] = [];
-  const welded = weld(points);
-  const facesAt: number[][] = Array.from({ length: points.length / 3 }, () => []);
-  for (let t = 0; t < triangles; t++) {
-    const [a, b, c] = [0, 1, 2].map((i) => pointAt(corners[3 * t + i] as number)) as [Vector, Vector, Vector];
-    // Twice the area long, so that large faces count for more.
-    normals.push(cross(subtract(b, a), subtract(c, a)));
-    for (let i = 0; i < 3; i++) facesAt[welded[corners[3 * t + i] as number] as number]?.push(t);
-  }
-  const least = Math.cos(radians(smoothDeg));
-  for (let t = 0; t < triangles; t++) {
-    const own = normals[t] as Vector;
-    const size = length(own);
-    if (!(size > 0)) continue;
-    const shading = [0, 1, 2].map((i) => {
-      let sum: Vector = [0, 0, 0];
-      for (const face of facesAt[welded[corners[3 * t + i] as number] as number] ?? []) {
-        const other = normals[face] as Vector;
-        const otherSize = length(other);
-        if (otherSize > 0 && dot(own, other) >= least * size * otherSize) sum = add(sum, other);
-      }
-      const whole = length(sum);
-      return turned(pose, scale(whole > 0 ? sum : own, 1 / (whole > 0 ? whole : size)));
-    }) as [Vector, Vector, Vector];
-    const [a, b, c] = [0, 1, 2].map((i) => placed(pose, pointAt(corners[3 * t + i] as number))) as [
-      Vector,
-      Vector,
-      Vector,
-    ];
-    parts.list.triangle(a, b, c, sides, shading);
-  }
-}
+/** Meshes as they were last asked for: in a drag the body moves, and its triangles stay. */
+const lastMeshes = new Map<string, { positions: string; smoothDeg: number; mesh: TriangleMesh }>();
+/** Meshes that are kept at once. */
+const MOST_MESHES = 4;
 
-/** For each point the first one at the same place, to a tenth of a micrometre. */
-function weld(points: Float32Array): Uint32Array {
-  const first = new Map<string, number>();
-  return Uint32Array.from({ length: points.length / 3 }, (_, i) => {
-    const key = `${Math.round((points[3 * i] as number) * 1e7)} ${Math.round((points[3 * i + 1] as number) * 1e7)} ${Math.round((points[3 * i + 2] as number) * 1e7)}`;
-    const known = first.get(key);
-    if (known === undefined) first.set(key, i);
-    return known ?? i;
-  });
+/** The triangles of an imported body. */
+export function meshOf({ positionsBase64, trianglesBase64, smoothDeg }: ProductOf<'mesh'>): TriangleMesh {
+  const known = lastMeshes.get(trianglesBase64);
+  if (known?.positions === positionsBase64 && known.smoothDeg === smoothDeg) return known.mesh;
+  const points = floatsOf(bytesOfBase64(positionsBase64));
+  const mesh = smoothed(points, wholesOf(bytesOfBase64(trianglesBase64)), smoothDeg);
+  lastMeshes.delete(trianglesBase64);
+  lastMeshes.set(trianglesBase64, { positions: positionsBase64, smoothDeg, mesh });
+  const [oldest] = lastMeshes.keys();
+  if (lastMeshes.size > MOST_MESHES && oldest !== undefined) lastMeshes.delete(oldest);
+  return mesh;
 }
 
 /** Little-endian 32-bit floats, whatever the machine. */
-export function floatsOf(bytes: Uint8Array): Float32Array {
+function floatsOf(bytes: Uint8Array): Float32Array {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  return Float32Array.from({ length: bytes.length >> 2 }, (_, i) => view.getFloat32(4 * i, true));
+  const floats = new Float32Array(bytes.length >> 2);
+  for (let i = 0; i < floats.length; i++) floats[i] = view.getFloat32(4 * i, true);
+  return floats;
 }
 
-export function wholesOf(bytes: Uint8Array): Uint32Array {
+function wholesOf(bytes: Uint8Array): Uint32Array {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  return Uint32Array.from({ length: bytes.length >> 2 }, (_, i) => view.getUint32(4 * i, true));
+  const wholes = new Uint32Array(bytes.length >> 2);
+  for (let i = 0; i < wholes.length; i++) wholes[i] = view.getUint32(4 * i, true);
+  return wholes;
 }

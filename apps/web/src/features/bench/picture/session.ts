@@ -16,6 +16,7 @@ import {
 } from './figures';
 import { type FrameWindow, WHOLE_FRAME } from './frameWindow';
 import { PictureMaker } from './pictureMaker';
+import { StandIns } from './standIns';
 
 /** Pixels across of the picture that follows a drag; adapted to the machine within these. */
 const NARROWEST_FOLLOWING = 200;
@@ -32,6 +33,8 @@ const WHOLE = { samples: 128, fewest: 2 };
 const AT_ONCE = 1e5;
 /** Rest after a change before the refining starts, ms. */
 const REST_MS = 140;
+/** Rest before a set with large meshes is prepared whole: seconds in which no worker can follow, ms. */
+const STILL_MS = 600;
 
 export interface SessionEvents extends FigureEvents {
   picture(picture: FromDeveloper): void;
@@ -78,6 +81,7 @@ export class PictureSession {
   private closed = false;
   private readonly figures: Figures;
   private readonly maker: PictureMaker;
+  private readonly standIns = new StandIns();
 
   constructor(
     private readonly events: SessionEvents,
@@ -184,11 +188,20 @@ export class PictureSession {
     }
   }
 
-  /** The picture first; bands, spots and maps take what the workers have left, and are waited for now and then. */
+  /**
+   * The picture first; bands, spots and maps take what the workers have left, and are waited for now and then. Large meshes
+   * are followed by stand-ins: then all else waits until things rest, and is of the set as it is.
+   */
   private async followOnce(keyed: KeyedSet): Promise<void> {
     const start = performance.now();
     this.events.status({ phase: 'following', progress: 0 });
-    const picture = this.quickPicture(keyed);
+    const simplified = this.standIns.wanted(keyed);
+    const picture = this.quickPicture(simplified ? await this.standIns.of(keyed) : keyed);
+    if (simplified) {
+      await picture;
+      this.adapt(performance.now() - start);
+      if (!(await this.staysStill(keyed))) return;
+    }
     const { signal, abort } = abortable();
     const figures = Promise.all([
       this.figures.bands(keyed, signal),
@@ -197,7 +210,7 @@ export class PictureSession {
     ]);
     figures.catch(() => undefined);
     await picture;
-    this.adapt(performance.now() - start);
+    if (!simplified) this.adapt(performance.now() - start);
     if (this.outdated(keyed) && this.passedOver < MOST_PASSED_OVER) {
       this.passedOver++;
       abort();
@@ -205,6 +218,16 @@ export class PictureSession {
     }
     this.passedOver = 0;
     await figures;
+  }
+
+  /** Whether nothing moves for a while from now. */
+  private async staysStill(keyed: KeyedSet): Promise<boolean> {
+    const until = performance.now() + STILL_MS;
+    while (performance.now() < until) {
+      if (this.outdated(keyed) || this.closed) return false;
+      await new Promise((resolve) => setTimeout(resolve, 20));
+    }
+    return !this.outdated(keyed);
   }
 
   /** Whether light takes other paths by now; a set that was only saved, named or dimmed since is as good as this one. */
