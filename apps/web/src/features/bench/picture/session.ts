@@ -339,7 +339,10 @@ export class PictureSession {
   /** Asks the workers something about the set as it is now, or as it would be. */
   async ask<T extends Task>(task: T, set?: SetDocument, signal?: AbortSignal): Promise<TaskResult<T> | null> {
     if (!this.keyed) return null;
-    const keyed = set ? { key: traceKey(set), set } : this.keyed;
+    const asked = set ? { key: traceKey(set), set } : this.keyed;
+    // What goes through what can be told of a simplified body, and is asked at each rest.
+    const simplified = task.kind === 'overlaps' && this.standIns.wanted(asked);
+    const keyed = simplified ? await this.standIns.of(asked) : asked;
     return this.pool.run(keyed, task, { priority: 10 * AT_ONCE, ...(signal ? { signal } : {}) });
   }
 
