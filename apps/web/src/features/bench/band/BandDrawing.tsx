@@ -5,10 +5,11 @@ import { arrowMove } from '../../../shared/arrowKeys';
 import { svgPoint } from '../../../shared/svgPoint';
 import { TagMark } from '../../../shared/Tag';
 import { surround } from '../../../shared/theme';
-import { hatchOf, shortName } from '../lens/hatch';
+import { hatchOf } from '../lens/hatch';
 import { toView } from '../picture/frameWindow';
 import { useBench } from '../state/hooks';
 import { useBandPlacing } from './useBandPlacing';
+import { useShortName } from './useShortName';
 
 const WIDTH = 560;
 const LEAD = 16;
@@ -103,6 +104,7 @@ const pressed = (label: string, onPress: () => void) => ({
 const isMovable = ({ kind }: BandLength) => kind === 'light' || kind === 'sheet';
 
 function Length({ id, length, onOpen }: { id: string; length: BandLength; onOpen(): void }) {
+  const nameOf = useShortName();
   const { tone, angleDeg, gapPx } = hatchOf(length.kind, length.what);
   const x = length.from * WIDTH;
   const width = (length.to - length.from) * WIDTH;
@@ -137,7 +139,7 @@ function Length({ id, length, onOpen }: { id: string; length: BandLength; onOpen
           fontSize={11}
           fill={dark ? '#d8d8d8' : '#1c1c1c'}
         >
-          {shortName(length.kind, length.what)}
+          {nameOf(length.kind, length.what)}
         </text>
       )}
       {width > 20 && (

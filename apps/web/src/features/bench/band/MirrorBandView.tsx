@@ -20,7 +20,6 @@ import { lazy, memo, Suspense, useState } from 'react';
 import { useSelector } from 'react-redux';
 import { surround } from '../../../shared/theme';
 import { useTyped, within } from '../../../shared/useTyped';
-import { shortName } from '../lens/hatch';
 import { benchActions, benchSet, type WithBench } from '../state/benchSlice';
 import { chosenBand } from '../state/chosenBand';
 import { changeProduct } from '../state/edits';
@@ -28,6 +27,7 @@ import { useBench, useBenchDispatch, useSetPart } from '../state/hooks';
 import { edit } from '../state/thunks';
 import { BandDrawing } from './BandDrawing';
 import { HighlightDialog } from './HighlightDialog';
+import { useShortName } from './useShortName';
 import { WholeSurface } from './WholeSurface';
 
 // Brings the charts, which are large.
@@ -279,6 +279,7 @@ function BandTable({
   open: boolean;
   onLength(length: BandLength): void;
 }) {
+  const nameOf = useShortName();
   const hidden = {
     position: 'absolute',
     width: '1px',
@@ -300,7 +301,7 @@ function BandTable({
       }}
     >
       {band.lengths.map((length) => {
-        const words = `${shortName(length.kind, length.what)} ${length.front ? '' : 'from behind '}${(100 * length.from).toFixed(1)} to ${(100 * length.to).toFixed(1)} %`;
+        const words = `${nameOf(length.kind, length.what)} ${length.front ? '' : 'from behind '}${(100 * length.from).toFixed(1)} to ${(100 * length.to).toFixed(1)} %`;
         return (
           <li key={length.from}>
             {open && (length.kind === 'light' || length.kind === 'sheet') ? (

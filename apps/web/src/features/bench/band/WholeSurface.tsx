@@ -4,13 +4,15 @@ import Button from '@mui/material/Button';
 import { useMemo } from 'react';
 import { Tag } from '../../../shared/Tag';
 import { surround } from '../../../shared/theme';
-import { hatchOf, shortName } from '../lens/hatch';
+import { hatchOf } from '../lens/hatch';
 import { useSession } from '../picture/useSession';
 import { useBench, useSetPart } from '../state/hooks';
 import { DomeMap } from './DomeMap';
+import { useShortName } from './useShortName';
 
 /** What the whole visible surface mirrors, for domes and all that has no upright side: areas in percent. */
 export function WholeSurface({ onBand }: { onBand?: () => void }) {
+  const nameOf = useShortName();
   const products = useSetPart((set) => set.products);
   const selected = useBench((bench) => bench.selected);
   const { mirrors } = useSession();
@@ -72,7 +74,7 @@ export function WholeSurface({ onBand }: { onBand?: () => void }) {
             {thing && (thing.kind === 'light' || thing.kind === 'sheet') ? (
               <Tag>{thing.key}</Tag>
             ) : (
-              shortName(thing?.kind ?? 'dark', thing?.key ?? null)
+              nameOf(thing?.kind ?? 'dark', thing?.key ?? null)
             )}
             <span className="number">{(100 * share).toFixed(1)} %</span>
           </Box>
