@@ -23,7 +23,7 @@ import { TakeStrip } from './takes/TakeStrip';
 import { Area, Heading } from './views/Area';
 import { BenchCautions } from './views/BenchCautions';
 import { BenchHeader } from './views/BenchHeader';
-import { ExposureControls } from './views/ExposureControls';
+import { ExposureControls, ExposureNotes } from './views/ExposureControls';
 import { LightPowers } from './views/LightPowers';
 import { OverlapNotes } from './views/OverlapNotes';
 import { StopRuler } from './views/StopRuler';
@@ -100,6 +100,7 @@ function OpenBench() {
             <Box sx={{ flex: 1 }} />
             <ZoomTools />
           </Box>
+          <ExposureNotes />
           <LensView />
           <Box sx={{ py: 0.75, display: 'flex', alignItems: 'center', gap: 1 }}>
             <LensTools />

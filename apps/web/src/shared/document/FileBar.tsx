@@ -67,6 +67,7 @@ export function FileBar<D extends { name: string }, K extends string>(props: Fil
           color: calm ? 'inherit' : 'warning.main',
           opacity: calm ? 0.85 : 1,
           minWidth: 54,
+          pl: 1,
           textAlign: 'right',
           fontSize: '0.8125rem',
         }}

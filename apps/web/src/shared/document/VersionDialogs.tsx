@@ -98,6 +98,7 @@ export function DraftDialog<D extends { name: string }, K extends string>(props:
       first={{ title: 'As it is saved', document: mine }}
       second={{ title: 'Kept in this browser, not saved', document }}
       words={`They were made ${when} in this browser and could not be saved.${older} Going on with them can be undone.`}
+      onEscape={settled}
     >
       <Button
         color="inherit"
@@ -174,12 +175,15 @@ function Versions<D extends { name: string }, K extends string>({
   second,
   describe,
   picture,
+  onEscape,
   children,
 }: Props<D, K> & {
   title: string;
   words: string;
   first: Version<D>;
   second: Version<D>;
+  /** Where nothing has to be decided now. */
+  onEscape?(): void;
   children: ReactNode;
 }) {
   const differences = useMemo(() => {
@@ -190,7 +194,13 @@ function Versions<D extends { name: string }, K extends string>({
     }
   }, [describe, first.document, second.document]);
   return (
-    <Dialog open maxWidth="sm" fullWidth aria-labelledby="versions-title">
+    <Dialog
+      open
+      maxWidth="sm"
+      fullWidth
+      aria-labelledby="versions-title"
+      onClose={(_, reason) => reason === 'escapeKeyDown' && onEscape?.()}
+    >
       <DialogTitle id="versions-title">{title}</DialogTitle>
       <DialogContent sx={{ fontSize: '0.875rem' }}>
         <div>{words}</div>

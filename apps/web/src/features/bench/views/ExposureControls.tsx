@@ -18,11 +18,7 @@ import { edit } from '../state/thunks';
 /** f-stop, shutter and ISO: dials of third stops. Changing them develops the picture anew and traces nothing. */
 export const ExposureControls = memo(function ExposureControls() {
   const camera = useSetPart((set) => set.camera);
-  const flash = useSetPart(({ lights }) =>
-    lights.some((light) => light.on && lightLuminance(light).time === 'flash'),
-  );
   const dispatch = useBenchDispatch();
-  const cut = flash && camera.shutterS < camera.body.syncSpeedS * 0.98;
   return (
     <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5, flexWrap: 'wrap' }}>
       <Dial
@@ -46,6 +42,19 @@ export const ExposureControls = memo(function ExposureControls() {
         value={camera.iso}
         onChange={(iso) => dispatch(edit(changeCamera({ iso })))}
       />
+    </Box>
+  );
+});
+
+/** What the settings would do to the real frame: a cut by the shutter, goods out of focus. */
+export const ExposureNotes = memo(function ExposureNotes() {
+  const camera = useSetPart((set) => set.camera);
+  const flash = useSetPart(({ lights }) =>
+    lights.some((light) => light.on && lightLuminance(light).time === 'flash'),
+  );
+  const cut = flash && camera.shutterS < camera.body.syncSpeedS * 0.98;
+  return (
+    <>
       <FocusNote />
       {cut && (
         <Box role="status" sx={{ color: surround.caution, fontSize: '0.75rem' }}>
@@ -53,7 +62,7 @@ export const ExposureControls = memo(function ExposureControls() {
           frame would be cut; the picture shown is not.
         </Box>
       )}
-    </Box>
+    </>
   );
 });
 
