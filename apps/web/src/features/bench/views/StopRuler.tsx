@@ -158,7 +158,7 @@ export const StopRuler = memo(function StopRuler() {
           {targets.map((target) => (
             <TargetBracket key={target.name} target={target} base={baseOf(target, spots)} />
           ))}
-          {placed(spots).map(({ name, stops, words, row }) => (
+          {placed(spots).map(({ name, stops, words, row, leftwards }) => (
             <g key={name} fill={surround.text} stroke="none" pointerEvents="none">
               <path
                 d={`M${across(stops)} ${row * ROW + 3} V${BAR.y + BAR.height / 2}`}
@@ -171,7 +171,12 @@ export const StopRuler = memo(function StopRuler() {
                 fill={surround.accent}
                 stroke="#111"
               />
-              <text x={across(stops) + 4} y={row * ROW + 11} fontSize={11}>
+              <text
+                x={across(stops) + (leftwards ? -4 : 4)}
+                y={row * ROW + 11}
+                fontSize={11}
+                textAnchor={leftwards ? 'end' : 'start'}
+              >
                 {words}
               </text>
             </g>
@@ -234,15 +239,18 @@ function Limit({ stops, name, y, colour }: { stops: number; name: string; y: num
   );
 }
 
-/** Names get a row of their own where they would run into each other. */
+/** Names get a row of their own where they would run into each other, and run leftwards where the ruler ends. */
 function placed(spots: RulerSpot[]) {
   const ends = [-Infinity, -Infinity, -Infinity];
   return spots.map((spot) => {
-    const start = across(spot.stops);
+    const line = across(spot.stops);
+    const length = 6.5 * spot.words.length;
+    const leftwards = line + length > WIDTH;
+    const start = leftwards ? line - length : line;
     const lowestFree = [2, 1, 0].find((candidate) => start > (ends[candidate] as number));
     const row = lowestFree ?? ends.indexOf(Math.min(...ends));
-    ends[row] = start + 6.5 * spot.words.length;
-    return { ...spot, row };
+    ends[row] = start + length;
+    return { ...spot, row, leftwards };
   });
 }
 
