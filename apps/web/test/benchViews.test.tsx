@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import type { SetDocument } from '@fendrix/contract';
-import { type BandProfile, bandProfile, traceSpot } from '@fendrix/core';
+import { type BandProfile, bandProfile, overlaps, traceSpot } from '@fendrix/core';
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, test } from 'vitest';
 import { MirrorBandView, profileStops } from '../src/features/bench/band/MirrorBandView';
@@ -16,7 +16,7 @@ import { LoseGlare } from '../src/features/bench/spot/LoseGlare';
 import { PickSources } from '../src/features/bench/spot/PickSources';
 import { SpotPanel } from '../src/features/bench/spot/SpotPanel';
 import { benchActions, benchSet } from '../src/features/bench/state/benchSlice';
-import { moveThing } from '../src/features/bench/state/edits';
+import { moveThing, renameSet } from '../src/features/bench/state/edits';
 import { edit } from '../src/features/bench/state/thunks';
 import { BenchCautions } from '../src/features/bench/views/BenchCautions';
 import { Palette } from '../src/features/bench/views/Palette';
@@ -324,6 +324,32 @@ describe('adding', () => {
     expect(store.getState().bench.selected).toEqual({ kind: 'light', key: 'B' });
     act(() => void store.dispatch(benchSet.undo()));
     expect(set().lights).toHaveLength(1);
+  });
+
+  test('what would stand in something is moved out of it, in the same step of undo; never over a later change', async () => {
+    const { show, set, store, hold } = openDemo('cordial');
+    const before = set();
+    const add = async () => {
+      press('Add');
+      await screen.findByText('Octa 90');
+      lookFor('strip 30 x 120');
+      fireEvent.keyDown(search(), { key: 'Enter' });
+      return set().lights.at(-1);
+    };
+    show(<Palette />);
+    const put = await add();
+    await waitFor(() => expect(set().lights.at(-1)).not.toEqual(put));
+    expect(overlaps(set()).some(({ key }) => key === 'B')).toBe(false);
+    act(() => void store.dispatch(benchSet.undo()));
+    expect(set().lights).toEqual(before.lights);
+
+    const letGo = hold();
+    await add();
+    act(() => void store.dispatch(edit(renameSet('Renamed meanwhile'))));
+    const renamed = set();
+    letGo();
+    await act(() => new Promise((resolve) => setTimeout(resolve, 300)));
+    expect(set()).toBe(renamed);
   });
 
   test('what the kit does not have is told; a purpose is pressed and pressed off again', async () => {

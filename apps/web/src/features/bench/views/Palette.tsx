@@ -30,6 +30,7 @@ import {
 } from '../state/edits';
 import { useBench, useBenchDispatch, useSet } from '../state/hooks';
 import { edit } from '../state/thunks';
+import { useStandClear } from './useStandClear';
 
 /** Words people look for first. */
 const PURPOSES = ['soft', 'hard', 'edge', 'bounce', 'cut', 'gradient', 'glow', 'pattern', 'fill'];
@@ -42,6 +43,8 @@ const TITLES: Record<Offered['what'], string> = {
   product: 'Goods',
   material: 'Materials for what is selected',
 };
+
+let additions = 0;
 
 /** Puts things of the kit on the set, found by name or by what they are for. */
 export const Palette = memo(function Palette() {
@@ -75,6 +78,7 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
   const set = useSet();
   const selected = useBench((bench) => bench.selected);
   const dispatch = useBenchDispatch();
+  const standClear = useStandClear();
   const takesMaterial = selected?.kind === 'product' || selected?.kind === 'sheet';
   const find = (words: string) =>
     searchKit(data?.document.entries ?? [], words).filter(
@@ -90,8 +94,10 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
 
   function put(entry: Addable) {
     const ref = keyOfAdded(set, entry);
-    if (!ref || !dispatch(edit(addFromKit(entry, ref.key)))) return;
+    const gesture = `add ${++additions}`;
+    if (!ref || !dispatch(edit(addFromKit(entry, ref.key), gesture))) return;
     dispatch(benchActions.selected(ref));
+    void standClear(ref, gesture);
     onClose();
     // On with the keyboard at the thing itself, once it is drawn.
     requestAnimationFrame(() =>
