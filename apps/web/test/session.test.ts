@@ -184,6 +184,7 @@ describe('picture session', () => {
     await vi.waitFor(done, 20_000);
     expect(trianglesHeld().at(-1)).toBe(trianglesIn(large.products[0] as ProductOf<'mesh'>));
     expect(bandsTold()).toBe(1);
+    expect(statuses[0]).toMatchObject({ phase: 'following', simplified: true });
   }, 30_000);
 
   test('the spare worker helps at rest, and has nothing to do while things move', async () => {

@@ -159,11 +159,11 @@ function OpenBench() {
 }
 
 function PictureStatusLine() {
-  const { phase, samples, progress, rays, shown, traced } = useBench((bench) => bench.picture);
+  const { phase, samples, progress, simplified, rays, shown, traced } = useBench((bench) => bench.picture);
   const words = {
     waiting: 'preparing',
-    following: 'following',
-    refining: `${Math.round(100 * progress)} %`,
+    following: simplified ? 'following, simplified' : 'following',
+    refining: simplified && progress === 0 ? 'preparing the mesh' : `${Math.round(100 * progress)} %`,
     done: 'done',
   }[phase];
   return (

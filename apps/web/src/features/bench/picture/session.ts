@@ -194,8 +194,8 @@ export class PictureSession {
    */
   private async followOnce(keyed: KeyedSet): Promise<void> {
     const start = performance.now();
-    this.events.status({ phase: 'following', progress: 0 });
     const simplified = this.standIns.wanted(keyed);
+    this.events.status({ phase: 'following', progress: 0, simplified });
     const picture = this.quickPicture(simplified ? await this.standIns.of(keyed) : keyed);
     if (simplified) {
       await picture;

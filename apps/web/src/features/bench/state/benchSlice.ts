@@ -32,6 +32,8 @@ export interface PictureStatus {
   samples: number;
   /** 0 to 1 of the refining. */
   progress: number;
+  /** Whether large meshes are shown simplified: from when things move until the whole ones are there. */
+  simplified: boolean;
   /** Rays traced since the page was opened. */
   rays: number;
   /** Pictures shown, and pictures that were traced for it: the rest were developed from films kept. */
@@ -95,7 +97,7 @@ const initialState: BenchState = {
   field: null,
   marking: false,
   pinning: false,
-  picture: { phase: 'waiting', samples: 0, progress: 0, rays: 0, shown: 0, traced: 0 },
+  picture: { phase: 'waiting', samples: 0, progress: 0, simplified: false, rays: 0, shown: 0, traced: 0 },
   bands: [],
   traces: [],
   tracesSettled: false,
