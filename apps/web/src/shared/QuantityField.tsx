@@ -1,5 +1,5 @@
-import Box from '@mui/material/Box';
 import { useId } from 'react';
+import { Refusal } from './Refusal';
 import { Row } from './Row';
 import { type Parsed, useTyped } from './useTyped';
 
@@ -36,11 +36,7 @@ export function QuantityField<T = number>({
       <Row label={label} hint={hint} htmlFor={id}>
         <input id={id} className="number" {...input} aria-describedby={wrong ? `${id}-wrong` : undefined} />
       </Row>
-      {wrong !== null && (
-        <Box id={`${id}-wrong`} role="alert" sx={{ color: 'error.main', fontSize: '0.75rem', pb: 0.5 }}>
-          {wrong}
-        </Box>
-      )}
+      <Refusal id={`${id}-wrong`} words={wrong} />
     </>
   );
 }

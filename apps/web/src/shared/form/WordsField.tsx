@@ -1,7 +1,8 @@
 import Box from '@mui/material/Box';
-import InputBase from '@mui/material/InputBase';
 import { useId } from 'react';
+import { Refusal } from '../Refusal';
 import { useWords } from '../useWords';
+import { WordsInput } from '../WordsInput';
 
 interface WordsFieldProps {
   label: string;
@@ -24,7 +25,7 @@ export function WordsField({
   live,
   onCommit,
 }: WordsFieldProps) {
-  const { input, wrong } = useWords(value, onCommit, { live: live ?? true, multiline });
+  const words = useWords(value, onCommit, { live: live ?? true, multiline });
   const id = useId();
   return (
     <>
@@ -40,21 +41,11 @@ export function WordsField({
         <Box component="label" htmlFor={id} sx={{ flex: 1, color: 'text.secondary', fontSize: '0.8125rem' }}>
           {label}
         </Box>
-        <InputBase
+        <WordsInput
           id={id}
           multiline={multiline}
-          value={input.value}
-          onFocus={input.onFocus}
-          onChange={input.onChange}
-          onBlur={input.onBlur}
-          onKeyDown={input.onKeyDown}
-          slotProps={{
-            input: {
-              'aria-invalid': input['aria-invalid'],
-              'data-settled': input['data-settled'],
-              'aria-describedby': wrong ? `${id}-wrong` : undefined,
-            } as object,
-          }}
+          words={words}
+          refusalId={`${id}-wrong`}
           sx={{
             width: multiline ? '100%' : wide ? '60%' : 150,
             fontSize: '0.8125rem',
@@ -62,11 +53,7 @@ export function WordsField({
           }}
         />
       </Box>
-      {wrong !== null && (
-        <Box id={`${id}-wrong`} role="alert" sx={{ color: 'error.main', fontSize: '0.75rem', pb: 0.5 }}>
-          {wrong}
-        </Box>
-      )}
+      <Refusal id={`${id}-wrong`} words={words.wrong} />
     </>
   );
 }

@@ -2,15 +2,16 @@ import { type SetDocument, setDocument } from '@fendrix/contract';
 import { describeChange } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import InputBase from '@mui/material/InputBase';
-import { memo } from 'react';
+import { memo, useId } from 'react';
 import { Link } from 'react-router';
 import { FileBar } from '../../../shared/document/FileBar';
+import { Refusal } from '../../../shared/Refusal';
 import { tellRefusal } from '../../../shared/refusals';
 import { SmallPicture } from '../../../shared/render/SmallPicture';
 import { SchemeSwitch } from '../../../shared/SchemeSwitch';
 import { surround } from '../../../shared/theme';
 import { useWords } from '../../../shared/useWords';
+import { WordsInput } from '../../../shared/WordsInput';
 import { benchSet } from '../state/benchSlice';
 import { renameSet } from '../state/edits';
 import { useBenchDispatch, useSetPart } from '../state/hooks';
@@ -78,27 +79,25 @@ const smallPictureOf = (set: SetDocument) =>
 function SetName() {
   const name = useSetPart((set) => set.name);
   const dispatch = useBenchDispatch();
-  const { input, wrong } = useWords(name, (words, gesture) => {
-    if (words.trim()) dispatch(edit(renameSet(words), gesture));
+  const refusalId = useId();
+  const words = useWords(name, (typed, gesture) => {
+    if (typed.trim()) dispatch(edit(renameSet(typed), gesture));
     else tellRefusal('A set has a name: type one.');
   });
   return (
-    <InputBase
-      value={input.value}
-      onFocus={input.onFocus}
-      onChange={input.onChange}
-      onBlur={input.onBlur}
-      onKeyDown={input.onKeyDown}
-      title={wrong ?? undefined}
-      slotProps={{
-        input: {
-          'aria-label': 'Name of the set',
-          'aria-invalid': input['aria-invalid'],
-          'data-settled': input['data-settled'],
-          maxLength: 80,
-        } as object,
-      }}
-      sx={{ color: surround.text, fontSize: '0.875rem', flex: '0 1 340px', minWidth: 60 }}
-    />
+    <Box sx={{ flex: '0 1 340px', minWidth: 60, position: 'relative' }}>
+      <WordsInput
+        fullWidth
+        words={words}
+        label="Name of the set"
+        refusalId={refusalId}
+        maxLength={80}
+        sx={{ color: surround.text, fontSize: '0.875rem' }}
+      />
+      {/* Below the bar, which has no room for it. */}
+      <Box sx={{ position: 'absolute', top: '100%', left: 0, zIndex: 1, px: 1, bgcolor: 'background.paper' }}>
+        <Refusal id={refusalId} words={words.wrong} />
+      </Box>
+    </Box>
   );
 }

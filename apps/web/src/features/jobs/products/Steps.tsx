@@ -3,11 +3,13 @@ import { proposeSteps } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
-import InputBase from '@mui/material/InputBase';
+import { useId } from 'react';
+import { Refusal } from '../../../shared/Refusal';
 import { tellRefusal } from '../../../shared/refusals';
 import { changeRow, freeId, withoutRow } from '../../../shared/rows';
 import { Section } from '../../../shared/Section';
 import { useWords } from '../../../shared/useWords';
+import { WordsInput } from '../../../shared/WordsInput';
 
 /** Preparation and styling, proposed from what the goods are, edited, ticked on the day. */
 export function Steps({
@@ -74,7 +76,8 @@ function StepRow({
   onChange(changes: Partial<Step>, gesture?: string): void;
   onRemove(): void;
 }) {
-  const { input } = useWords(step.text, (text, gesture) => {
+  const refusalId = useId();
+  const words = useWords(step.text, (text, gesture) => {
     if (text.trim()) onChange({ text }, gesture);
     else tellRefusal('A step says what to do; remove it if there is nothing to do.');
   });
@@ -89,26 +92,20 @@ function StepRow({
         onChange={(_, done) => onChange({ done })}
         slotProps={{ input: { 'aria-label': `Done: ${step.text}` } }}
       />
-      <InputBase
-        fullWidth
-        value={input.value}
-        onFocus={input.onFocus}
-        onChange={input.onChange}
-        onBlur={input.onBlur}
-        onKeyDown={input.onKeyDown}
-        slotProps={{
-          input: {
-            'aria-label': 'Step',
-            'aria-invalid': input['aria-invalid'],
-            'data-settled': input['data-settled'],
-            maxLength: 300,
-          } as object,
-        }}
-        sx={{
-          fontSize: '0.8125rem',
-          ...(step.done ? { textDecoration: 'line-through', color: 'text.secondary' } : {}),
-        }}
-      />
+      <Box sx={{ flex: 1 }}>
+        <WordsInput
+          fullWidth
+          words={words}
+          label="Step"
+          refusalId={refusalId}
+          maxLength={300}
+          sx={{
+            fontSize: '0.8125rem',
+            ...(step.done ? { textDecoration: 'line-through', color: 'text.secondary' } : {}),
+          }}
+        />
+        <Refusal id={refusalId} words={words.wrong} />
+      </Box>
       <Button size="small" color="inherit" onClick={onRemove} aria-label={`Remove step: ${step.text}`}>
         Remove
       </Button>

@@ -11,7 +11,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { Tag } from '../../../../shared/Tag';
 import { kitApi } from '../../../kit';
-import { ToneTable } from './SolvedSetting';
+import { SOLVED, ToneTable } from './SolvedSetting';
 
 interface SolvedPowersProps {
   solution: PowerSolution;
@@ -29,14 +29,7 @@ export function SolvedPowers({ solution, set, settled, onTake }: SolvedPowersPro
     entry.what === 'light' ? [entry.thing] : [],
   );
   return (
-    <Box
-      data-testid="solved"
-      sx={{
-        mt: 1,
-        fontSize: '0.8125rem',
-        '& td, & th': { textAlign: 'left', py: 0.25, pr: 1.5, fontWeight: 400 },
-      }}
-    >
+    <Box data-testid="solved" sx={SOLVED}>
       <table>
         <thead>
           <tr>

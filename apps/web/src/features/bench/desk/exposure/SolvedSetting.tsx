@@ -3,6 +3,13 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { rangeWords } from '../../spot/toneWords';
 
+/** How an answer with its tables stands under what was asked. */
+export const SOLVED = {
+  mt: 1,
+  fontSize: '0.8125rem',
+  '& td, & th': { textAlign: 'left', py: 0.25, pr: 1.5, fontWeight: 400 },
+} as const;
+
 /** A shutter or ISO that brings the spots to their tones, with what each comes to. */
 export function SolvedSetting({
   solution,
@@ -22,14 +29,7 @@ export function SolvedSetting({
   }
   const words = solution.by === 'shutter' ? `${solution.printed} s` : `ISO ${solution.printed}`;
   return (
-    <Box
-      data-testid="solved"
-      sx={{
-        mt: 1,
-        fontSize: '0.8125rem',
-        '& td, & th': { textAlign: 'left', py: 0.25, pr: 1.5, fontWeight: 400 },
-      }}
-    >
+    <Box data-testid="solved" sx={SOLVED}>
       <Box sx={{ fontWeight: 600 }}>{words}</Box>
       <ToneTable tones={solution.tones} />
       {solution.unseen.length > 0 && (
