@@ -104,10 +104,11 @@ export function formatTime(seconds: number): string {
     : `1/${Number((1 / seconds).toPrecision(3))}`;
 }
 
-/** Metres as "45 cm" or "4.5 mm": centimetres to the millimetre, millimetres when below 1 cm. */
+/** Metres as "45 cm", "4.5 mm" or "12.5 m": centimetres to the millimetre, millimetres below 1 cm, metres from 10 m on. */
 export function formatLength(lengthM: number): string {
   const size = Math.abs(lengthM);
   if (size < 0.00995 && size > 0) return `${trim(lengthM * 1000, 1)} mm`;
+  if (size >= 10) return `${trim(lengthM, 2)} m`;
   return `${trim(lengthM * 100, 1)} cm`;
 }
 

@@ -1,5 +1,6 @@
 import type { Camera } from '@fendrix/contract';
 import { cropRect, type FrameRect, wordsRect } from '@fendrix/core';
+import { stackedLabels } from '../../../shared/stackedLabels';
 import { boxInView, type FrameWindow } from '../picture/frameWindow';
 
 interface CropMarksProps {
@@ -14,6 +15,10 @@ interface CropMarksProps {
 /** The formats that are cut from the frame, with their places for words; one alone is shown without what it cuts off. */
 export function CropMarks({ camera, window, width, height, only }: CropMarksProps) {
   const boxOf = (rect: FrameRect) => boxInView(window, rect, width, height);
+  const shown = camera.crops.filter((crop) => only === null || crop.name === only);
+  const tops = shown.map((crop) => Math.max(0, boxOf(cropRect(camera, crop)).y) + 4);
+  // Below each other, over all lines: crops often share a corner.
+  const labels = stackedLabels(tops, 17);
   return (
     <>
       <defs>
@@ -28,8 +33,7 @@ export function CropMarks({ camera, window, width, height, only }: CropMarksProp
           <line x1={0} x2={0} y1={0} y2={8} stroke="#f2efe6" strokeWidth={1} />
         </pattern>
       </defs>
-      {camera.crops.map((crop, index) => {
-        if (only !== null && crop.name !== only) return null;
+      {shown.map((crop, index) => {
         const rect = cropRect(camera, crop);
         const box = boxOf(rect);
         const words = wordsRect(rect, crop);
@@ -58,11 +62,9 @@ export function CropMarks({ camera, window, width, height, only }: CropMarksProp
           </g>
         );
       })}
-      {camera.crops.map((crop, index) => {
-        if (only !== null && crop.name !== only) return null;
+      {shown.map((crop, index) => {
         const box = boxOf(cropRect(camera, crop));
-        // Below each other, over all lines: crops often share a corner.
-        const y = Math.max(0, box.y) + 4 + (only === null ? 17 * index : 0);
+        const y = labels[index] as number;
         return (
           <g key={crop.name}>
             <rect

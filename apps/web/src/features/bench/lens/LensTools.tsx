@@ -56,7 +56,7 @@ export const LensTools = memo(function LensTools() {
           }
           sx={{ bgcolor: '#5a5a5a', color: surround.text, border: 0, height: 24, fontSize: '0.75rem' }}
         >
-          <option value="">all formats</option>
+          <option value="">all</option>
           {formats.map((name) => (
             <option key={name} value={name}>
               {name}
@@ -168,7 +168,7 @@ function ToolButton({ letter, hint = '', pressed, onClick, children }: ToolButto
           color: pressed ? '#1c1c1c' : surround.text,
           bgcolor: pressed ? surround.paper : '#5a5a5a',
           '&:hover': { bgcolor: pressed ? '#fff' : '#686868' },
-          px: 0.75,
+          px: 0.625,
           py: 0,
           minHeight: 24,
           minWidth: 0,

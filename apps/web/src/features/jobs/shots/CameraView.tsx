@@ -111,14 +111,17 @@ function Placed({ job, shot, framing, result: { staged }, equipment }: PlacedPro
       </Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: { md: 'minmax(0, 1fr) 340px' }, gap: 3 }}>
         <Box sx={{ minWidth: 0 }}>
-          <SmallPicture
-            set={set}
-            width={width}
-            samples={12}
-            label={`${shot.name}, as the camera would see it`}
-          >
-            <FrameOverlay width={width} height={height} fits={fits} shown={format} lines={lines} />
-          </SmallPicture>
+          {/* An upright picture is as high as the window has room for. */}
+          <Box sx={{ mx: 'auto', maxWidth: `calc((100vh - 240px) * ${width / height})` }}>
+            <SmallPicture
+              set={set}
+              width={width}
+              samples={12}
+              label={`${shot.name}, as the camera would see it`}
+            >
+              <FrameOverlay width={width} height={height} fits={fits} shown={format} lines={lines} />
+            </SmallPicture>
+          </Box>
           <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', flexWrap: 'wrap', mt: 0.5 }}>
             {fits.map(({ id, name }) => (
               <Button

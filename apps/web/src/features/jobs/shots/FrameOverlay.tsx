@@ -1,4 +1,5 @@
 import type { FormatFit, FrameRect } from '@fendrix/core';
+import { stackedLabels } from '../../../shared/stackedLabels';
 
 interface FrameOverlayProps {
   width: number;
@@ -17,6 +18,11 @@ export function FrameOverlay({ width, height, fits, shown, lines }: FrameOverlay
     width: (right - left) * width,
     height: (bottom - top) * height,
   });
+  // Counted upwards from the lower edge of the picture.
+  const labels = stackedLabels(
+    fits.map(({ crop }) => (crop ? (1 - crop.bottom) * height + 6 : -height)),
+    15,
+  );
   return (
     <>
       <defs>
@@ -61,7 +67,7 @@ export function FrameOverlay({ width, height, fits, shown, lines }: FrameOverlay
             <rect {...box(crop)} fill="none" stroke="#f2efe6" strokeWidth={1.2} />
             <text
               x={crop.left * width + 5}
-              y={crop.bottom * height - 6 - 15 * index}
+              y={height - (labels[index] as number)}
               fontSize={12}
               fill="#f2efe6"
               stroke="#1c1c1c"
