@@ -58,15 +58,21 @@ const buttons = (name: string) => screen.getAllByRole('button', { name }) as HTM
 const enabled = (name: string) =>
   waitFor(() => expect(buttons(name)[0]?.disabled).toBe(false), { timeout: 8000 });
 
+/** Presses a button and edits before the answer is there. */
+function pressThen<T>(bench: Bench, button: string, change: (bench: Bench) => T): T {
+  const letGo = bench.hold();
+  press(button);
+  const changed = change(bench);
+  letGo();
+  return changed;
+}
+
 describe('an edit between question and answer stays', () => {
   test('losing a glare', async () => {
     const bench = openDemo('mill');
     bench.show(<LoseGlare />);
     bench.pointAt(0.455, 0.5);
-    const letGo = bench.hold();
-    press('Lose this');
-    const edited = changeExposure(bench);
-    letGo();
+    const edited = pressThen(bench, 'Lose this', changeExposure);
     await enabled('Do it');
     fireEvent.click(buttons('Do it')[0] as HTMLElement);
     expect(bench.set().sheets).not.toEqual(edited.sheets);
@@ -79,10 +85,7 @@ describe('an edit between question and answer stays', () => {
     const length = band?.lengths.find(({ kind }) => kind === 'sheet');
     if (!band || !length) throw new Error('the mill mirrors its cards');
     bench.show(<HighlightDialog band={band} length={length} onClose={() => {}} />);
-    const letGo = bench.hold();
-    press('By size');
-    const edited = changeExposure(bench);
-    letGo();
+    const edited = pressThen(bench, 'By size', changeExposure);
     await waitFor(() => expect(bench.set().sheets).not.toEqual(edited.sheets), { timeout: 8000 });
     expectKept(bench, edited);
   });
@@ -90,10 +93,7 @@ describe('an edit between question and answer stays', () => {
   test('a lamp behind frost', async () => {
     const bench = openDemo('cordial-frost');
     bench.show(<FrostSection />);
-    const letGo = bench.hold();
-    press('Find the place');
-    const edited = changeExposure(bench);
-    letGo();
+    const edited = pressThen(bench, 'Find the place', changeExposure);
     await enabled('Stand it there');
     press('Stand it there');
     expect(bench.set().lights).not.toEqual(edited.lights);
@@ -103,10 +103,7 @@ describe('an edit between question and answer stays', () => {
   test('a point of the curve, twice: each counts from the set it was worked out for', async () => {
     const bench = openDemo('cordial');
     bench.show(<CurveSection />);
-    const letGo = bench.hold();
-    press('Work it out');
-    const edited = changeExposure(bench);
-    letGo();
+    const edited = pressThen(bench, 'Work it out', changeExposure);
     await waitFor(() => screen.getByTestId('curve'), { timeout: 20000 });
     fireEvent.click(screen.getByRole('button', { name: /table/i }));
     fireEvent.click(screen.getAllByRole('button', { name: /^Take/ })[0] as HTMLElement);
@@ -118,10 +115,7 @@ describe('an edit between question and answer stays', () => {
     const bench = openDemo('cordial');
     bench.show(<GroundSection />);
     await waitFor(() => screen.getByTestId('ground-verdict'), { timeout: 8000 });
-    const letGo = bench.hold();
-    press('Give the ground lights of its own');
-    const edited = changeExposure(bench);
-    letGo();
+    const edited = pressThen(bench, 'Give the ground lights of its own', changeExposure);
     await waitFor(() => expect(bench.set().lights.length).toBeGreaterThan(edited.lights.length), {
       timeout: 8000,
     });
@@ -149,10 +143,7 @@ describe('once light takes other paths an answer is old, and is not taken', () =
     const bench = openDemo('mill');
     bench.show(<LoseGlare />);
     bench.pointAt(0.455, 0.5);
-    const letGo = bench.hold();
-    press('Lose this');
-    moveSomething(bench);
-    letGo();
+    pressThen(bench, 'Lose this', moveSomething);
     await waitFor(() => screen.getByText(/The set has moved since/), { timeout: 8000 });
     expect(buttons('Do it').every(({ disabled }) => disabled)).toBe(true);
   });
@@ -179,10 +170,7 @@ describe('once light takes other paths an answer is old, and is not taken', () =
     const bench = openDemo('cordial');
     bench.show(<GroundSection />);
     await waitFor(() => screen.getByTestId('ground-verdict'), { timeout: 8000 });
-    const letGo = bench.hold();
-    press('Give the ground lights of its own');
-    moveSomething(bench);
-    letGo();
+    pressThen(bench, 'Give the ground lights of its own', moveSomething);
     await waitFor(() => screen.getByText(/The set has moved meanwhile/), { timeout: 8000 });
     expect(bench.set().lights).toHaveLength(1);
   });
@@ -199,10 +187,7 @@ describe('once light takes other paths an answer is old, and is not taken', () =
       );
     }
     bench.show(<Pointer />);
-    const letGo = bench.hold();
-    press('Point');
-    moveSomething(bench);
-    letGo();
+    pressThen(bench, 'Point', moveSomething);
     await act(() => Promise.all(pointed));
     expect(bench.ask.mock.calls.filter(([task]) => task.kind === 'pick')).toHaveLength(2);
   });

@@ -1,21 +1,8 @@
 import { defaultKit } from '@fendrix/catalogue';
 import type { SetDocument } from '@fendrix/contract';
-import {
-  lampBehindFrost,
-  loseGlare,
-  mirrorBand,
-  overlaps,
-  pickSources,
-  placeForBand,
-  prepareTracing,
-  rayThrough,
-  spotReading,
-  traceField,
-  traceRims,
-  traceSpot,
-} from '@fendrix/core';
+import { mirrorBand, pickSources, prepareTracing, rayThrough, spotReading, traceSpot } from '@fendrix/core';
 import { type DemoName, demoSet } from '@fendrix/demo';
-import type { Pick, Task } from '@fendrix/workers';
+import { doTask, type Pick, type Task } from '@fendrix/workers';
 import { configureStore } from '@reduxjs/toolkit';
 import { act, cleanup, render } from '@testing-library/react';
 import { SnackbarProvider } from 'notistack';
@@ -28,27 +15,9 @@ import { openSet } from '../src/features/bench/state/thunks';
 import { kitApi } from '../src/features/kit';
 import { setsApi } from '../src/features/sets';
 
-/** Does a task here and now, as a worker would. */
+/** Does a task here and now, as a worker does, with few samples of a field. */
 function done(set: SetDocument, task: Task): unknown {
-  const tracing = prepareTracing(set);
-  switch (task.kind) {
-    case 'field':
-      return traceField(tracing, task.rect, { ...task, samples: 8 });
-    case 'placeForBand':
-      return placeForBand(set, task.wish);
-    case 'loseGlare':
-      return loseGlare(set, task.across, task.down);
-    case 'gradient':
-      return lampBehindFrost(set, task.wish);
-    case 'rims':
-      return traceRims(tracing);
-    case 'overlaps':
-      return overlaps(set);
-    case 'bands':
-      return set.products.map((product) => mirrorBand(tracing, product)).filter((band) => band !== null);
-    default:
-      return null;
-  }
+  return doTask(set, prepareTracing(set), task.kind === 'field' ? { ...task, samples: 8 } : task);
 }
 
 /** A bench with a demo set, its spots and bands read, and a session that answers at once. */

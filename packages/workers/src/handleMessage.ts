@@ -1,32 +1,7 @@
 import type { SetDocument } from '@fendrix/contract';
-import {
-  ambientByLight,
-  bandProfile,
-  createLook,
-  depthTile,
-  filterGuide,
-  glareZones,
-  lampBehindFrost,
-  look,
-  loseGlare,
-  type MirrorMap,
-  mirrorBand,
-  mirrorMapTile,
-  overlaps,
-  pickSources,
-  placeForBand,
-  prepareTracing,
-  rayThrough,
-  renderTile,
-  sceneKey,
-  seenBy,
-  type Tracing,
-  touchedFilms,
-  traceField,
-  traceRims,
-  traceSpot,
-} from '@fendrix/core';
-import type { FromWorker, Pick, Task, TaskResults, ToWorker } from './protocol.js';
+import { type MirrorMap, prepareTracing, sceneKey, seenBy, type Tracing } from '@fendrix/core';
+import { doTask } from './doTask.js';
+import type { FromWorker, Task, TaskResults, ToWorker } from './protocol.js';
 
 /**
  * The worker's side of the protocol, the same in browser and Node.
@@ -63,79 +38,6 @@ export function createMessageHandler(
     } catch (error) {
       post({ type: 'failed', id, message: error instanceof Error ? error.message : String(error) }, []);
     }
-  };
-}
-
-function doTask(set: SetDocument, tracing: Tracing, task: Task): TaskResults[Task['kind']] {
-  switch (task.kind) {
-    case 'tile':
-      return renderTile(tracing, task.job);
-    case 'mirror':
-      return {
-        map: mirrorMapTile(tracing, task.width, task.height, task.tile),
-        things: tracing.scene.things,
-      };
-    case 'guide':
-      return filterGuide(tracing, task.width, task.height, task.tile);
-    case 'ambient':
-      return ambientByLight(tracing, 1);
-    case 'bands':
-      return set.products.map((product) => mirrorBand(tracing, product)).filter((band) => band !== null);
-    case 'touched':
-      return touchedFilms(task.before, set);
-    case 'spots':
-      return task.spots.map((spot) => traceSpot(tracing, spot, task.samples, task.seed));
-    case 'pick':
-      return pick(tracing, task.across, task.down);
-    case 'things':
-      return tracing.scene.things;
-    case 'depth':
-      return depthTile(tracing, task.width, task.height, task.tile);
-    case 'profile': {
-      const product = set.products.find(({ id }) => id === task.product);
-      return product ? bandProfile(tracing, product, task) : null;
-    }
-    case 'zones':
-      return glareZones(set, task.options);
-    case 'field':
-      return traceField(tracing, task.rect, task);
-    case 'placeForBand':
-      return placeForBand(set, task.wish);
-    case 'loseGlare':
-      return loseGlare(set, task.across, task.down);
-    case 'gradient':
-      return lampBehindFrost(set, task.wish);
-    case 'overlaps':
-      return overlaps(set);
-    case 'rims':
-      return traceRims(tracing);
-  }
-}
-
-/** Paths for each part of a picked spot: enough to name its sources in order. */
-const PICK_SAMPLES = 384;
-
-function pick(tracing: Tracing, across: number, down: number): Pick | null {
-  const direction = new Float64Array(3);
-  const seen = createLook();
-  rayThrough(direction, tracing.view, across, down);
-  look(seen, tracing, tracing.view.origin, direction);
-  const thing = tracing.scene.things[seen.thing];
-  if (!thing) return null;
-  const mirrored = tracing.scene.things[seen.mirrored] ?? null;
-  const through = tracing.scene.things[seen.through] ?? null;
-  const triple = (from: number) => [...seen.geometry.subarray(from, from + 3)] as [number, number, number];
-  return {
-    thing,
-    pointM: triple(0),
-    normal: triple(3),
-    mirrored,
-    mirroredPointM: mirrored ? triple(6) : null,
-    weight: seen.weight,
-    through,
-    throughPointM: through ? triple(9) : null,
-    throughWeight: seen.throughWeight,
-    sources: pickSources(tracing, tracing.view.origin, direction, PICK_SAMPLES),
   };
 }
 

@@ -1,3 +1,4 @@
+export { doTask } from './doTask.js';
 export { type GuidePart, guideParts, wholeGuide } from './guide.js';
 export { type KeyedSet, type PoolOptions, type RunOptions, WorkerPool, type WorkerPort } from './pool.js';
 export { type Progress, passesOf, renderProgressively } from './progressive.js';
