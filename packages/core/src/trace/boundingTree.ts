@@ -21,9 +21,6 @@ export interface BoundingTree {
 const BINS = 24;
 /** Up to so many primitives every cut between neighbours is tried: bins would part a room, not what stands in it. */
 const MOST_SORTED = 256;
-/** Where there are more than so many, as with an imported mesh, bins do nearly as well and take a fraction of the time. */
-const MANY = 20_000;
-const MOST_SORTED_OF_MANY = 12;
 const MOST_IN_LEAF = 16;
 /** A kernel tests so many primitives of one kind at once: that is a pack. */
 const PACK_SIZE = 4;
@@ -41,7 +38,6 @@ export function buildBoundingTree(table: PrimitiveTable): BoundingTree {
   for (let i = 0; i < table.count; i++) primitiveBounds(table, i, boxes.subarray(i * 6, i * 6 + 6));
   const order = Int32Array.from({ length: table.count }, (_, i) => i).filter((i) => !isWall(table, i));
   const n = order.length;
-  const mostSorted = n > MANY ? MOST_SORTED_OF_MANY : MOST_SORTED;
   // The root of less than two primitives has empty children.
   const size = n + 2;
   const tree: BoundingTree = {
@@ -65,7 +61,7 @@ export function buildBoundingTree(table: PrimitiveTable): BoundingTree {
     const cut =
       to === from || (!isRoot && fitsOnePack(table.kind, order, from, to))
         ? null
-        : bestCut({ boxes, kinds: table.kind, order, from, to }, mostSorted);
+        : bestCut({ boxes, kinds: table.kind, order, from, to });
     let middle = cut ? partition(boxes, order, from, to, cut) : from;
     if (middle <= from || middle >= to) {
       if (!isRoot && to - from <= MOST_IN_LEAF) return makeLeaf(from, to);
@@ -154,13 +150,13 @@ interface Stretch {
 }
 
 /** The cut that costs least; null where a leaf of them all costs less. */
-function bestCut(stretch: Stretch, mostSorted: number): Cut | null {
+function bestCut(stretch: Stretch): Cut | null {
   const { boxes, kinds, order, from, to } = stretch;
   const wholeArea = area(enclose(boxes, order, from, to));
   sideCounts.fill(0);
   for (let i = from; i < to; i++) countOne(sideCounts, kinds[order[i] as number] as number);
   const leafCost = testCost(sideCounts, 0);
-  return to - from <= mostSorted
+  return to - from <= MOST_SORTED
     ? bestOfAllCuts(stretch, wholeArea, leafCost)
     : bestOfBins(stretch, wholeArea, leafCost);
 }
