@@ -23,10 +23,10 @@ const press = (label: string, key: string, more: object = {}) =>
   fireEvent.keyDown(screen.getByLabelText(label), { key, ...more });
 const shownIn = (label: string) => (screen.getByLabelText(label) as HTMLInputElement).value;
 
-function Length({ onCommit = vi.fn() }: { onCommit?: (m: number) => void }) {
+function Length({ label = 'high', onCommit = vi.fn() }: { label?: string; onCommit?: (m: number) => void }) {
   return (
     <QuantityField
-      label="high"
+      label={label}
       shown="20 cm"
       parse={within(parseLengthM, centimetres, { from: 0, to: 1 })}
       example="30 cm"
@@ -93,6 +93,21 @@ describe('keys in a field', () => {
     press('high', 'Escape');
     expect(shownIn('high')).toBe('20 cm');
     expect(document.activeElement).toBe(plan);
+  });
+
+  test('Escape goes back to before the first of the fields one went through, not to the field before', () => {
+    render(
+      <>
+        <button type="button">the plan</button>
+        <Length />
+        <Length label="wide" />
+      </>,
+    );
+    act(() => screen.getByRole('button').focus());
+    act(() => screen.getByLabelText('high').focus());
+    act(() => screen.getByLabelText('wide').focus());
+    press('wide', 'Escape');
+    expect(document.activeElement).toBe(screen.getByRole('button'));
   });
 
   test('undo belongs to the text while something is typed, to the document once it is set', () => {

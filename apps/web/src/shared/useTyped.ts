@@ -1,4 +1,5 @@
-import { type ChangeEvent, type FocusEvent, type KeyboardEvent, useRef, useState } from 'react';
+import { type ChangeEvent, type FocusEvent, type KeyboardEvent, useState } from 'react';
+import { cameTo, goBack } from './cameFrom';
 import { usePending } from './pending';
 import { refusalsOf } from './refusals';
 
@@ -44,7 +45,6 @@ export function useTyped<T>(
 ): Typed {
   const [draft, setDraft] = useState<string | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
-  const cameFrom = useRef<Element | null>(null);
 
   function leave() {
     setDraft(null);
@@ -76,7 +76,7 @@ export function useTyped<T>(
       // Typed back to what stands there, by hand or by undo: nothing is being typed.
       onChange: (event) => setDraft(event.target.value === shown ? null : event.target.value),
       onFocus: (event) => {
-        cameFrom.current = event.relatedTarget;
+        cameTo(event);
         event.target.select();
       },
       onBlur: commit,
@@ -86,7 +86,7 @@ export function useTyped<T>(
           // Escape with nothing typed is for what is around the field, as a dialog.
           if (draft === null && isInDialog(event.currentTarget)) return;
           leave();
-          goBack(event.currentTarget, cameFrom.current);
+          goBack(event.currentTarget);
         }
         if (!isDocumentUndo(event, draft === null)) event.stopPropagation();
       },
@@ -102,13 +102,6 @@ const isInDialog = (element: Element) => element.closest('[role=dialog]') !== nu
 /** Undo and redo while nothing is being typed belong to the document. */
 export const isDocumentUndo = (event: KeyboardEvent, settled: boolean): boolean =>
   settled && (event.ctrlKey || event.metaKey) && /^[zy]$/i.test(event.key);
-
-/** Focus goes back to where it was before the field, or leaves it. */
-export function goBack(field: HTMLElement, cameFrom: Element | null): void {
-  if (cameFrom instanceof HTMLElement && cameFrom.isConnected) cameFrom.focus();
-  else if (cameFrom instanceof SVGElement && cameFrom.isConnected) cameFrom.focus();
-  else field.blur();
-}
 
 /** Limits of a value, in the unit the core counts in. */
 export interface Limits {

@@ -1,7 +1,8 @@
 import { type ChangeEvent, type FocusEvent, type KeyboardEvent, useRef, useState } from 'react';
+import { cameTo, goBack } from './cameFrom';
 import { usePending } from './pending';
 import { refusalsOf } from './refusals';
-import { goBack, isDocumentUndo } from './useTyped';
+import { isDocumentUndo } from './useTyped';
 
 type Input = HTMLInputElement | HTMLTextAreaElement;
 
@@ -25,10 +26,10 @@ export function useWords(
 ) {
   const [draft, setDraft] = useState<string | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
-  const start = useRef({ words: value, gesture: '', cameFrom: null as Element | null });
+  const start = useRef({ words: value, gesture: '' });
 
-  function begin(cameFrom: Element | null) {
-    start.current = { words: value, gesture: `words ${++gestures}`, cameFrom };
+  function begin() {
+    start.current = { words: value, gesture: `words ${++gestures}` };
   }
 
   function put(words: string): boolean {
@@ -56,10 +57,13 @@ export function useWords(
       value: draft ?? value,
       'aria-invalid': wrong !== null,
       'data-settled': draft === null ? (true as const) : undefined,
-      onFocus: (event: FocusEvent<Input>) => begin(event.relatedTarget),
+      onFocus: (event: FocusEvent<Input>) => {
+        cameTo(event);
+        begin();
+      },
       onChange: (event: ChangeEvent<Input>) => {
         const words = event.target.value;
-        if (start.current.gesture === '') begin(null);
+        if (start.current.gesture === '') begin();
         setDraft(words);
         if (live) put(words);
       },
@@ -70,12 +74,12 @@ export function useWords(
       onKeyDown: (event: KeyboardEvent<Input>) => {
         if (event.key === 'Enter' && !multiline) {
           settle();
-          begin(start.current.cameFrom);
+          begin();
         }
         if (event.key === 'Escape') {
           if (live && draft !== null) put(start.current.words);
           leave();
-          goBack(event.currentTarget, start.current.cameFrom);
+          goBack(event.currentTarget);
         }
         if (!isDocumentUndo(event, draft === null)) event.stopPropagation();
       },
