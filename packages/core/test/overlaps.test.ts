@@ -2,6 +2,7 @@ import type { SetDocumentInput, Vector } from '@fendrix/contract';
 import { demoNames, demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
 import { overlapName, overlaps, vector } from '../src/index.js';
+import { seededRandom } from './random.js';
 import { matte, overheadSoftbox, testSet } from './sets.js';
 
 const bench = { widthM: 1.2, depthM: 0.9, material: matte(0.3) };
@@ -38,8 +39,33 @@ describe('things through things', () => {
     expect(one).toMatchObject({ kind: 'light', key: 'A', other: { kind: 'bench' } });
     const to = vector.add([-0.4, 0, 0.08], one?.wayOutM ?? [0, 0, 0]);
     expect(to[2]).toBeGreaterThan(0.14);
-    const aimM = [0, 0, to[2]] as Vector;
-    expect(found({ lights: [light(to, { aimM })] })).toEqual([]);
+    expect(found({ lights: [light(to, { aimM: [0, 0, 0.08] })] })).toEqual([]);
+  });
+
+  test('moved as told a light is clear as it then stands, turned to its aim', () => {
+    const random = seededRandom(7);
+    const backdrop = {
+      kind: 'panel' as const,
+      widthM: 1.2,
+      heightM: 1.2,
+      centreM: [0, 0.5, 0.6] as Vector,
+      turnDeg: 0,
+      material: matte(0.8),
+    };
+    let told = 0;
+    for (let i = 0; i < 60; i++) {
+      const place: Vector = [1.4 * random() - 0.7, 0.3 + 0.4 * random(), 0.2 + 0.5 * random()];
+      const strip = (positionM: Vector) => ({
+        backdrop,
+        lights: [light(positionM, { aimM: [0, 0, 0.3], heightM: 1.2 })],
+      });
+      for (const { kind, wayOutM } of found(strip(place))) {
+        if (kind !== 'light' || !wayOutM) continue;
+        told++;
+        expect(found(strip(vector.add(place, wayOutM)))).toEqual([]);
+      }
+    }
+    expect(told).toBeGreaterThan(20);
   });
 
   test('a board through a lamp, a strip through the backdrop, a stand in the product', () => {

@@ -46,9 +46,9 @@ export function overlaps(set: SetDocument): Overlap[] {
   const tracing = prepareTracing(set, 'plain');
   const found: Overlap[] = [];
   const ask = (kind: Overlap['kind'], key: string, held: Held, bones: readonly Bone[]) => {
-    const others = through(tracing, kind, key, bones, [0, 0, 0]);
+    const others = through(tracing, kind, key, bones);
     if (others.length === 0) return;
-    const wayOutM = kind === 'stand' ? null : wayOut(set, tracing, kind, key, held, bones);
+    const wayOutM = kind === 'stand' ? null : wayOut(set, tracing, kind, held);
     for (const other of others) found.push({ kind, key, other, wayOutM });
   };
   for (const light of set.lights) if (light.kind !== 'surround') askHeld('light', light);
@@ -74,13 +74,12 @@ function through(
   kind: Overlap['kind'],
   key: string,
   bones: readonly Bone[],
-  moved: Vector,
 ): Thing[] {
   const met = new Map<number, Thing>();
   for (const [a, b] of bones) {
     const way = normalise(subtract(b, a));
     const length = distance(a, b) - 2 * TOUCH_M;
-    let from = add(add(a, moved), scale(way, TOUCH_M));
+    let from = add(a, scale(way, TOUCH_M));
     let left = length;
     for (let i = 0; i < MOST_PASSED && left > 0; i++) {
       setRay(kernel.ray, from, way, left);
@@ -98,15 +97,8 @@ function through(
   return [...met.values()];
 }
 
-/** Up, down, to the sides, towards the camera and away: the shortest of them that clears it, within the room. */
-function wayOut(
-  set: SetDocument,
-  tracing: Tracing,
-  kind: 'light' | 'sheet',
-  key: string,
-  held: Held,
-  bones: readonly Bone[],
-): Vector | null {
+/** Up, down, to the sides, towards the camera and away: the shortest of them that clears it, within the room. It turns to its aim. */
+function wayOut(set: SetDocument, tracing: Tracing, kind: 'light' | 'sheet', held: Held): Vector | null {
   const ways: readonly Vector[] = [
     [0, 0, 1],
     [-1, 0, 0],
@@ -118,8 +110,9 @@ function wayOut(
   for (let size = STEP_M; size <= MOST_M + 1e-9; size += STEP_M) {
     for (const way of ways) {
       const move = scale(way, Math.round(size * 100) / 100);
-      if (!standsInRoom(set, add(held.positionM, move))) continue;
-      if (through(tracing, kind, key, bones, move).length === 0) return move;
+      const positionM = add(held.positionM, move);
+      if (!standsInRoom(set, positionM)) continue;
+      if (through(tracing, kind, held.tag, bonesOf({ ...held, positionM })).length === 0) return move;
     }
   }
   return null;
