@@ -1,4 +1,6 @@
+import { defaultKit } from '@fendrix/catalogue';
 import type { SetDocument, Vector } from '@fendrix/contract';
+import { demoNames, demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
 import {
   evenedGround,
@@ -7,8 +9,11 @@ import {
   fieldStops,
   GOODS_KINDS,
   GROUND_KINDS,
+  goodsFollowGround,
+  groundLight,
   groundLights,
   KEPT_STOPS,
+  overlaps,
   PAPER_WHITE_STOPS,
   powersForGround,
   prepareTracing,
@@ -115,6 +120,16 @@ describe('a ground with lights of its own', () => {
     },
   );
 
+  test('clear goods show the ground and cannot stay as it changes; opaque ones take their own light', () => {
+    expect(goodsFollowGround(groundLights(set, field))).toBe(false);
+    const air = { kind: 'dielectric' as const, index: 1, absorptionPerCm: 0 };
+    const clear = testSet({ ...set, products: set.products.map((tin) => ({ ...tin, material: air })) });
+    expect(goodsFollowGround(groundLights(clear, read(clear)))).toBe(true);
+    // One light says nothing of it.
+    const alone = { ...set, lights: set.lights.slice(0, 1) };
+    expect(goodsFollowGround(groundLights(alone, read(alone)))).toBe(false);
+  });
+
   test('where the goods cannot stay it says by how much they change', () => {
     // Two stops more on the ground spill more on the goods than the key gives them.
     const change = powersForGround(set, field, meanOf(set, field, GROUND_KINDS) + 2);
@@ -179,5 +194,23 @@ describe('what the edges get from behind', () => {
     expect(wrapOf(dark)?.mostStops).toBeLessThan(0.25);
     const { backdrop: _backdrop, ...bare } = set;
     expect(wrapOf(bare as SetDocument)).toBeNull();
+  });
+});
+
+describe('a light made for the ground', () => {
+  const softLights = defaultKit().entries.flatMap((entry) => (entry.what === 'light' ? [entry.thing] : []));
+  const withGround = demoNames.filter((name) => demoSet(name).backdrop);
+
+  test.each(withGround)('stands clear of the table of %s, with the kit or without', (name) => {
+    const set = demoSet(name);
+    for (const kit of [softLights, []]) {
+      for (const side of [-1, 1] as const) {
+        const light = groundLight(set, 'Z', side, kit);
+        if (!light) continue;
+        const met = overlaps({ ...set, lights: [...set.lights, light] });
+        const table = met.filter(({ key, other }) => key === 'Z' && other.kind === 'bench');
+        expect(table).toEqual([]);
+      }
+    }
   });
 });

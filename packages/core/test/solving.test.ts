@@ -95,6 +95,37 @@ describe('a card placed for a length of the band', () => {
     expect(answer?.reached?.from).toBeCloseTo(image?.from ?? Number.NaN, 6);
   });
 
+  test.each([
+    [0.6, 0.8],
+    [0.1, 0.3],
+    [0.2, 0.24],
+  ])('a tall strip aimed steeply down meets %f to %f too, lowered no more than it takes', (from, to) => {
+    // As it comes nearer it tilts, and its lower end is no longer seen: the width of its image jumps.
+    const strip = overheadSoftbox(0, {
+      positionM: [-0.75, -0.27, 0.4],
+      aimM: [0, 0, 0.09],
+      widthM: 0.3,
+      heightM: 1.2,
+    });
+    const set = testSet({
+      products: [column(0.035, 0.2)],
+      lights: [strip],
+      camera: { ...testCamera(), positionM: [0, -1.2, 0.12], aimM: [0, 0, 0.085], focusM: 1.165 },
+    });
+    for (const heightM of [0.05, 0.09, 0.15]) {
+      const wish = { kind: 'light', key: 'A', product: 'column', heightM, from, to, by: 'move' } as const;
+      const answer = placeForBand(set, wish);
+      expect(answer?.limited).toBeNull();
+      expect(Math.abs((answer?.reached?.to ?? 0) - (answer?.reached?.from ?? 0) - (to - from))).toBeLessThan(
+        0.012,
+      );
+    }
+    const low = { kind: 'light', key: 'A', product: 'column', heightM: 0.09, from, to, by: 'move' } as const;
+    const moved = taken(set, placeForBand(set, low)).lights[0];
+    const height = moved && 'positionM' in moved ? moved.positionM[2] : 0;
+    expect(height).toBeGreaterThan(to - from < 0.1 ? 0.399 : 0.15);
+  });
+
   test('by its size it stays at its distance', () => {
     const wish = {
       kind: 'sheet',

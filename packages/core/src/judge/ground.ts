@@ -40,6 +40,18 @@ export function groundLights(set: SetDocument, field: FieldTrace): GroundLight[]
   });
 }
 
+/** Of the light of the goods, what may come from other lights than that of the ground for the two to be alike. */
+const ALIKE_PART = 0.15;
+
+/**
+ * Whether goods and ground take their light from the same lights in the same parts, as what is clear does: the ground is seen
+ * through it, and it cannot stay as it is while the ground changes. With one light that says nothing.
+ */
+export function goodsFollowGround(lights: readonly GroundLight[]): boolean {
+  const apart = sumOf(lights.map(({ ofGround, ofGoods }) => Math.abs(ofGoods - ofGround))) / 2;
+  return lights.length > 1 && apart < ALIKE_PART;
+}
+
 /** How much of the frame is paper white, and where the ground is not. */
 export interface WhiteParts {
   /** Of the frame that sees the ground, and of the frame that is white ground, 0 to 1. */

@@ -9,6 +9,7 @@ const WIDTH_M = 0.3;
 const HEIGHT_M = 0.6;
 const BEFORE_M = 0.4;
 const OUTSIDE_M = 0.12;
+const OVER_TABLE_M = 0.03;
 /** Power until it is solved, stops from full. */
 const FIRST_STOPS = -3;
 
@@ -26,10 +27,11 @@ export function groundLight(
 ): Light | null {
   const { backdrop, camera } = set;
   const own = softLightOf(kit, WIDTH_M, HEIGHT_M);
-  const { widthM } = faceSizeM(own);
+  const { widthM, heightM } = faceSizeM(own);
   if (!backdrop) return null;
   const y = backdrop.kind === 'panel' ? backdrop.centreM[1] : backdrop.backM;
-  const height = Math.max(0.15, camera.aimM[2]);
+  // Its lower edge stays over the table.
+  const height = Math.max(camera.aimM[2], heightM / 2 + OVER_TABLE_M);
   const view = viewOf(camera);
   let x = 0.2;
   // Out of the frame with all its width, plus a hand.

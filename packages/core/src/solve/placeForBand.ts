@@ -45,6 +45,10 @@ export interface BandAnswer {
 const COLUMNS = 1024;
 const NEAREST_CLEAR_M = 0.04;
 const FARTHEST_M = 4;
+/** From one distance tried to the next. */
+const STRIDE = 1.25;
+/** Parts of its height over the rays that a thing keeps, tried in this order: lowered or lifted no more than it takes. */
+const KEPT_HEIGHTS: readonly number[] = [1, 0.75, 0.5, 0.25, 0];
 /** Close enough, parts of the width. */
 const CLOSE = 1e-3;
 const TURNS = 8;
@@ -54,8 +58,8 @@ const STEPS = 18;
  * Moves or resizes a light or sheet so that its image takes the wanted length of the band: it is turned round the
  * product until the middle fits, and brought nearer or farther (or made wider) until the width fits, facing its aim
  * point as before. Solved on the mirrored rays of the product with the thing alone, then measured in the whole set.
- * Limits: what covers the image in the whole set is not moved away; the height is only changed where the rays would
- * pass over or under the thing.
+ * Limits: what covers the image in the whole set is not moved away; the height is only changed where it
+ * cannot be met at that it has, as where the rays pass over or under the thing.
  * @returns null where the product has no band at this height, or the thing is not there
  */
 export function placeForBand(set: SetDocument, wish: BandWish): BandAnswer | null {
@@ -77,6 +81,12 @@ export function placeForBand(set: SetDocument, wish: BandWish): BandAnswer | nul
   return measured(set, wish, found);
 }
 
+/** A thing turned to where its image is wanted, and how wide the image is there, parts of the visible width. */
+interface Placed {
+  thing: Movable;
+  width: number;
+}
+
 interface Found {
   thing: Movable;
   limited: BandAnswer['limited'];
@@ -96,35 +106,72 @@ class Solver {
     this.width = wish.to - wish.from;
   }
 
-  /** The farther, the narrower: halves the range of distances until the width fits. */
+  /** Where it stands its image is too wide or too narrow: it goes farther or nearer. It leaves its height no more than it takes. */
   byDistance(thing: Movable, nearest: number): Found {
-    const here = Math.max(nearest, this.distanceOf(thing));
-    const at = (distance: number) => this.turnedTo(thing, distance);
-    let near = nearest;
-    let far = FARTHEST_M;
-    const atNearest = at(near);
-    if (!atNearest) return { thing: at(here)?.thing ?? thing, limited: 'height' };
-    if (atNearest.width <= this.width) return { thing: atNearest.thing, limited: 'nearest' };
-    let best = atNearest;
-    for (let i = 0; i < STEPS; i++) {
-      // The first guess is where it stands: mostly little has to change.
-      const distance = i === 0 ? Math.min(far, Math.max(near, here)) : Math.sqrt(near * far);
-      const tried = at(distance);
-      if (tried && Math.abs(tried.width - this.width) < Math.abs(best.width - this.width)) best = tried;
+    let best: Placed | null = null;
+    for (const kept of KEPT_HEIGHTS) {
+      best = this.closer(best, this.walked(thing, nearest, kept));
+      if (best && this.meets(best)) break;
+    }
+    if (!best) return { thing, limited: 'height' };
+    if (!standsInRoom(this.set, best.thing.positionM))
+      return { thing: this.withinRoom(thing, best.thing, nearest), limited: 'room' };
+    if (this.meets(best)) return { thing: best.thing, limited: null };
+    return { thing: best.thing, limited: best.width < this.width ? 'nearest' : 'farthest' };
+  }
+
+  /** In strides until the wanted width lies between two of them, then halved; on where the image jumps past it. */
+  private walked(thing: Movable, nearest: number, kept: number): Placed | null {
+    const here = Math.min(FARTHEST_M, Math.max(nearest, this.distanceOf(thing)));
+    const start = this.turnedTo(thing, here, kept);
+    let best = start;
+    const ways = start ? [start.width > this.width ? STRIDE : 1 / STRIDE] : [1 / STRIDE, STRIDE];
+    for (const way of ways) {
+      const end = way > 1 ? FARTHEST_M : nearest;
+      let [from, seen] = [here, start];
+      while (from !== end && !(best && this.meets(best))) {
+        const to = way > 1 ? Math.min(end, from * way) : Math.max(end, from * way);
+        const tried = this.turnedTo(thing, to, kept);
+        best = this.closer(best, tried);
+        if (seen && tried && seen.width > this.width !== tried.width > this.width)
+          best = this.closer(best, this.halved(thing, [from, to], seen.width > this.width, kept));
+        [from, seen] = [to, tried];
+      }
+    }
+    return best;
+  }
+
+  private halved(
+    thing: Movable,
+    [from, to]: readonly [number, number],
+    wideAtFrom: boolean,
+    kept: number,
+  ): Placed | null {
+    let best: Placed | null = null;
+    for (let i = 0; i < STEPS && Math.abs(Math.log(to / from)) > 1e-3; i++) {
+      const distance = Math.sqrt(from * to);
+      const tried = this.turnedTo(thing, distance, kept);
+      best = this.closer(best, tried);
       if (tried && Math.abs(tried.width - this.width) < CLOSE) break;
-      if (tried && tried.width > this.width) near = distance;
-      else far = distance;
-      if (far / near < 1.001) break;
+      // Where it is not seen it is as narrow as can be.
+      if ((tried?.width ?? 0) > this.width === wideAtFrom) from = distance;
+      else to = distance;
     }
-    if (standsInRoom(this.set, best.thing.positionM)) {
-      const short = best.width - this.width > 10 * CLOSE;
-      return { thing: best.thing, limited: short ? 'farthest' : null };
-    }
-    return { thing: this.withinRoom(thing, best.thing, nearest), limited: 'room' };
+    return best;
+  }
+
+  private closer(a: Placed | null, b: Placed | null): Placed | null {
+    if (!a || !b) return a ?? b;
+    return Math.abs(b.width - this.width) < Math.abs(a.width - this.width) ? b : a;
+  }
+
+  private meets({ width }: Placed): boolean {
+    return Math.abs(width - this.width) <= 10 * CLOSE;
   }
 
   bySize(thing: Movable): Found {
-    const centred = this.turnedTo(thing, this.distanceOf(thing));
+    const kept = KEPT_HEIGHTS.find((part) => this.turnedTo(thing, this.distanceOf(thing), part)) ?? 1;
+    const centred = this.turnedTo(thing, this.distanceOf(thing), kept);
     if (!centred) return { thing, limited: 'height' };
     let small = 0.05;
     let large = 12;
@@ -133,25 +180,23 @@ class Solver {
       const factor = Math.sqrt(small * large);
       const sized = widened(thing, factor);
       if (!sized) break;
-      const tried = this.turnedTo(sized, this.distanceOf(thing));
-      if (tried && Math.abs(tried.width - this.width) < Math.abs(best.width - this.width)) best = tried;
+      const tried = this.turnedTo(sized, this.distanceOf(thing), kept);
+      best = this.closer(best, tried) ?? best;
       if (tried && tried.width > this.width) large = factor;
       else small = factor;
     }
-    const missed = Math.abs(best.width - this.width) > 10 * CLOSE;
-    return { thing: best.thing, limited: missed ? 'nearest' : null };
+    return { thing: best.thing, limited: this.meets(best) ? null : 'nearest' };
   }
 
-  /** The thing at a distance from the product's axis, turned round it until the middle of its image fits. */
-  private turnedTo(thing: Movable, distance: number): { thing: Movable; width: number } | null {
+  /**
+   * The thing at a distance from the product's axis, turned round it until the middle of its image fits.
+   * @param kept part of its height over the middle ray that it keeps
+   */
+  private turnedTo(thing: Movable, distance: number, kept: number): Placed | null {
     const guess = this.bearingSeen(distance);
     if (guess === null) return null;
-    let heightM = thing.positionM[2];
+    const heightM = guess.heightM + kept * (thing.positionM[2] - guess.heightM);
     let image = this.image(this.placed(thing, guess.angle, distance, heightM));
-    if (!image) {
-      heightM = guess.heightM;
-      image = this.image(this.placed(thing, guess.angle, distance, heightM));
-    }
     if (!image) return null;
     let angle = guess.angle;
     let slope = -0.4;
@@ -218,7 +263,7 @@ class Solver {
     let far = this.distanceOf(wanted);
     let best = start;
     for (let i = 0; i < 10; i++) {
-      const tried = this.turnedTo(start, (near + far) / 2);
+      const tried = this.turnedTo(wanted, (near + far) / 2, 1);
       if (tried && standsInRoom(this.set, tried.thing.positionM)) {
         best = tried.thing;
         near = (near + far) / 2;

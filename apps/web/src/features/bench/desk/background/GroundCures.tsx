@@ -7,13 +7,16 @@ import {
   formatStops,
   GROUND_KINDS,
   type GroundChange,
+  goodsFollowGround,
   groundLight,
   groundLights,
   KEPT_STOPS,
+  type Overlap,
   onDial,
   PAPER_WHITE_STOPS,
   powersForGround,
   traceKey,
+  vector,
   veiledStops,
 } from '@fendrix/core';
 import Box from '@mui/material/Box';
@@ -83,7 +86,14 @@ export function GroundCures({ field, level, white, veil }: GroundCuresProps) {
           onTake={() => take(toWhite)}
         />
       )}
-      {rows.every(({ own }) => !own) && set.backdrop && <OwnLights wanted={wanted} />}
+      {goodsFollowGround(rows) ? (
+        <div>
+          Goods and ground take their light from the same lights, as clear goods do that show the ground: they
+          cannot stay as they are while it becomes white.
+        </div>
+      ) : (
+        rows.every(({ own }) => !own) && set.backdrop && <OwnLights wanted={wanted} />
+      )}
     </Box>
   );
 }
@@ -153,7 +163,12 @@ function OwnLights({ wanted }: { wanted: number }) {
       return;
     }
     setBusy(true);
-    const tried = { ...set, takes: [], lights: [...set.lights, ...added] };
+    const bare = { ...set, takes: [] };
+    const overlaps = await session
+      .ask({ kind: 'overlaps' }, { ...bare, lights: [...set.lights, ...added] })
+      .catch(() => null);
+    const clear = added.map((light) => movedOut(light, overlaps ?? []));
+    const tried = { ...bare, lights: [...set.lights, ...clear] };
     const read = await readFrame(session, tried).catch(() => null);
     setBusy(false);
     const present = benchSet.documentOf(store.getState());
@@ -163,12 +178,12 @@ function OwnLights({ wanted }: { wanted: number }) {
       return;
     }
     // With the powers and settings of now: they may have been changed while it was traced.
-    const byLight = fieldByLight({ ...present, lights: [...present.lights, ...added] }, read, GROUND_KINDS);
-    const given = sumOf(byLight.slice(-added.length));
+    const byLight = fieldByLight({ ...present, lights: [...present.lights, ...clear] }, read, GROUND_KINDS);
+    const given = sumOf(byLight.slice(-clear.length));
     const needed = 2 ** wanted - (sumOf(byLight) - given);
     if (!(given > 0)) return;
     const raise = Math.log2(Math.max(1e-6, needed) / given);
-    const lights = added.map(
+    const lights = clear.map(
       (light) => ({ ...light, powerStops: onDial(light, light.powerStops + raise) }) as Light,
     );
     dispatch(edit((old) => ({ ...old, lights: [...old.lights, ...lights] })));
@@ -179,6 +194,12 @@ function OwnLights({ wanted }: { wanted: number }) {
       {busy ? 'Being traced' : 'Give the ground lights of its own'}
     </Button>
   );
+}
+
+/** A light out of what it would go through, where there is a way. */
+function movedOut<L extends Light>(light: L, overlaps: readonly Overlap[]): L {
+  const move = overlaps.find(({ kind, key }) => kind === 'light' && key === light.tag)?.wayOutM;
+  return move && 'positionM' in light ? { ...light, positionM: vector.add(light.positionM, move) } : light;
 }
 
 const sumOf = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0);
