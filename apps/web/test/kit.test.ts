@@ -20,6 +20,13 @@ test('the kit is searched by name, by purpose and by kind', () => {
     ['gobo', 'Projecting spot, leaves'],
   ] as const)
     expect(names(purpose)).toContain(one);
+  // What is called so comes before what is good for it.
+  for (const [search, first] of [
+    ['bottle', /bottle/i],
+    ['cylinder', /cylinder/i],
+    ['ring', /^ring/i],
+  ] as const)
+    expect(names(search)[0]).toMatch(first);
   expect(names('black card lens')).toEqual(['Black card with lens hole']);
   expect(names('no such thing')).toEqual([]);
 });

@@ -2,7 +2,7 @@ import type { KitEntry } from '@fendrix/contract';
 
 /**
  * Entries that a search finds, best first: every word must be in the name, a purpose or the kind; a name that starts
- * with the first word comes before one that holds it, and that before a purpose.
+ * with the first word comes before one of whose words does, that before a purpose, and that before a name that holds it.
  */
 export function searchKit(entries: readonly KitEntry[], search: string): KitEntry[] {
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
@@ -20,7 +20,8 @@ const textOf = ({ name, purposes, thing, what }: KitEntry): string =>
 function rankOf({ name, purposes }: KitEntry, word: string): number {
   const lower = name.toLowerCase();
   if (lower.startsWith(word)) return 0;
-  if (purposes.some((purpose) => purpose.toLowerCase() === word)) return 1;
-  if (lower.includes(word)) return 2;
-  return 3;
+  if (lower.includes(` ${word}`)) return 1;
+  if (purposes.some((purpose) => purpose.toLowerCase() === word)) return 2;
+  if (lower.includes(word)) return 3;
+  return 4;
 }

@@ -44,6 +44,8 @@ const TITLES: Record<Offered['what'], string> = {
   material: 'Materials for what is selected',
 };
 
+const KINDS = Object.keys(TITLES) as Offered['what'][];
+
 let additions = 0;
 
 /** Puts things of the kit on the set, found by name or by what they are for. */
@@ -85,6 +87,8 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
       (entry): entry is Offered => entry.what !== 'equipment' && (entry.what !== 'material' || takesMaterial),
     );
   const found = find(useDeferredValue(search));
+  // The group of the best one first: Enter takes what stands on top.
+  const groups = [...new Set([...(search ? found.map(({ what }) => what) : []), ...KINDS])];
 
   function choose(entry: Offered) {
     if (entry.what === 'material') {
@@ -170,7 +174,7 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
           </Typography>
         )}
         <List dense disablePadding sx={{ overflow: 'auto', flex: 1 }}>
-          {(Object.keys(TITLES) as Offered['what'][]).map((what) => {
+          {groups.map((what) => {
             const own = found.filter((entry) => entry.what === what);
             if (own.length === 0) return null;
             return (
@@ -179,7 +183,10 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
                   <ListSubheader>{TITLES[what]}</ListSubheader>
                   {own.map((entry) => (
                     <ListItem key={entry.id} disablePadding divider>
-                      <ListItemButton onClick={() => choose(entry)}>
+                      <ListItemButton
+                        selected={search !== '' && entry === found[0]}
+                        onClick={() => choose(entry)}
+                      >
                         <ListItemText primary={entry.name} secondary={entry.purposes.join(', ')} />
                       </ListItemButton>
                     </ListItem>
