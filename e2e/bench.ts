@@ -18,6 +18,52 @@ export async function openCopy(page: Page, words: string): Promise<string> {
 /** The same of the set that is opened first. */
 export const openBench = (page: Page): Promise<string> => openCopy(page, 'Damson cordial, one soft light');
 
+/** A new set with its first picture there, and another product in the place of its cylinder. */
+export async function newSetWith(page: Page, product: string): Promise<void> {
+  await page.goto('/sets');
+  await page.getByRole('button', { name: 'New set', exact: true }).click();
+  await expect(status(page)).not.toHaveAttribute('data-shown', '0');
+  await thing(page, 'product:cylinder').focus();
+  await page.keyboard.press('Delete');
+  await addFromKit(page, product);
+}
+
+/** Puts the first that the kit finds on the set, by keyboard alone; it is selected then. */
+export async function addFromKit(page: Page, words: string): Promise<void> {
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('a');
+  const search = page.getByLabel('Add: a name, or what it is for');
+  await search.fill(words);
+  await expect(page.getByRole('button', { name: words }).first()).toBeVisible();
+  await search.press('Enter');
+  await expect(search).toBeHidden();
+  await expect(page.getByRole('heading', { name: words })).toBeVisible();
+}
+
+/** Types a figure and sets it. */
+export async function typeFigure(page: Page, label: string, value: string): Promise<void> {
+  const field = numberField(page, label);
+  await field.fill(value);
+  await field.press('Enter');
+}
+
+/** Clicks at parts of the lens view's width and height. */
+export async function pointAt(page: Page, across: number, down: number): Promise<void> {
+  const box = await page.getByTestId('lens').boundingBox();
+  if (!box) throw new Error('the lens view is drawn');
+  await page.mouse.click(box.x + across * box.width, box.y + down * box.height);
+}
+
+/** Ends of the first image of a tag in the mirror band, percent of the width. */
+export async function imageInBand(page: Page, tag: string): Promise<{ from: number; to: number } | null> {
+  const items = await page.getByTestId('band').locator('li').allTextContents();
+  for (const words of items) {
+    const match = new RegExp(`^${tag} (?:from behind )?([\\d.]+) to ([\\d.]+) %`).exec(words);
+    if (match) return { from: Number(match[1]), to: Number(match[2]) };
+  }
+  return null;
+}
+
 export const status = (page: Page): Locator => page.getByTestId('picture-status');
 
 export const count = async (page: Page, name: 'shown' | 'traced'): Promise<number> =>

@@ -1,34 +1,18 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
-import { openBench, openCopy, saved, status, thing } from './bench.js';
-
-/** Ends of the first image of a tag in the mirror band, percent of the width. */
-async function image(page: Page, tag: string): Promise<{ from: number; to: number } | null> {
-  const items = await page.getByTestId('band').locator('li').allTextContents();
-  for (const words of items) {
-    const match = new RegExp(`^${tag} (?:from behind )?([\\d.]+) to ([\\d.]+) %`).exec(words);
-    if (match) return { from: Number(match[1]), to: Number(match[2]) };
-  }
-  return null;
-}
+import { imageInBand, openBench, openCopy, pointAt, saved, status, thing } from './bench.js';
 
 const width = async (page: Page, tag: string) => {
-  const found = await image(page, tag);
+  const found = await imageInBand(page, tag);
   return found ? found.to - found.from : 0;
 };
-
-async function pointAt(page: Page, across: number, down: number): Promise<void> {
-  const box = await page.getByTestId('lens').boundingBox();
-  if (!box) throw new Error('the lens view is drawn');
-  await page.mouse.click(box.x + across * box.width, box.y + down * box.height);
-}
 
 test('a highlight is made as wide as wanted, by moving what makes it; undo takes it back', async ({
   page,
 }) => {
   await openCopy(page, 'gradient cards');
   await expect.poll(() => width(page, '1')).toBeGreaterThan(20);
-  const before = await image(page, '1');
+  const before = await imageInBand(page, '1');
   await page.getByRole('button', { name: 'What 1 makes' }).click();
   const dialog = page.getByRole('dialog');
   await dialog.getByLabel('From, %').fill('10');
@@ -37,27 +21,27 @@ test('a highlight is made as wide as wanted, by moving what makes it; undo takes
   await expect(page.getByText(/1 takes 18\.\d % now/)).toBeVisible();
   await expect.poll(async () => Math.abs((await width(page, '1')) - 18)).toBeLessThan(1);
   await page.keyboard.press('Control+z');
-  await expect.poll(() => image(page, '1')).toEqual(before);
+  await expect.poll(() => imageInBand(page, '1')).toEqual(before);
 });
 
 test('an edge of the band is moved by arrow keys and by dragging; the other edge stays', async ({ page }) => {
   await openCopy(page, 'gradient cards');
   await expect.poll(() => width(page, '1')).toBeGreaterThan(20);
-  const before = await image(page, '1');
+  const before = await imageInBand(page, '1');
   const edge = page.locator('[data-edge="1 to"]');
   await edge.focus();
   await page.keyboard.press('Shift+ArrowLeft');
-  await expect.poll(async () => (await image(page, '1'))?.to ?? 0).toBeLessThan((before?.to ?? 0) - 3);
-  expect(Math.abs(((await image(page, '1'))?.from ?? 0) - (before?.from ?? 0))).toBeLessThan(1);
-  const mid = await image(page, '1');
+  await expect.poll(async () => (await imageInBand(page, '1'))?.to ?? 0).toBeLessThan((before?.to ?? 0) - 3);
+  expect(Math.abs(((await imageInBand(page, '1'))?.from ?? 0) - (before?.from ?? 0))).toBeLessThan(1);
+  const mid = await imageInBand(page, '1');
   const box = await page.locator('[data-edge="2 from"]').boundingBox();
   if (!box) throw new Error('the edge is drawn');
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
   await page.mouse.down();
   await page.mouse.move(box.x + box.width / 2 + 40, box.y + box.height / 2, { steps: 5 });
   await page.mouse.up();
-  await expect.poll(async () => (await image(page, '2'))?.from ?? 0).toBeGreaterThan(74);
-  expect((await image(page, '1'))?.to).toBeCloseTo(mid?.to ?? 0, 0);
+  await expect.poll(async () => (await imageInBand(page, '2'))?.from ?? 0).toBeGreaterThan(74);
+  expect((await imageInBand(page, '1'))?.to).toBeCloseTo(mid?.to ?? 0, 0);
 });
 
 test('the source of a glare is found and lost, and the way is measured', async ({ page }) => {

@@ -19,7 +19,7 @@ import { benchActions, benchSet } from '../src/features/bench/state/benchSlice';
 import { moveThing, renameSet } from '../src/features/bench/state/edits';
 import { edit } from '../src/features/bench/state/thunks';
 import { BenchCautions } from '../src/features/bench/views/BenchCautions';
-import { Palette } from '../src/features/bench/views/Palette';
+import { AddButton, Palette } from '../src/features/bench/views/Palette';
 import { StopRuler } from '../src/features/bench/views/StopRuler';
 import { press, type } from './hands';
 import { openDemo, standInBrowser } from './openBench';
@@ -312,7 +312,12 @@ describe('adding', () => {
 
   test('by what it is for, with Enter: the first found stands on the set under a free tag, selected', async () => {
     const { show, set, store } = openDemo('cordial');
-    show(<Palette />);
+    show(
+      <>
+        <AddButton />
+        <Palette />
+      </>,
+    );
     press('Add');
     await screen.findByText('Octa 90');
     lookFor('edge');
@@ -336,7 +341,12 @@ describe('adding', () => {
       fireEvent.keyDown(search(), { key: 'Enter' });
       return set().lights.at(-1);
     };
-    show(<Palette />);
+    show(
+      <>
+        <AddButton />
+        <Palette />
+      </>,
+    );
     const put = await add();
     await waitFor(() => expect(set().lights.at(-1)).not.toEqual(put));
     expect(overlaps(set()).some(({ key }) => key === 'B')).toBe(false);
@@ -354,7 +364,12 @@ describe('adding', () => {
 
   test('what the kit does not have is told; a purpose is pressed and pressed off again', async () => {
     const { show } = openDemo('cordial');
-    show(<Palette />);
+    show(
+      <>
+        <AddButton />
+        <Palette />
+      </>,
+    );
     press('Add');
     await screen.findByText('Octa 90');
     lookFor('trombone');
@@ -368,7 +383,12 @@ describe('adding', () => {
 
   test('materials are offered for a thing that can have one; a person needs no kit', async () => {
     const { show, set, store } = openDemo('cordial');
-    show(<Palette />);
+    show(
+      <>
+        <AddButton />
+        <Palette />
+      </>,
+    );
     press('Add');
     await screen.findByText('Octa 90');
     lookFor('copper');

@@ -78,6 +78,15 @@ describe('what cannot be', () => {
   });
 });
 
+test('what means the same as what stands there sets nothing', () => {
+  const onCommit = vi.fn();
+  render(<Length onCommit={onCommit} />);
+  put('high', '200 mm');
+  press('high', 'Enter');
+  expect(onCommit).not.toHaveBeenCalled();
+  expect(shownIn('high')).toBe('20 cm');
+});
+
 describe('keys in a field', () => {
   test('Escape goes back to where one came from, with the value as it was', () => {
     render(

@@ -37,6 +37,17 @@ describe('the kit a studio starts with', () => {
     },
   );
 
+  test('each flash says how long it burns and how it is turned down', () => {
+    const flashes = kit.entries.flatMap(({ what, id, thing }) =>
+      what === 'light' && /^flash|^guide/.test(thing.output.kind) ? [{ id, thing }] : [],
+    );
+    expect(flashes.length).toBeGreaterThan(15);
+    for (const { id, thing } of flashes) {
+      expect('duration' in thing ? thing.duration?.fullS : undefined, id).toBeGreaterThan(1 / 2000);
+      expect(thing.dial, id).toBeDefined();
+    }
+  });
+
   test('has every kind of light, sheet and product that a set can have, but for what is imported', () => {
     const kinds = (what: KitEntry['what']) =>
       new Set(kit.entries.filter((entry) => entry.what === what).map((entry) => entry.thing.kind));

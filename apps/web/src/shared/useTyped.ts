@@ -1,3 +1,4 @@
+import equal from 'fast-deep-equal';
 import { type ChangeEvent, type FocusEvent, type KeyboardEvent, useState } from 'react';
 import { cameTo, goBack } from './cameFrom';
 import { usePending } from './pending';
@@ -60,6 +61,8 @@ export function useTyped<T>(
     const value = parse(draft);
     if (value === null) return setWrong(`Not understood. Type for example ${example}.`);
     if (isRefused(value)) return setWrong(value.refused);
+    // The same, said in another way.
+    if (equal(value, parse(shown))) return leave();
     const [refusal] = refusalsOf(() => onCommit(value));
     if (refusal !== undefined) return setWrong(refusal);
     leave();

@@ -305,7 +305,7 @@ export const flashLights: LightEntry[] = [
     'speedlight',
     'Speedlight, bare head',
     ['hard', 'small', 'battery', 'accent'],
-    'Guide number 40 m at ISO 100 and mid zoom; fractions 1/1 to 1/128 in thirds.',
+    'Guide number 40 m at ISO 100 and mid zoom; fractions 1/1 to 1/128 in thirds; t0.1 of 1/300 s at full, four fifths of a stop shorter for each stop down, as usual of flashes that are switched off early: see your data sheet.',
     {
       kind: 'panel',
       ...behind,
@@ -313,6 +313,8 @@ export const flashLights: LightEntry[] = [
       heightM: 0.04,
       beamDeg: 60,
       output: { kind: 'guide-number', guideNumberM: 40 },
+      // Switched off early: t0.1 of 1/300 s at full, some 1/15 000 at 1/128.
+      duration: { fullS: 1 / 300, stopsPerStop: 0.8 },
       powerStops: -4,
       dial: { leastStops: -7, stepStops: 1 / 3 },
       colour: flashColour,

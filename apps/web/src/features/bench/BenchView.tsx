@@ -26,6 +26,7 @@ import { BenchHeader } from './views/BenchHeader';
 import { ExposureControls, ExposureNotes } from './views/ExposureControls';
 import { LightPowers } from './views/LightPowers';
 import { OverlapNotes } from './views/OverlapNotes';
+import { Palette } from './views/Palette';
 import { StopRuler } from './views/StopRuler';
 import { ThingPanel } from './views/thing/ThingPanel';
 
@@ -72,7 +73,9 @@ function OpenBench() {
   }, [name]);
   return (
     <SessionContext.Provider value={session}>
+      <Palette />
       <Box
+        component="main"
         sx={{
           display: 'grid',
           minHeight: '100vh',

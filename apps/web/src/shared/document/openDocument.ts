@@ -6,6 +6,7 @@ import {
   type ThunkAction,
   type UnknownAction,
 } from '@reduxjs/toolkit';
+import equal from 'fast-deep-equal';
 import undoable, { type StateWithHistory } from 'redux-undo';
 import { tellRefusal } from '../refusals';
 import { type Draft, dropDraft } from './drafts';
@@ -165,6 +166,8 @@ export function createOpenDocument<D extends { name: string }, K extends string>
       const document = documentOf(getState());
       if (!document) return false;
       const next = change(document);
+      // What changes nothing is no step of undo.
+      if (equal(next, document)) return true;
       const checked = checkDocument(schema, toCheck(next, document));
       if (!checked.ok) {
         const [problem] = checked.problems;

@@ -9,7 +9,7 @@ import { PlanView } from '../plan/PlanView';
 import { benchActions, type Desk } from '../state/benchSlice';
 import { useBench, useBenchDispatch } from '../state/hooks';
 import { Area, Heading } from '../views/Area';
-import { Palette } from '../views/Palette';
+import { AddButton } from '../views/Palette';
 
 // Charts and the third dimension are large and not wanted at once.
 const ExposureDesk = lazy(() => import('./ExposureDesk'));
@@ -127,7 +127,7 @@ function Plans() {
             </Box>
             zones
           </Button>
-          <Palette />
+          <AddButton />
         </Box>
       </Area>
       <Area

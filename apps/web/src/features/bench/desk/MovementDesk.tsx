@@ -1,7 +1,6 @@
 import { fallSpeedMS, formatLength, freezingTimeS, parseLengthM } from '@fendrix/core';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
-import { useState } from 'react';
 import { Choice } from '../../../shared/Choice';
 import { Explained } from '../../../shared/Explained';
 import { timeQuantity } from '../../../shared/form/words';
@@ -13,12 +12,16 @@ import { KINDS, type Movement, type MovementFigures, usualFigures } from './move
 import { ToneAndFocus } from './movement/ToneAndFocus';
 import { TriesSection } from './movement/TriesSection';
 import { countQuantity } from './stopsQuantity';
+import { useDeskFigure } from './useDeskFigure';
 
 /** Freeze or blur: speed, blur for the shutter and for each flash, what freezes it, tries and spares, tone and focus. */
 export default function MovementDesk() {
   const camera = useSetPart((set) => set.camera);
-  const [movement, setMovement] = useState<Movement>('pour');
-  const [figures, setFigures] = useState<Partial<Record<Movement, Partial<MovementFigures>>>>({});
+  const [movement, setMovement] = useDeskFigure<Movement>('movement kind', 'pour');
+  const [figures, setFigures] = useDeskFigure<Partial<Record<Movement, Partial<MovementFigures>>>>(
+    'movement figures',
+    {},
+  );
   const own: MovementFigures = { ...usualFigures(movement), ...figures[movement] };
   const put = (changes: Partial<MovementFigures>) =>
     setFigures({ ...figures, [movement]: { ...figures[movement], ...changes } });

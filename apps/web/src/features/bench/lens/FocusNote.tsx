@@ -17,7 +17,7 @@ export const FocusNote = memo(function FocusNote() {
     [camera, products],
   );
   if (!first) return null;
-  const { name, byM, focusIs, nearM, product } = first;
+  const { name, byM, focusIs, nearM } = first;
   return (
     <Box role="status" data-testid="focus-note" sx={{ color: surround.caution, fontSize: '0.75rem' }}>
       {name} is out of focus: it lies {formatLength(byM)} {focusIs === 'before' ? 'behind' : 'before'} what is
@@ -26,8 +26,6 @@ export const FocusNote = memo(function FocusNote() {
         size="small"
         sx={{ color: surround.caution, py: 0 }}
         onClick={() => dispatch(edit(changeCamera({ focusM: nearM, focusOn: undefined })))}
-        aria-label={`Focus on ${name}`}
-        data-product={product}
       >
         Focus on it
       </Button>

@@ -60,6 +60,10 @@ export interface BenchState {
   lensWidthPx: number;
   window: FrameWindow;
   desk: Desk;
+  /** Whether something is being chosen to put on the set. */
+  adding: boolean;
+  /** What was typed and chosen on the desks, by name: it stays while another desk is open. */
+  deskFigures: Record<string, unknown>;
   /** Zones in the plans: none, of the selected product, or round the spot pointed at. */
   zones: 'off' | 'product' | 'spot';
   foundZones: GlareZones | null;
@@ -90,6 +94,8 @@ const initialState: BenchState = {
   lensWidthPx: 560,
   window: WHOLE_FRAME,
   desk: 'plans',
+  adding: false,
+  deskFigures: {},
   zones: 'off',
   foundZones: null,
   profile: null,
@@ -132,6 +138,12 @@ const benchSlice = createSlice({
     },
     windowChanged: (state, { payload }: PayloadAction<FrameWindow>) => {
       state.window = payload;
+    },
+    addingChanged: (state, { payload }: PayloadAction<boolean>) => {
+      state.adding = payload;
+    },
+    deskFigureSet: (state, { payload }: PayloadAction<{ name: string; figure: unknown }>) => {
+      state.deskFigures[payload.name] = payload.figure;
     },
     deskChosen: (state, { payload }: PayloadAction<Desk>) => {
       state.desk = payload;

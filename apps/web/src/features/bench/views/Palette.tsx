@@ -48,29 +48,33 @@ const KINDS = Object.keys(TITLES) as Offered['what'][];
 
 let additions = 0;
 
-/** Puts things of the kit on the set, found by name or by what they are for. */
-export const Palette = memo(function Palette() {
-  const [open, setOpen] = useState(false);
-  useHotkeys('a', () => setOpen(true), { preventDefault: true });
+/** Opens the list of what can be put on the set. */
+export function AddButton() {
+  const dispatch = useBenchDispatch();
   return (
-    <>
-      <Button
-        size="small"
-        aria-haspopup="dialog"
-        onClick={() => setOpen(true)}
-        sx={{
-          color: surround.text,
-          bgcolor: '#5a5a5a',
-          px: 1.25,
-          py: 0.25,
-          '&:hover': { bgcolor: '#686868' },
-        }}
-      >
-        Add
-      </Button>
-      {open && <PaletteDialog onClose={() => setOpen(false)} />}
-    </>
+    <Button
+      size="small"
+      aria-haspopup="dialog"
+      onClick={() => dispatch(benchActions.addingChanged(true))}
+      sx={{
+        color: surround.text,
+        bgcolor: '#5a5a5a',
+        px: 1.25,
+        py: 0.25,
+        '&:hover': { bgcolor: '#686868' },
+      }}
+    >
+      Add
+    </Button>
   );
+}
+
+/** Puts things of the kit on the set, found by name or by what they are for; by its key whatever desk is open. */
+export const Palette = memo(function Palette() {
+  const dispatch = useBenchDispatch();
+  const adding = useBench((bench) => bench.adding);
+  useHotkeys('a', () => void dispatch(benchActions.addingChanged(true)), { preventDefault: true });
+  return adding && <PaletteDialog onClose={() => dispatch(benchActions.addingChanged(false))} />;
 });
 
 function PaletteDialog({ onClose }: { onClose(): void }) {

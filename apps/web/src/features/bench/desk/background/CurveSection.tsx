@@ -22,6 +22,7 @@ import { useSession } from '../../picture/useSession';
 import { useBenchDispatch, useSet } from '../../state/hooks';
 import { takeChange, useAnswer } from '../../state/useAnswer';
 import { TaggedChoice } from '../TaggedChoice';
+import { useDeskFigure } from '../useDeskFigure';
 import { levelsOf, readFrame } from './readGround';
 
 type Vary = Placement['vary'];
@@ -51,8 +52,8 @@ export function CurveSection() {
   const { session } = useSession();
   const dispatch = useBenchDispatch();
   const lights = set.lights.filter((light) => 'aimM' in light && light.on);
-  const [vary, setVary] = useState<Vary>('light-bearing');
-  const [tag, setTag] = useState('');
+  const [vary, setVary] = useDeskFigure<Vary>('curve vary', 'light-bearing');
+  const [tag, setTag] = useDeskFigure('curve tag', '');
   const { answer, ask, drop } = useAnswer<{ placement: Placement; list: Point[] }>();
   const [done, setDone] = useState<number | null>(null);
   const light = lights.find((own) => own.tag === tag) ?? lights[0];

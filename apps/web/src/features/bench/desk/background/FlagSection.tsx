@@ -3,7 +3,7 @@ import { flagGap, formatLength, formatStops, parseLengthM } from '@fendrix/core'
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { Choice } from '../../../../shared/Choice';
 import { QuantityField } from '../../../../shared/QuantityField';
 import { Section } from '../../../../shared/Section';
@@ -12,6 +12,7 @@ import { useBenchDispatch, useSet } from '../../state/hooks';
 import { edit } from '../../state/thunks';
 import { useAnswer } from '../../state/useAnswer';
 import { TaggedChoice } from '../TaggedChoice';
+import { useDeskFigure } from '../useDeskFigure';
 import { type FrameLevels, levelsOf, readFrame } from './readGround';
 
 const PARTS = ['0.3', '0.4', '0.5', '0.6', '0.7'];
@@ -22,10 +23,10 @@ export function FlagSection() {
   const { session } = useSession();
   const dispatch = useBenchDispatch();
   const lights = set.lights.filter(({ kind, on }) => kind !== 'surround' && on);
-  const [tag, setTag] = useState('');
-  const [id, setId] = useState('');
-  const [part, setPart] = useState('0.5');
-  const [fromHeightM, setFromHeightM] = useState(0.02);
+  const [tag, setTag] = useDeskFigure('flags tag', '');
+  const [id, setId] = useDeskFigure('flags id', '');
+  const [part, setPart] = useDeskFigure('flags part', '0.5');
+  const [fromHeightM, setFromHeightM] = useDeskFigure('flags from height', 0.02);
   const { answer, busy, ask, drop } = useAnswer<{ before: FrameLevels; after: FrameLevels }>();
   const light = lights.find((own) => own.tag === tag) ?? lights[0];
   const product = set.products.find((own) => own.id === id) ?? set.products[0];

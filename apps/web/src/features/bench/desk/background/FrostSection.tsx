@@ -9,7 +9,6 @@ import {
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
-import { useState } from 'react';
 import { Choice } from '../../../../shared/Choice';
 import { QuantityField } from '../../../../shared/QuantityField';
 import { Section } from '../../../../shared/Section';
@@ -18,6 +17,7 @@ import { useBenchDispatch, useSet } from '../../state/hooks';
 import { takeChange, useAnswer } from '../../state/useAnswer';
 import { stopsQuantity } from '../stopsQuantity';
 import { TaggedChoice } from '../TaggedChoice';
+import { useDeskFigure } from '../useDeskFigure';
 
 const ENDS: readonly GradientWish['bright'][] = ['bottom', 'top', 'left', 'right', 'middle'];
 
@@ -31,10 +31,10 @@ export function FrostSection() {
       'widthM' in sheet && 'heightM' in sheet && sheet.front.kind === 'translucent' && sheet.kind !== 'tent',
   );
   const lights = set.lights.filter(({ kind }) => kind !== 'surround' && kind !== 'window');
-  const [tag, setTag] = useState('');
-  const [sheetTag, setSheetTag] = useState('');
-  const [bright, setBright] = useState<GradientWish['bright']>('bottom');
-  const [stops, setStops] = useState(3);
+  const [tag, setTag] = useDeskFigure('frost tag', '');
+  const [sheetTag, setSheetTag] = useDeskFigure('frost sheet tag', '');
+  const [bright, setBright] = useDeskFigure<GradientWish['bright']>('frost bright', 'bottom');
+  const [stops, setStops] = useDeskFigure('frost stops', 3);
   const { answer, busy, ask, drop } = useAnswer<GradientAnswer | NoGradient>();
   const light = lights.find((own) => own.tag === tag) ?? lights[0];
   const sheet = frosts.find((own) => own.tag === sheetTag) ?? frosts[0];

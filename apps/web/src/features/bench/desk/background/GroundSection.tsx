@@ -10,11 +10,11 @@ import {
   whiteParts,
 } from '@fendrix/core';
 import Box from '@mui/material/Box';
-import { useState } from 'react';
 import { Choice } from '../../../../shared/Choice';
 import { Explained } from '../../../../shared/Explained';
 import { Section } from '../../../../shared/Section';
 import { useReadings, useSet } from '../../state/hooks';
+import { useDeskFigure } from '../useDeskFigure';
 import { GroundCures } from './GroundCures';
 import { levelsOf } from './readGround';
 import { useFrameRead } from './useFrameRead';
@@ -38,8 +38,8 @@ export function GroundSection() {
   const set = useSet();
   const readings = useReadings();
   const read = useFrameRead();
-  const [veil, setVeil] = useState('0.01');
-  const [white, setWhite] = useState('');
+  const [veil, setVeil] = useDeskFigure('ground veil', '0.01');
+  const [white, setWhite] = useDeskFigure('ground white', '');
   if (!read) {
     return (
       <Section title="The ground">

@@ -1,7 +1,6 @@
 import { formatStops, lightLuminance, printedSetting, SHUTTERS } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import { useState } from 'react';
 import { Explained } from '../../../../shared/Explained';
 import { QuantityField } from '../../../../shared/QuantityField';
 import { Section } from '../../../../shared/Section';
@@ -9,6 +8,7 @@ import { changeCamera } from '../../state/edits';
 import { useBenchDispatch, useReadings, useSet } from '../../state/hooks';
 import { edit } from '../../state/thunks';
 import { stopsQuantity } from '../stopsQuantity';
+import { useDeskFigure } from '../useDeskFigure';
 
 /** Ambient lower than this under the flash is not seen. */
 const LIMIT_STOPS = -5;
@@ -18,7 +18,7 @@ export function AmbientSection() {
   const set = useSet();
   const readings = useReadings();
   const dispatch = useBenchDispatch();
-  const [limit, setLimit] = useState(LIMIT_STOPS);
+  const [limit, setLimit] = useDeskFigure('ambient limit', LIMIT_STOPS);
   const { camera } = set;
   const sync = camera.body.syncSpeedS;
   const flash = set.lights.some((light) => light.on && lightLuminance(light).time === 'flash');

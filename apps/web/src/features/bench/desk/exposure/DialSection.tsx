@@ -1,18 +1,18 @@
 import { parsePower, powerWords } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import TextField from '@mui/material/TextField';
-import { useState } from 'react';
 import { Choice } from '../../../../shared/Choice';
 import { Section } from '../../../../shared/Section';
 import { useSetPart } from '../../state/hooks';
 import { TaggedChoice } from '../TaggedChoice';
+import { useDeskFigure } from '../useDeskFigure';
 
 /** Converts one head's power between watt-seconds, fractions and a numbered dial. */
 export function DialSection() {
   const lights = useSetPart((set) => set.lights);
-  const [tag, setTag] = useState('');
-  const [text, setText] = useState('1/4');
-  const [full, setFull] = useState('10');
+  const [tag, setTag] = useDeskFigure('dial tag', '');
+  const [text, setText] = useDeskFigure('dial text', '1/4');
+  const [full, setFull] = useDeskFigure('dial full', '10');
   const light = lights.find((own) => own.tag === tag) ?? lights[0];
   if (!light) return null;
   const stops = parsePower(text, light, Number(full));

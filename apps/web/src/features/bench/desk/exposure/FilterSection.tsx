@@ -1,13 +1,13 @@
 import { formatStops, lensFigures, nearestStep, SHUTTERS } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import { useState } from 'react';
 import { Choice } from '../../../../shared/Choice';
 import { Explained } from '../../../../shared/Explained';
 import { Section } from '../../../../shared/Section';
 import { changeCamera } from '../../state/edits';
 import { useBenchDispatch, useSetPart } from '../../state/hooks';
 import { edit } from '../../state/thunks';
+import { useDeskFigure } from '../useDeskFigure';
 
 const ND: readonly string[] = ['0', '1', '2', '3', '4', '6', '10'];
 const POLARISER = { axisDeg: 90, lossStops: 1.5, extinction: 0.005 };
@@ -16,7 +16,7 @@ const POLARISER = { axisDeg: 90, lossStops: 1.5, extinction: 0.005 };
 export function FilterSection() {
   const camera = useSetPart((set) => set.camera);
   const dispatch = useBenchDispatch();
-  const [nd, setNd] = useState('0');
+  const [nd, setNd] = useDeskFigure('filter nd', '0');
   const { bellowsStops, magnification } = lensFigures(camera);
   const wanted = camera.shutterS * 2 ** Number(nd);
   const step = SHUTTERS[nearestStep(SHUTTERS, wanted)];

@@ -19,6 +19,7 @@ import { parseTones, rangeWords } from '../../spot/toneWords';
 import { changeCamera } from '../../state/edits';
 import { useBench, useBenchDispatch, useReadings, useSet } from '../../state/hooks';
 import { edit } from '../../state/thunks';
+import { useDeskFigure } from '../useDeskFigure';
 import { SolvedPowers } from './SolvedPowers';
 import { SolvedSetting } from './SolvedSetting';
 
@@ -53,9 +54,9 @@ export function PowerSection() {
   const settled = useBench((bench) => bench.tracesSettled);
   const readings = useReadings();
   const dispatch = useBenchDispatch();
-  const [wishes, setWishes] = useState<Record<string, Partial<Wish>>>({});
-  const [fStop, setFStop] = useState<string | null>(null);
-  const [by, setBy] = useState<SolveBy>('powers');
+  const [wishes, setWishes] = useDeskFigure<Record<string, Partial<Wish>>>('powers wishes', {});
+  const [fStop, setFStop] = useDeskFigure<string | null>('powers f stop', null);
+  const [by, setBy] = useDeskFigure<SolveBy>('powers by', 'powers');
   const [asking, setAsking] = useState<Asking | null>(null);
   const key = useMemo(() => (asking ? traceKey(set) : ''), [asking, set]);
   /** Solved anew as the spots are read finer, and for switches and settings as they are by now; nothing once the set has moved. */

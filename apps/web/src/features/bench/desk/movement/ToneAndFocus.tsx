@@ -1,13 +1,13 @@
 import { formatLength, formatStops, projectPoint, vector, viewOf } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import { useState } from 'react';
 import { Choice } from '../../../../shared/Choice';
 import { Explained } from '../../../../shared/Explained';
 import { Section } from '../../../../shared/Section';
 import { changeCamera } from '../../state/edits';
 import { useBenchDispatch, useReadings, useSet } from '../../state/hooks';
 import { edit } from '../../state/thunks';
+import { useDeskFigure } from '../useDeskFigure';
 
 /** Below this the stream is lost against the ground, stops. */
 const APART_STOPS = 1;
@@ -18,8 +18,8 @@ export function ToneAndFocus() {
   const dispatch = useBenchDispatch();
   const readings = useReadings();
   const seen = readings.filter(({ stopsFromMidTone }) => stopsFromMidTone !== null).map(({ name }) => name);
-  const [stream, setStream] = useState('');
-  const [ground, setGround] = useState('');
+  const [stream, setStream] = useDeskFigure('movement stream', '');
+  const [ground, setGround] = useDeskFigure('movement ground', '');
   const one = readings.find(({ name }) => name === (seen.includes(stream) ? stream : seen[0]));
   const other = readings.find(({ name }) => name === (seen.includes(ground) ? ground : seen[1]));
   if (!one || !other || seen.length < 2) {

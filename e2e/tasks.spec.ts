@@ -1,0 +1,244 @@
+import { expect, type Page, test } from '@playwright/test';
+import {
+  addFromKit,
+  imageInBand,
+  newSetWith,
+  numberField,
+  pictureMean,
+  pointAt,
+  saved,
+  thing,
+  typeFigure,
+} from './bench.js';
+
+/** Tasks of a working day, each from a new set, with products and kit of their own. */
+
+const throughThings = (page: Page) => page.getByRole('region', { name: 'Things through things' });
+const background = (page: Page) => page.getByRole('tab', { name: 'Background' }).click();
+const rowOfDesk = (page: Page, words: string) => page.getByTestId('ground-lights').getByText(words);
+
+/** Points along a height of the picture until the spot mirrors a light or sheet. */
+async function pointAtImageOf(page: Page, tag: string, down: number): Promise<void> {
+  for (let across = 0.42; across < 0.6; across += 0.008) {
+    await pointAt(page, across, down);
+    // The figures of the last place stay until those of the new one are there.
+    await page.waitForTimeout(300);
+    if (
+      await page
+        .getByTestId('part mirrored')
+        .getByRole('img', { name: `tag ${tag}` })
+        .count()
+    )
+      return;
+  }
+  throw new Error(`${tag} is mirrored nowhere at this height`);
+}
+
+test('two products stand side by side, each with its own place, in one step of undo each', async ({
+  page,
+}) => {
+  await newSetWith(page, 'Jar with lid');
+  await typeFigure(page, 'from the mark', '12 cm');
+  await typeFigure(page, 'stands', '90 left');
+  await addFromKit(page, 'Box with label');
+  await typeFigure(page, 'from the mark', '12 cm');
+  await typeFigure(page, 'stands', '80 right');
+  await expect(numberField(page, 'stands')).toHaveValue('80° right');
+  await thing(page, 'product:jar').focus();
+  await expect(numberField(page, 'stands')).toHaveValue('90° left');
+  // Either side of the picture shows its own product.
+  await pointAt(page, 0.2, 0.7);
+  await expect(page.getByRole('status').filter({ hasText: 'Jar with lid' })).toBeVisible();
+  await pointAt(page, 0.8, 0.7);
+  await expect(page.getByRole('status').filter({ hasText: 'Box with label' })).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await thing(page, 'product:box').focus();
+  await expect(numberField(page, 'stands')).not.toHaveValue('80° right');
+  await saved(page);
+});
+
+test('a glare is lost; a power set before the cure is taken stays', async ({ page }) => {
+  await newSetWith(page, 'Jar with lid');
+  await pointAtImageOf(page, 'A', 0.49);
+  await page.getByRole('button', { name: 'Lose this' }).click();
+  const dialog = page.getByRole('dialog');
+  await expect(dialog.getByText(/^Lift A by/)).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'A a third of a stop down' }).click();
+  await thing(page, 'light:A').focus();
+  const power = await numberField(page, 'power').inputValue();
+  await pointAtImageOf(page, 'A', 0.49);
+  await page.getByRole('button', { name: 'Lose this' }).click();
+  await dialog
+    .getByRole('listitem')
+    .filter({ hasText: /^Lift A by/ })
+    .getByRole('button')
+    .click();
+  await expect(dialog).toHaveCount(0);
+  await thing(page, 'light:A').focus();
+  await expect(numberField(page, 'power')).toHaveValue(power);
+});
+
+test('a strip is given a fifth of polished metal, though it stood too high to be mirrored so wide', async ({
+  page,
+}) => {
+  await newSetWith(page, 'Polished cylinder');
+  await addFromKit(page, 'Strip 30 x 120');
+  await expect(throughThings(page)).toHaveCount(0);
+  await typeFigure(page, 'stands', '70 left');
+  await typeFigure(page, 'above the bench', '40 cm');
+  await typeFigure(page, 'aims at height', '9 cm');
+  await expect.poll(() => imageInBand(page, 'B')).not.toBeNull();
+  await page.getByRole('button', { name: 'What B makes' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('From, %').fill('60');
+  await dialog.getByLabel('To, %').fill('80');
+  await dialog.getByRole('button', { name: 'By moving' }).click();
+  await expect(page.getByText(/B takes (19|20)\.\d % now/)).toBeVisible();
+  await expect.poll(async () => Math.round((await imageInBand(page, 'B'))?.from ?? 0)).toBe(60);
+  expect((await imageInBand(page, 'B'))?.to).toBeCloseTo(80, 0);
+});
+
+test('a white ground: lights of its own stand clear, make it white and leave opaque goods dark', async ({
+  page,
+}) => {
+  await newSetWith(page, 'Box with label');
+  await background(page);
+  const verdict = page.getByTestId('ground-verdict');
+  await expect(verdict).toContainText('Light grey');
+  await page.getByRole('button', { name: 'Give the ground lights of its own' }).click();
+  await expect(verdict).toContainText(/^White/, { timeout: 60_000 });
+  await expect(throughThings(page)).toHaveCount(0);
+  await expect(rowOfDesk(page, 'C gives')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(verdict).toContainText('Light grey');
+});
+
+test('a white ground behind clear goods: it says that they cannot stay as they are', async ({ page }) => {
+  await newSetWith(page, 'Jar with lid');
+  await background(page);
+  await page.getByRole('button', { name: 'Give the ground lights of its own' }).click();
+  await expect(page.getByTestId('ground-lights')).toContainText('they cannot stay as they are', {
+    timeout: 60_000,
+  });
+  await expect(page.getByRole('button', { name: 'Give the ground lights of its own' })).toHaveCount(0);
+});
+
+test('dark on dark: the ground falls with its distance, and the place is taken from the curve', async ({
+  page,
+}) => {
+  await newSetWith(page, 'Polished cylinder');
+  await background(page);
+  const level = page.getByTestId('ground-verdict');
+  await expect(level).toContainText('grey');
+  await page.getByLabel('try').selectOption('the backdrop further back');
+  await page.getByRole('button', { name: 'Work it out' }).click();
+  await expect(page.getByTestId('curve')).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByTestId('curve')).toContainText(/black velvet|under the goods/);
+});
+
+test('a glowing liquid: a white card behind it is what the liquid shows', async ({ page }) => {
+  await newSetWith(page, 'Round bottle with liquid');
+  await addFromKit(page, 'White card 20 x 30');
+  await typeFigure(page, 'stands', 'behind');
+  await typeFigure(page, 'from the mark', '14 cm');
+  await pointAt(page, 0.46, 0.32);
+  await expect(page.getByTestId('part through').getByRole('img', { name: 'tag 1' })).toBeVisible();
+});
+
+test('f/16 at the same exposure: the sensitivity follows, tones stay', async ({ page }) => {
+  await newSetWith(page, 'Round bottle with liquid');
+  await page.getByRole('tab', { name: 'Exposure' }).click();
+  const ground = page.getByTestId('spot ground');
+  await expect(ground).toContainText(/\d\.\d/);
+  const before = Number.parseFloat((await ground.textContent())?.match(/[+−-]\d\.\d/)?.[0] ?? 'NaN');
+  await page
+    .getByRole('row', { name: /^f\/16 200/ })
+    .getByRole('button', { name: 'Take' })
+    .click();
+  await expect(page.getByLabel('f-stop', { exact: true })).toContainText('f/16');
+  await expect
+    .poll(async () =>
+      Math.abs(Number.parseFloat((await ground.textContent())?.match(/[+−-]\d\.\d/)?.[0] ?? '9') - before),
+    )
+    .toBeLessThan(0.15);
+});
+
+test('a pour is frozen by the power that the desk names, with a head that can', async ({ page }) => {
+  await newSetWith(page, 'Stemmed glass');
+  await page.getByRole('tab', { name: 'Movement' }).click();
+  await typeFigure(page, 'falls, from spout to where it is seen', '5 cm');
+  await expect(page.getByText('0.99 m/s')).toBeVisible();
+  await expect(page.getByText(/residual-current device/).first()).toBeVisible();
+  // This head only gets slower as it is turned down.
+  await page
+    .getByText(/px · (smeared|flowing)$/)
+    .last()
+    .click();
+  await expect(page.getByText(/It does not freeze this at any power/)).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.getByRole('tab', { name: 'Plans' }).click();
+  await thing(page, 'light:A').focus();
+  await page.keyboard.press('Delete');
+  await page.getByRole('tab', { name: 'Movement' }).click();
+  await addFromKit(page, 'Speedlight, bare head');
+  await page
+    .getByText(/px · (smeared|just soft)$/)
+    .last()
+    .click();
+  await page.getByRole('button', { name: 'Set it' }).click();
+  await expect(page.getByText(/px · frozen$/)).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText(/px · frozen$/)).toHaveCount(0);
+});
+
+test('a card with a lens hole stands at the lens: the picture stays, the metal mirrors the card', async ({
+  page,
+}) => {
+  await newSetWith(page, 'Polished cylinder');
+  const before = await pictureMean(page);
+  await addFromKit(page, 'Black card with lens hole');
+  await expect.poll(() => imageInBand(page, '1')).not.toBeNull();
+  const after = await pictureMean(page);
+  expect(after).toBeGreaterThan(before / 2);
+});
+
+test('a window: the shutter is solved for a wanted tone', async ({ page }) => {
+  await newSetWith(page, 'Dish with heaped food');
+  await thing(page, 'light:A').focus();
+  await page.keyboard.press('Delete');
+  await addFromKit(page, 'Window, overcast');
+  await page.getByRole('tab', { name: 'Exposure' }).click();
+  await page.getByLabel('ground, wanted').fill('+1');
+  await page.getByLabel('ground, wanted').press('Enter');
+  await page.getByRole('combobox', { name: 'solve' }).selectOption('the shutter (window, lamps)');
+  await page.getByRole('button', { name: /^Solve the shutter/ }).click();
+  await page.getByRole('button', { name: /^Set/ }).first().click();
+  await expect(page.getByTestId('spot ground')).toContainText(/\+(0\.9|1\.0|1\.1)/);
+});
+
+test('a gradient by a lamp behind frost is found in the real set and stood there', async ({ page }) => {
+  await newSetWith(page, 'Round bottle with liquid');
+  await addFromKit(page, 'Full frost 50 x 60');
+  await addFromKit(page, 'Softbox 40 x 60');
+  await thing(page, 'light:A').focus();
+  const stood = await numberField(page, 'from the mark').inputValue();
+  await background(page);
+  await page.getByRole('button', { name: 'Find the place' }).click();
+  await page.getByRole('button', { name: 'Stand it there' }).click();
+  await expect(numberField(page, 'from the mark')).not.toHaveValue(stood);
+  await expect(throughThings(page)).toHaveCount(0);
+});
+
+test('a ring in a tent mirrors the tent, and its surface says how much of it', async ({ page }) => {
+  await newSetWith(page, 'Signet ring');
+  await addFromKit(page, 'Light tent 60');
+  // It has no upright side for a band: areas of all that the lens sees of it.
+  const mirrored = page.getByRole('region', { name: 'What it mirrors' });
+  await expect(mirrored.getByRole('img', { name: 'tag 1' }).first()).toBeVisible();
+  await expect(mirrored).toContainText(/[1-9]\d\.\d %/);
+  await expect(page.getByText('Signet ring is out of focus')).toBeVisible();
+  await page.getByTestId('focus-note').getByRole('button').click();
+  await expect(page.getByText('Signet ring is out of focus')).toHaveCount(0);
+});
