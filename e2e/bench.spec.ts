@@ -200,6 +200,57 @@ for (const kind of ['browserWorker', 'developWorker', 'sessionWorker'])
     await expect(status).not.toHaveAttribute('data-shown', shown ?? '');
   });
 
+test('a large mesh is shown simplified at first, then the whole one is refined without beginning anew', async ({
+  page,
+}) => {
+  const list = await page.request.get('/api/sets?search=mill&limit=1');
+  const { sets } = (await list.json()) as { sets: { id: string }[] };
+  const read = await page.request.get(`/api/sets/${sets[0]?.id}`);
+  const { document } = (await read.json()) as { document: Record<string, unknown> };
+  const product = { kind: 'mesh', id: 'bust', name: 'Bust', positionM: [0, 0, 0], ...ripplyBall(110) };
+  const made = await page.request.post('/api/sets', {
+    data: {
+      document: { ...document, name: `Bust ${Date.now()}`, spots: [], products: [product] },
+    },
+  });
+  expect(made.status()).toBe(201);
+  await page.goto(`/sets/${((await made.json()) as { id: string }).id}`);
+  await expect(page.getByText('Large mesh shown simplified while things move')).toBeVisible();
+  await expect(page.getByText(/simplified/)).toHaveCount(0, { timeout: 60_000 });
+  const first = await page.getByTestId('lens').boundingBox();
+  const begun = await count(page, 'traced');
+  await expect.poll(async () => Number(await status(page).getAttribute('data-samples'))).toBeGreaterThan(1);
+  // Whatever the line of its state says: it does not push the picture to another size, which would begin it anew.
+  expect(await page.getByTestId('lens').boundingBox()).toEqual(first);
+  expect((await count(page, 'traced')) - begun).toBeLessThan(3);
+});
+
+/** A ball with ripples of 2 n² triangles. */
+function ripplyBall(n: number) {
+  const places = new Float32Array((n + 1) ** 2 * 3);
+  const corners = new Uint32Array(n * n * 6);
+  for (let row = 0; row <= n; row++) {
+    for (let column = 0; column <= n; column++) {
+      const [down, round] = [(Math.PI * row) / n, (2 * Math.PI * column) / n];
+      const radius = 0.05 * (1 + 0.05 * Math.sin(9 * round) * Math.sin(7 * down));
+      const across = radius * Math.sin(down);
+      places.set(
+        [across * Math.cos(round), across * Math.sin(round), 0.06 - radius * Math.cos(down)],
+        3 * (row * (n + 1) + column),
+      );
+      if (row === n || column === n) continue;
+      const at = row * (n + 1) + column;
+      corners.set([at, at + 1, at + n + 1, at + 1, at + n + 2, at + n + 1], 6 * (row * n + column));
+    }
+  }
+  const text = (numbers: Float32Array | Uint32Array) => Buffer.from(numbers.buffer).toString('base64');
+  return {
+    positionsBase64: text(places),
+    trianglesBase64: text(corners),
+    material: { kind: 'coated', reflectance: 0.4 },
+  };
+}
+
 test('without the server the set is kept in the browser, and saved when it is back', async ({
   page,
   context,

@@ -5,6 +5,8 @@ import { soundTexts } from './soundTexts.js';
 
 /** A mesh of more triangles than this is refused. */
 export const MOST_TRIANGLES = 300_000;
+/** Of all meshes of a set: two workers with their trees of boxes then stay under 1.5 GB of a browser's memory. */
+const MOST_TRIANGLES_TOGETHER = 400_000;
 /** No point of a mesh lies farther out than this, m. */
 const FARTHEST_M = 100;
 
@@ -56,6 +58,21 @@ function checkBox(product: ProductOf<'box'>, path: PropertyKey[], report: Report
       [...path, 'label', 'centreHeightM'],
       'puts the label beyond the flat front. Move it or make it lower.',
     );
+  }
+}
+
+/** The meshes of a set together; the first that is too much is told. */
+export function checkMeshesTogether(products: readonly Product[], report: Report): void {
+  let together = 0;
+  for (const [index, product] of products.entries()) {
+    if (product.kind !== 'mesh') continue;
+    together += Math.floor(bytesIn(product.trianglesBase64) / 12);
+    if (together <= MOST_TRIANGLES_TOGETHER) continue;
+    report(
+      ['products', index, 'trianglesBase64'],
+      `brings the meshes of this set to more than ${MOST_TRIANGLES_TOGETHER} triangles together. Thin one of them out first.`,
+    );
+    return;
   }
 }
 

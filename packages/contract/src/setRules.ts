@@ -1,7 +1,7 @@
 import type { Vector } from './geometry.js';
 import { checkLight } from './lightRules.js';
 import { checkMaterials } from './materialRules.js';
-import { checkProduct } from './productRules.js';
+import { checkMeshesTogether, checkProduct } from './productRules.js';
 import type { Report } from './report.js';
 import type { SetDocument, Standing } from './set.js';
 import { checkSheet } from './sheetRules.js';
@@ -30,6 +30,7 @@ export function checkSet(set: Standing, problems: Problems): void {
   set.products.forEach((product, index) => {
     checkProduct(product, ['products', index], report);
   });
+  checkMeshesTogether(set.products, report);
   checkMaterials(set, [], report);
   checkTargets(set, report);
 }

@@ -228,6 +228,20 @@ describe('rules within one product', () => {
     expect(found.map(([path]) => path)).toContain('lean');
   });
 
+  test('meshes are bounded together too, and the one that is too much is named', () => {
+    const many = 'AAAA'.repeat(210_000 * 4);
+    const one = { ...mesh(right, many), kind: 'mesh' };
+    const set = (count: number) =>
+      setDocument.safeParse({
+        ...demoSet('cordial'),
+        products: Array.from({ length: count }, (_, i) => ({ ...one, id: `mesh-${i}` })),
+      });
+    expect(set(1).success).toBe(true);
+    const words = set(3).error?.issues.filter(({ message }) => message.includes('together'));
+    expect(words?.map(({ path }) => path.slice(0, 2))).toEqual([['products', 1]]);
+    expect(words?.[0]?.message).toContain('400000 triangles together');
+  });
+
   test('a mesh that is right is taken', () => {
     expect(problemsWith('products', mesh(right, wholes(0, 1, 2)))).toEqual([]);
   });

@@ -1,4 +1,4 @@
-import type { ProductOf } from '@fendrix/contract';
+import { MOST_TRIANGLES, type ProductOf } from '@fendrix/contract';
 import { type Node, WebIO } from '@gltf-transform/core';
 import { type BufferGeometry, type Mesh, Vector3 } from 'three';
 import { OBJLoader } from 'three/examples/jsm/loaders/OBJLoader.js';
@@ -14,7 +14,6 @@ export type MeshUnit = keyof typeof MESH_UNITS;
 export type MeshUp = 'y' | 'z';
 
 export const MOST_MESH_BYTES = 60_000_000;
-const MOST_TRIANGLES = 300_000;
 /** Larger or smaller than this, the unit is surely wrong, m. */
 const SIZES_M = { least: 5e-4, most: 20 };
 

@@ -162,11 +162,11 @@ function OpenBench() {
 }
 
 function PictureStatusLine() {
-  const { phase, samples, progress, simplified, rays, shown, traced } = useBench((bench) => bench.picture);
+  const { phase, samples, progress, rays, shown, traced } = useBench((bench) => bench.picture);
   const words = {
     waiting: 'preparing',
-    following: simplified ? 'following, simplified' : 'following',
-    refining: simplified && progress === 0 ? 'preparing the mesh' : `${Math.round(100 * progress)} %`,
+    following: 'following',
+    refining: `${Math.round(100 * progress)} %`,
     done: 'done',
   }[phase];
   return (
@@ -179,7 +179,15 @@ function PictureStatusLine() {
       data-samples={samples}
       data-shown={shown}
       data-traced={traced}
-      sx={{ color: surround.quiet, whiteSpace: 'nowrap', fontSize: '0.75rem' }}
+      // As wide whatever it says: a row that wraps would make the picture smaller, and that would begin it anew.
+      sx={{
+        width: '3.75rem',
+        flexShrink: 0,
+        textAlign: 'right',
+        color: surround.quiet,
+        whiteSpace: 'nowrap',
+        fontSize: '0.75rem',
+      }}
     >
       {words}
     </Box>

@@ -159,6 +159,7 @@ export const LensView = memo(function LensView() {
         >
           <PictureCanvas picture={picture} window={window} />
           {!picture && <Notice>First picture on its way</Notice>}
+          <SimplifiedNote />
           {mirrored && (
             <MirrorOverlayCanvas
               overlay={mirrored}
@@ -189,6 +190,30 @@ export const LensView = memo(function LensView() {
     </Box>
   );
 });
+
+/** Over the picture, so that nothing moves when it comes and goes. */
+function SimplifiedNote() {
+  const { simplified, phase } = useBench((bench) => bench.picture);
+  if (!simplified) return null;
+  return (
+    <Box
+      role="status"
+      sx={{
+        position: 'absolute',
+        left: 6,
+        bottom: 6,
+        px: 0.75,
+        bgcolor: 'rgba(40,40,40,0.85)',
+        color: surround.text,
+        fontSize: '0.75rem',
+      }}
+    >
+      {phase === 'following'
+        ? 'Large mesh shown simplified while things move'
+        : 'Shown simplified: the whole mesh is being prepared'}
+    </Box>
+  );
+}
 
 function Notice({ children }: { children: ReactNode }) {
   return (

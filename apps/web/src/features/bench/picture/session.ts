@@ -285,6 +285,7 @@ export class PictureSession {
         ambient,
         ...options,
       });
+      this.events.status({ simplified: false });
       await Promise.all([
         this.figures.wanted(keyed, this.wants, this.seen(REFINED)),
         this.figures.spots(keyed, REFINED, signal),
