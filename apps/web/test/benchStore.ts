@@ -1,9 +1,8 @@
 import type { SetDocument, StoredSet } from '@fendrix/contract';
 import { demoSet } from '@fendrix/demo';
-import { configureStore, createListenerMiddleware } from '@reduxjs/toolkit';
-import { benchReducers, benchSet } from '../src/features/bench/state/benchSlice';
+import { createStore } from '../src/app/createStore';
+import { benchSet } from '../src/features/bench/state/benchSlice';
 import { openSet } from '../src/features/bench/state/thunks';
-import { setsApi } from '../src/features/sets/api';
 import { startAutosave } from '../src/shared/document/autosave';
 
 export const STORED: StoredSet = {
@@ -16,14 +15,7 @@ export const STORED: StoredSet = {
 
 /** A store with the demo set open, as the application makes it. */
 export function openStore({ autosave = false, draft = null as unknown } = {}) {
-  const listeners = createListenerMiddleware();
-  const store = configureStore({
-    reducer: { ...benchReducers, [setsApi.reducerPath]: setsApi.reducer },
-    middleware: (defaults) =>
-      defaults({ immutableCheck: false, serializableCheck: false })
-        .prepend(listeners.middleware)
-        .concat(setsApi.middleware),
-  });
+  const { store, listeners } = createStore();
   if (autosave) startAutosave(listeners, benchSet);
   store.dispatch(openSet(STORED, draft));
   const set = (): SetDocument => {

@@ -3,13 +3,13 @@ import { defaultKit } from '@fendrix/catalogue';
 import type { Job, StoredJob } from '@fendrix/contract';
 import { boomLoad, sharpestStop, stageSet } from '@fendrix/core';
 import { demoJob } from '@fendrix/demo';
-import { configureStore } from '@reduxjs/toolkit';
 import { act, cleanup, fireEvent, render, screen, within } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { Provider } from 'react-redux';
 import { MemoryRouter } from 'react-router';
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
-import { jobsApi, openJob } from '../src/features/jobs';
+import { createStore } from '../src/app/createStore';
+import { openJob } from '../src/features/jobs';
 import { BriefView } from '../src/features/jobs/brief/BriefView';
 import { GoodsView } from '../src/features/jobs/products/GoodsView';
 import { SeriesView } from '../src/features/jobs/series/SeriesView';
@@ -24,18 +24,7 @@ const kit = defaultKit();
 
 /** A store with the demo job open and a kit that is answered at once. */
 function openDemo(changes: Partial<Job> = {}) {
-  const store = configureStore({
-    reducer: {
-      job: openJob.reducer,
-      [jobsApi.reducerPath]: jobsApi.reducer,
-      [kitApi.reducerPath]: kitApi.reducer,
-    },
-    middleware: (defaults) =>
-      defaults({ immutableCheck: false, serializableCheck: false }).concat(
-        jobsApi.middleware,
-        kitApi.middleware,
-      ),
-  });
+  const { store } = createStore();
   void store.dispatch(kitApi.util.upsertQueryData('readKit', undefined, { revision: 0, document: kit }));
   const document = { ...demoJob(() => SET_ID), ...changes };
   const stored: StoredJob = { id: SET_ID, name: document.name, revision: 1, updatedAt: '', document };

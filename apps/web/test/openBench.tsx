@@ -3,17 +3,16 @@ import type { SetDocument } from '@fendrix/contract';
 import { mirrorBand, pickSources, prepareTracing, rayThrough, spotReading, traceSpot } from '@fendrix/core';
 import { type DemoName, demoSet } from '@fendrix/demo';
 import { doTask, type Pick, type Task } from '@fendrix/workers';
-import { configureStore } from '@reduxjs/toolkit';
 import { act, cleanup, render } from '@testing-library/react';
 import { SnackbarProvider } from 'notistack';
 import type { ReactNode } from 'react';
 import { Provider } from 'react-redux';
 import { afterEach, beforeEach, vi } from 'vitest';
+import { createStore } from '../src/app/createStore';
 import { SessionContext } from '../src/features/bench/picture/useSession';
-import { benchActions, benchReducers, benchSet } from '../src/features/bench/state/benchSlice';
+import { benchActions, benchSet } from '../src/features/bench/state/benchSlice';
 import { openSet } from '../src/features/bench/state/thunks';
 import { kitApi } from '../src/features/kit';
-import { setsApi } from '../src/features/sets';
 
 /** Does a task here and now, as a worker does, with few samples of a field. */
 function done(set: SetDocument, task: Task): unknown {
@@ -22,18 +21,7 @@ function done(set: SetDocument, task: Task): unknown {
 
 /** A bench with a demo set, its spots and bands read, and a session that answers at once. */
 export function openDemo(name: DemoName, change: (set: SetDocument) => SetDocument = (set) => set) {
-  const store = configureStore({
-    reducer: {
-      ...benchReducers,
-      [setsApi.reducerPath]: setsApi.reducer,
-      [kitApi.reducerPath]: kitApi.reducer,
-    },
-    middleware: (defaults) =>
-      defaults({ immutableCheck: false, serializableCheck: false }).concat(
-        setsApi.middleware,
-        kitApi.middleware,
-      ),
-  });
+  const { store } = createStore();
   void store.dispatch(
     kitApi.util.upsertQueryData('readKit', undefined, { revision: 0, document: defaultKit() }),
   );

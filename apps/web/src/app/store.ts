@@ -1,26 +1,9 @@
-import { configureStore, createListenerMiddleware } from '@reduxjs/toolkit';
-import { benchReducers, benchSet } from '../features/bench';
-import { jobsApi, openJob } from '../features/jobs';
-import { kitApi } from '../features/kit';
-import { setsApi } from '../features/sets';
+import { benchSet } from '../features/bench';
+import { openJob } from '../features/jobs';
 import { keepWhatIsOpen, startAutosave } from '../shared/document/autosave';
+import { createStore } from './createStore';
 
-const listeners = createListenerMiddleware();
-
-export const store = configureStore({
-  reducer: {
-    ...benchReducers,
-    job: openJob.reducer,
-    [jobsApi.reducerPath]: jobsApi.reducer,
-    [setsApi.reducerPath]: setsApi.reducer,
-    [kitApi.reducerPath]: kitApi.reducer,
-  },
-  middleware: (defaults) =>
-    // A set document is checked by its own schema at every edit; walking it again here would slow the drag.
-    defaults({ immutableCheck: false, serializableCheck: false })
-      .prepend(listeners.middleware)
-      .concat(jobsApi.middleware, setsApi.middleware, kitApi.middleware),
-});
+const { store, listeners } = createStore();
 
 startAutosave(listeners, benchSet);
 startAutosave(listeners, openJob);
@@ -36,3 +19,5 @@ for (const [target, event] of [
     keepWhatIsOpen(openJob, store.getState);
   });
 }
+
+export { store };
