@@ -242,3 +242,41 @@ test('a ring in a tent mirrors the tent, and its surface says how much of it', a
   await page.getByTestId('focus-note').getByRole('button').click();
   await expect(page.getByText('Signet ring is out of focus')).toHaveCount(0);
 });
+
+test('background, table and room are things: pointed at, changed, taken off and put back, by keyboard too', async ({
+  page,
+}) => {
+  await newSetWith(page, 'Box with label');
+  const light = await pictureMean(page);
+  await thing(page, 'backdrop:').focus();
+  await expect(page.getByRole('heading', { name: 'Background', level: 2 })).toBeVisible();
+  await page.getByRole('combobox', { name: 'kind' }).selectOption('flat, upright');
+  await page.getByRole('combobox', { name: 'of' }).selectOption('Black velvet');
+  await typeFigure(page, 'turned', '20 right');
+  await expect(numberField(page, 'turned')).toHaveValue('20°');
+  await expect.poll(() => pictureMean(page)).toBeLessThan(0.7 * light);
+  // What is pointed at in the picture is selected.
+  await pointAt(page, 0.9, 0.95);
+  await expect(page.getByRole('heading', { name: 'Table' })).toBeVisible();
+  await pointAt(page, 0.9, 0.05);
+  await expect(page.getByRole('heading', { name: 'Background', level: 2 })).toBeVisible();
+  // A material says what it goes on.
+  await thing(page, 'backdrop:').focus();
+  await page.keyboard.press('a');
+  await page.getByLabel('Add: a name, or what it is for').fill('linen');
+  await expect(page.getByText('Materials: what Background becomes')).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('combobox', { name: 'of' })).toHaveValue(/linen/);
+  await thing(page, 'backdrop:').focus();
+  await page.keyboard.press('Delete');
+  await expect(thing(page, 'backdrop:')).toHaveCount(0);
+  await page.keyboard.press('a');
+  await page.getByRole('button', { name: 'The room of the studio' }).click();
+  await expect(thing(page, 'room:')).toBeVisible();
+  await page.getByRole('combobox', { name: 'walls' }).selectOption('dark');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Add' }).click();
+  await page.getByRole('button', { name: 'Background', exact: true }).click();
+  await expect(page.getByRole('combobox', { name: 'kind' })).toHaveValue('sweep');
+  await saved(page);
+});

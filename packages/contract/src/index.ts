@@ -18,7 +18,13 @@ export {
   type Shot,
   type Step,
 } from './job.js';
-export { cameraJsonSchema, setJsonSchema, studioJsonSchema, thingJsonSchema } from './jsonSchema.js';
+export {
+  cameraJsonSchema,
+  setJsonSchema,
+  studioJsonSchema,
+  surroundingJsonSchema,
+  thingJsonSchema,
+} from './jsonSchema.js';
 export {
   type Kit,
   type KitEntry,

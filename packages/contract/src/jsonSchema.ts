@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { camera } from './camera.js';
 import { type KitEntry, things } from './kit.js';
-import { setDocument } from './set.js';
+import { backdrop, bench, room, setDocument } from './set.js';
 import { studio } from './studio.js';
 
 type JsonSchema = Record<string, unknown>;
@@ -14,6 +14,12 @@ export const setJsonSchema = (): JsonSchema => asWritten(setDocument);
 
 /** JSON Schema of any light, sheet, product, material or equipment. */
 export const thingJsonSchema = (what: KitEntry['what']): JsonSchema => asWritten(things[what]);
+
+const surroundings = { bench, backdrop, room };
+
+/** JSON Schema of the table, the background or the room of a set. */
+export const surroundingJsonSchema = (what: keyof typeof surroundings): JsonSchema =>
+  asWritten(surroundings[what]);
 
 export const cameraJsonSchema = (): JsonSchema => asWritten(camera);
 

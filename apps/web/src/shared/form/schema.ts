@@ -1,4 +1,10 @@
-import { cameraJsonSchema, type KitEntry, studioJsonSchema, thingJsonSchema } from '@fendrix/contract';
+import {
+  cameraJsonSchema,
+  type KitEntry,
+  studioJsonSchema,
+  surroundingJsonSchema,
+  thingJsonSchema,
+} from '@fendrix/contract';
 
 /** The parts of JSON Schema that the contract's documents use. */
 export interface Schema {
@@ -34,6 +40,10 @@ export const thingSchema = (what: KitEntry['what']): Schema => once(what, () => 
 
 /** Schema of the studio's room. */
 export const studioSchema = (): Schema => once('studio', studioJsonSchema);
+
+/** Schema of the table, the background or the room of a set. */
+export const surroundingSchema = (what: 'bench' | 'backdrop' | 'room'): Schema =>
+  once(`surrounding ${what}`, () => surroundingJsonSchema(what));
 
 export const cameraSchema = (): Schema => once('camera', cameraJsonSchema);
 

@@ -3,6 +3,7 @@ import type { RemoteSession } from '../picture/remoteSession';
 import { benchActions, type WithBench } from '../state/benchSlice';
 import { pinSpot } from '../state/edits';
 import { useBench, useBenchDispatch } from '../state/hooks';
+import { isSurrounding } from '../state/surroundings';
 import { edit } from '../state/thunks';
 import { askPresent } from '../state/useAnswer';
 
@@ -24,9 +25,8 @@ export function usePointAt(session: RemoteSession | null) {
         ),
       );
       dispatch(benchActions.pinningChanged(false));
-    } else if (kind === 'light' || kind === 'sheet' || kind === 'product' || kind === 'person') {
-      dispatch(benchActions.selected({ kind, key }));
-    } else if (kind === 'camera') dispatch(benchActions.selected({ kind, key: '' }));
+    } else if (kind === 'camera' || isSurrounding(kind)) dispatch(benchActions.selected({ kind, key: '' }));
+    else if (kind !== 'stand') dispatch(benchActions.selected({ kind, key }));
   };
 }
 

@@ -8,6 +8,7 @@ import { PickRay } from './PickRay';
 import { type Fit, makePlan } from './plan';
 import { extent, type PlanKind } from './planGeometry';
 import { Surroundings } from './Surroundings';
+import { BackdropMark, BenchMark, RoomMark } from './surroundingMarks';
 import { ZoneLayer } from './ZoneLayer';
 
 const MARGIN = 34;
@@ -37,7 +38,9 @@ export const PlanView = memo(function PlanView({ kind }: { kind: PlanKind }) {
       sx={{
         position: 'absolute',
         inset: 0,
-        '& [aria-pressed="true"] > :is(path, circle, rect)': { stroke: surround.accent },
+        '& [aria-pressed="true"] > :is(path, circle, rect):not([stroke="transparent"])': {
+          stroke: surround.accent,
+        },
       }}
     >
       <svg
@@ -47,16 +50,10 @@ export const PlanView = memo(function PlanView({ kind }: { kind: PlanKind }) {
         aria-label={kind === 'above' ? 'The set from above' : 'The set from the side'}
         style={{ display: 'block', touchAction: 'none' }}
       >
-        <Surroundings
-          plan={plan}
-          width={size.width}
-          height={size.height}
-          camera={set.camera}
-          bench={set.bench}
-          backdrop={set.backdrop}
-          room={set.room}
-          markHeightM={set.mark.heightAboveFloorM}
-        />
+        <Surroundings plan={plan} width={size.width} height={size.height} camera={set.camera} />
+        <RoomMark plan={plan} set={set} />
+        <BenchMark plan={plan} set={set} onDragging={setDragging} />
+        <BackdropMark plan={plan} set={set} onDragging={setDragging} />
         <ZoneLayer plan={plan} />
         <PickRay plan={plan} />
         {[...set.lights, ...set.sheets].map((held) => (

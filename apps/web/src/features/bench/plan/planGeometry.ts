@@ -1,4 +1,4 @@
-import type { Camera, Product, SetDocument, Vector } from '@fendrix/contract';
+import type { Bench, Camera, Product, SetDocument, Vector } from '@fendrix/contract';
 import { aimFrame, lightShape, outlinePieces, radians, sheetShape, vector, viewOf } from '@fendrix/core';
 import { type Flat, hull } from '../../../shared/hull';
 
@@ -83,6 +83,14 @@ export function coneOfView(kind: PlanKind, camera: Camera, reachM: number): Flat
   return [view.origin, end(-1), end(1)].map((point) => flatten(kind, point));
 }
 
+export function benchCorners({ centreM: [x, y], widthM, depthM, thicknessM }: Bench): Vector[] {
+  return [-1, 1].flatMap((sx) =>
+    [-1, 1].flatMap((sy) =>
+      [0, -thicknessM].map((z): Vector => [x + (sx * widthM) / 2, y + (sy * depthM) / 2, z]),
+    ),
+  );
+}
+
 /** Everything that should be within the plan, for its first fit. */
 export function extent(kind: PlanKind, set: SetDocument): { min: Flat; max: Flat } {
   const points: Vector[] = [set.camera.positionM, [0, 0, 0]];
@@ -96,6 +104,7 @@ export function extent(kind: PlanKind, set: SetDocument): { min: Flat; max: Flat
     points.push([-widthM / 2, frontM, 0], [widthM / 2, backM, heightM]);
   }
   if (set.backdrop?.kind === 'panel') points.push(set.backdrop.centreM);
+  if (set.bench) points.push(...benchCorners(set.bench));
   const flats = points.map((point) => flatten(kind, point));
   return {
     min: [Math.min(...flats.map(([a]) => a)), Math.min(...flats.map(([, b]) => b))],

@@ -4,6 +4,7 @@ import type {
   Highlight,
   KitEntry,
   Light,
+  OpaqueMaterial,
   Person,
   Product,
   SetDocument,
@@ -12,22 +13,49 @@ import type {
   Vector,
 } from '@fendrix/contract';
 import { depthAlongLens, vector } from '@fendrix/core';
+import {
+  changeBackdrop,
+  changeBench,
+  type Edit,
+  isSurrounding,
+  moveSurrounding,
+  removeSurrounding,
+  SURROUNDING_NAMES,
+  type SurroundingKind,
+  surroundingPosition,
+} from './surroundings';
+
+export type { Edit };
 
 /** Something on the bench that can be selected and moved. */
 export interface ThingRef {
-  kind: 'light' | 'sheet' | 'product' | 'camera' | 'person';
-  /** Tag of a light or sheet, id of a product, name of a person, empty for the camera. */
+  kind: 'light' | 'sheet' | 'product' | 'person' | 'camera' | SurroundingKind;
+  /** Tag of a light or sheet, id of a product, name of a person; empty for what there is one of. */
   key: string;
 }
 
 export const sameThing = (a: ThingRef | null, b: ThingRef | null): boolean =>
   a?.kind === b?.kind && a?.key === b?.key;
 
-/** A change of the set: from one document to the next, nothing else. */
-export type Edit = (set: SetDocument) => SetDocument;
-
 const replace = <T>(list: T[], matches: (item: T) => boolean, change: (item: T) => T): T[] =>
   list.map((item) => (matches(item) ? change(item) : item));
+
+/** What a thing is called on the bench. */
+export function nameOf(set: SetDocument, { kind, key }: ThingRef): string {
+  if (isSurrounding(kind)) return SURROUNDING_NAMES[kind];
+  switch (kind) {
+    case 'light':
+      return set.lights.find(({ tag }) => tag === key)?.name ?? key;
+    case 'sheet':
+      return set.sheets.find(({ tag }) => tag === key)?.name ?? key;
+    case 'product':
+      return set.products.find(({ id }) => id === key)?.name ?? key;
+    case 'person':
+      return key;
+    case 'camera':
+      return 'Camera';
+  }
+}
 
 /** Where a thing stands; null for a light that stands nowhere. */
 export function positionOf(set: SetDocument, ref: ThingRef): Vector | null {
@@ -46,6 +74,8 @@ export function positionOf(set: SetDocument, ref: ThingRef): Vector | null {
       const person = set.people.find(({ name }) => name === ref.key);
       return person ? [...person.positionM, 0] : null;
     }
+    default:
+      return surroundingPosition(set, ref.kind);
   }
 }
 
@@ -88,6 +118,8 @@ export function moveThing(ref: ThingRef, positionM: Vector): Edit {
         return changePerson(ref.key, (person) => ({ ...person, positionM: [positionM[0], positionM[1]] }))(
           set,
         );
+      default:
+        return moveSurrounding(ref.kind, positionM)(set);
     }
   };
 }
@@ -205,6 +237,7 @@ const sameHighlight = (a: Highlight, b: Highlight) =>
   a.product === b.product && a.kind === b.kind && a.key === b.key && a.heightM === b.heightM;
 
 export function removeThing(ref: ThingRef): Edit {
+  if (isSurrounding(ref.kind)) return removeSurrounding(ref.kind);
   return (set) => ({
     ...set,
     lights: set.lights.filter(({ tag }) => ref.kind !== 'light' || tag !== ref.key),
@@ -263,8 +296,14 @@ export function addFromKit(entry: Addable, key: string): Edit {
 
 const SEE_THROUGH = new Set(['translucent', 'net']);
 
-/** Makes a product, or the front of a sheet, of another material; what lets light through goes on both sides. */
+/** What a material can be put on, as a whole. */
+export const takesMaterial = (ref: ThingRef | null): ref is ThingRef =>
+  ref !== null && ['product', 'sheet', 'bench', 'backdrop'].includes(ref.kind);
+
+/** Makes a product, table, background or the front of a sheet of another material; what lets light through goes on both sides. */
 export function giveMaterial(ref: ThingRef, material: AnyMaterial): Edit {
+  if (ref.kind === 'bench') return changeBench({ material: material as OpaqueMaterial });
+  if (ref.kind === 'backdrop') return changeBackdrop({ material: material as OpaqueMaterial });
   if (ref.kind === 'product')
     return changeProduct(ref.key, (product) => ({ ...product, material }) as Product);
   return changeSheet(ref.key, (sheet) => {

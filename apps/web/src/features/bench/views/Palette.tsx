@@ -18,7 +18,7 @@ import { memo, useDeferredValue, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { ImportDialog } from '../../../shared/ImportDialog';
 import { surround } from '../../../shared/theme';
-import { kitApi, searchKit } from '../../kit';
+import { kitApi, searchKit, useEquipment } from '../../kit';
 import { benchActions } from '../state/benchSlice';
 import {
   type Addable,
@@ -27,8 +27,11 @@ import {
   freePersonName,
   giveMaterial,
   keyOfAdded,
+  nameOf,
+  takesMaterial,
 } from '../state/edits';
 import { useBench, useBenchDispatch, useSet } from '../state/hooks';
+import { addBench, addRoom, SURROUNDING_NAMES, setBackdrop } from '../state/surroundings';
 import { edit } from '../state/thunks';
 import { useStandClear } from './useStandClear';
 
@@ -41,7 +44,7 @@ const TITLES: Record<Offered['what'], string> = {
   light: 'Lights',
   sheet: 'Cards, flags and frost',
   product: 'Goods',
-  material: 'Materials for what is selected',
+  material: 'Materials',
 };
 
 const KINDS = Object.keys(TITLES) as Offered['what'][];
@@ -85,10 +88,12 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
   const selected = useBench((bench) => bench.selected);
   const dispatch = useBenchDispatch();
   const standClear = useStandClear();
-  const takesMaterial = selected?.kind === 'product' || selected?.kind === 'sheet';
+  const studio = useEquipment()?.studio;
+  const material = takesMaterial(selected) ? nameOf(set, selected) : null;
   const find = (words: string) =>
     searchKit(data?.document.entries ?? [], words).filter(
-      (entry): entry is Offered => entry.what !== 'equipment' && (entry.what !== 'material' || takesMaterial),
+      (entry): entry is Offered =>
+        entry.what !== 'equipment' && (entry.what !== 'material' || material !== null),
     );
   const found = find(useDeferredValue(search));
   // The group of the best one first: Enter takes what stands on top.
@@ -111,6 +116,19 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
     requestAnimationFrame(() =>
       document.querySelector<SVGElement>(`[data-thing="${ref.kind}:${ref.key}"]`)?.focus(),
     );
+  }
+
+  /** What there is one of: it is put where there is none. */
+  const missing = [
+    ...(set.backdrop ? [] : [{ kind: 'backdrop' as const, change: setBackdrop('sweep') }]),
+    ...(studio && !set.bench ? [{ kind: 'bench' as const, change: addBench(studio) }] : []),
+    ...(studio && !set.room ? [{ kind: 'room' as const, change: addRoom(studio) }] : []),
+  ];
+
+  function surroundBy({ kind, change }: (typeof missing)[number]) {
+    if (!dispatch(edit(change))) return;
+    dispatch(benchActions.selected({ kind, key: '' }));
+    onClose();
   }
 
   if (importing) return <ImportDialog onTake={put} onClose={onClose} />;
@@ -165,6 +183,11 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
           <Button size="small" sx={{ py: 0 }} onClick={() => setImporting(true)}>
             From a file
           </Button>
+          {missing.map((one) => (
+            <Button key={one.kind} size="small" sx={{ py: 0 }} onClick={() => surroundBy(one)}>
+              {one.kind === 'room' ? 'The room of the studio' : SURROUNDING_NAMES[one.kind]}
+            </Button>
+          ))}
         </Stack>
         {!data && !error && <Skeleton height={120} />}
         {error && (
@@ -184,7 +207,9 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
             return (
               <li key={what}>
                 <ul style={{ padding: 0 }}>
-                  <ListSubheader>{TITLES[what]}</ListSubheader>
+                  <ListSubheader>
+                    {what === 'material' ? `Materials: what ${material} becomes` : TITLES[what]}
+                  </ListSubheader>
                   {own.map((entry) => (
                     <ListItem key={entry.id} disablePadding divider>
                       <ListItemButton

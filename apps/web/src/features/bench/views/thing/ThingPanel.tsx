@@ -1,11 +1,14 @@
 import Box from '@mui/material/Box';
 import { memo, useDeferredValue } from 'react';
 import { useBench, useSet } from '../../state/hooks';
+import { BackgroundPanel } from './BackgroundPanel';
 import { CameraPanel } from './CameraPanel';
 import { LightPanel } from './LightPanel';
 import { PersonPanel } from './PersonPanel';
 import { ProductPanel } from './ProductPanel';
+import { RoomPanel } from './RoomPanel';
 import { SheetPanel } from './SheetPanel';
+import { TablePanel } from './TablePanel';
 
 /** The selected thing's numbers, typed with units. */
 export const ThingPanel = memo(function ThingPanel() {
@@ -15,8 +18,8 @@ export const ThingPanel = memo(function ThingPanel() {
   if (!selected) {
     return (
       <Box sx={{ color: 'text.secondary', fontSize: '0.8125rem' }}>
-        Nothing is selected. Point at a light, card, product or the camera in a plan, or at the picture to
-        learn what that spot mirrors.
+        Nothing is selected. Point at anything in a plan, the table, the background and the walls too, or at
+        the picture to learn what that spot mirrors.
       </Box>
     );
   }
@@ -33,5 +36,11 @@ export const ThingPanel = memo(function ThingPanel() {
       return <PersonPanel key={key} set={set} thing={selected} />;
     case 'camera':
       return <CameraPanel key={key} set={set} thing={selected} />;
+    case 'bench':
+      return <TablePanel key={key} set={set} thing={selected} />;
+    case 'backdrop':
+      return <BackgroundPanel key={key} set={set} thing={selected} />;
+    case 'room':
+      return <RoomPanel key={key} set={set} thing={selected} />;
   }
 });

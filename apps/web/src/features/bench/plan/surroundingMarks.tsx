@@ -1,0 +1,143 @@
+import type { Backdrop, Panel, Room, SetDocument, Sweep, Vector } from '@fendrix/contract';
+import { radians, vector } from '@fendrix/core';
+import { type KeyboardEvent, memo } from 'react';
+import type { Flat } from '../../../shared/hull';
+import { benchActions } from '../state/benchSlice';
+import { sameThing, type ThingRef } from '../state/edits';
+import { useBench, useBenchDispatch } from '../state/hooks';
+import { SURROUNDING_NAMES, surroundingPosition } from '../state/surroundings';
+import { Movable } from './Movable';
+import type { Plan } from './plan';
+import { benchCorners } from './planGeometry';
+
+interface MarkProps {
+  plan: Plan;
+  set: SetDocument;
+  onDragging(dragging: boolean): void;
+}
+
+/** A line is taken hold of by as much as this round it, px. */
+const GRIP_PX = 10;
+
+/** The table: taken hold of by its edge, so that what stands on it stays within reach. */
+export const BenchMark = memo(function BenchMark({ plan, set, onDragging }: MarkProps) {
+  const at = surroundingPosition(set, 'bench');
+  if (!set.bench || !at) return null;
+  const outline = plan.outline(benchCorners(set.bench));
+  return (
+    <Movable
+      plan={plan}
+      thing={{ kind: 'bench', key: '' }}
+      name={SURROUNDING_NAMES.bench}
+      at={at}
+      onDragging={onDragging}
+    >
+      <path
+        d={outline}
+        fill={plan.kind === 'above' ? 'none' : '#6b6258'}
+        stroke="#9a9a9a"
+        pointerEvents="none"
+      />
+      <path d={outline} fill="none" stroke="transparent" strokeWidth={GRIP_PX} pointerEvents="stroke" />
+    </Movable>
+  );
+});
+
+export const BackdropMark = memo(function BackdropMark({ plan, set, onDragging }: MarkProps) {
+  const { backdrop } = set;
+  const at = surroundingPosition(set, 'backdrop');
+  if (!backdrop || !at) return null;
+  const line = backdropLine(plan, backdrop);
+  return (
+    <Movable
+      plan={plan}
+      thing={{ kind: 'backdrop', key: '' }}
+      name={SURROUNDING_NAMES.backdrop}
+      at={at}
+      onDragging={onDragging}
+    >
+      <path d={line} fill="none" stroke="#e8e8e8" strokeWidth={3} pointerEvents="none" />
+      {backdrop.kind === 'sweep' && plan.kind === 'above' && (
+        <path
+          d={plan.outline(floorCorners(backdrop))}
+          fill="none"
+          stroke="#bdbdbd"
+          strokeDasharray="4 4"
+          pointerEvents="none"
+        />
+      )}
+      <path d={line} fill="none" stroke="transparent" strokeWidth={GRIP_PX} pointerEvents="stroke" />
+    </Movable>
+  );
+});
+
+/** Walls, floor and ceiling, where they come into the plan. The set moves in the room, not the room. */
+export const RoomMark = memo(function RoomMark({ plan, set }: Omit<MarkProps, 'onDragging'>) {
+  const dispatch = useBenchDispatch();
+  const thing: ThingRef = { kind: 'room', key: '' };
+  const selected = useBench((bench) => sameThing(bench.selected, thing));
+  if (!set.room) return null;
+  const select = () => void dispatch(benchActions.selected(thing));
+  return (
+    <g
+      role="button"
+      tabIndex={0}
+      aria-pressed={selected}
+      aria-label="Room. Press to change it"
+      data-thing="room:"
+      onClick={select}
+      onFocus={select}
+      onKeyDown={({ key }: KeyboardEvent) => key === 'Enter' && select()}
+      style={{ outline: 'none', cursor: 'pointer' }}
+    >
+      <path
+        d={plan.outline(roomCorners(set.room, set.mark.heightAboveFloorM))}
+        fill="none"
+        stroke="#8a8a8a"
+        strokeWidth={6}
+        strokeOpacity={0.6}
+        pointerEvents="stroke"
+      />
+    </g>
+  );
+});
+
+function roomCorners(room: Room, markHeightM: number): Vector[] {
+  const [left, front, low] = [-room.markFromLeftM, -room.markFromFrontM, -markHeightM];
+  return [left, left + room.widthM].flatMap((x) =>
+    [front, front + room.depthM].flatMap((y) => [low, low + room.heightM].map((z): Vector => [x, y, z])),
+  );
+}
+
+/** The upright of a background; of a sweep from the side its whole profile. */
+function backdropLine(plan: Plan, backdrop: Backdrop): string {
+  if (backdrop.kind === 'panel') return plan.outline(panelCorners(backdrop));
+  if (plan.kind === 'side') return plan.path(sweepProfile(backdrop), false);
+  const { widthM, backM } = backdrop;
+  return plan.outline([
+    [-widthM / 2, backM, 0],
+    [widthM / 2, backM, 0],
+  ]);
+}
+
+function floorCorners({ widthM, frontM, backM }: Sweep): Vector[] {
+  return [frontM, backM].flatMap((y) => [-1, 1].map((side): Vector => [(side * widthM) / 2, y, 0]));
+}
+
+function panelCorners({ centreM, widthM, heightM, turnDeg }: Panel): Vector[] {
+  const across = vector.turnUpright([widthM / 2, 0, 0], radians(turnDeg));
+  return [-1, 1].flatMap((side) =>
+    [-1, 1].map((end) =>
+      vector.add(vector.add(centreM, vector.scale(across, side)), [0, 0, (end * heightM) / 2]),
+    ),
+  );
+}
+
+/** A sweep from the side, m right and down. */
+function sweepProfile({ frontM, backM, radiusM, heightM }: Sweep): Flat[] {
+  const bend = Array.from({ length: 13 }, (_, i): Flat => {
+    const angle = (i / 12) * (Math.PI / 2);
+    return [backM - radiusM + radiusM * Math.sin(angle), -(radiusM - radiusM * Math.cos(angle))];
+  });
+  return [[frontM, 0], ...bend, [backM, -heightM]];
+}

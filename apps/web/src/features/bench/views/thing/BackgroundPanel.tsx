@@ -1,0 +1,123 @@
+import type { Backdrop } from '@fendrix/contract';
+import { parseBearingDeg } from '@fendrix/core';
+import { Choice } from '../../../../shared/Choice';
+import { surroundingSchema } from '../../../../shared/form/schema';
+import { QuantityField } from '../../../../shared/QuantityField';
+import { within } from '../../../../shared/useTyped';
+import { useBenchDispatch } from '../../state/hooks';
+import { changeBackdrop, moveSurrounding, SURROUNDING_NAMES, setBackdrop } from '../../state/surroundings';
+import { edit } from '../../state/thunks';
+import { LengthField } from './LengthField';
+import { MaterialChoice } from './MaterialChoice';
+import { AllFigures, type PanelProps, RemoveButton, Title } from './ThingFields';
+
+const KINDS: readonly { value: Backdrop['kind']; words: string }[] = [
+  { value: 'sweep', words: 'paper bent up behind' },
+  { value: 'panel', words: 'flat, upright' },
+];
+
+const SHOWN = new Set([
+  'kind',
+  'widthM',
+  'heightM',
+  'backM',
+  'frontM',
+  'radiusM',
+  'centreM',
+  'turnDeg',
+  'material',
+]);
+
+/** What stands behind the goods: its kind, size, place and what it is of. */
+export function BackgroundPanel({ set, thing }: PanelProps) {
+  const dispatch = useBenchDispatch();
+  const { backdrop } = set;
+  if (!backdrop) return null;
+  const change = (changes: Partial<Backdrop>) => dispatch(edit(changeBackdrop(changes)));
+  const words = KINDS.find(({ value }) => value === backdrop.kind)?.words ?? '';
+  return (
+    <>
+      <Title name={SURROUNDING_NAMES.backdrop} kind={words} />
+      <Choice
+        shown
+        label="kind"
+        value={backdrop.kind}
+        options={KINDS}
+        onChoose={(kind) => dispatch(edit(setBackdrop(kind)))}
+      />
+      <MaterialChoice label="of" material={backdrop.material} onChoose={(material) => change({ material })} />
+      <LengthField label="width" valueM={backdrop.widthM} onCommit={(widthM) => change({ widthM })} />
+      {backdrop.kind === 'sweep' ? (
+        <>
+          <LengthField
+            label="top edge"
+            valueM={backdrop.heightM}
+            onCommit={(heightM) => change({ heightM })}
+          />
+          <LengthField
+            label="upright behind the mark"
+            valueM={backdrop.backM}
+            onCommit={(backM) => change({ backM })}
+          />
+          <LengthField
+            label="front edge before the mark"
+            valueM={-backdrop.frontM}
+            onCommit={(before) => change({ frontM: -before })}
+          />
+          <LengthField
+            label="radius of the bend"
+            valueM={backdrop.radiusM}
+            onCommit={(radiusM) => change({ radiusM })}
+          />
+        </>
+      ) : (
+        <>
+          <LengthField label="height" valueM={backdrop.heightM} onCommit={(heightM) => change({ heightM })} />
+          <LengthField
+            label="behind the mark"
+            valueM={backdrop.centreM[1]}
+            onCommit={(y) =>
+              dispatch(edit(moveSurrounding('backdrop', [backdrop.centreM[0], y, backdrop.centreM[2]])))
+            }
+          />
+          <LengthField
+            label="middle to the right"
+            valueM={backdrop.centreM[0]}
+            onCommit={(x) =>
+              dispatch(edit(moveSurrounding('backdrop', [x, backdrop.centreM[1], backdrop.centreM[2]])))
+            }
+          />
+          <LengthField
+            label="lower edge above the table"
+            valueM={backdrop.centreM[2] - backdrop.heightM / 2}
+            onCommit={(low) =>
+              dispatch(
+                edit(
+                  moveSurrounding('backdrop', [
+                    backdrop.centreM[0],
+                    backdrop.centreM[1],
+                    low + backdrop.heightM / 2,
+                  ]),
+                ),
+              )
+            }
+          />
+          <QuantityField
+            label="turned"
+            shown={`${Math.round(10 * backdrop.turnDeg) / 10}°`}
+            parse={within(parseBearingDeg, (deg) => `${deg}°`, { from: -180, to: 180 })}
+            example="15 right"
+            onCommit={(turnDeg) => change({ turnDeg })}
+          />
+        </>
+      )}
+      <AllFigures
+        schema={surroundingSchema('backdrop')}
+        value={backdrop}
+        hidden={SHOWN}
+        onChange={(changed) => change(changed as Backdrop)}
+      />
+      <RemoveButton thing={thing} />
+    </>
+  );
+}

@@ -1,0 +1,109 @@
+import type { OpaqueMaterial, Room } from '@fendrix/contract';
+import equal from 'fast-deep-equal';
+import { Choice } from '../../../../shared/Choice';
+import { surroundingSchema } from '../../../../shared/form/schema';
+import { useBenchDispatch } from '../../state/hooks';
+import { changeRoom, SURROUNDING_NAMES } from '../../state/surroundings';
+import { edit } from '../../state/thunks';
+import { LengthField } from './LengthField';
+import { AllFigures, type PanelProps, RemoveButton, Title } from './ThingFields';
+
+/** Usual paints and floors by what they send back. Source: usual figures of data sheets for matte paints. */
+const FINISHES: readonly { name: string; material: OpaqueMaterial }[] = [
+  { name: 'white', material: { kind: 'matte', reflectance: 0.82 } },
+  { name: 'cream', material: { kind: 'matte', reflectance: [0.78, 0.72, 0.6] } },
+  { name: 'light grey', material: { kind: 'matte', reflectance: 0.5 } },
+  { name: 'mid grey', material: { kind: 'matte', reflectance: 0.18 } },
+  { name: 'dark', material: { kind: 'matte', reflectance: 0.05 } },
+  { name: 'light wood', material: { kind: 'matte', reflectance: [0.45, 0.35, 0.24] } },
+  { name: 'dark wood', material: { kind: 'matte', reflectance: [0.14, 0.09, 0.06] } },
+  { name: 'red', material: { kind: 'matte', reflectance: [0.5, 0.12, 0.1] } },
+  { name: 'green', material: { kind: 'matte', reflectance: [0.2, 0.4, 0.2] } },
+  { name: 'blue', material: { kind: 'matte', reflectance: [0.15, 0.25, 0.5] } },
+];
+const OWN = 'own';
+
+const SURFACES = [
+  ['walls', 'walls'],
+  ['ceiling', 'ceiling'],
+  ['floor', 'floor'],
+] as const;
+
+const SHOWN = new Set([
+  'widthM',
+  'depthM',
+  'heightM',
+  'markFromLeftM',
+  'markFromFrontM',
+  'walls',
+  'ceiling',
+  'floor',
+]);
+
+/** The room that this set stands in: its size, where the mark is in it, and what its walls send back. */
+export function RoomPanel({ set, thing }: PanelProps) {
+  const dispatch = useBenchDispatch();
+  const { room } = set;
+  if (!room) return null;
+  const change = (changes: Partial<Room>) => dispatch(edit(changeRoom(changes)));
+  return (
+    <>
+      <Title name={SURROUNDING_NAMES.room} kind="changes here are for this set alone" />
+      {SURFACES.map(([surface, words]) => (
+        <FinishChoice
+          key={surface}
+          label={words}
+          material={room[surface]}
+          onChoose={(material) => change({ [surface]: material })}
+        />
+      ))}
+      <LengthField label="width" valueM={room.widthM} onCommit={(widthM) => change({ widthM })} />
+      <LengthField label="depth" valueM={room.depthM} onCommit={(depthM) => change({ depthM })} />
+      <LengthField label="height" valueM={room.heightM} onCommit={(heightM) => change({ heightM })} />
+      <LengthField
+        label="mark to left wall"
+        valueM={room.markFromLeftM}
+        onCommit={(markFromLeftM) => change({ markFromLeftM })}
+      />
+      <LengthField
+        label="mark to front wall"
+        valueM={room.markFromFrontM}
+        onCommit={(markFromFrontM) => change({ markFromFrontM })}
+      />
+      <AllFigures
+        schema={surroundingSchema('room')}
+        value={room}
+        hidden={SHOWN}
+        onChange={(changed) => change(changed as Room)}
+      />
+      <RemoveButton thing={thing} />
+    </>
+  );
+}
+
+function FinishChoice({
+  label,
+  material,
+  onChoose,
+}: {
+  label: string;
+  material: OpaqueMaterial;
+  onChoose(material: OpaqueMaterial): void;
+}) {
+  const now = FINISHES.find((one) => equal(one.material, material))?.name ?? OWN;
+  return (
+    <Choice
+      shown
+      label={label}
+      value={now}
+      options={[
+        ...(now === OWN ? [{ value: OWN, words: 'its own figures' }] : []),
+        ...FINISHES.map(({ name }) => ({ value: name, words: name })),
+      ]}
+      onChoose={(name) => {
+        const found = FINISHES.find((one) => one.name === name);
+        if (found) onChoose(found.material);
+      }}
+    />
+  );
+}

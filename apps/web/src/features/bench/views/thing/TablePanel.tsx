@@ -1,0 +1,45 @@
+import type { Bench } from '@fendrix/contract';
+import { surroundingSchema } from '../../../../shared/form/schema';
+import { useBenchDispatch } from '../../state/hooks';
+import { changeBench, SURROUNDING_NAMES } from '../../state/surroundings';
+import { edit } from '../../state/thunks';
+import { LengthField } from './LengthField';
+import { MaterialChoice } from './MaterialChoice';
+import { AllFigures, type PanelProps, RemoveButton, Title } from './ThingFields';
+
+const SHOWN = new Set(['widthM', 'depthM', 'centreM', 'material']);
+
+/** The table: its size, where its middle is, how high its top is, and what it is of. */
+export function TablePanel({ set, thing }: PanelProps) {
+  const dispatch = useBenchDispatch();
+  const { bench, mark } = set;
+  if (!bench) return null;
+  const [x, y] = bench.centreM;
+  const change = (changes: Partial<Bench>) => dispatch(edit(changeBench(changes)));
+  return (
+    <>
+      <Title name={SURROUNDING_NAMES.bench} kind="what the goods stand on" />
+      <LengthField label="across" valueM={bench.widthM} onCommit={(widthM) => change({ widthM })} />
+      <LengthField label="front to back" valueM={bench.depthM} onCommit={(depthM) => change({ depthM })} />
+      <LengthField
+        label="top over the floor"
+        valueM={mark.heightAboveFloorM}
+        onCommit={(heightAboveFloorM) => dispatch(edit((old) => ({ ...old, mark: { heightAboveFloorM } })))}
+      />
+      <LengthField label="middle to the right" valueM={x} onCommit={(to) => change({ centreM: [to, y] })} />
+      <LengthField
+        label="middle behind the mark"
+        valueM={y}
+        onCommit={(to) => change({ centreM: [x, to] })}
+      />
+      <MaterialChoice label="of" material={bench.material} onChoose={(material) => change({ material })} />
+      <AllFigures
+        schema={surroundingSchema('bench')}
+        value={bench}
+        hidden={SHOWN}
+        onChange={(changed) => change(changed as Bench)}
+      />
+      <RemoveButton thing={thing} />
+    </>
+  );
+}

@@ -1,0 +1,91 @@
+import { defaultKit } from '@fendrix/catalogue';
+import { type SetDocument, setDocument } from '@fendrix/contract';
+import { demoNames, demoSet } from '@fendrix/demo';
+import { describe, expect, test } from 'vitest';
+import { giveMaterial, moveThing, positionOf, removeThing } from '../src/features/bench/state/edits';
+import {
+  addBench,
+  addRoom,
+  changeBackdrop,
+  changeBench,
+  changeRoom,
+  setBackdrop,
+} from '../src/features/bench/state/surroundings';
+import { starterSet } from '../src/features/sets/starterSet';
+
+const start = starterSet([]);
+const BACKDROP = { kind: 'backdrop', key: '' } as const;
+const BENCH = { kind: 'bench', key: '' } as const;
+const ROOM = { kind: 'room', key: '' } as const;
+const velvet = { kind: 'matte', reflectance: 0.004 } as const;
+const { studio } = defaultKit();
+if (!studio) throw new Error('the kit has a studio');
+
+const isSound = (set: SetDocument) => setDocument.safeParse(set).error?.issues ?? [];
+
+describe('background', () => {
+  test.each(['sweep', 'panel'] as const)(
+    'of every demo set it becomes a %s, and none, and all are sound',
+    (kind) => {
+      for (const name of demoNames) {
+        const changed = setBackdrop(kind)(demoSet(name));
+        expect(changed.backdrop?.kind).toBe(kind);
+        expect(isSound(changed)).toEqual([]);
+        const gone = removeThing(BACKDROP)(changed);
+        expect('backdrop' in gone).toBe(false);
+        expect(isSound(gone)).toEqual([]);
+        expect(positionOf(gone, BACKDROP)).toBeNull();
+      }
+    },
+  );
+
+  test('another kind stands in its place, as wide and of the same material', () => {
+    const dark = giveMaterial(BACKDROP, velvet)(start);
+    const panel = setBackdrop('panel')(dark).backdrop;
+    expect(panel).toMatchObject({ widthM: 1.1, centreM: [0, 0.55, 0.45], material: velvet });
+    expect(setBackdrop('sweep')(setBackdrop('panel')(dark)).backdrop).toMatchObject({
+      backM: 0.55,
+      heightM: 0.9,
+      material: velvet,
+    });
+  });
+
+  test('a sweep moves nearer and farther with its front edge, and not to the side', () => {
+    const moved = moveThing(BACKDROP, [0.4, 0.75, 0.3])(start);
+    expect(moved.backdrop).toMatchObject({ backM: 0.75, frontM: expect.closeTo(-0.25, 9) });
+    expect(positionOf(moved, BACKDROP)).toEqual([0, 0.75, 0]);
+    const panel = moveThing(BACKDROP, [0.4, 0.75, 0.5])(setBackdrop('panel')(start));
+    expect(panel.backdrop).toMatchObject({ centreM: [0.4, 0.75, 0.5] });
+  });
+
+  test('what there is none of is not changed', () => {
+    const bare = removeThing(BACKDROP)(start);
+    expect(changeBackdrop({ widthM: 2 })(bare)).toBe(bare);
+    expect(moveThing(BACKDROP, [0, 1, 0])(bare)).toBe(bare);
+    expect(changeRoom({ widthM: 2 })(bare)).toBe(bare);
+  });
+});
+
+test('the table is moved along the floor, changed, taken off and put back', () => {
+  const moved = moveThing(BENCH, [0.1, 0.2, 0.9])(start);
+  expect(moved.bench?.centreM).toEqual([0.1, 0.2]);
+  expect(giveMaterial(BENCH, velvet)(start).bench?.material).toBe(velvet);
+  expect(changeBench({ widthM: 2 })(start).bench?.widthM).toBe(2);
+  const gone = removeThing(BENCH)(start);
+  expect('bench' in gone).toBe(false);
+  const back = addBench(studio)(gone);
+  expect(back.bench).toEqual(studio.bench);
+  expect(back.mark.heightAboveFloorM).toBe(studio.benchHeightM);
+  expect(isSound(back)).toEqual([]);
+});
+
+test('the room of the studio is put round the set, changed for it alone, and taken off', () => {
+  const inRoom = addRoom(studio)(start);
+  expect(inRoom.room).toEqual(studio.room);
+  expect(isSound(inRoom)).toEqual([]);
+  const dark = changeRoom({ walls: velvet })(inRoom);
+  expect(dark.room?.walls).toBe(velvet);
+  expect(studio.room.walls).not.toBe(velvet);
+  expect('room' in removeThing(ROOM)(dark)).toBe(false);
+  expect(positionOf(dark, ROOM)).toBeNull();
+});
