@@ -5,6 +5,9 @@ import { demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
 import {
   addFromKit,
+  aimedOf,
+  aimThing,
+  atLens,
   changeCamera,
   changeLight,
   changeProduct,
@@ -111,5 +114,46 @@ describe('changes of a set', () => {
     expect(starter.products).toHaveLength(1);
     expect(starter.lights).toHaveLength(1);
     expect(starter.camera.aimM[2]).toBeGreaterThan(0);
+  });
+});
+
+describe('aiming', () => {
+  test.each<[ThingRef]>([
+    [{ kind: 'light', key: 'A' }],
+    [{ kind: 'sheet', key: '2' }],
+    [{ kind: 'camera', key: '' }],
+  ])('%j is aimed where it stands; moved it faces its point, or keeps its direction', (thing) => {
+    const aimed = aimThing(thing, { aimM: [0.4, 0.1, 0.3] })(set);
+    expect(aimedOf(aimed, thing)?.aimM).toEqual([0.4, 0.1, 0.3]);
+    expect(positionOf(aimed, thing)).toEqual(positionOf(set, thing));
+    expect(setDocument.safeParse(aimed).success).toBe(true);
+    const [x, y, z] = positionOf(set, thing) ?? [0, 0, 0];
+    const to: [number, number, number] = [x + 0.1, y - 0.2, z + 0.05];
+    expect(aimedOf(moveThing(thing, to)(aimed), thing)?.aimM).toEqual([0.4, 0.1, 0.3]);
+    const keeps = aimThing(thing, { keepsDirection: true })(aimed);
+    const moved = aimedOf(moveThing(thing, to)(keeps), thing);
+    [0.5, -0.1, 0.35].forEach((value, axis) => {
+      expect(moved?.aimM[axis]).toBeCloseTo(value, 9);
+    });
+    expect(setDocument.safeParse(keeps).success).toBe(true);
+  });
+
+  test('what is not aimed stays as it is', () => {
+    const bottle: ThingRef = { kind: 'product', key: 'bottle' };
+    expect(aimedOf(set, bottle)).toBeNull();
+    expect(aimThing(bottle, { aimM: [1, 1, 1] })(set)).toBe(set);
+  });
+
+  test('a card with a lens hole is put at the lens, square to its axis', () => {
+    const entry = defaultKit().entries.find(({ id }) => id.includes('lens-hole'));
+    if (entry?.what !== 'sheet') throw new Error('the kit has a card with a lens hole');
+    const added = addFromKit(entry, '9')(set).sheets.at(-1);
+    const { positionM, aimM } = set.camera;
+    const apart = Math.hypot(...positionM.map((value, axis) => value - (added?.positionM[axis] ?? 0)));
+    expect(apart).toBeCloseTo(0.05, 6);
+    expect(added?.aimM).toEqual(aimM);
+    // Put there again after the camera has moved it goes along.
+    const elsewhere = changeCamera({ positionM: [0.3, -1, 0.4] })(set);
+    expect(added && atLens(elsewhere, added).positionM[0]).toBeGreaterThan(0.25);
   });
 });

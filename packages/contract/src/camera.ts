@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { lengthM, pointM } from './geometry.js';
+import { keepsDirection, lengthM, pointM } from './geometry.js';
 import { name, productId } from './names.js';
 
 export const cameraBody = z.strictObject({
@@ -66,6 +66,7 @@ export const camera = z.strictObject({
   lens: cameraLens,
   positionM: pointM.describe('Entrance pupil, m from the mark: the point the picture is seen from'),
   aimM: pointM.describe('Point in the middle of the frame, m'),
+  keepsDirection,
   rollDeg: z
     .number()
     .min(-180)

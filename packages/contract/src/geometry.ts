@@ -19,4 +19,10 @@ export const direction = z
   .refine(([x, y, z]) => Math.hypot(x, y, z) > 1e-9, 'has no length. Give a direction such as [0, 0, 1].')
   .describe('Direction [x, y, z]; any length above zero');
 
+/** Beside the point that a thing faces: whether it goes on facing that point when it is moved, or keeps its direction. */
+export const keepsDirection = z
+  .boolean()
+  .optional()
+  .describe('Moved, it keeps its direction; otherwise it goes on facing its point');
+
 export type Vector = [number, number, number];

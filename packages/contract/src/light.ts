@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { direction, lengthM, pointM } from './geometry.js';
+import { direction, keepsDirection, lengthM, pointM } from './geometry.js';
 import { gobo } from './gobo.js';
 import { lightColour, lightOutput, positive } from './lightOutput.js';
 import { translucent } from './material.js';
@@ -70,6 +70,7 @@ const common = {
 
 const aimed = {
   aimM: pointM.describe('Point that it faces, m'),
+  keepsDirection,
   rollDeg: z
     .number()
     .min(-180)

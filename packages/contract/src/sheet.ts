@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { lengthM, pointM } from './geometry.js';
+import { keepsDirection, lengthM, pointM } from './geometry.js';
 import { sheetMaterial } from './material.js';
 import { name, sheetTag } from './names.js';
 
@@ -8,6 +8,7 @@ const common = {
   name,
   positionM: pointM.describe('Centre, m from the mark'),
   aimM: pointM.describe('Point that the front side faces, m'),
+  keepsDirection,
   rollDeg: z
     .number()
     .min(-180)

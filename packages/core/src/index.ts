@@ -20,6 +20,14 @@ export * from './exposure/series.js';
 export * from './exposure/toneMaps.js';
 export { encodePfm } from './formats/pfm.js';
 export { encodeRadiance } from './formats/radiance.js';
+export {
+  type AimTarget,
+  aimFacing,
+  aimTargetOf,
+  aimTowards,
+  type Facing,
+  facingOf,
+} from './geometry/aim.js';
 export { aimFrame, type Frame } from './geometry/frame.js';
 export type { PrimitiveTable } from './geometry/primitives.js';
 export { type OutlinePiece, outlinePieces } from './geometry/products/outline.js';

@@ -37,7 +37,9 @@ const LONG_TEXT = 10_000;
 /** JSON in which megabytes of meshes and pictures are a few signs: a key is made at each step of a drag. */
 const keyOf = (value: unknown): string => JSON.stringify(value, withDigests);
 
-function withDigests(_key: string, value: unknown): unknown {
+function withDigests(key: string, value: unknown): unknown {
+  // How it will move says nothing of where it stands.
+  if (key === 'keepsDirection') return undefined;
   return typeof value === 'string' && value.length > LONG_TEXT ? textDigest(value) : value;
 }
 
@@ -65,8 +67,14 @@ export function lightKey(light: Light): string {
   return JSON.stringify([JSON.stringify(shape, withoutFactors), polarised !== undefined]);
 }
 
-/** Figures within a light that only weigh its films. */
-const FACTORS = new Set(['lossStops', 'illuminanceLx', 'temperatureK', 'driftStopsPerHour']);
+/** Figures within a light that only weigh its films, or say how it will move. */
+const FACTORS = new Set([
+  'keepsDirection',
+  'lossStops',
+  'illuminanceLx',
+  'temperatureK',
+  'driftStopsPerHour',
+]);
 
 function withoutFactors(key: string, value: unknown): unknown {
   return FACTORS.has(key) ? undefined : value;

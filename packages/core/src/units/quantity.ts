@@ -52,6 +52,19 @@ export function parseBearingDeg(text: string): number | null {
 }
 
 /**
+ * A tilt as typed: "30 down", "12° up", "-30", "level".
+ * @returns degrees, up positive, or null
+ */
+export function parseTiltDeg(text: string): number | null {
+  const trimmed = text.trim().toLowerCase();
+  if (trimmed === 'level') return 0;
+  const match = new RegExp(`^(${number})\\s*(?:°|deg)?\\s*(up|down)?$`).exec(trimmed);
+  if (!match?.[1]) return null;
+  const value = toNumber(match[1]);
+  return match[2] === 'down' ? -value : value;
+}
+
+/**
  * A change or level in stops as typed: "+1/3", "-2", "1 2/3", "0.7".
  * @returns stops, or null
  */
@@ -110,6 +123,12 @@ export function formatLength(lengthM: number): string {
   if (size < 0.00995 && size > 0) return `${trim(lengthM * 1000, 1)} mm`;
   if (size >= 10) return `${trim(lengthM, 2)} m`;
   return `${trim(lengthM * 100, 1)} cm`;
+}
+
+/** Degrees over the level as "30° down", "12° up" or "level". */
+export function formatTilt(tiltDeg: number): string {
+  const rounded = Math.round(tiltDeg * 10) / 10;
+  return rounded === 0 ? 'level' : `${Math.abs(rounded)}° ${rounded < 0 ? 'down' : 'up'}`;
 }
 
 /** Degrees as "72° left", "30° right", "front" or "behind". */

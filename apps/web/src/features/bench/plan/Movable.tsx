@@ -4,7 +4,7 @@ import { useDrag } from '@use-gesture/react';
 import { type KeyboardEvent, type ReactNode, useRef } from 'react';
 import { arrowMove } from '../../../shared/arrowKeys';
 import { benchActions } from '../state/benchSlice';
-import { moveThing, sameThing, type ThingRef } from '../state/edits';
+import { aimThing, type Edit, moveThing, sameThing, type ThingRef } from '../state/edits';
 import { useBench, useBenchDispatch } from '../state/hooks';
 import { edit } from '../state/thunks';
 import { flushFrame, onceAFrame } from './frames';
@@ -15,8 +15,12 @@ interface MovableProps {
   plan: Plan;
   thing: ThingRef;
   name: string;
-  /** Where the thing stands. */
+  /** Where the thing stands, or the point that it faces. */
   at: Vector;
+  /** What is taken hold of: the thing itself, or the point that it faces. */
+  part?: 'itself' | 'aim';
+  /** How much further it goes than the pointer. */
+  gain?: number;
   onDragging(dragging: boolean): void;
   children: ReactNode;
 }
@@ -30,14 +34,28 @@ const SAME_NUDGE_MS = 1000;
 let gestures = 0;
 let lastNudge = { thing: '', time: 0, gesture: '' };
 
+const CHANGES: Record<'itself' | 'aim', (thing: ThingRef, to: Vector) => Edit> = {
+  itself: moveThing,
+  aim: (thing, aimM) => aimThing(thing, { aimM }),
+};
+
 /** Makes its drawing selectable, draggable and movable by arrow keys. */
-export function Movable({ plan, thing, name, at, onDragging, children }: MovableProps) {
+export function Movable({
+  plan,
+  thing,
+  name,
+  at,
+  part = 'itself',
+  gain = 1,
+  onDragging,
+  children,
+}: MovableProps) {
   const dispatch = useBenchDispatch();
   const selected = useBench((bench) => sameThing(bench.selected, thing));
   const start = useRef<{ from: Vector; gesture: string } | null>(null);
 
   const moveBy = (from: Vector, right: number, down: number, gesture: string) =>
-    dispatch(edit(moveThing(thing, rounded(shift(plan.kind, from, right, down))), gesture));
+    dispatch(edit(CHANGES[part](thing, rounded(shift(plan.kind, from, right, down))), gesture));
 
   const bind = useDrag(
     ({ first, last, movement: [right, down], event }) => {
@@ -49,7 +67,8 @@ export function Movable({ plan, thing, name, at, onDragging, children }: Movable
       }
       const drag = start.current;
       if (drag && !last && (right !== 0 || down !== 0)) {
-        onceAFrame(() => moveBy(drag.from, right / plan.scale, down / plan.scale, drag.gesture));
+        const perPixel = gain / plan.scale;
+        onceAFrame(() => moveBy(drag.from, right * perPixel, down * perPixel, drag.gesture));
       }
       if (last) {
         flushFrame();
@@ -65,7 +84,7 @@ export function Movable({ plan, thing, name, at, onDragging, children }: Movable
     const move = arrowMove(event, { plain: STEP_M, wide: WIDE_STEP_M, fine: FINE_STEP_M });
     if (!move) return;
     dispatch(benchActions.selected(thing));
-    moveBy(at, move[0], -move[1], nudgeGesture(plan, thing));
+    moveBy(at, move[0], -move[1], nudgeGesture(`${plan.kind} ${part} ${thing.kind} ${thing.key}`));
   }
 
   return (
@@ -75,7 +94,9 @@ export function Movable({ plan, thing, name, at, onDragging, children }: Movable
       tabIndex={0}
       aria-pressed={selected}
       aria-label={`${name}, ${placeInWords(at)}. Arrow keys move it 1 cm, with Shift 10 cm, with Alt 1 mm`}
-      data-thing={`${thing.kind}:${thing.key}`}
+      {...(part === 'aim'
+        ? { 'data-aim': `${thing.kind}:${thing.key}` }
+        : { 'data-thing': `${thing.kind}:${thing.key}` })}
       onKeyDown={onKeyDown}
       onFocus={() => dispatch(benchActions.selected(thing))}
       style={{ cursor: 'grab', outline: 'none' }}
@@ -85,8 +106,7 @@ export function Movable({ plan, thing, name, at, onDragging, children }: Movable
   );
 }
 
-function nudgeGesture(plan: Plan, thing: ThingRef): string {
-  const key = `${plan.kind} ${thing.kind} ${thing.key}`;
+function nudgeGesture(key: string): string {
   const now = performance.now();
   const goesOn = lastNudge.thing === key && now - lastNudge.time < SAME_NUDGE_MS;
   lastNudge = { thing: key, time: now, gesture: goesOn ? lastNudge.gesture : `nudge ${++gestures}` };

@@ -3,6 +3,7 @@ import Box from '@mui/material/Box';
 import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import { surround } from '../../../shared/theme';
 import { useSet } from '../state/hooks';
+import { AimHandle } from './AimHandle';
 import { CameraMark, LightMark, PersonMark, ProductMark, SheetMark, StandMark } from './marks';
 import { PickRay } from './PickRay';
 import { type Fit, makePlan } from './plan';
@@ -78,6 +79,7 @@ export const PlanView = memo(function PlanView({ kind }: { kind: PlanKind }) {
           />
         ))}
         <CameraMark plan={plan} set={set} onDragging={setDragging} />
+        <AimHandle plan={plan} onDragging={setDragging} />
       </svg>
     </Box>
   );

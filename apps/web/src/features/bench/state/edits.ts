@@ -79,21 +79,59 @@ export function positionOf(set: SetDocument, ref: ThingRef): Vector | null {
   }
 }
 
-/**
- * Moves a thing. Lights and sheets go on facing their aim point; the camera goes on facing its own.
- */
+interface Aimed {
+  positionM: Vector;
+  aimM: Vector;
+  keepsDirection?: boolean | undefined;
+}
+
+/** In another place, still facing its point; or in the same direction as before, where it keeps that. */
+function movedTo<T extends Aimed>(thing: T, positionM: Vector): T {
+  if (!thing.keepsDirection) return { ...thing, positionM };
+  const by = vector.subtract(positionM, thing.positionM);
+  return { ...thing, positionM, aimM: vector.add(thing.aimM, by) };
+}
+
+/** What is aimed, as a light, a sheet or the camera; null for other things. */
+export function aimedOf(set: SetDocument, { kind, key }: ThingRef): Aimed | null {
+  if (kind === 'camera') return set.camera;
+  if (kind === 'sheet') return set.sheets.find(({ tag }) => tag === key) ?? null;
+  const light = kind === 'light' ? set.lights.find(({ tag }) => tag === key) : undefined;
+  return light && 'aimM' in light ? light : null;
+}
+
+/** Aims a light, a sheet or the camera; the rest stays where it stands. */
+export function aimThing(
+  { kind, key }: ThingRef,
+  aim: Pick<Aimed, 'aimM'> | Pick<Aimed, 'keepsDirection'>,
+): Edit {
+  return (set) => {
+    if (kind === 'camera') return { ...set, camera: { ...set.camera, ...aim } };
+    if (kind === 'sheet') return changeSheet(key, (sheet) => ({ ...sheet, ...aim }) as Sheet)(set);
+    if (kind === 'light')
+      return changeLight(key, (light) => ('aimM' in light ? ({ ...light, ...aim } as Light) : light))(set);
+    return set;
+  };
+}
+
+/** Moves a thing. What is aimed goes on facing its point, unless it keeps its direction. */
 export function moveThing(ref: ThingRef, positionM: Vector): Edit {
   return (set) => {
     switch (ref.kind) {
       case 'camera':
-        return { ...set, camera: { ...set.camera, positionM } };
+        return { ...set, camera: movedTo(set.camera, positionM) };
       case 'light':
         return {
           ...set,
           lights: replace(
             set.lights,
             ({ tag }) => tag === ref.key,
-            (light) => (light.kind === 'surround' ? light : { ...light, positionM }),
+            (light) =>
+              light.kind === 'surround'
+                ? light
+                : 'aimM' in light
+                  ? movedTo(light, positionM)
+                  : { ...light, positionM },
           ),
         };
       case 'sheet':
@@ -102,7 +140,7 @@ export function moveThing(ref: ThingRef, positionM: Vector): Edit {
           sheets: replace(
             set.sheets,
             ({ tag }) => tag === ref.key,
-            (sheet) => ({ ...sheet, positionM }),
+            (sheet) => movedTo(sheet, positionM),
           ),
         };
       case 'product':
@@ -283,8 +321,10 @@ export function addFromKit(entry: Addable, key: string): Edit {
     switch (entry.what) {
       case 'light':
         return { ...set, lights: [...set.lights, { ...entry.thing, tag: key }] };
-      case 'sheet':
-        return { ...set, sheets: [...set.sheets, { ...entry.thing, tag: key }] };
+      case 'sheet': {
+        const sheet = { ...entry.thing, tag: key };
+        return { ...set, sheets: [...set.sheets, hasLensHole(sheet) ? atLens(set, sheet) : sheet] };
+      }
       case 'product': {
         const [x, y, z] = entry.thing.positionM;
         const positionM: Vector = [x + BESIDE_M * set.products.length, y, z];
@@ -292,6 +332,18 @@ export function addFromKit(entry: Addable, key: string): Edit {
       }
     }
   };
+}
+
+/** How far before the entrance pupil a card with a lens hole stands, m: just before the front of the lens. */
+const BEFORE_LENS_M = 0.05;
+
+const hasLensHole = (sheet: Sheet): boolean => 'holeDiameterM' in sheet && sheet.holeDiameterM !== undefined;
+
+/** A card at the lens, square to its axis, its front to the goods. */
+export function atLens<S extends Sheet>({ camera }: Pick<SetDocument, 'camera'>, sheet: S): S {
+  const way = vector.normalise(vector.subtract(camera.aimM, camera.positionM));
+  const positionM = vector.add(camera.positionM, vector.scale(way, BEFORE_LENS_M));
+  return { ...sheet, positionM, aimM: camera.aimM };
 }
 
 const SEE_THROUGH = new Set(['translucent', 'net']);

@@ -1,28 +1,19 @@
 import type { Backdrop, Bench, Light, Product, Room, SetDocument, Sheet, Vector } from '@fendrix/contract';
 import { cameraShape, lightShape, personShape, sheetShape, standShape } from '@fendrix/core';
-import { type ThreeEvent, useThree } from '@react-three/fiber';
-import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef } from 'react';
-import {
-  BoxGeometry,
-  type BufferGeometry,
-  CanvasTexture,
-  DoubleSide,
-  EdgesGeometry,
-  Plane,
-  Vector3,
-} from 'three';
+import { useThree } from '@react-three/fiber';
+import { useEffect, useMemo, useRef } from 'react';
+import { BoxGeometry, type BufferGeometry, CanvasTexture, DoubleSide, EdgesGeometry } from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import { surround } from '../../../shared/theme';
-import { flushFrame, onceAFrame } from '../plan/frames';
-import { benchActions } from '../state/benchSlice';
-import { moveThing, positionOf, sameThing, type ThingRef } from '../state/edits';
-import { useBench, useBenchDispatch, useSet } from '../state/hooks';
-import { edit } from '../state/thunks';
+import { sameThing, type ThingRef } from '../state/edits';
+import { useBench, useSet } from '../state/hooks';
+import { AimBall } from './AimBall';
+import { Grabbed, HoldContext, Pressed } from './Grabbed';
 import { backdropGeometry, productGeometries, shapeGeometries } from './shapes';
 import { placeOf, type Viewpoint } from './viewpoints';
 
-/** Lets a grabbed thing hold the walk still. */
-const HoldContext = createContext<(still: boolean) => void>(() => undefined);
+const BENCH: ThingRef = { kind: 'bench', key: '' };
+const BACKDROP: ThingRef = { kind: 'backdrop', key: '' };
 
 export function SetInSpace({ viewpoint }: { viewpoint: { name: Viewpoint; asked: number } }) {
   const set = useSet();
@@ -36,8 +27,16 @@ export function SetInSpace({ viewpoint }: { viewpoint: { name: Viewpoint; asked:
       <hemisphereLight args={['#ffffff', '#777777', 1.6]} position={[0, 0, 1]} />
       <directionalLight position={[1.5, -2, 3]} intensity={1.2} />
       {set.room && <RoomEdges room={set.room} markHeightM={set.mark.heightAboveFloorM} />}
-      {set.bench && <BenchBox bench={set.bench} sunk={set.backdrop?.kind === 'sweep'} />}
-      {set.backdrop && <BackdropSheet backdrop={set.backdrop} />}
+      {set.bench && (
+        <Pressed thing={BENCH}>
+          <BenchBox bench={set.bench} sunk={set.backdrop?.kind === 'sweep'} />
+        </Pressed>
+      )}
+      {set.backdrop && (
+        <Pressed thing={BACKDROP}>
+          <BackdropSheet backdrop={set.backdrop} />
+        </Pressed>
+      )}
       {set.products.map((product) => (
         <ProductBody key={product.id} product={product} />
       ))}
@@ -53,6 +52,7 @@ export function SetInSpace({ viewpoint }: { viewpoint: { name: Viewpoint; asked:
         </Grabbed>
       ))}
       <CameraBody set={set} />
+      <AimBall />
     </HoldContext.Provider>
   );
 }
@@ -84,58 +84,6 @@ function useWalk(
       if (controls.current) controls.current.enabled = !still;
     },
     [],
-  );
-}
-
-let gestures = 0;
-
-/** Selects its thing when pressed and moves it along its own level when dragged. */
-function Grabbed({ thing, children }: { thing: ThingRef; children: ReactNode }) {
-  const set = useSet();
-  const dispatch = useBenchDispatch();
-  const hold = useContext(HoldContext);
-  const drag = useRef<{ plane: Plane; start: Vector3; from: Vector; gesture: string } | null>(null);
-  const at = (event: ThreeEvent<PointerEvent>, plane: Plane) =>
-    event.ray.intersectPlane(plane, new Vector3());
-
-  function down(event: ThreeEvent<PointerEvent>) {
-    event.stopPropagation();
-    dispatch(benchActions.selected(thing));
-    const from = positionOf(set, thing);
-    if (!from) return;
-    // Level with where it was pressed, so that it stays under the finger.
-    const plane = new Plane(new Vector3(0, 0, 1), -event.point.z);
-    const start = at(event, plane);
-    if (!start) return;
-    drag.current = { plane, start, from, gesture: `space ${++gestures}` };
-    hold(true);
-    (event.target as Element).setPointerCapture(event.pointerId);
-  }
-  function move(event: ThreeEvent<PointerEvent>) {
-    const own = drag.current;
-    if (!own) return;
-    event.stopPropagation();
-    const to = at(event, own.plane);
-    if (!to) return;
-    const round = (value: number) => Math.round(value * 1e4) / 1e4;
-    const position: Vector = [
-      round(own.from[0] + to.x - own.start.x),
-      round(own.from[1] + to.y - own.start.y),
-      own.from[2],
-    ];
-    onceAFrame(() => dispatch(edit(moveThing(thing, position), own.gesture)));
-  }
-  function up(event: ThreeEvent<PointerEvent>) {
-    if (!drag.current) return;
-    event.stopPropagation();
-    flushFrame();
-    drag.current = null;
-    hold(false);
-  }
-  return (
-    <group onPointerDown={down} onPointerMove={move} onPointerUp={up} onPointerCancel={up}>
-      {children}
-    </group>
   );
 }
 
@@ -249,21 +197,27 @@ function CameraBody({ set }: { set: SetDocument }) {
 }
 
 function BenchBox({ bench, sunk }: { bench: Bench; sunk: boolean }) {
+  const selected = useSelected(BENCH);
   const { widthM, depthM, thicknessM, centreM } = bench;
   const top = sunk ? -5e-4 : 0;
   return (
     <mesh position={[centreM[0], centreM[1], top - thicknessM / 2]}>
       <boxGeometry args={[widthM, depthM, thicknessM]} />
-      <meshStandardMaterial color="#8a7d6c" roughness={0.9} />
+      <meshStandardMaterial color={selected ? surround.accent : '#8a7d6c'} roughness={0.9} />
     </mesh>
   );
 }
 
 function BackdropSheet({ backdrop }: { backdrop: Backdrop }) {
+  const selected = useSelected(BACKDROP);
   const geometry = useMemo(() => backdropGeometry(backdrop), [backdrop]);
   return (
     <mesh geometry={geometry}>
-      <meshStandardMaterial color="#cfcfcf" side={DoubleSide} roughness={0.95} />
+      <meshStandardMaterial
+        color={selected ? surround.accent : '#cfcfcf'}
+        side={DoubleSide}
+        roughness={0.95}
+      />
     </mesh>
   );
 }

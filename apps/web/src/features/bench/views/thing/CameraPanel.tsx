@@ -17,7 +17,8 @@ import { QuantityField } from '../../../../shared/QuantityField';
 import { changeCamera } from '../../state/edits';
 import { useBenchDispatch } from '../../state/hooks';
 import { edit } from '../../state/thunks';
-import { AimField, AllFigures, type PanelProps, StandFields, Title } from './ThingFields';
+import { AimFields } from './AimFields';
+import { AllFigures, type PanelProps, StandFields, Title } from './ThingFields';
 
 /** Whether the camera counts as a thing that is mirrored, and whether its own blur is in the picture. */
 function RigSwitches({ camera }: { camera: Camera }) {
@@ -62,6 +63,7 @@ function focusWords(set: SetDocument): string {
 const SHOWN = new Set([
   'positionM',
   'aimM',
+  'keepsDirection',
   'focusM',
   'fNumber',
   'shutterS',
@@ -78,7 +80,7 @@ export function CameraPanel({ set, thing }: PanelProps) {
     <>
       <Title name="Camera" kind={`${camera.body.name}; ${camera.lens.name}`} />
       <StandFields set={set} thing={thing} />
-      <AimField aimM={camera.aimM} onCommit={(aimM) => dispatch(edit(changeCamera({ aimM })))} />
+      <AimFields set={set} thing={thing} />
       <QuantityField
         label="focal length"
         shown={`${Number((camera.lens.focalLengthM * 1000).toFixed(1))} mm`}

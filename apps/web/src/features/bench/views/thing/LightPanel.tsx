@@ -7,19 +7,12 @@ import type { Parsed } from '../../../../shared/useTyped';
 import { changeLight } from '../../state/edits';
 import { useBenchDispatch } from '../../state/hooks';
 import { edit } from '../../state/thunks';
+import { AimFields } from './AimFields';
 import { KeepInKit } from './KeepInKit';
-import {
-  AimField,
-  AllFigures,
-  ApparentSize,
-  type PanelProps,
-  RemoveButton,
-  StandFields,
-  Title,
-} from './ThingFields';
+import { AllFigures, ApparentSize, type PanelProps, RemoveButton, StandFields, Title } from './ThingFields';
 
 /** Figures that have fields of their own. */
-const SHOWN = new Set(['tag', 'positionM', 'aimM', 'powerStops', 'on']);
+const SHOWN = new Set(['tag', 'positionM', 'aimM', 'keepsDirection', 'powerStops', 'on']);
 
 export function LightPanel({ set, thing }: PanelProps) {
   const dispatch = useBenchDispatch();
@@ -32,7 +25,7 @@ export function LightPanel({ set, thing }: PanelProps) {
     <>
       <Title tag={light.tag} name={light.name} kind={kindInWords(light)} />
       {light.kind !== 'surround' && <StandFields set={set} thing={thing} />}
-      {'aimM' in light && <AimField aimM={light.aimM} onCommit={(aimM) => change({ aimM })} />}
+      <AimFields set={set} thing={thing} />
       {light.kind !== 'surround' && size > 0 && <ApparentSize positionM={light.positionM} sizeM={size} />}
       <QuantityField
         label="power"

@@ -1,22 +1,16 @@
 import type { Sheet } from '@fendrix/contract';
 import { formatLength, parseLengthM } from '@fendrix/core';
+import Button from '@mui/material/Button';
 import { thingSchema } from '../../../../shared/form/schema';
 import { QuantityField } from '../../../../shared/QuantityField';
-import { changeSheet } from '../../state/edits';
+import { atLens, changeSheet } from '../../state/edits';
 import { useBenchDispatch } from '../../state/hooks';
 import { edit } from '../../state/thunks';
+import { AimFields } from './AimFields';
 import { KeepInKit } from './KeepInKit';
-import {
-  AimField,
-  AllFigures,
-  ApparentSize,
-  type PanelProps,
-  RemoveButton,
-  StandFields,
-  Title,
-} from './ThingFields';
+import { AllFigures, ApparentSize, type PanelProps, RemoveButton, StandFields, Title } from './ThingFields';
 
-const SHOWN = new Set(['tag', 'positionM', 'aimM', 'widthM', 'heightM']);
+const SHOWN = new Set(['tag', 'positionM', 'aimM', 'keepsDirection', 'widthM', 'heightM']);
 
 const KIND_WORDS: Record<Sheet['kind'], string> = {
   card: 'bounces light',
@@ -41,7 +35,15 @@ export function SheetPanel({ set, thing }: PanelProps) {
     <>
       <Title tag={sheet.tag} name={sheet.name} kind={KIND_WORDS[sheet.kind]} />
       <StandFields set={set} thing={thing} />
-      <AimField aimM={sheet.aimM} onCommit={(aimM) => change({ aimM })} />
+      <AimFields set={set} thing={thing} />
+      <Button
+        size="small"
+        color="inherit"
+        sx={{ px: 0 }}
+        onClick={() => dispatch(edit((old) => changeSheet(sheet.tag, (own) => atLens(old, own))(old)))}
+      >
+        Put it at the lens
+      </Button>
       {'widthM' in sheet && (
         <>
           <SizeFields size={sheet} onCommit={change} />

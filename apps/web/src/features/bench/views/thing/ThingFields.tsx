@@ -84,18 +84,6 @@ export function StandFields({
   );
 }
 
-export function AimField({ aimM, onCommit }: { aimM: Vector; onCommit(aim: Vector): void }) {
-  return (
-    <QuantityField
-      label="aims at height"
-      shown={formatLength(aimM[2])}
-      parse={(text) => parseLengthM(text)}
-      example="9 cm"
-      onCommit={(height) => onCommit([aimM[0], aimM[1], height])}
-    />
-  );
-}
-
 export function ApparentSize({ positionM, sizeM }: { positionM: Vector; sizeM: number }) {
   const away = vector.length(positionM);
   if (!(away > 1e-6)) return null;
