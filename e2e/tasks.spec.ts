@@ -205,6 +205,22 @@ test('a card with a lens hole stands at the lens: the picture stays, the metal m
   await expect(throughThings(page)).toHaveCount(0);
 });
 
+test('the window of the room is put where it is, with the sun on request', async ({ page }) => {
+  await newSetWith(page, 'Dish with heaped food');
+  const before = await pictureMean(page);
+  await page.getByRole('button', { name: 'Add' }).click();
+  await page.getByRole('button', { name: 'Window of the room' }).click();
+  await expect(page.getByRole('heading', { name: 'Window', exact: true })).toBeVisible();
+  await expect(numberField(page, 'turned to')).toHaveValue('90° right');
+  await expect(throughThings(page)).toHaveCount(0);
+  await page.getByLabel('Sun through it').click();
+  await expect(page.getByLabel('Sun through it')).toBeChecked();
+  await typeFigure(page, 'power', '+4');
+  await expect.poll(() => pictureMean(page)).toBeGreaterThan(before);
+  await page.getByRole('button', { name: 'Add' }).click();
+  await expect(page.getByRole('button', { name: 'Window of the room' })).toHaveCount(0);
+});
+
 test('a window: the shutter is solved for a wanted tone', async ({ page }) => {
   await newSetWith(page, 'Dish with heaped food');
   await thing(page, 'light:A').focus();
@@ -271,6 +287,11 @@ test('background, table and room are things: pointed at, changed, taken off and 
   await thing(page, 'backdrop:').focus();
   await page.keyboard.press('Delete');
   await expect(thing(page, 'backdrop:')).toHaveCount(0);
+  // A new set stands in the room of the studio: taken off, it is put back by one press.
+  await thing(page, 'room:').focus();
+  await expect(page.getByRole('heading', { name: 'Room', level: 2 })).toBeVisible();
+  await page.keyboard.press('Delete');
+  await expect(thing(page, 'room:')).toHaveCount(0);
   await page.keyboard.press('a');
   await page.getByRole('button', { name: 'The room of the studio' }).click();
   await expect(thing(page, 'room:')).toBeVisible();
@@ -297,7 +318,8 @@ test('anything is aimed anywhere: at a thing, as bearing and tilt, by its handle
   await typeFigure(page, 'tilted', '120 up');
   await expect(page.getByText('It goes from -90° to 90°.')).toBeVisible();
   await page.keyboard.press('Escape');
-  await page.getByLabel('Keeps its direction when moved').check();
+  await page.getByLabel('Keeps its direction when moved').click();
+  await expect(page.getByLabel('Keeps its direction when moved')).toBeChecked();
   await typeFigure(page, 'from the mark', '95 cm');
   await expect(numberField(page, 'turned to')).toHaveValue('120° right');
   await expect(numberField(page, 'tilted')).toHaveValue('30° down');
@@ -322,6 +344,7 @@ test('anything is aimed anywhere: at a thing, as bearing and tilt, by its handle
   await expect(numberField(page, 'turned to')).not.toHaveValue('120° right');
   // The camera is aimed beside the goods the same way.
   await thing(page, 'camera:').focus();
+  await expect(page.getByRole('heading', { name: 'Camera' })).toBeVisible();
   await typeFigure(page, 'turned to', '175 right');
   await expect(numberField(page, 'turned to')).toHaveValue('175° right');
 });

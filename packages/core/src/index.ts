@@ -114,6 +114,7 @@ export { proposeSteps } from './plan/preparation.js';
 export * from './plan/rigging.js';
 export { setCautions } from './plan/setCautions.js';
 export { formatsOf, type StagedShot, stageSet } from './plan/stageSet.js';
+export { inStudio, studioWindows, sunThrough, type WindowLight } from './plan/studioWindows.js';
 export { changeWords, describeChange } from './record/describeChange.js';
 export { depthTile } from './render/depthMap.js';
 export {

@@ -18,6 +18,7 @@ import { bodyFor } from './cameraTurn.js';
 import { firstLight, metered } from './firstLight.js';
 import { cropOf, type Format, type FormatFit } from './frameFit.js';
 import { type Bounds, joinBounds, type PlacedCamera, placeCamera } from './placeCamera.js';
+import { inStudio } from './studioWindows.js';
 
 /** Gap between products that stand in one picture, part of the wider one's width. */
 const GAP_PART = 0.35;
@@ -67,7 +68,6 @@ export function stageSet(
     note: shot.look,
     mark: { heightAboveFloorM: studio?.benchHeightM ?? 0.75 },
     ...(studio ? { bench: studio.bench } : {}),
-    ...(studio && inRoom ? { room: studio.room } : {}),
     ...(shot.tiltDeg > 60 ? {} : { backdrop: sweepBehind(bounds, studio, placed.camera) }),
     products,
     sheets: [],
@@ -82,7 +82,8 @@ export function stageSet(
     allowedOverlaps: [],
     takes: [],
   };
-  return { set: metered(set), placed, bounds, inRoom };
+  const lit = metered(set);
+  return { set: studio && inRoom ? inStudio(lit, studio) : lit, placed, bounds, inRoom };
 }
 
 function standsIn({ room, benchHeightM }: Studio, [x, y, z]: Vector): boolean {

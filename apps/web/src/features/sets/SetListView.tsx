@@ -102,7 +102,7 @@ function useSetActions() {
   const navigate = useNavigate();
   const attempt = useAttempt();
   const tellDeleted = useTellDeleted();
-  const kitLights = useEquipment()?.lights ?? [];
+  const equipment = useEquipment();
   const [create] = setsApi.useCreateSetMutation();
   const [remove] = setsApi.useDeleteSetMutation();
 
@@ -112,7 +112,7 @@ function useSetActions() {
   return {
     createNew: () =>
       attempt(async () => {
-        const stored = await create(starterSet(kitLights)).unwrap();
+        const stored = await create(starterSet(equipment?.lights ?? [], equipment?.studio)).unwrap();
         await navigate(`/sets/${stored.id}`);
       }),
     copy: (id: string) =>

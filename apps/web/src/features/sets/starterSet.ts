@@ -1,10 +1,23 @@
-import { type Light, type SetDocument, setDocument } from '@fendrix/contract';
-import { firstLight, metered } from '@fendrix/core';
+import { type Light, type SetDocument, type Studio, setDocument, type Vector } from '@fendrix/contract';
+import { firstLight, inStudio, metered } from '@fendrix/core';
 
 const white = { kind: 'matte', reflectance: 0.84 } as const;
 
-/** What a new set starts from: a plain cylinder on white paper, one soft light of the kit from camera left, metered. */
-export function starterSet(kitLights: readonly Light[]): SetDocument {
+/** The lens stands so far before the mark, and so far from the wall behind it at least, m. */
+const LENS_M = 1.2;
+const FROM_WALL_M = 0.3;
+/** The paper ends so far before the wall behind it, m. */
+const BEFORE_WALL_M = 0.05;
+
+/**
+ * What a new set starts from: a plain cylinder on white paper, one soft light of the kit from camera left, metered; in the
+ * room of the studio, on its table.
+ */
+export function starterSet(kitLights: readonly Light[], studio?: Studio): SetDocument {
+  const lensM = Math.min(LENS_M, (studio?.room.markFromFrontM ?? Number.POSITIVE_INFINITY) - FROM_WALL_M);
+  const wallM = studio ? studio.room.depthM - studio.room.markFromFrontM : Number.POSITIVE_INFINITY;
+  const backM = Math.min(0.55, wallM - BEFORE_WALL_M);
+  const positionM: Vector = [0, -lensM, 0.12];
   const set = setDocument.parse({
     format: 'fendrix-set',
     version: 1,
@@ -14,7 +27,7 @@ export function starterSet(kitLights: readonly Light[]): SetDocument {
       kind: 'sweep',
       widthM: 1.1,
       frontM: -0.45,
-      backM: 0.55,
+      backM,
       radiusM: 0.25,
       heightM: 0.9,
       material: white,
@@ -42,9 +55,9 @@ export function starterSet(kitLights: readonly Light[]): SetDocument {
         pixelsHigh: 4000,
       },
       lens: { name: '100 mm', focalLengthM: 0.1 },
-      positionM: [0, -1.2, 0.12],
+      positionM,
       aimM: [0, 0, 0.085],
-      focusM: 1.165,
+      focusM: lensM - 0.035,
       fNumber: 2 ** (7 / 2),
       shutterS: 1 / 128,
       iso: 100,
@@ -55,5 +68,6 @@ export function starterSet(kitLights: readonly Light[]): SetDocument {
       { name: 'ground', pointM: [0.1, -0.08, 0], normal: [0, 0, 1] },
     ],
   });
-  return metered(set);
+  const lit = metered(set);
+  return studio ? inStudio(lit, studio) : lit;
 }

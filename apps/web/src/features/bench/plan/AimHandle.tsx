@@ -1,12 +1,10 @@
-import { vector } from '@fendrix/core';
 import { surround } from '../../../shared/theme';
+import { AIM_GAIN, aimHandleM } from '../state/aimHandle';
 import { aimedOf, nameOf } from '../state/edits';
 import { useBench, useSet } from '../state/hooks';
 import { Movable } from './Movable';
 import type { Plan } from './plan';
 
-/** Where on the way to its point the handle sits: at the point itself it would lie on the product. */
-const ON_THE_WAY = 0.55;
 const HANDLE_PX = 5.5;
 const GRIP_PX = 11;
 const CROSS_PX = 4;
@@ -20,7 +18,7 @@ export function AimHandle({ plan, onDragging }: { plan: Plan; onDragging(draggin
   const { positionM, aimM } = aimed;
   const [fromX, fromY] = plan.at(positionM);
   const [toX, toY] = plan.at(aimM);
-  const [x, y] = plan.at(vector.add(positionM, vector.scale(vector.subtract(aimM, positionM), ON_THE_WAY)));
+  const [x, y] = plan.at(aimHandleM(aimed));
   return (
     <>
       <path
@@ -36,7 +34,7 @@ export function AimHandle({ plan, onDragging }: { plan: Plan; onDragging(draggin
         part="aim"
         name={`Point that ${nameOf(set, selected)} faces`}
         at={aimM}
-        gain={1 / ON_THE_WAY}
+        gain={AIM_GAIN}
         onDragging={onDragging}
       >
         <circle cx={x} cy={y} r={GRIP_PX} fill="transparent" stroke="transparent" />

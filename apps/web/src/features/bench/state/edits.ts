@@ -10,9 +10,10 @@ import type {
   SetDocument,
   Sheet,
   Spot,
+  Studio,
   Vector,
 } from '@fendrix/contract';
-import { depthAlongLens, vector } from '@fendrix/core';
+import { depthAlongLens, studioWindows, vector, type WindowLight } from '@fendrix/core';
 import {
   changeBackdrop,
   changeBench,
@@ -283,6 +284,16 @@ export function removeThing(ref: ThingRef): Edit {
     products: set.products.filter(({ id }) => ref.kind !== 'product' || id !== ref.key),
     people: set.people.filter(({ name }) => ref.kind !== 'person' || name !== ref.key),
   });
+}
+
+/** Windows of the studio that are not on the set yet, under free letters. */
+export function windowsToAdd(set: SetDocument, studio: Studio): WindowLight[] {
+  const isThere = ({ name }: Studio['windows'][number]) =>
+    set.lights.some((light) => light.kind === 'window' && light.name === name);
+  const tag = freeTag(set, 'light');
+  if (!set.room || tag === null) return [];
+  const windows = studio.windows.filter((window) => !isThere(window));
+  return windows.flatMap((window) => studioWindows({ ...studio, windows: [window] }, [tag]));
 }
 
 /** The first tag that is free; null when all are taken. */

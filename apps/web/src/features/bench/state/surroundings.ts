@@ -1,4 +1,5 @@
 import type { Backdrop, Bench, Room, SetDocument, Studio, Vector } from '@fendrix/contract';
+import { inStudio } from '@fendrix/core';
 
 /** A change of the set: from one document to the next, nothing else. */
 export type Edit = (set: SetDocument) => SetDocument;
@@ -91,7 +92,8 @@ export const addBench =
   ({ bench, benchHeightM }: Studio): Edit =>
   (set) => ({ ...set, bench, mark: { heightAboveFloorM: benchHeightM } });
 
-/** The set in the room of the studio. */
+/** The set in the room of the studio, on its table. */
 export const addRoom =
-  ({ room, benchHeightM }: Studio): Edit =>
-  (set) => ({ ...set, room, mark: { heightAboveFloorM: benchHeightM } });
+  (studio: Studio): Edit =>
+  (set) =>
+    inStudio(set, studio);

@@ -29,6 +29,7 @@ import {
   keyOfAdded,
   nameOf,
   takesMaterial,
+  windowsToAdd,
 } from '../state/edits';
 import { useBench, useBenchDispatch, useSet } from '../state/hooks';
 import { addBench, addRoom, SURROUNDING_NAMES, setBackdrop } from '../state/surroundings';
@@ -183,6 +184,16 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
           <Button size="small" sx={{ py: 0 }} onClick={() => setImporting(true)}>
             From a file
           </Button>
+          {(studio ? windowsToAdd(set, studio) : []).map((window) => (
+            <Button
+              key={window.name}
+              size="small"
+              sx={{ py: 0 }}
+              onClick={() => put({ what: 'light', thing: window })}
+            >
+              {window.name} of the room
+            </Button>
+          ))}
           {missing.map((one) => (
             <Button key={one.kind} size="small" sx={{ py: 0 }} onClick={() => surroundBy(one)}>
               {one.kind === 'room' ? 'The room of the studio' : SURROUNDING_NAMES[one.kind]}

@@ -1,5 +1,7 @@
 import type { Light } from '@fendrix/contract';
-import { formatPower, lightLuminance, onDial, parsePower, powerWords } from '@fendrix/core';
+import { formatPower, lightLuminance, onDial, parsePower, powerWords, sunThrough } from '@fendrix/core';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import Switch from '@mui/material/Switch';
 import { Explained } from '../../../../shared/Explained';
 import { thingSchema } from '../../../../shared/form/schema';
 import { QuantityField } from '../../../../shared/QuantityField';
@@ -35,6 +37,19 @@ export function LightPanel({ set, thing }: PanelProps) {
         example="1/4, 100 Ws, 8.3 or −2"
         onCommit={(powerStops) => change({ powerStops })}
       />
+      {light.kind === 'window' && (
+        <FormControlLabel
+          control={
+            <Switch
+              size="small"
+              checked={light.sun !== undefined}
+              onChange={(_, on) => change({ sun: on ? sunThrough(light) : undefined })}
+            />
+          }
+          label="Sun through it"
+          slotProps={{ typography: { sx: { fontSize: '0.8125rem' } } }}
+        />
+      )}
       <Luminance light={light} />
       <AllFigures
         schema={thingSchema('light')}
