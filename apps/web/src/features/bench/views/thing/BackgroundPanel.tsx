@@ -10,6 +10,7 @@ import { edit } from '../../state/thunks';
 import { LengthField } from './LengthField';
 import { MaterialChoice } from './MaterialChoice';
 import { AllFigures, type PanelProps, RemoveButton, Title } from './ThingFields';
+import { useKitMaterials } from './useKitMaterials';
 
 const KINDS: readonly { value: Backdrop['kind']; words: string }[] = [
   { value: 'sweep', words: 'paper bent up behind' },
@@ -31,6 +32,7 @@ const SHOWN = new Set([
 /** What stands behind the goods: its kind, size, place and what it is of. */
 export function BackgroundPanel({ set, thing }: PanelProps) {
   const dispatch = useBenchDispatch();
+  const materials = useKitMaterials();
   const { backdrop } = set;
   if (!backdrop) return null;
   const change = (changes: Partial<Backdrop>) => dispatch(edit(changeBackdrop(changes)));
@@ -45,7 +47,12 @@ export function BackgroundPanel({ set, thing }: PanelProps) {
         options={KINDS}
         onChoose={(kind) => dispatch(edit(setBackdrop(kind)))}
       />
-      <MaterialChoice label="of" material={backdrop.material} onChoose={(material) => change({ material })} />
+      <MaterialChoice
+        label="of"
+        known={materials}
+        material={backdrop.material}
+        onChoose={(material) => change({ material })}
+      />
       <LengthField label="width" valueM={backdrop.widthM} onCommit={(widthM) => change({ widthM })} />
       {backdrop.kind === 'sweep' ? (
         <>

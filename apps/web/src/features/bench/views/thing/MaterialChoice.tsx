@@ -1,39 +1,36 @@
 import type { OpaqueMaterial } from '@fendrix/contract';
 import equal from 'fast-deep-equal';
 import { Choice } from '../../../../shared/Choice';
-import { kitApi } from '../../../kit';
 
-const OPAQUE: ReadonlySet<string> = new Set(['matte', 'coated', 'cloth', 'mirror', 'metal']);
-const OWN = 'own';
+export interface NamedMaterial {
+  name: string;
+  material: OpaqueMaterial;
+}
 
-/** An opaque material by its name in the kit; one that is in none is its own. */
+const OWN = 'its own figures';
+
+/** An opaque material by the name that it is known by; one that is not known goes by its own figures. */
 export function MaterialChoice({
   label,
   material,
+  known,
   onChoose,
 }: {
   label: string;
   material: OpaqueMaterial;
+  known: readonly NamedMaterial[];
   onChoose(material: OpaqueMaterial): void;
 }) {
-  const { data } = kitApi.useReadKitQuery();
-  const known = (data?.document.entries ?? []).flatMap((entry) =>
-    entry.what === 'material' && OPAQUE.has(entry.thing.kind)
-      ? [{ id: entry.id, name: entry.name, material: entry.thing as OpaqueMaterial }]
-      : [],
-  );
-  const now = known.find((one) => equal(one.material, material))?.id ?? OWN;
+  const now = known.find((one) => equal(one.material, material))?.name ?? OWN;
+  const names = known.map(({ name }) => name);
   return (
     <Choice
       shown
       label={label}
       value={now}
-      options={[
-        ...(now === OWN ? [{ value: OWN, words: 'its own figures' }] : []),
-        ...known.map(({ id, name }) => ({ value: id, words: name })),
-      ]}
-      onChoose={(id) => {
-        const found = known.find((one) => one.id === id);
+      options={now === OWN ? [OWN, ...names] : names}
+      onChoose={(name) => {
+        const found = known.find((one) => one.name === name);
         if (found) onChoose(found.material);
       }}
     />

@@ -1,15 +1,14 @@
-import type { OpaqueMaterial, Room } from '@fendrix/contract';
-import equal from 'fast-deep-equal';
-import { Choice } from '../../../../shared/Choice';
+import type { Room } from '@fendrix/contract';
 import { surroundingSchema } from '../../../../shared/form/schema';
 import { useBenchDispatch } from '../../state/hooks';
 import { changeRoom, SURROUNDING_NAMES } from '../../state/surroundings';
 import { edit } from '../../state/thunks';
 import { LengthField } from './LengthField';
+import { MaterialChoice, type NamedMaterial } from './MaterialChoice';
 import { AllFigures, type PanelProps, RemoveButton, Title } from './ThingFields';
 
 /** Usual paints and floors by what they send back. Source: usual figures of data sheets for matte paints. */
-const FINISHES: readonly { name: string; material: OpaqueMaterial }[] = [
+const FINISHES: readonly NamedMaterial[] = [
   { name: 'white', material: { kind: 'matte', reflectance: 0.82 } },
   { name: 'cream', material: { kind: 'matte', reflectance: [0.78, 0.72, 0.6] } },
   { name: 'light grey', material: { kind: 'matte', reflectance: 0.5 } },
@@ -21,7 +20,6 @@ const FINISHES: readonly { name: string; material: OpaqueMaterial }[] = [
   { name: 'green', material: { kind: 'matte', reflectance: [0.2, 0.4, 0.2] } },
   { name: 'blue', material: { kind: 'matte', reflectance: [0.15, 0.25, 0.5] } },
 ];
-const OWN = 'own';
 
 const SURFACES = [
   ['walls', 'walls'],
@@ -50,9 +48,10 @@ export function RoomPanel({ set, thing }: PanelProps) {
     <>
       <Title name={SURROUNDING_NAMES.room} kind="changes here are for this set alone" />
       {SURFACES.map(([surface, words]) => (
-        <FinishChoice
+        <MaterialChoice
           key={surface}
           label={words}
+          known={FINISHES}
           material={room[surface]}
           onChoose={(material) => change({ [surface]: material })}
         />
@@ -78,32 +77,5 @@ export function RoomPanel({ set, thing }: PanelProps) {
       />
       <RemoveButton thing={thing} />
     </>
-  );
-}
-
-function FinishChoice({
-  label,
-  material,
-  onChoose,
-}: {
-  label: string;
-  material: OpaqueMaterial;
-  onChoose(material: OpaqueMaterial): void;
-}) {
-  const now = FINISHES.find((one) => equal(one.material, material))?.name ?? OWN;
-  return (
-    <Choice
-      shown
-      label={label}
-      value={now}
-      options={[
-        ...(now === OWN ? [{ value: OWN, words: 'its own figures' }] : []),
-        ...FINISHES.map(({ name }) => ({ value: name, words: name })),
-      ]}
-      onChoose={(name) => {
-        const found = FINISHES.find((one) => one.name === name);
-        if (found) onChoose(found.material);
-      }}
-    />
   );
 }

@@ -1,13 +1,12 @@
 import type { Sheet } from '@fendrix/contract';
-import { formatLength, parseLengthM } from '@fendrix/core';
 import Button from '@mui/material/Button';
 import { thingSchema } from '../../../../shared/form/schema';
-import { QuantityField } from '../../../../shared/QuantityField';
 import { atLens, changeSheet } from '../../state/edits';
 import { useBenchDispatch } from '../../state/hooks';
 import { edit } from '../../state/thunks';
 import { AimFields } from './AimFields';
 import { KeepInKit } from './KeepInKit';
+import { LengthField } from './LengthField';
 import { AllFigures, ApparentSize, type PanelProps, RemoveButton, StandFields, Title } from './ThingFields';
 
 const SHOWN = new Set(['tag', 'positionM', 'aimM', 'keepsDirection', 'widthM', 'heightM']);
@@ -83,20 +82,8 @@ function SizeFields({
 }) {
   return (
     <>
-      <QuantityField
-        label="width"
-        shown={formatLength(size.widthM)}
-        parse={(text) => parseLengthM(text)}
-        example="60 cm"
-        onCommit={(widthM) => onCommit({ widthM })}
-      />
-      <QuantityField
-        label="height"
-        shown={formatLength(size.heightM)}
-        parse={(text) => parseLengthM(text)}
-        example="90 cm"
-        onCommit={(heightM) => onCommit({ heightM })}
-      />
+      <LengthField label="width" valueM={size.widthM} onCommit={(widthM) => onCommit({ widthM })} />
+      <LengthField label="height" valueM={size.heightM} onCommit={(heightM) => onCommit({ heightM })} />
     </>
   );
 }

@@ -6,12 +6,14 @@ import { edit } from '../../state/thunks';
 import { LengthField } from './LengthField';
 import { MaterialChoice } from './MaterialChoice';
 import { AllFigures, type PanelProps, RemoveButton, Title } from './ThingFields';
+import { useKitMaterials } from './useKitMaterials';
 
 const SHOWN = new Set(['widthM', 'depthM', 'centreM', 'material']);
 
 /** The table: its size, where its middle is, how high its top is, and what it is of. */
 export function TablePanel({ set, thing }: PanelProps) {
   const dispatch = useBenchDispatch();
+  const materials = useKitMaterials();
   const { bench, mark } = set;
   if (!bench) return null;
   const [x, y] = bench.centreM;
@@ -32,7 +34,12 @@ export function TablePanel({ set, thing }: PanelProps) {
         valueM={y}
         onCommit={(to) => change({ centreM: [x, to] })}
       />
-      <MaterialChoice label="of" material={bench.material} onChoose={(material) => change({ material })} />
+      <MaterialChoice
+        label="of"
+        known={materials}
+        material={bench.material}
+        onChoose={(material) => change({ material })}
+      />
       <AllFigures
         schema={surroundingSchema('bench')}
         value={bench}
