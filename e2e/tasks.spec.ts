@@ -1,6 +1,7 @@
 import { expect, type Page, test } from '@playwright/test';
 import {
   addFromKit,
+  count,
   imageInBand,
   newSetWith,
   numberField,
@@ -268,7 +269,7 @@ test('background, table and room are things: pointed at, changed, taken off and 
   await thing(page, 'backdrop:').focus();
   await expect(page.getByRole('heading', { name: 'Background', level: 2 })).toBeVisible();
   await page.getByRole('combobox', { name: 'kind' }).selectOption('flat, upright');
-  await page.getByRole('combobox', { name: 'of' }).selectOption('Black velvet');
+  await page.getByRole('combobox', { name: 'material' }).selectOption('Black velvet');
   await typeFigure(page, 'turned', '20 right');
   await expect(numberField(page, 'turned')).toHaveValue('20°');
   await expect.poll(() => pictureMean(page)).toBeLessThan(0.7 * light);
@@ -283,7 +284,7 @@ test('background, table and room are things: pointed at, changed, taken off and 
   await page.getByLabel('Add: a name, or what it is for').fill('linen');
   await expect(page.getByText('Materials: what Background becomes')).toBeVisible();
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('combobox', { name: 'of' })).toHaveValue(/Linen/);
+  await expect(page.getByRole('combobox', { name: 'material' })).toHaveValue(/Linen/);
   await thing(page, 'backdrop:').focus();
   await page.keyboard.press('Delete');
   await expect(thing(page, 'backdrop:')).toHaveCount(0);
@@ -347,4 +348,25 @@ test('anything is aimed anywhere: at a thing, as bearing and tilt, by its handle
   await expect(page.getByRole('heading', { name: 'Camera' })).toBeVisible();
   await typeFigure(page, 'turned to', '175 right');
   await expect(numberField(page, 'turned to')).toHaveValue('175° right');
+});
+
+test('a light is judged alone and switched off by one key each; nothing of it is traced or kept', async ({
+  page,
+}) => {
+  await newSetWith(page, 'Box with label');
+  await addFromKit(page, 'Softbox 60 x 90');
+  await expect.poll(() => count(page, 'shown')).toBeGreaterThan(2);
+  const both = await pictureMean(page);
+  await thing(page, 'light:A').focus();
+  await page.keyboard.press('o');
+  await expect(page.getByText('Only A, as if all other light were off')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Only A' })).toHaveAttribute('aria-pressed', 'true');
+  await expect.poll(() => pictureMean(page)).toBeLessThan(0.95 * both);
+  await expect(page.getByLabel('B on')).toBeChecked();
+  await page.keyboard.press('o');
+  await expect.poll(() => pictureMean(page)).toBeGreaterThan(0.97 * both);
+  await page.keyboard.press('u');
+  await expect(page.getByLabel('A on')).not.toBeChecked();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByLabel('A on')).toBeChecked();
 });

@@ -3,6 +3,7 @@ import { act, fireEvent, screen } from '@testing-library/react';
 import { describe, expect, test } from 'vitest';
 import MovementDesk from '../src/features/bench/desk/MovementDesk';
 import { benchActions, benchSet } from '../src/features/bench/state/benchSlice';
+import { selectLit, selectReadings } from '../src/features/bench/state/hooks';
 import { ThingPanel } from '../src/features/bench/views/thing/ThingPanel';
 import { press, type } from './hands';
 import { openDemo, standInBrowser } from './openBench';
@@ -26,9 +27,9 @@ describe('the figures of what the set stands on, before and in', () => {
     choose('kind', before?.kind === 'sweep' ? 'panel' : 'sweep');
     expect(set().backdrop?.kind).not.toBe(before?.kind);
     await screen.findByRole('option', { name: 'Black velvet' });
-    choose('of', 'Black velvet');
+    choose('material', 'Black velvet');
     expect(set().backdrop?.material).not.toEqual(before?.material);
-    const of = screen.getByRole<HTMLSelectElement>('combobox', { name: 'of' });
+    const of = screen.getByRole<HTMLSelectElement>('combobox', { name: 'material' });
     expect(of.selectedOptions[0]?.textContent).toBe('Black velvet');
     press('Take off the set');
     expect(set().backdrop).toBeUndefined();
@@ -115,4 +116,22 @@ test('what is typed on a desk stays while another one is open', () => {
   first.unmount();
   show(<MovementDesk />);
   expect(screen.getByText('2.80 m/s')).toBeTruthy();
+});
+
+test('a light alone: readings and picture are as if all others were off, the document is not touched', () => {
+  const { store, set, stops } = openDemo('perry');
+  const before = set();
+  const all = stops(before.spots[0]?.name ?? '');
+  const [first] = before.lights;
+  if (!first || before.lights.length < 2) throw new Error('there are two lights');
+  store.dispatch(benchActions.aloneToggled(first.tag));
+  const lit = selectLit(store.getState());
+  expect(lit?.lights.map(({ on }) => on)).toEqual(before.lights.map(({ tag }) => tag === first.tag));
+  const alone = selectReadings(store.getState()).find(({ name }) => name === before.spots[0]?.name);
+  expect(alone?.stopsFromMidTone).toBeLessThanOrEqual(all);
+  expect(set()).toBe(before);
+  store.dispatch(benchActions.aloneToggled(first.tag));
+  expect(selectLit(store.getState())).toBe(before);
+  store.dispatch(benchActions.aloneToggled('Q'));
+  expect(selectLit(store.getState())).toBe(before);
 });

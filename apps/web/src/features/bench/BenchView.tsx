@@ -101,14 +101,13 @@ function OpenBench() {
             <Heading>Lens view</Heading>
             <ExposureControls />
             <Box sx={{ flex: 1 }} />
+            <PictureStatusLine />
             <ZoomTools />
           </Box>
           <ExposureNotes />
           <LensView />
-          <Box sx={{ py: 0.75, display: 'flex', alignItems: 'center', gap: 1 }}>
+          <Box sx={{ py: 0.75 }}>
             <LensTools />
-            <Box sx={{ flex: 1 }} />
-            <PictureStatusLine />
           </Box>
           <MirrorBandView />
         </Area>

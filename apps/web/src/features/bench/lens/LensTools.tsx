@@ -54,7 +54,14 @@ export const LensTools = memo(function LensTools() {
           onChange={(event: { target: { value: string } }) =>
             dispatch(benchActions.cropChosen(event.target.value || null))
           }
-          sx={{ bgcolor: '#5a5a5a', color: surround.text, border: 0, height: 24, fontSize: '0.75rem' }}
+          sx={{
+            bgcolor: '#5a5a5a',
+            color: surround.text,
+            border: 0,
+            height: 24,
+            width: 64,
+            fontSize: '0.75rem',
+          }}
         >
           <option value="">all</option>
           {formats.map((name) => (

@@ -159,7 +159,19 @@ export const LensView = memo(function LensView() {
         >
           <PictureCanvas picture={picture} window={window} />
           {!picture && <Notice>First picture on its way</Notice>}
-          <SimplifiedNote />
+          <Box
+            sx={{
+              position: 'absolute',
+              left: 6,
+              bottom: 6,
+              display: 'grid',
+              gap: 0.5,
+              justifyItems: 'start',
+            }}
+          >
+            <SimplifiedNote />
+            <AloneNote />
+          </Box>
           {mirrored && (
             <MirrorOverlayCanvas
               overlay={mirrored}
@@ -191,26 +203,37 @@ export const LensView = memo(function LensView() {
   );
 });
 
-/** Over the picture, so that nothing moves when it comes and goes. */
 function SimplifiedNote() {
   const { simplified, phase } = useBench((bench) => bench.picture);
   if (!simplified) return null;
   return (
+    <CornerNote>
+      {phase === 'following'
+        ? 'Large mesh shown simplified while things move'
+        : 'Shown simplified: the whole mesh is being prepared'}
+    </CornerNote>
+  );
+}
+
+function AloneNote() {
+  const alone = useBench((bench) => bench.alone);
+  const isThere = useSetPart((set) => set.lights.some(({ tag }) => tag === alone));
+  return isThere && <CornerNote>Only {alone}, as if all other light were off: O shows all</CornerNote>;
+}
+
+/** Over the picture, so that nothing moves when it comes and goes. */
+function CornerNote({ children }: { children: ReactNode }) {
+  return (
     <Box
       role="status"
       sx={{
-        position: 'absolute',
-        left: 6,
-        bottom: 6,
         px: 0.75,
         bgcolor: 'rgba(40,40,40,0.85)',
         color: surround.text,
         fontSize: '0.75rem',
       }}
     >
-      {phase === 'following'
-        ? 'Large mesh shown simplified while things move'
-        : 'Shown simplified: the whole mesh is being prepared'}
+      {children}
     </Box>
   );
 }

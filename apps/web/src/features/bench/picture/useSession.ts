@@ -1,7 +1,8 @@
 import { useSnackbar } from 'notistack';
 import { createContext, useContext, useEffect, useMemo, useState } from 'react';
 import { useDispatch, useStore } from 'react-redux';
-import { benchActions, benchSet, type WithBench } from '../state/benchSlice';
+import { benchActions, type WithBench } from '../state/benchSlice';
+import { selectLit } from '../state/hooks';
 import { selectWants } from '../state/wants';
 import type { FromDeveloper } from './developProtocol';
 import type { DepthOverlay, MirrorOverlay } from './figures';
@@ -61,7 +62,7 @@ export function useOwnSession(): SessionView {
     let wanted: unknown = null;
     const keepUp = () => {
       const state = store.getState();
-      const set = benchSet.documentOf(state);
+      const set = selectLit(state);
       if (set && set !== seen) {
         seen = set;
         own.update(set);

@@ -64,6 +64,8 @@ export interface BenchState {
   adding: boolean;
   /** What was typed and chosen on the desks, by name: it stays while another desk is open. */
   deskFigures: Record<string, unknown>;
+  /** Tag of the light that is looked at alone, as if all others were off; null for all that are on. */
+  alone: string | null;
   /** Zones in the plans: none, of the selected product, or round the spot pointed at. */
   zones: 'off' | 'product' | 'spot';
   foundZones: GlareZones | null;
@@ -96,6 +98,7 @@ const initialState: BenchState = {
   desk: 'plans',
   adding: false,
   deskFigures: {},
+  alone: null,
   zones: 'off',
   foundZones: null,
   profile: null,
@@ -141,6 +144,10 @@ const benchSlice = createSlice({
     },
     addingChanged: (state, { payload }: PayloadAction<boolean>) => {
       state.adding = payload;
+    },
+    /** One light alone, or all again. */
+    aloneToggled: (state, { payload }: PayloadAction<string>) => {
+      state.alone = state.alone === payload ? null : payload;
     },
     deskFigureSet: (state, { payload }: PayloadAction<{ name: string; figure: unknown }>) => {
       state.deskFigures[payload.name] = payload.figure;

@@ -22,8 +22,18 @@ export function useSetPart<T>(select: (set: SetDocument) => T): T {
 /** The whole open set. */
 export const useSet = (): SetDocument => useSetPart((set) => set);
 
-export const selectReadings = createSelector(
+/** The set as it is looked at: with one light alone, or with all that are on. Nothing is traced for it. */
+export const selectLit: (state: WithBench) => SetDocument | null = createSelector(
   benchSet.documentOf,
+  (state: WithBench) => state.bench.alone,
+  (set, alone): SetDocument | null => {
+    if (!set || alone === null || !set.lights.some(({ tag }) => tag === alone)) return set;
+    return { ...set, lights: set.lights.map((light) => ({ ...light, on: light.tag === alone })) };
+  },
+);
+
+export const selectReadings = createSelector(
+  selectLit,
   (state: WithBench) => state.bench.traces,
   (set, traces): SpotReading[] => {
     if (!set) return [];

@@ -1,7 +1,7 @@
 import { useHotkeys } from 'react-hotkeys-hook';
 import { WHOLE_FRAME, zoomedAt } from '../picture/frameWindow';
 import { benchActions, type Overlay } from './benchSlice';
-import { removeThing } from './edits';
+import { changeLight, removeThing } from './edits';
 import { useBench, useBenchDispatch, useSetPart } from './hooks';
 import { freeTake, keepTake } from './takes';
 import { edit } from './thunks';
@@ -21,6 +21,7 @@ export function useBenchKeys(): void {
   const pinning = useBench((bench) => bench.pinning);
   const marking = useBench((bench) => bench.marking);
   const selected = useBench((bench) => bench.selected);
+  const alone = useBench((bench) => bench.alone);
   const window = useBench((bench) => bench.window);
   const zones = useBench((bench) => bench.zones);
   const compare = useBench((bench) => bench.compare);
@@ -37,6 +38,14 @@ export function useBenchKeys(): void {
   useHotkeys('p', () => void dispatch(benchActions.pinningChanged(!pinning)));
   useHotkeys('e', () => void dispatch(benchActions.markingChanged(!marking)));
   useHotkeys('z', () => void dispatch(benchActions.zonesChosen(zones === 'off' ? 'product' : 'off')));
+  useHotkeys('o', () => {
+    if (alone) dispatch(benchActions.aloneToggled(alone));
+    else if (selected?.kind === 'light') dispatch(benchActions.aloneToggled(selected.key));
+  });
+  useHotkeys('u', () => {
+    if (selected?.kind !== 'light') return;
+    dispatch(edit(changeLight(selected.key, (light) => ({ ...light, on: !light.on }))));
+  });
   useHotkeys('k', () => void dispatch(edit(keepTake(freeTake(takes)))));
   const zoom = (factor: number) => {
     const middle: [number, number] = [window.left + 0.5 / window.zoom, window.top + 0.5 / window.zoom];

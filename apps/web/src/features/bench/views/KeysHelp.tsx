@@ -14,6 +14,8 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['E', 'evenness: then drag a field'],
   ['Z', 'zones in the plans'],
   ['+ − 0', 'magnify, smaller, whole frame'],
+  ['O', 'only the selected light, the same key shows all again'],
+  ['U', 'the selected light off, or on'],
   ['K', 'keep a take'],
   ['A', 'add something from the kit'],
   [

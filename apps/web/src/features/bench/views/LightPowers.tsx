@@ -6,8 +6,9 @@ import Switch from '@mui/material/Switch';
 import { memo } from 'react';
 import { Tag } from '../../../shared/Tag';
 import { surround } from '../../../shared/theme';
+import { benchActions } from '../state/benchSlice';
 import { changeLight } from '../state/edits';
-import { useBenchDispatch, useSetPart } from '../state/hooks';
+import { useBench, useBenchDispatch, useSetPart } from '../state/hooks';
 import { edit } from '../state/thunks';
 
 const THIRD = 1 / 3;
@@ -40,6 +41,7 @@ const PowerRow = memo(function PowerRow({ tag }: { tag: string }) {
   const power = useSetPart((set) => lightOf(set, tag)?.powerStops ?? 0);
   const on = useSetPart((set) => lightOf(set, tag)?.on ?? false);
   const dial = useSetPart((set) => lightOf(set, tag)?.dial);
+  const alone = useBench((bench) => bench.alone === tag);
   const step = (by: number) =>
     dispatch(
       edit(
@@ -60,7 +62,7 @@ const PowerRow = memo(function PowerRow({ tag }: { tag: string }) {
   return (
     <Box sx={{ display: 'flex', alignItems: 'center', gap: 0.75 }}>
       <Tag>{tag}</Tag>
-      <Box className="number" sx={{ width: 74, color: on ? surround.text : surround.quiet }}>
+      <Box className="number" sx={{ width: 68, color: on ? surround.text : surround.quiet }}>
         {formatPower(power)}
       </Box>
       <Box
@@ -74,13 +76,20 @@ const PowerRow = memo(function PowerRow({ tag }: { tag: string }) {
         value={power}
         onChange={(event: { currentTarget: { value: string } }) => slide(Number(event.currentTarget.value))}
         onKeyDown={(event: { stopPropagation(): void }) => event.stopPropagation()}
-        sx={{ width: 84, accentColor: surround.accent }}
+        sx={{ width: 56, accentColor: surround.accent }}
       />
       <PowerButton label={`${tag} a third of a stop down`} onClick={() => step(-THIRD)}>
         −⅓
       </PowerButton>
       <PowerButton label={`${tag} a third of a stop up`} onClick={() => step(THIRD)} disabled={power >= 0}>
         +⅓
+      </PowerButton>
+      <PowerButton
+        label={`Only ${tag}`}
+        pressed={alone}
+        onClick={() => dispatch(benchActions.aloneToggled(tag))}
+      >
+        only
       </PowerButton>
       <Switch
         size="small"
@@ -97,23 +106,26 @@ const lightOf = (set: SetDocument, tag: string) => set.lights.find((light) => li
 interface PowerButtonProps {
   label: string;
   disabled?: boolean;
+  /** Of one that stays pressed. */
+  pressed?: boolean;
   onClick(): void;
   children: string;
 }
 
-function PowerButton({ label, disabled = false, onClick, children }: PowerButtonProps) {
+function PowerButton({ label, disabled = false, pressed, onClick, children }: PowerButtonProps) {
   return (
     <Button
       size="small"
       aria-label={label}
+      aria-pressed={pressed}
       disabled={disabled}
       onClick={onClick}
       className="number"
       sx={{
         minWidth: 34,
         p: 0,
-        color: surround.text,
-        bgcolor: '#4d4d4d',
+        color: pressed ? '#1c1c1c' : surround.text,
+        bgcolor: pressed ? surround.accent : '#4d4d4d',
         '&.Mui-disabled': { color: '#8a8a8a' },
       }}
     >

@@ -48,7 +48,7 @@ export function BackgroundPanel({ set, thing }: PanelProps) {
         onChoose={(kind) => dispatch(edit(setBackdrop(kind)))}
       />
       <MaterialChoice
-        label="of"
+        label="material"
         known={materials}
         material={backdrop.material}
         onChoose={(material) => change({ material })}

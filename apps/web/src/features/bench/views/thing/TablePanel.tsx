@@ -35,7 +35,7 @@ export function TablePanel({ set, thing }: PanelProps) {
         onCommit={(to) => change({ centreM: [x, to] })}
       />
       <MaterialChoice
-        label="of"
+        label="material"
         known={materials}
         material={bench.material}
         onChoose={(material) => change({ material })}
