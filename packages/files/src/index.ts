@@ -11,4 +11,4 @@ export {
   meshProduct,
   readMesh,
 } from './mesh.js';
-export { simplifiedMesh, trianglesIn } from './simplifiedMesh.js';
+export { heldMesh, simplifiedMesh, trianglesIn } from './simplifiedMesh.js';

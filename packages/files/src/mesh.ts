@@ -1,4 +1,4 @@
-import { MOST_TRIANGLES, type ProductOf } from '@fendrix/contract';
+import type { ProductOf } from '@fendrix/contract';
 import { type Node, WebIO } from '@gltf-transform/core';
 import { type BufferGeometry, type Mesh, Vector3 } from 'three';
 import { OBJLoader } from 'three/examples/jsm/loaders/OBJLoader.js';
@@ -14,6 +14,8 @@ export type MeshUnit = keyof typeof MESH_UNITS;
 export type MeshUp = 'y' | 'z';
 
 export const MOST_MESH_BYTES = 60_000_000;
+/** More are not read; what a set cannot hold of them is thinned out afterwards, see `heldMesh`. */
+const MOST_READ_TRIANGLES = 1_000_000;
 /** Larger or smaller than this, the unit is surely wrong, m. */
 const SIZES_M = { least: 5e-4, most: 20 };
 
@@ -56,7 +58,7 @@ export async function readMesh(
     throw new FileError('The file is damaged, cut off, or not what its name says.');
   });
   if (soup.length === 0) throw new FileError('There is no triangle in the file.');
-  if (soup.length / 9 > MOST_TRIANGLES) {
+  if (soup.length / 9 > MOST_READ_TRIANGLES) {
     throw tooMany(soup.length / 9);
   }
   const { unit, up } = kind.kind === 'gltf' ? ({ unit: 'm', up: 'y' } as const) : options;
@@ -106,21 +108,21 @@ function checkStl(bytes: Uint8Array): void {
   const binary = 84 + 50 * claimed === bytes.length;
   if (!binary && !isText) throw new FileError('The file is cut off, or holds more than it says.');
   const triangles = binary ? claimed : countLines(bytes, 'facet');
-  if (triangles > MOST_TRIANGLES) throw tooMany(triangles);
+  if (triangles > MOST_READ_TRIANGLES) throw tooMany(triangles);
 }
 
 /** Faces and points of an OBJ are counted before they are read. */
 function checkObj(bytes: Uint8Array): void {
   const faces = countLines(bytes, 'f ');
-  if (faces > MOST_TRIANGLES) throw tooMany(faces);
+  if (faces > MOST_READ_TRIANGLES) throw tooMany(faces);
   const points = countLines(bytes, 'v ');
-  if (points > 3 * MOST_TRIANGLES)
+  if (points > 3 * MOST_READ_TRIANGLES)
     throw new FileError(`There are ${points} points in the file. Thin the mesh out first.`);
 }
 
 const tooMany = (triangles: number) =>
   new FileError(
-    `There are ${triangles} triangles; at most ${MOST_TRIANGLES} are taken. Thin the mesh out first.`,
+    `There are ${triangles} triangles; at most ${MOST_READ_TRIANGLES} are taken. Thin the mesh out first.`,
   );
 
 /** Lines that begin with a word, blanks before it passed over. */
@@ -159,7 +161,7 @@ async function readGltf(bytes: Uint8Array): Promise<number[]> {
   const io = new WebIO();
   const isBinary = bytes[0] === 0x67 && bytes[1] === 0x6c && bytes[2] === 0x54 && bytes[3] === 0x46;
   const json = ownJson(isBinary ? jsonChunk(bytes) : bytes, isBinary);
-  checkGltf(json, bytes.length, 3 * MOST_TRIANGLES);
+  checkGltf(json, bytes.length, 3 * MOST_READ_TRIANGLES);
   const document = isBinary
     ? await io.readBinary(bytes)
     : await io.readJSON({ json: json as never, resources: {} });

@@ -1,4 +1,4 @@
-import type { ProductOf } from '@fendrix/contract';
+import { MOST_TRIANGLES, type ProductOf } from '@fendrix/contract';
 import { MeshoptSimplifier } from 'meshoptimizer/simplifier';
 import { base64Of, bytesOf } from './base64.js';
 
@@ -33,3 +33,10 @@ export async function simplifiedMesh(
   });
   return { ...product, positionsBase64: base64Of(kept), trianglesBase64: base64Of(few) };
 }
+
+/** Triangles that a mesh is thinned out to which has more than a set can hold: more than a picture of it shows. */
+const THINNED_TO = 140_000;
+
+/** A mesh that a set can hold: one with more triangles thinned out. */
+export const heldMesh = async (product: ProductOf<'mesh'>): Promise<ProductOf<'mesh'>> =>
+  trianglesIn(product) > MOST_TRIANGLES ? simplifiedMesh(product, THINNED_TO) : product;

@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { bytesOf } from '../src/base64.js';
 import { meshProduct } from '../src/mesh.js';
-import { simplifiedMesh, trianglesIn } from '../src/simplifiedMesh.js';
+import { heldMesh, simplifiedMesh, trianglesIn } from '../src/simplifiedMesh.js';
 
 /** A ball of 2 n n triangles. @param apart each triangle with points of its own, as in an STL */
 function ball(n: number, apart = false) {
@@ -49,7 +49,11 @@ function measured(product: ReturnType<typeof ball>) {
         a[2] * (b[0] * c[1] - b[1] * c[0])) /
       6;
   }
-  return { volume, points: points.length / 3, most: Math.max(...corners) };
+  return {
+    volume,
+    points: points.length / 3,
+    most: corners.reduce((most, corner) => Math.max(most, corner), 0),
+  };
 }
 
 describe('a simplified mesh', () => {
@@ -71,4 +75,15 @@ describe('a simplified mesh', () => {
     const whole = ball(10);
     expect(await simplifiedMesh(whole, 2000)).toBe(whole);
   });
+});
+
+test('a mesh with more triangles than a set can hold is thinned out, and keeps its size; others stay as they are', async () => {
+  const large = ball(560);
+  expect(trianglesIn(large)).toBeGreaterThan(600_000);
+  const held = await heldMesh(large);
+  expect(trianglesIn(held)).toBeLessThan(300_000);
+  expect(trianglesIn(held)).toBeGreaterThan(100_000);
+  expect(Math.abs(measured(held).volume / measured(large).volume - 1)).toBeLessThan(0.01);
+  const small = ball(40);
+  expect(await heldMesh(small)).toBe(small);
 });

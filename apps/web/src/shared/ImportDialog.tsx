@@ -10,6 +10,7 @@ import MenuItem from '@mui/material/MenuItem';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
+import { useSnackbar } from 'notistack';
 import { useRef, useState } from 'react';
 import { type Imported, importFile } from './importing/importFile';
 
@@ -28,6 +29,7 @@ interface ImportDialogProps {
 
 /** A body or a measured light from a file; asks what it is measured in where the file does not say. */
 export function ImportDialog({ onTake, onClose }: ImportDialogProps) {
+  const { enqueueSnackbar } = useSnackbar();
   const [file, setFile] = useState<File | null>(null);
   const [unit, setUnit] = useState<MeshUnit>('mm');
   const [up, setUp] = useState<MeshUp>('z');
@@ -43,7 +45,9 @@ export function ImportDialog({ onTake, onClose }: ImportDialogProps) {
     setBusy(true);
     setFailure(null);
     try {
-      onTake(await importFile(file, { unit, up }, asked.signal));
+      const imported = await importFile(file, { unit, up }, asked.signal);
+      if (imported.note) enqueueSnackbar(imported.note, { variant: 'info' });
+      onTake(imported);
     } catch (error) {
       if (!asked.signal.aborted) setFailure(error instanceof Error ? error.message : String(error));
     } finally {

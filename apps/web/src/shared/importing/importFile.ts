@@ -1,11 +1,14 @@
 import type { Light, Product } from '@fendrix/contract';
-import type { MeshOptions } from '@fendrix/files';
+import { type MeshOptions, trianglesIn } from '@fendrix/files';
 import type { FromImport, ToImport } from './importWorker';
 
-export type Imported = { what: 'light'; thing: Light } | { what: 'product'; thing: Product };
+export type Imported = ({ what: 'light'; thing: Light } | { what: 'product'; thing: Product }) & {
+  /** What was done to it on the way, in words. */
+  note?: string;
+};
 
 /** A file that is not read in this time is given up, ms. */
-const PATIENCE_MS = 90_000;
+const PATIENCE_MS = 180_000;
 /** Larger files are not even opened, bytes. */
 const MOST_BYTES = 60_000_000;
 
@@ -19,7 +22,11 @@ export async function importFile(file: File, options: MeshOptions, signal: Abort
   const bytes = new Uint8Array(await file.arrayBuffer());
   const answer = await inWorker({ name: file.name, bytes, options }, signal);
   if (!answer.ok) throw new Error(answer.why);
-  if ('mesh' in answer) return { what: 'product', thing: answer.mesh };
+  if ('mesh' in answer) {
+    const { mesh, thinnedFrom } = answer;
+    const note = thinnedFrom === null ? {} : { note: thinnedWords(thinnedFrom, trianglesIn(mesh)) };
+    return { what: 'product', thing: mesh, ...note };
+  }
   const { lumens, distribution, openingWidthM, openingLengthM } = answer.measured;
   return {
     what: 'light',
@@ -40,6 +47,11 @@ export async function importFile(file: File, options: MeshOptions, signal: Abort
     },
   };
 }
+
+const thousands = (count: number) => `${Math.round(count / 1000)} 000`;
+
+const thinnedWords = (from: number, to: number): string =>
+  `The file has ${thousands(from)} triangles: they were thinned out to ${thousands(to)}.`;
 
 function inWorker(question: ToImport, signal: AbortSignal): Promise<FromImport> {
   return new Promise((resolve, reject) => {

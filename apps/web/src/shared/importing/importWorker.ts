@@ -1,4 +1,12 @@
-import { FileError, type MeshOptions, meshProduct, readIes, readMesh } from '@fendrix/files';
+import {
+  FileError,
+  heldMesh,
+  type MeshOptions,
+  meshProduct,
+  readIes,
+  readMesh,
+  trianglesIn,
+} from '@fendrix/files';
 
 /** A file to be read, and what came of it. */
 export interface ToImport {
@@ -8,7 +16,7 @@ export interface ToImport {
 }
 
 export type FromImport =
-  | { ok: true; mesh: ReturnType<typeof meshProduct> }
+  | { ok: true; mesh: ReturnType<typeof meshProduct>; thinnedFrom: number | null }
   | { ok: true; measured: ReturnType<typeof readIes> }
   | { ok: false; why: string };
 
@@ -22,7 +30,9 @@ async function read({ name, bytes, options }: ToImport): Promise<FromImport> {
     if (/\.ies$/i.test(name)) {
       return { ok: true, measured: readIes(new TextDecoder('latin1').decode(bytes)) };
     }
-    return { ok: true, mesh: meshProduct('imported', title, await readMesh(name, bytes, options)) };
+    const whole = meshProduct('imported', title, await readMesh(name, bytes, options));
+    const mesh = await heldMesh(whole);
+    return { ok: true, mesh, thinnedFrom: mesh === whole ? null : trianglesIn(whole) };
   } catch (error) {
     return { ok: false, why: error instanceof FileError ? error.message : 'The file cannot be read.' };
   }
