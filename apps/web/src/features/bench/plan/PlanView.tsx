@@ -52,9 +52,9 @@ export const PlanView = memo(function PlanView({ kind }: { kind: PlanKind }) {
         style={{ display: 'block', touchAction: 'none' }}
       >
         <Surroundings plan={plan} width={size.width} height={size.height} camera={set.camera} />
-        <RoomMark plan={plan} set={set} />
-        <BenchMark plan={plan} set={set} onDragging={setDragging} />
-        <BackdropMark plan={plan} set={set} onDragging={setDragging} />
+        <RoomMark plan={plan} room={set.room} markHeightM={set.mark.heightAboveFloorM} />
+        <BenchMark plan={plan} bench={set.bench} onDragging={setDragging} />
+        <BackdropMark plan={plan} backdrop={set.backdrop} onDragging={setDragging} />
         <ZoneLayer plan={plan} />
         <PickRay plan={plan} />
         {[...set.lights, ...set.sheets].map((held) => (

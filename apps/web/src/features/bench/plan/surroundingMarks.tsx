@@ -1,4 +1,4 @@
-import type { Backdrop, Panel, Room, SetDocument, Sweep, Vector } from '@fendrix/contract';
+import type { Backdrop, Bench, Panel, Room, Sweep, Vector } from '@fendrix/contract';
 import { radians, vector } from '@fendrix/core';
 import { type KeyboardEvent, memo } from 'react';
 import type { Flat } from '../../../shared/hull';
@@ -10,9 +10,9 @@ import { Movable } from './Movable';
 import type { Plan } from './plan';
 import { benchCorners } from './planGeometry';
 
+// Each is given its own part of the set alone: what is dragged leaves the others as they are drawn.
 interface MarkProps {
   plan: Plan;
-  set: SetDocument;
   onDragging(dragging: boolean): void;
 }
 
@@ -20,10 +20,14 @@ interface MarkProps {
 const GRIP_PX = 10;
 
 /** The table: taken hold of by its edge, so that what stands on it stays within reach. */
-export const BenchMark = memo(function BenchMark({ plan, set, onDragging }: MarkProps) {
-  const at = surroundingPosition(set, 'bench');
-  if (!set.bench || !at) return null;
-  const outline = plan.outline(benchCorners(set.bench));
+export const BenchMark = memo(function BenchMark({
+  plan,
+  bench,
+  onDragging,
+}: MarkProps & { bench: Bench | undefined }) {
+  const at = surroundingPosition({ bench }, 'bench');
+  if (!bench || !at) return null;
+  const outline = plan.outline(benchCorners(bench));
   return (
     <Movable
       plan={plan}
@@ -43,9 +47,12 @@ export const BenchMark = memo(function BenchMark({ plan, set, onDragging }: Mark
   );
 });
 
-export const BackdropMark = memo(function BackdropMark({ plan, set, onDragging }: MarkProps) {
-  const { backdrop } = set;
-  const at = surroundingPosition(set, 'backdrop');
+export const BackdropMark = memo(function BackdropMark({
+  plan,
+  backdrop,
+  onDragging,
+}: MarkProps & { backdrop: Backdrop | undefined }) {
+  const at = surroundingPosition({ backdrop }, 'backdrop');
   if (!backdrop || !at) return null;
   const line = backdropLine(plan, backdrop);
   return (
@@ -72,11 +79,19 @@ export const BackdropMark = memo(function BackdropMark({ plan, set, onDragging }
 });
 
 /** Walls, floor and ceiling, where they come into the plan. The set moves in the room, not the room. */
-export const RoomMark = memo(function RoomMark({ plan, set }: Omit<MarkProps, 'onDragging'>) {
+export const RoomMark = memo(function RoomMark({
+  plan,
+  room,
+  markHeightM,
+}: {
+  plan: Plan;
+  room: Room | undefined;
+  markHeightM: number;
+}) {
   const dispatch = useBenchDispatch();
   const thing: ThingRef = { kind: 'room', key: '' };
   const selected = useBench((bench) => sameThing(bench.selected, thing));
-  if (!set.room) return null;
+  if (!room) return null;
   const select = () => void dispatch(benchActions.selected(thing));
   return (
     <g
@@ -91,7 +106,7 @@ export const RoomMark = memo(function RoomMark({ plan, set }: Omit<MarkProps, 'o
       style={{ outline: 'none', cursor: 'pointer' }}
     >
       <path
-        d={plan.outline(roomCorners(set.room, set.mark.heightAboveFloorM))}
+        d={plan.outline(roomCorners(room, markHeightM))}
         fill="none"
         stroke="#8a8a8a"
         strokeWidth={6}

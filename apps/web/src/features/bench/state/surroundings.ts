@@ -19,7 +19,10 @@ export const SURROUNDING_NAMES: Record<SurroundingKind, string> = {
 };
 
 /** Where it stands, m from the mark; null where there is none, and for the room, which stands round it all. */
-export function surroundingPosition({ bench, backdrop }: SetDocument, kind: SurroundingKind): Vector | null {
+export function surroundingPosition(
+  { bench, backdrop }: Pick<SetDocument, 'bench' | 'backdrop'>,
+  kind: SurroundingKind,
+): Vector | null {
   if (kind === 'bench') return bench ? [...bench.centreM, 0] : null;
   if (kind === 'room' || !backdrop) return null;
   return backdrop.kind === 'panel' ? backdrop.centreM : [0, backdrop.backM, 0];
