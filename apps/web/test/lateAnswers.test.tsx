@@ -104,7 +104,7 @@ describe('an edit between question and answer stays', () => {
     const bench = openDemo('cordial');
     bench.show(<CurveSection />);
     const edited = pressThen(bench, 'Work it out', changeExposure);
-    await waitFor(() => screen.getByTestId('curve'), { timeout: 20000 });
+    await waitFor(() => screen.getByTestId('curve'), { timeout: 60_000 });
     fireEvent.click(screen.getByRole('button', { name: /table/i }));
     fireEvent.click(screen.getAllByRole('button', { name: /^Take/ })[0] as HTMLElement);
     expect(bench.set().lights).not.toEqual(edited.lights);

@@ -101,7 +101,7 @@ describe('fields from the schema', () => {
         value={value}
         hidden={
           new Set(
-            'body lens positionM aimM rollDeg focusM focusOn focusLocked fNumber shutterS iso rig crops'.split(
+            'body lens positionM aimM keepsDirection rollDeg focusM focusOn focusLocked fNumber shutterS iso rig crops'.split(
               ' ',
             ),
           )
