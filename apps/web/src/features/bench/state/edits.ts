@@ -14,10 +14,10 @@ import type {
   Vector,
 } from '@fendrix/contract';
 import { depthAlongLens, studioWindows, vector, type WindowLight } from '@fendrix/core';
+import type { Edit } from './edit';
 import {
   changeBackdrop,
   changeBench,
-  type Edit,
   isSurrounding,
   moveSurrounding,
   removeSurrounding,
@@ -25,8 +25,6 @@ import {
   type SurroundingKind,
   surroundingPosition,
 } from './surroundings';
-
-export type { Edit };
 
 /** Something on the bench that can be selected and moved. */
 export interface ThingRef {

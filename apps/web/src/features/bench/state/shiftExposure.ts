@@ -1,6 +1,6 @@
 import type { SetDocument } from '@fendrix/contract';
 import { fStopsOf, ISO_SPEEDS, nearestStep, onDial, SHUTTERS } from '@fendrix/core';
-import type { Edit } from './edits';
+import type { Edit } from './edit';
 
 /** What is changed when the whole exposure is slid. */
 export type ShiftBy = 'shutter' | 'ISO' | 'f-stop' | 'all powers';

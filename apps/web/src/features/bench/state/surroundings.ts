@@ -1,8 +1,6 @@
 import type { Backdrop, Bench, Room, SetDocument, Studio, Vector } from '@fendrix/contract';
 import { inStudio } from '@fendrix/core';
-
-/** A change of the set: from one document to the next, nothing else. */
-export type Edit = (set: SetDocument) => SetDocument;
+import type { Edit } from './edit';
 
 /** What the set stands on, before and in; there is one of each, or none. */
 const KINDS = ['bench', 'backdrop', 'room'] as const;

@@ -1,5 +1,5 @@
 import type { SetDocument, Standing, Take } from '@fendrix/contract';
-import type { Edit } from './edits';
+import type { Edit } from './edit';
 
 /** What stands on a set: all of it but its name, note and takes. */
 export function standingOf(set: SetDocument): Standing {

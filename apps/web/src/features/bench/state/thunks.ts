@@ -2,7 +2,7 @@ import type { StoredSet } from '@fendrix/contract';
 import { withFocusKept } from '@fendrix/core';
 import type { ThunkAction, UnknownAction } from '@reduxjs/toolkit';
 import { benchActions, benchSet, type WithBench } from './benchSlice';
-import type { Edit } from './edits';
+import type { Edit } from './edit';
 
 export type BenchThunk<R = void> = ThunkAction<R, WithBench, unknown, UnknownAction>;
 

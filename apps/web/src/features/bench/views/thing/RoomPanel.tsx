@@ -7,7 +7,7 @@ import { LengthField } from './LengthField';
 import { MaterialChoice, type NamedMaterial } from './MaterialChoice';
 import { AllFigures, type PanelProps, RemoveButton, Title } from './ThingFields';
 
-/** Usual paints and floors by what they send back. Source: usual figures of data sheets for matte paints. */
+/** Matte paints and wood by about what they send back, a part of the light; a wall that was metered has its own figures. */
 const FINISHES: readonly NamedMaterial[] = [
   { name: 'white', material: { kind: 'matte', reflectance: 0.82 } },
   { name: 'cream', material: { kind: 'matte', reflectance: [0.78, 0.72, 0.6] } },
