@@ -1,6 +1,14 @@
-import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
-import { count, numberField, openBench, pictureMean, saved, status, thing } from './bench.js';
+import {
+  count,
+  numberField,
+  openBench,
+  pictureMean,
+  saved,
+  seriousFindings,
+  status,
+  thing,
+} from './bench.js';
 
 async function drag(page: Page, name: string, right: number, down: number, holdMs = 0): Promise<void> {
   const box = await thing(page, name).boundingBox();
@@ -286,9 +294,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
     await page.emulateMedia({ colorScheme });
     await openBench(page);
     await thing(page, 'light:A').focus();
-    const { violations } = await new AxeBuilder({ page }).analyze();
-    const serious = violations.filter(({ impact }) => impact === 'serious' || impact === 'critical');
-    expect(serious.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join(' ')}`)).toEqual([]);
+    expect(await seriousFindings(page)).toEqual([]);
   });
 }
 

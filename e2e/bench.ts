@@ -1,3 +1,4 @@
+import AxeBuilder from '@axe-core/playwright';
 import { expect, type Locator, type Page } from '@playwright/test';
 
 /** The bench of a fresh copy of a demo set, found by words of its name, with its first picture there. */
@@ -88,4 +89,12 @@ export function pictureMean(page: Page): Promise<number> {
       sum += Number(data[i]) + Number(data[i + 1]) + Number(data[i + 2]);
     return sum / (data.length * 0.75);
   });
+}
+
+/** What axe finds serious on the page as it is, each with the element. */
+export async function seriousFindings(page: Page): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  return violations
+    .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+    .map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' ')}`);
 }

@@ -1,7 +1,6 @@
 import { readFile } from 'node:fs/promises';
-import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
-import { numberField, saved } from './bench.js';
+import { numberField, saved, seriousFindings } from './bench.js';
 
 /** An 8 x 8 grey PNG. */
 const PNG = Buffer.from(
@@ -14,13 +13,6 @@ const part = (page: Page, name: string) =>
 const section = (page: Page, name: string) => page.getByRole('region', { name, exact: true });
 
 const cell = (page: Page, name: string) => page.getByRole('gridcell', { name, exact: true });
-
-async function seriousFindings(page: Page): Promise<string[]> {
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  return violations
-    .filter(({ impact }) => impact === 'serious' || impact === 'critical')
-    .map(({ id, nodes }) => `${id}: ${nodes[0]?.html.slice(0, 160)}`);
-}
 
 /** A new job with a name of its own, opened at its brief. */
 async function newJob(page: Page, name: string): Promise<void> {
