@@ -1,15 +1,27 @@
-import type { Camera, Light, Product, Sheet, Standing, Vector } from '@fendrix/contract';
+import type {
+  Backdrop,
+  Bench,
+  Camera,
+  Light,
+  Product,
+  Room,
+  Sheet,
+  Standing,
+  Vector,
+} from '@fendrix/contract';
 import { formatPower } from '../exposure/flash.js';
 import { F_NUMBERS, ISO_SPEEDS, printedSetting, SHUTTERS } from '../exposure/series.js';
+import { radians } from '../units/angle.js';
 import { toStand } from '../units/bearing.js';
 import { formatLength, formatStops } from '../units/quantity.js';
-import { length, subtract } from '../units/vector.js';
+import { length, normalise, subtract } from '../units/vector.js';
 
 /** Moves below these are not worth a word: half a centimetre, one degree. */
 const LEAST_M = 0.005;
 const LEAST_DEG = 1;
 /** A move in which bearing and distance both change by much is told by where it went. */
 const FAR_M = 0.6;
+const OTHER_MATERIAL = 'of another material';
 
 /** What changed between two states of a set, in the words of the set; nothing where they are the same. */
 export function describeChange(before: Standing, after: Standing): string[] {
@@ -42,10 +54,13 @@ export function describeChange(before: Standing, after: Standing): string[] {
       ({ name }) => name,
       (one, other) => moves([...one.positionM, 0], [...other.positionM, 0]),
     ),
-    ...backdropChanges(before, after),
+    ...surrounding('the background', before.backdrop, after.backdrop, backdropChanges),
     ...cameraChanges(before.camera, after.camera),
-    ...(same(before.room, after.room) ? [] : ['the room']),
-    ...(same(before.bench, after.bench) ? [] : ['the bench']),
+    ...surrounding('the table', before.bench, after.bench, benchChanges),
+    ...surrounding('the room', before.room, after.room, roomChanges),
+    ...(before.mark.heightAboveFloorM === after.mark.heightAboveFloorM
+      ? []
+      : [`table top ${formatLength(after.mark.heightAboveFloorM)} over the floor`]),
   ];
 }
 
@@ -101,10 +116,23 @@ function moves(before: Vector, after: Vector): string[] {
   return words.length > 0 ? words : ['a little aside'];
 }
 
-function aims(before: { aimM?: Vector }, after: { aimM?: Vector }, movedToo: boolean): string[] {
-  if (!before.aimM || !after.aimM || same(before.aimM, after.aimM)) return [];
-  return movedToo ? [] : ['turned'];
+interface Aimed {
+  positionM: Vector;
+  aimM: Vector;
 }
+
+/** Turned on purpose: it neither faces the point that it faced, nor goes on in the direction that it had. */
+function turns(before: Aimed, after: Aimed): boolean {
+  if (same(before.aimM, after.aimM)) return false;
+  const [old, now] = [before, after].map(({ positionM, aimM }) => subtract(aimM, positionM)) as [
+    Vector,
+    Vector,
+  ];
+  return length(subtract(normalise(now), normalise(old))) > radians(LEAST_DEG);
+}
+
+const aims = (before: object, after: object): string[] =>
+  'aimM' in before && 'aimM' in after && turns(before as Aimed, after as Aimed) ? ['turned'] : [];
 
 function sizes(before: object, after: object): string[] {
   const figures = (thing: object) =>
@@ -122,8 +150,7 @@ function lightChanges(before: Light, after: Light): string[] {
   if (Math.abs(stops) >= 0.05) words.push(`${formatStops(stops)} (${formatPower(after.powerStops)})`);
   if (before.kind !== after.kind) return [...words, `now a ${after.name}`];
   if (before.kind !== 'surround' && after.kind !== 'surround') {
-    const moved = moves(before.positionM, after.positionM);
-    words.push(...moved, ...aims(before as { aimM?: Vector }, after as { aimM?: Vector }, moved.length > 0));
+    words.push(...moves(before.positionM, after.positionM), ...aims(before, after));
   }
   words.push(...sizes(before, after));
   const attached = (key: 'grid' | 'polarised' | 'modelling' | 'colour', name: string) => {
@@ -139,39 +166,78 @@ function lightChanges(before: Light, after: Light): string[] {
 }
 
 function sheetChanges(before: Sheet, after: Sheet): string[] {
-  const moved = moves(before.positionM, after.positionM);
   return [
-    ...moved,
-    ...aims(before, after, moved.length > 0),
+    ...moves(before.positionM, after.positionM),
+    ...aims(before, after),
     ...sizes(before, after),
-    ...(same([before.front, before.back], [after.front, after.back]) ? [] : ['of another material']),
+    ...(same([before.front, before.back], [after.front, after.back]) ? [] : [OTHER_MATERIAL]),
   ];
 }
 
 function productChanges(before: Product, after: Product): string[] {
   const words = moves(before.positionM, after.positionM);
   if (before.turnDeg !== after.turnDeg) words.push(`turned ${Math.round(after.turnDeg - before.turnDeg)}°`);
-  if (!same(before.material, after.material)) words.push('of another material');
+  if (!same(before.material, after.material)) words.push(OTHER_MATERIAL);
   return words;
 }
 
-function backdropChanges(before: Standing, after: Standing): string[] {
-  const [old, now] = [before.backdrop, after.backdrop];
-  if (same(old, now)) return [];
-  if (!old) return ['with a backdrop'];
-  if (!now) return ['without the backdrop'];
-  const depth = (backdrop: typeof old) => (backdrop.kind === 'panel' ? backdrop.centreM[1] : backdrop.backM);
-  const back = depth(now) - depth(old);
-  if (old.kind === now.kind && Math.abs(back) >= LEAST_M)
-    return [`backdrop ${formatLength(Math.abs(back))} ${back > 0 ? 'further back' : 'nearer'}`];
-  return ['another backdrop'];
+/** What there is one of, or none. */
+function surrounding<T>(
+  name: string,
+  before: T | undefined,
+  after: T | undefined,
+  changes: (before: T, after: T) => string[],
+): string[] {
+  if (same(before, after)) return [];
+  if (!before) return [`with ${name}`];
+  if (!after) return [`without ${name}`];
+  const words = changes(before, after);
+  return [`${name} ${words.length > 0 ? words.join(' and ') : 'changed'}`];
+}
+
+function backdropChanges(before: Backdrop, after: Backdrop): string[] {
+  const material = same(before.material, after.material) ? [] : [OTHER_MATERIAL];
+  if (before.kind !== after.kind)
+    return [after.kind === 'sweep' ? 'bent up behind' : 'flat and upright', ...material];
+  const depth = (own: Backdrop) => (own.kind === 'panel' ? own.centreM[1] : own.backM);
+  const back = depth(after) - depth(before);
+  const turn = (own: Backdrop) => (own.kind === 'panel' ? own.turnDeg : 0);
+  return [
+    ...(Math.abs(back) >= LEAST_M
+      ? [`${formatLength(Math.abs(back))} ${back > 0 ? 'further back' : 'nearer'}`]
+      : []),
+    ...(turn(before) === turn(after) ? [] : [`turned ${Math.round(turn(after) - turn(before))}°`]),
+    ...sizes(before, after),
+    ...material,
+  ];
+}
+
+function benchChanges(before: Bench, after: Bench): string[] {
+  const moved = length(subtract([...after.centreM, 0], [...before.centreM, 0])) >= LEAST_M;
+  const resized = before.widthM !== after.widthM || before.depthM !== after.depthM;
+  return [
+    ...(moved ? ['moved'] : []),
+    ...(resized ? [`now ${formatLength(after.widthM)} by ${formatLength(after.depthM)}`] : []),
+    ...(same(before.material, after.material) ? [] : [OTHER_MATERIAL]),
+  ];
+}
+
+function roomChanges(before: Room, after: Room): string[] {
+  const { walls: _walls, ceiling: _ceiling, floor: _floor, ...old } = before;
+  const { walls, ceiling, floor, ...now } = after;
+  return [
+    ...(same(old, now) ? [] : ['of other measures']),
+    ...(same(before.walls, walls) ? [] : ['with other walls']),
+    ...(same(before.ceiling, ceiling) ? [] : ['with another ceiling']),
+    ...(same(before.floor, floor) ? [] : ['with another floor']),
+  ];
 }
 
 function cameraChanges(before: Camera, after: Camera): string[] {
   const words: string[] = [];
   const moved = moves(before.positionM, after.positionM);
-  if (moved.length > 0) words.push(`camera ${moved.join(' and ')}`);
-  else if (!same(before.aimM, after.aimM)) words.push('camera turned');
+  const own = [...moved, ...aims(before, after)];
+  if (own.length > 0) words.push(`camera ${own.join(' and ')}`);
   if (!same(before.lens, after.lens)) words.push(`${Math.round(1000 * after.lens.focalLengthM)} mm`);
   if (before.fNumber !== after.fNumber) words.push(`f/${printedSetting(F_NUMBERS, after.fNumber)}`);
   if (before.shutterS !== after.shutterS) words.push(`${printedSetting(SHUTTERS, after.shutterS)} s`);
