@@ -12,6 +12,8 @@ import { settlePending, useAnyPending } from '../src/shared/pending';
 import { QuantityField } from '../src/shared/QuantityField';
 import { tellRefusal } from '../src/shared/refusals';
 import { within } from '../src/shared/useTyped';
+import { useWords } from '../src/shared/useWords';
+import { WordsInput } from '../src/shared/WordsInput';
 
 vi.mock('notistack', () => ({ enqueueSnackbar: vi.fn() }));
 afterEach(cleanup);
@@ -33,6 +35,12 @@ function Length({ label = 'high', onCommit = vi.fn() }: { label?: string; onComm
       onCommit={onCommit}
     />
   );
+}
+
+/** A name that others go by: set when it is left, not with each key. */
+function Name({ onCommit }: { onCommit: (name: string) => void }) {
+  const words = useWords('shelf', onCommit, { live: false });
+  return <WordsInput words={words} label="name" refusalId="why" />;
 }
 
 describe('what cannot be', () => {
@@ -102,6 +110,41 @@ describe('keys in a field', () => {
     press('high', 'Escape');
     expect(shownIn('high')).toBe('20 cm');
     expect(document.activeElement).toBe(plan);
+  });
+
+  test.each([
+    ['what could be set', '44'],
+    ['what is refused', '-5'],
+    ['what is not understood', 'tall'],
+  ])('Escape takes back %s, also where focus goes elsewhere by it: nothing is set', (_name, typed) => {
+    const onCommit = vi.fn();
+    const onName = vi.fn();
+    render(
+      <>
+        <button type="button">the plan</button>
+        <Length onCommit={onCommit} />
+        <Name onCommit={onName} />
+      </>,
+    );
+    for (const [label, was] of [
+      ['high', '20 cm'],
+      ['name', 'shelf'],
+    ] as const) {
+      act(() => screen.getByRole('button').focus());
+      act(() => screen.getByLabelText(label).focus());
+      put(label, typed);
+      press(label, 'Escape');
+      expect(document.activeElement).toBe(screen.getByRole('button'));
+      expect(shownIn(label)).toBe(was);
+      expect(screen.getByLabelText(label).getAttribute('aria-invalid')).toBe('false');
+    }
+    expect(onCommit).not.toHaveBeenCalled();
+    expect(onName).not.toHaveBeenCalled();
+    // Leaving it in another way sets it, as ever.
+    act(() => screen.getByLabelText('high').focus());
+    put('high', '44');
+    act(() => screen.getByRole('button').focus());
+    expect(onCommit).toHaveBeenCalledWith(0.44);
   });
 
   test('Escape goes back to before the first of the fields one went through, not to the field before', () => {

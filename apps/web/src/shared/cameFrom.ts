@@ -8,11 +8,21 @@ export function cameTo({ relatedTarget }: FocusEvent): void {
   if (!isField(relatedTarget)) cameFrom = relatedTarget;
 }
 
+/** While focus goes back: what was typed in the field is not set by leaving it. */
+let goingBack = false;
+
+export const isGoingBack = (): boolean => goingBack;
+
 /** Focus goes back to where it was before the fields, or leaves them: never to the field before, which Escape would not leave. */
 export function goBack(field: HTMLElement): void {
-  if (cameFrom?.isConnected && (cameFrom instanceof HTMLElement || cameFrom instanceof SVGElement))
-    cameFrom.focus();
-  else field.blur();
+  goingBack = true;
+  try {
+    if (cameFrom?.isConnected && (cameFrom instanceof HTMLElement || cameFrom instanceof SVGElement))
+      cameFrom.focus();
+    else field.blur();
+  } finally {
+    goingBack = false;
+  }
 }
 
 const isField = (element: Element | null) =>

@@ -1,6 +1,6 @@
 import equal from 'fast-deep-equal';
 import { type ChangeEvent, type FocusEvent, type KeyboardEvent, useState } from 'react';
-import { cameTo, goBack } from './cameFrom';
+import { cameTo, goBack, isGoingBack } from './cameFrom';
 import { usePending } from './pending';
 import { refusalsOf } from './refusals';
 
@@ -82,7 +82,9 @@ export function useTyped<T>(
         cameTo(event);
         event.target.select();
       },
-      onBlur: commit,
+      onBlur: () => {
+        if (!isGoingBack()) commit();
+      },
       onKeyDown: (event) => {
         if (event.key === 'Enter') commit();
         if (event.key === 'Escape') {

@@ -1,5 +1,5 @@
 import { type ChangeEvent, type FocusEvent, type KeyboardEvent, useRef, useState } from 'react';
-import { cameTo, goBack } from './cameFrom';
+import { cameTo, goBack, isGoingBack } from './cameFrom';
 import { usePending } from './pending';
 import { refusalsOf } from './refusals';
 import { isDocumentUndo } from './useTyped';
@@ -68,7 +68,7 @@ export function useWords(
         if (live) put(words);
       },
       onBlur: () => {
-        settle();
+        if (!isGoingBack()) settle();
         start.current.gesture = '';
       },
       onKeyDown: (event: KeyboardEvent<Input>) => {
