@@ -326,29 +326,40 @@ test('evenness of a field is read off a drag', async ({ page }) => {
   await expect(page.getByTestId('field')).toContainText(/brightest over darkest\d\.\d\d stops/);
 });
 
-test('no task of the page is long while a light is dragged with an overlay on', async ({ page }) => {
+test('an overlay costs the page little while a light is dragged: its pixels are worked out elsewhere', async ({
+  page,
+}) => {
   await openBench(page);
+  const client = await page.context().newCDPSession(page);
+  await client.send('Performance.enable', { timeDomain: 'threadTicks' });
+  /** Processor time of the page's own thread, in seconds: what other processes take of the machine is not in it. */
+  const spent = async () => {
+    const { metrics } = await client.send('Performance.getMetrics');
+    return metrics.find(({ name }) => name === 'TaskDuration')?.value ?? 0;
+  };
+  const drag = async () => {
+    const box = await thing(page, 'light:A').boundingBox();
+    if (!box) throw new Error('the light is drawn');
+    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+    const before = await spent();
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    for (let i = 0; i < 30; i++) {
+      await page.mouse.move(x + i, y + (i % 7));
+      await page.waitForTimeout(30);
+    }
+    await page.mouse.move(x, y);
+    await page.mouse.up();
+    return (await spent()) - before;
+  };
+  await drag();
+  const without = await drag();
   await page.keyboard.press('s');
   await expect(page.getByRole('img', { name: /Tone steps/ })).toBeAttached();
-  await page.evaluate(() => {
-    const long: number[] = [];
-    (window as unknown as { long: number[] }).long = long;
-    new PerformanceObserver((list) =>
-      long.push(...list.getEntries().map(({ duration }) => duration)),
-    ).observe({ entryTypes: ['longtask'] });
-  });
-  const box = await thing(page, 'light:A').boundingBox();
-  if (!box) throw new Error('the light is drawn');
-  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
-  await page.mouse.down();
-  for (let i = 0; i < 30; i++) {
-    await page.mouse.move(box.x + box.width / 2 + i, box.y + box.height / 2 + (i % 7));
-    await page.waitForTimeout(30);
-  }
-  await page.mouse.up();
-  const long = await page.evaluate(() => (window as unknown as { long: number[] }).long);
-  // The machine is shared: a single hiccup is not the page's doing, pixel work in every frame would be.
-  expect(long.length).toBeLessThan(8);
+  const withOverlay = await drag();
+  expect(without).toBeGreaterThan(0);
+  // Measured 0.87 to 1.03; pixel work of the overlay on this thread would be some 30 ms a frame on 55.
+  expect(withOverlay / without).toBeLessThan(1.5);
 });
 
 for (const tab of ['Exposure', 'Movement', 'Background', 'Walk round'] as const) {

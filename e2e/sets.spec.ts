@@ -24,6 +24,20 @@ test('a new set starts with something to move; it is copied, found, deleted and 
   await expect(rows).toHaveCount(2);
 });
 
+test('a new set stands in the room of the studio, also when it is asked for before the kit has arrived', async ({
+  page,
+}) => {
+  await page.route('**/api/kit', async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 1500));
+    await route.continue();
+  });
+  await page.goto('/sets');
+  await page.getByRole('button', { name: 'New set', exact: true }).click();
+  await expect(thing(page, 'room:')).toBeVisible();
+  await thing(page, 'room:').focus();
+  await expect(page.getByLabel('width', { exact: true })).toHaveValue('340 cm');
+});
+
 test('an address that leads nowhere says so', async ({ page }) => {
   await page.goto('/sets/00000000-0000-4000-8000-000000000000');
   await expect(page.getByText('There is no set with this address')).toBeVisible();

@@ -1,5 +1,5 @@
 export { kitApi } from './api';
 export { KitView } from './KitView';
 export { searchKit } from './search';
-export { type NamedEquipment, useEquipment } from './useEquipment';
+export { equipmentOf, type NamedEquipment, useEquipment } from './useEquipment';
 export { useKitChanges } from './useKitChanges';

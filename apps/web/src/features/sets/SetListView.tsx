@@ -16,7 +16,7 @@ import { failureMessage } from '../../shared/api';
 import { Page } from '../../shared/Page';
 import { Pager } from '../../shared/Pager';
 import { useAttempt, useTellDeleted } from '../../shared/useAttempt';
-import { useEquipment } from '../kit';
+import { equipmentOf, kitApi } from '../kit';
 import { setsApi } from './api';
 import { starterSet } from './starterSet';
 
@@ -102,7 +102,6 @@ function useSetActions() {
   const navigate = useNavigate();
   const attempt = useAttempt();
   const tellDeleted = useTellDeleted();
-  const equipment = useEquipment();
   const [create] = setsApi.useCreateSetMutation();
   const [remove] = setsApi.useDeleteSetMutation();
 
@@ -112,7 +111,10 @@ function useSetActions() {
   return {
     createNew: () =>
       attempt(async () => {
-        const stored = await create(starterSet(equipment?.lights ?? [], equipment?.studio)).unwrap();
+        // Pressed before the kit is there it waits for it: a set without it stands in no room.
+        const kit = dispatch(kitApi.endpoints.readKit.initiate(undefined, { subscribe: false }));
+        const { lights, studio } = equipmentOf((await kit.unwrap()).document);
+        const stored = await create(starterSet(lights, studio)).unwrap();
         await navigate(`/sets/${stored.id}`);
       }),
     copy: (id: string) =>

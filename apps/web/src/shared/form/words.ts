@@ -101,6 +101,8 @@ const LABELS: Record<string, string> = {
   marginPart: 'margin',
   copyPart: 'place for words',
   fillPart: 'product fills',
+  backdrop: 'background',
+  bench: 'table',
   positionM: 'its place',
   aimM: 'its aim',
   focusM: 'in focus at',
