@@ -7,7 +7,6 @@ import {
   addFromKit,
   aimedOf,
   aimThing,
-  atLens,
   changeCamera,
   changeLight,
   changeProduct,
@@ -22,6 +21,7 @@ import {
   removeThing,
   type ThingRef,
 } from '../src/features/bench/state/edits';
+import { sheetAt } from '../src/features/bench/state/sheetPlaces';
 import { starterSet } from '../src/features/sets/starterSet';
 
 const set = demoSet('cordial');
@@ -154,6 +154,6 @@ describe('aiming', () => {
     expect(added?.aimM).toEqual(aimM);
     // Put there again after the camera has moved it goes along.
     const elsewhere = changeCamera({ positionM: [0.3, -1, 0.4] })(set);
-    expect(added && atLens(elsewhere, added).positionM[0]).toBeGreaterThan(0.25);
+    expect(added && sheetAt(elsewhere, added, 'lens')?.positionM[0]).toBeGreaterThan(0.25);
   });
 });

@@ -3,7 +3,9 @@ import { act, fireEvent, screen } from '@testing-library/react';
 import { describe, expect, test } from 'vitest';
 import MovementDesk from '../src/features/bench/desk/MovementDesk';
 import { benchActions, benchSet } from '../src/features/bench/state/benchSlice';
+import type { ThingRef } from '../src/features/bench/state/edits';
 import { selectLit, selectReadings } from '../src/features/bench/state/hooks';
+import { BenchCautions } from '../src/features/bench/views/BenchCautions';
 import { ThingPanel } from '../src/features/bench/views/thing/ThingPanel';
 import { press, type } from './hands';
 import { openDemo, standInBrowser } from './openBench';
@@ -13,7 +15,7 @@ standInBrowser();
 const choose = (label: string, value: string) =>
   fireEvent.change(screen.getByRole('combobox', { name: label }), { target: { value } });
 
-function openPanel(kind: 'backdrop' | 'bench' | 'room' | 'light' | 'sheet', key = '') {
+function openPanel(kind: ThingRef['kind'], key = '') {
   const bench = openDemo('cordial');
   bench.store.dispatch(benchActions.selected({ kind, key }));
   bench.show(<ThingPanel />);
@@ -102,9 +104,108 @@ describe('what a light faces', () => {
       () =>
         void store.dispatch(benchSet.edit((old) => ({ ...old, camera: { ...camera, aimM: [0.2, 0, 0.1] } }))),
     );
-    press('Put it at the lens');
+    choose('put it', 'lens');
     const card = set().sheets.find(({ tag }) => tag === '2');
     expect(card?.aimM).toEqual([0.2, 0, 0.1]);
+  });
+
+  test('it goes along an edge of the table, parallel to another, and once more on the other side', () => {
+    const { set } = openPanel('sheet', '2');
+    const card = (tag = '2') => {
+      const sheet = set().sheets.find((one) => one.tag === tag);
+      if (!sheet) throw new Error('the card is there');
+      return sheet;
+    };
+    choose('put it', 'left');
+    const [x] = card().positionM;
+    expect(x).toBeLessThan(-0.3);
+    choose('faces', 'sheet 1');
+    const [words] = screen.getByRole<HTMLSelectElement>('combobox', { name: 'faces' }).selectedOptions;
+    expect(words?.textContent).toMatch(/^parallel to 1 /);
+    press('Put the same on the other side');
+    expect(card('3').positionM).toEqual([-x, card().positionM[1], card().positionM[2]]);
+    expect(screen.getByRole('heading', { level: 2 }).textContent).toBe(card('3').name);
+  });
+});
+
+describe('boards in an L', () => {
+  test('each board has its own material', async () => {
+    const { set } = openPanel('backdrop');
+    choose('kind', 'boards');
+    await screen.findAllByRole('option', { name: 'Black acrylic' });
+    choose('lying board', 'Black acrylic');
+    const { backdrop } = set();
+    if (backdrop?.kind !== 'boards') throw new Error('it is two boards');
+    expect(backdrop.lyingMaterial.kind).toBe('coated');
+    expect(backdrop.material).not.toEqual(backdrop.lyingMaterial);
+    expect(screen.queryByLabelText('radius of the bend')).toBeNull();
+  });
+});
+
+describe('a product', () => {
+  test('stands on a plinth by one press, and down again by one step of undo', () => {
+    const { set, store } = openPanel('product', 'bottle');
+    const before = set().products;
+    press('Stand it on a plinth');
+    expect(set().products.map(({ id }) => id)).toEqual([...before.map(({ id }) => id), 'plinth']);
+    expect(set().products[0]?.positionM[2]).toBeCloseTo((before[0]?.positionM[2] ?? 0) + 0.1, 9);
+    act(() => void store.dispatch(benchSet.undo()));
+    expect(set().products).toEqual(before);
+  });
+});
+
+describe('what the set does not show', () => {
+  test('how soft the shadow is, and when daylight is metered again', () => {
+    const { set, store } = openPanel('light', 'A');
+    expect(screen.getByText('soft edge of the shadow')).toBeTruthy();
+    const window = {
+      kind: 'window' as const,
+      tag: 'W',
+      name: 'Window',
+      positionM: [-1.4, 0, 0.6],
+      aimM: [0, 0, 0.3],
+      rollDeg: 0,
+      widthM: 1,
+      heightM: 1,
+      sky: 'even',
+      driftStopsPerHour: 0,
+      output: { kind: 'luminance', luminanceCdM2: 3000 },
+      powerStops: 0,
+      on: true,
+      stand: false,
+    } as never;
+    act(() => {
+      store.dispatch(benchSet.edit((old) => ({ ...old, lights: [...old.lights, window] })));
+      store.dispatch(benchActions.selected({ kind: 'light', key: 'W' }));
+    });
+    expect(screen.queryByText('meter again after')).toBeNull();
+    type('daylight changes by', '-0.5');
+    expect(set().lights.at(-1)).toMatchObject({ driftStopsPerHour: -0.5 });
+    expect(screen.getByText('40 min')).toBeTruthy();
+  });
+
+  test('a camera that is released by hand is said to shake while the shutter is slow', () => {
+    const { set, store } = openPanel('camera');
+    act(
+      () =>
+        void store.dispatch(benchSet.edit((old) => ({ ...old, camera: { ...old.camera, shutterS: 0.5 } }))),
+    );
+    expect(screen.getByText(/the finger on the button shakes it/)).toBeTruthy();
+    choose('released', 'self-timer');
+    expect(set().camera.release).toBe('self-timer');
+    expect(screen.queryByText(/the finger on the button shakes it/)).toBeNull();
+  });
+
+  test('what else calls for care is named by one press, and its caution shown', () => {
+    const { store, set, show } = openDemo('cordial');
+    show(<BenchCautions />);
+    press('dry ice');
+    expect(set().hazards).toEqual(['dry-ice']);
+    expect(screen.getByText(/thick gloves and tongs/)).toBeTruthy();
+    press('dry ice');
+    expect(set().hazards).toEqual([]);
+    act(() => void store.dispatch(benchSet.undo()));
+    expect(set().hazards).toEqual(['dry-ice']);
   });
 });
 

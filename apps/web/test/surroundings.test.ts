@@ -24,7 +24,7 @@ if (!studio) throw new Error('the kit has a studio');
 const isSound = (set: SetDocument) => setDocument.safeParse(set).error?.issues ?? [];
 
 describe('background', () => {
-  test.each(['sweep', 'panel'] as const)(
+  test.each(['sweep', 'panel', 'boards'] as const)(
     'of every demo set it becomes a %s, and none, and all are sound',
     (kind) => {
       for (const name of demoNames) {
@@ -56,6 +56,25 @@ describe('background', () => {
     expect(positionOf(moved, BACKDROP)).toEqual([0, 0.75, 0]);
     const panel = moveThing(BACKDROP, [0.4, 0.75, 0.5])(setBackdrop('panel')(start));
     expect(panel.backdrop).toMatchObject({ centreM: [0.4, 0.75, 0.5] });
+  });
+
+  test('boards in an L are each of their own material, lie where the sweep lay, and become a sweep again', () => {
+    const boards = setBackdrop('boards')(start);
+    expect(boards.backdrop).toMatchObject({ backM: 0.55, heightM: 0.9, material: start.backdrop?.material });
+    const two = changeBackdrop({ lyingMaterial: velvet })(boards);
+    expect(two.backdrop?.material).not.toEqual(velvet);
+    expect(positionOf(moveThing(BACKDROP, [0, 0.75, 0])(two), BACKDROP)).toEqual([0, 0.75, 0]);
+    const back = setBackdrop('sweep')(two).backdrop;
+    expect(back).toMatchObject({ kind: 'sweep', backM: 0.55, material: start.backdrop?.material });
+    expect(back).not.toHaveProperty('lyingMaterial');
+  });
+
+  test('a sweep has room for its bend also where the boards stood close', () => {
+    const close = changeBackdrop({ frontM: 0.4, backM: 0.5 })(setBackdrop('boards')(start));
+    expect(isSound(close)).toEqual([]);
+    expect(isSound(setBackdrop('sweep')(close))).toEqual([]);
+    const crossed = changeBackdrop({ frontM: 0.6 })(close);
+    expect(isSound(crossed)[0]?.message).toContain('leaves no lying board');
   });
 
   test('what there is none of is not changed', () => {

@@ -117,6 +117,12 @@ export const camera = z.strictObject({
     .boolean()
     .default(false)
     .describe('Whether the picture shows the blur before and behind the plane of focus'),
+  release: z
+    .enum(['hand', 'self-timer', 'cable'])
+    .default('hand')
+    .describe(
+      'hand: the button is pressed, which shakes the camera; self-timer or cable: nobody touches it, and nobody need stand there',
+    ),
   rig: rig.optional().describe('Without one the camera is not there: nothing mirrors it'),
   crops: z.array(crop).max(20).default([]).describe('Formats marked in the lens view'),
 });

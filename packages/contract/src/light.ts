@@ -24,12 +24,18 @@ const common = {
     .optional()
     .describe('Range and steps of its power; without one any power can be set'),
   on: z.boolean().default(true),
+  drawW: positive(20_000)
+    .optional()
+    .describe(
+      'What it draws from the mains while it works, without its modelling lamp, W; left out on batteries',
+    ),
   colour: lightColour.optional(),
   modelling: z
     .strictObject({
       on: z.boolean().default(true),
       lumens: positive(1e6).describe('Flux that leaves the modifier, lm'),
       temperatureK: z.number().min(1000).max(25000).default(3000),
+      drawW: positive(20_000).optional().describe('What it draws from the mains, W'),
     })
     .optional()
     .describe('Modelling lamp of a flash: lights the set by the shutter, from the same face'),

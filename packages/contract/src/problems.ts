@@ -56,7 +56,8 @@ function sentence(issue: z.core.$ZodIssue): string {
     case 'unrecognized_keys':
       return 'is not a known field. Remove it, or check its spelling.';
     case 'invalid_type':
-      return missing ? `is missing. Give ${kindOf(issue.expected)}.` : `must be ${kindOf(issue.expected)}.`;
+      if (!missing) return `must be ${kindOf(issue.expected)}.`;
+      return issue.expected === 'nonoptional' ? 'is missing.' : `is missing. Give ${kindOf(issue.expected)}.`;
     case 'too_small':
       return sizeSentence(issue.origin, issue.inclusive === false ? 'above' : 'at least', issue.minimum);
     case 'too_big':

@@ -32,7 +32,7 @@ export const bench = z
       .describe('Middle of the top [x, y], m from the mark'),
     material: opaqueMaterial,
   })
-  .describe('The table. Its top is z = 0; under a sweep it is lowered by 0.5 mm, the paper');
+  .describe('The table. Its top is z = 0; under a sweep or a lying board it is lowered by 0.5 mm');
 
 export const sweep = z
   .strictObject({
@@ -62,7 +62,19 @@ export const panel = z
   })
   .describe('A flat upright backdrop');
 
-export const backdrop = z.discriminatedUnion('kind', [sweep, panel]);
+export const boards = z
+  .strictObject({
+    kind: z.literal('boards'),
+    widthM: lengthM.describe('Both boards across, m'),
+    frontM: coordinateM.describe('y of the front edge of the lying board, m'),
+    backM: coordinateM.describe('y of the upright board, m'),
+    heightM: lengthM.describe('Height of the top edge, m'),
+    material: opaqueMaterial.describe('Of the upright board'),
+    lyingMaterial: opaqueMaterial.describe('Of the lying board'),
+  })
+  .describe('Two boards in an L, each of its own: one lies on the bench at z = 0, one stands behind it');
+
+export const backdrop = z.discriminatedUnion('kind', [sweep, panel, boards]);
 
 export const person = z
   .strictObject({
@@ -118,6 +130,13 @@ const standing = z.strictObject({
   sheets: z.array(sheet).max(99).default([]),
   people: z.array(person).max(6).default([]),
   camera,
+  hazards: z
+    .array(z.enum(['flame', 'dry-ice', 'spray', 'photosensitive']))
+    .max(4)
+    .default([])
+    .describe(
+      'What else is on the set that calls for care: open flame, dry ice, sprays, people whom flashes harm',
+    ),
   spots: z.array(spot).max(50).default([]),
   highlights: z.array(highlight).max(20).default([]),
   allowedOverlaps: z
@@ -162,6 +181,7 @@ export type Bench = z.infer<typeof bench>;
 export type Backdrop = z.infer<typeof backdrop>;
 export type Sweep = z.infer<typeof sweep>;
 export type Panel = z.infer<typeof panel>;
+export type Boards = z.infer<typeof boards>;
 export type Spot = z.infer<typeof spot>;
 export type Person = z.infer<typeof person>;
 export type Highlight = z.infer<typeof highlight>;

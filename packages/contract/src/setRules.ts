@@ -129,7 +129,13 @@ function checkRoom(set: Standing, report: Report): void {
 }
 
 function checkBackdrop({ backdrop }: Standing, report: Report): void {
-  if (backdrop?.kind !== 'sweep') return;
+  if (!backdrop || backdrop.kind === 'panel') return;
+  if (backdrop.kind === 'boards') {
+    if (backdrop.backM < backdrop.frontM + 1e-3) {
+      report(['backdrop', 'backM'], 'leaves no lying board. Keep the upright one behind its front edge.');
+    }
+    return;
+  }
   if (backdrop.backM - backdrop.radiusM < backdrop.frontM + 1e-3) {
     report(
       ['backdrop', 'radiusM'],

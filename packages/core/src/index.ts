@@ -6,6 +6,7 @@ export { BALL, CONE, FLAT, STRIDE } from './engine/tables.js';
 export { DomainError } from './errors.js';
 export * from './exposure/dials.js';
 export { encodePicture, encodeSrgb, luminanceOf } from './exposure/display.js';
+export { METER_AGAIN_STOPS, minutesOfDrift } from './exposure/drift.js';
 export * from './exposure/equivalents.js';
 export * from './exposure/exposure.js';
 export * from './exposure/flash.js';
@@ -24,10 +25,12 @@ export {
   type AimTarget,
   aimFacing,
   aimTargetOf,
+  aimTargets,
   aimTowards,
   type Facing,
   facingOf,
 } from './geometry/aim.js';
+export { backdropProfile, liesOnTable } from './geometry/backdrop.js';
 export { aimFrame, type Frame } from './geometry/frame.js';
 export type { PrimitiveTable } from './geometry/primitives.js';
 export { type OutlinePiece, outlinePieces } from './geometry/products/outline.js';
@@ -43,7 +46,7 @@ export {
   standShape,
 } from './geometry/shape.js';
 export { ambientByLight } from './judge/ambient.js';
-export { cameraFigures } from './judge/cameraFigures.js';
+export { cameraFigures, shakesByHand } from './judge/cameraFigures.js';
 export {
   type CompositionFinding,
   type CompositionWish,
@@ -55,6 +58,7 @@ export * from './judge/ground.js';
 export { illuminanceByLight, type LightShare } from './judge/illuminance.js';
 export { type LightReadings, lightReadings } from './judge/lightReadings.js';
 export { type Overlap, overlapName, overlaps } from './judge/overlaps.js';
+export { type Penumbra, penumbra } from './judge/penumbra.js';
 export { type LightSource, pickSources } from './judge/pickSources.js';
 export * from './judge/readField.js';
 export {
@@ -94,6 +98,7 @@ export * from './plan/cameraRoom.js';
 export * from './plan/cameraTurn.js';
 export { cautionsFor } from './plan/cautions.js';
 export * from './plan/checkPlace.js';
+export { LASTING_PART, lastingLoadW, type MainsDraw, mainsDraw } from './plan/circuit.js';
 export { firstLight, metered } from './plan/firstLight.js';
 export * from './plan/frameFit.js';
 export * from './plan/jobProgress.js';

@@ -5,6 +5,7 @@ import { describe, expect, test } from 'vitest';
 import {
   aimFacing,
   aimTargetOf,
+  aimTargets,
   aimTowards,
   facingOf,
   formatTilt,
@@ -105,6 +106,30 @@ describe('what a thing is aimed at', () => {
     expect(product).toEqual([expect.closeTo(-0.1, 6), expect.closeTo(0, 6), expect.closeTo(0.1, 3)]);
     expect(aimTowards(set, card.positionM, card.aimM, 'lens')).toEqual(set.camera.positionM);
     expect(aimTowards(set, set.camera.positionM, [0, 0, 0], 'lens')).toBeNull();
+  });
+
+  test('parallel to another flat sheet, never to itself', () => {
+    const other = {
+      ...card,
+      tag: '2',
+      positionM: [0.5, 0.2, 0.3] as Vector,
+      aimM: [0.2, -0.1, 0.1] as Vector,
+    };
+    const cone = { ...card, kind: 'cone' as const, tag: '3', positionM: [0, -1, 0] as Vector };
+    const two = { ...set, sheets: [card, other, cone] } as typeof set;
+    expect(aimTargets(two, card.positionM, card.aimM)).toEqual([
+      'product',
+      'lens',
+      'background',
+      'table',
+      'sheet 2',
+    ]);
+    const aim = aimTowards(two, card.positionM, card.aimM, 'sheet 2') ?? [0, 0, 0];
+    const way = vector.normalise(vector.subtract(aim, card.positionM));
+    const along = vector.normalise(vector.subtract(other.aimM, other.positionM));
+    expect(Math.abs(vector.dot(way, along))).toBeCloseTo(1, 9);
+    expect(aimTargetOf(two, card.positionM, aim)).toBe('sheet 2');
+    expect(aimTowards(set, card.positionM, card.aimM, 'sheet 9')).toBeNull();
   });
 
   test('parallel to a turned background, on the side it faces already and as far off as before', () => {

@@ -22,7 +22,6 @@ import {
   parsePower,
   powerWords,
   prepareTracing,
-  setCautions,
   targetVerdicts,
   traceField,
   triesFor,
@@ -265,44 +264,5 @@ describe('what changed, in words', () => {
     expect(describeChange(mill, structuredClone(mill))).toEqual([]);
     expect(changeWords(mill, mill)).toBe('nothing changed');
     expect(changeWords(mill, after, 2)).toMatch(/ and 2 more$/);
-  });
-});
-
-describe('cautions of a set', () => {
-  const lamp = (more: object) =>
-    overheadSoftbox(0.3, {
-      positionM: [-0.6, 0, 0.3],
-      aimM: [0, 0, 0.1],
-      output: { kind: 'lumens', lumens: 2000 },
-      colour: { temperatureK: 3000 },
-      ...more,
-    });
-  const frost = { kind: 'translucent' as const, reflectance: 0.3, transmittance: 0.5, haze: 1 };
-  const frame = {
-    kind: 'frame' as const,
-    tag: '1',
-    name: 'Frost',
-    positionM: [-0.4, 0, 0.3] as [number, number, number],
-    aimM: [0, 0, 0.3] as [number, number, number],
-    widthM: 0.5,
-    heightM: 0.5,
-    front: frost,
-    back: frost,
-  };
-
-  test('a hot lamp near frost is named with its distance; an LED and one switched off are not', () => {
-    expect(setCautions(testSet({ lights: [lamp({})], sheets: [frame] })).join()).toContain(
-      'A is a hot lamp 20 cm from frame 1',
-    );
-    expect(
-      setCautions(testSet({ lights: [lamp({ colour: { temperatureK: 5600 } })], sheets: [frame] })),
-    ).toEqual([]);
-    expect(setCautions(testSet({ lights: [lamp({ on: false })], sheets: [frame] }))).toEqual([]);
-  });
-
-  test('what hangs over the table wants a line and a sandbag, a liquid wants care with cables', () => {
-    expect(setCautions(demoSet('pepper')).join()).toMatch(/^Over the table: A\. Boom/);
-    expect(setCautions(demoSet('perry')).join()).toContain('residual-current device');
-    expect(setCautions(demoSet('tart')).join()).toContain('Over the table: the camera. Boom');
   });
 });

@@ -21,6 +21,7 @@ export function testCamera(): Camera {
     iso: 100,
     whiteBalanceK: 5500,
     focusLocked: false,
+    release: 'hand',
     depthOfField: false,
     crops: [],
   };

@@ -56,6 +56,29 @@ export const theme = createTheme({
       styleOverrides: {
         body: { fontStretch: '94%', fontVariantNumeric: 'tabular-nums' },
         'select, input': { font: 'inherit' },
+        // The browser's own list, so that it opens as the device does it, in our clothes.
+        select: {
+          appearance: 'none',
+          minWidth: 0,
+          maxWidth: '100%',
+          height: 27,
+          padding: '0 20px 0 6px',
+          border: '1px solid var(--mui-palette-divider)',
+          borderRadius: 2,
+          color: 'inherit',
+          backgroundColor: 'transparent',
+          backgroundImage:
+            'linear-gradient(45deg, transparent 50%, currentColor 50%), linear-gradient(135deg, currentColor 50%, transparent 50%)',
+          backgroundPosition: 'right 10px center, right 6px center',
+          backgroundSize: '4px 4px',
+          backgroundRepeat: 'no-repeat',
+          textOverflow: 'ellipsis',
+          cursor: 'pointer',
+        },
+        option: {
+          color: 'var(--mui-palette-text-primary)',
+          backgroundColor: 'var(--mui-palette-background-paper)',
+        },
         // On paper there is nothing to press.
         '@media print': {
           body: { backgroundColor: '#fff' },
@@ -77,6 +100,7 @@ export const theme = createTheme({
           background: 'none',
           color: 'inherit',
         },
+        '.row > select': { maxWidth: '64%', margin: '1px 0', fontSize: '0.8125rem' },
         '.row > input.number': { width: 112, height: 26, textAlign: 'right' },
         '.row > button.number': {
           cursor: 'pointer',

@@ -24,6 +24,7 @@ export const modelling = (share: number) => ({
   on: false,
   lumens: Math.round(1900 * share),
   temperatureK: 3000,
+  drawW: 100,
 });
 
 /** A studio head set by its voltage: a little longer when turned down. */
@@ -33,7 +34,10 @@ export const STUDIO =
   'Flash tubes give 30 to 40 lm s per joule, 35 taken; dial of seven stops in tenths; t0.1 of 1/800 s at full, a fifth of a stop longer for each stop down, as usual of heads set by voltage: see your data sheet';
 export const CLOTH = 'two cloths let out 0.35 to 0.5 of the light; hot centre 1.3 to 2.5 to 1';
 
-/** An entry of the kit; a flash head burns as long as its kind usually does unless its own time is given. */
+/** A studio head that is full again after a second, seven tenths of what it draws stored, W. */
+const rechargingW = (energyJ: number) => Math.round(energyJ / 0.7 / 10) * 10;
+
+/** An entry of the kit; a flash head burns as long and draws as much as its kind usually does unless its own figures are given. */
 export function light(
   id: string,
   name: string,
@@ -41,6 +45,9 @@ export function light(
   source: string,
   thing: DistributiveOmit<LightInput, 'tag' | 'name'>,
 ): LightEntry {
-  const timed = thing.output.kind === 'flash-energy' ? { duration: voltageHead, ...thing } : thing;
+  const timed =
+    thing.output.kind === 'flash-energy'
+      ? { duration: voltageHead, drawW: rechargingW(thing.output.energyJ), ...thing }
+      : thing;
   return { what: 'light', id, name, purposes, source, thing: { tag, name, ...timed } as LightInput };
 }

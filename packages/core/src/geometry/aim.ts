@@ -1,4 +1,4 @@
-import type { SetDocument, Vector } from '@fendrix/contract';
+import type { SetDocument, Sheet, Vector } from '@fendrix/contract';
 import { requireDomain } from '../errors.js';
 import { degrees, radians } from '../units/angle.js';
 import { fromStand, toStand } from '../units/bearing.js';
@@ -48,11 +48,32 @@ export function aimFacing(positionM: Vector, { bearingDeg, tiltDeg, distanceM }:
 }
 
 /** What something can be made to face, or to stand parallel to. */
-export type AimTarget = 'product' | 'lens' | 'background' | 'table';
+export type AimTarget = (typeof POINT_TARGETS)[number] | PlaneTarget;
+
+const POINT_TARGETS = ['product', 'lens'] as const;
+
+/** What has a plane to stand parallel to: background, table, or a flat sheet by its tag. */
+type PlaneTarget = 'background' | 'table' | `sheet ${string}`;
+
+const FLAT_SHEETS: ReadonlySet<Sheet['kind']> = new Set(['card', 'flag', 'frame', 'roof', 'disc', 'leaves']);
+
+/** What something could face or stand parallel to on this set; itself is not among it. */
+export function aimTargets(set: SetDocument, positionM: Vector, aimM: Vector): AimTarget[] {
+  return [...POINT_TARGETS, ...planeTargets(set, positionM)].filter(
+    (target) => aimTowards(set, positionM, aimM, target) !== null,
+  );
+}
+
+function planeTargets({ sheets }: SetDocument, positionM: Vector): PlaneTarget[] {
+  const others = sheets.filter(
+    (sheet) => FLAT_SHEETS.has(sheet.kind) && distance(sheet.positionM, positionM) > 1e-6,
+  );
+  return ['background', 'table', ...others.map(({ tag }) => `sheet ${tag}` as const)];
+}
 
 /**
- * The point that makes something face the nearest product or the lens, or stand parallel to the background or the table, on
- * the side that it faces already.
+ * The point that makes something face the nearest product or the lens, or stand parallel to background, table or a
+ * flat sheet, on the side that it faces already.
  * @returns null where there is no such thing, or it stands in it
  */
 export function aimTowards(
@@ -76,12 +97,12 @@ export function aimTowards(
 
 /** What something faces or stands parallel to now, to a tenth of a millimetre or degree; null for a point of its own. */
 export function aimTargetOf(set: SetDocument, positionM: Vector, aimM: Vector): AimTarget | null {
-  for (const target of ['product', 'lens'] as const) {
+  for (const target of POINT_TARGETS) {
     const point = aimTowards(set, positionM, aimM, target);
     if (point && distance(point, aimM) < 1e-4) return target;
   }
   const way = normalise(subtract(aimM, positionM));
-  for (const target of ['background', 'table'] as const) {
+  for (const target of planeTargets(set, positionM)) {
     const normal = normalOf(set, target);
     if (normal && length(cross(way, normal)) < radians(0.1)) return target;
   }
@@ -96,8 +117,12 @@ function middleOf(product: SetDocument['products'][number]): Vector {
   return scale(add(low, high), 0.5);
 }
 
-function normalOf({ backdrop, bench }: SetDocument, target: 'background' | 'table'): Vector | null {
+function normalOf({ backdrop, bench, sheets }: SetDocument, target: PlaneTarget): Vector | null {
   if (target === 'table') return bench ? [0, 0, 1] : null;
+  if (target !== 'background') {
+    const sheet = sheets.find(({ tag }) => target === `sheet ${tag}`);
+    return sheet ? normalise(subtract(sheet.aimM, sheet.positionM)) : null;
+  }
   if (!backdrop) return null;
   return backdrop.kind === 'panel' ? normalise(turnUpright([0, 1, 0], radians(backdrop.turnDeg))) : [0, 1, 0];
 }

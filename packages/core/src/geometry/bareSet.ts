@@ -22,6 +22,7 @@ export function bareSet(
     people: [],
     camera: { ...camera, rig: undefined },
     spots: [],
+    hazards: [],
     highlights: [],
     allowedOverlaps: [],
     takes: [],

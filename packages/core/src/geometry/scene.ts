@@ -3,6 +3,7 @@ import { channelsOf } from '../photometry/channels.js';
 import type { Emitter } from '../photometry/emitter.js';
 import { radians } from '../units/angle.js';
 import { add, scale, turnUpright } from '../units/vector.js';
+import { liesOnTable } from './backdrop.js';
 import { SceneParts, type Thing } from './builder.js';
 import { addCameraBody, addPerson, addStand } from './bystanders.js';
 import { type Pose, standingPose } from './frame.js';
@@ -58,7 +59,7 @@ export function buildScene(set: SetDocument): Scene {
   for (const person of set.people) addPerson(parts, person, set);
   for (const held of [...set.lights, ...set.sheets]) addStand(parts, held, set);
   if (set.backdrop) addBackdrop(parts, set.backdrop);
-  if (set.bench) addBench(parts, set.bench, set.backdrop?.kind === 'sweep');
+  if (set.bench) addBench(parts, set.bench, liesOnTable(set.backdrop));
   if (set.room) addRoom(parts, set.room, set.mark.heightAboveFloorM);
   return {
     things: parts.things,
@@ -82,7 +83,8 @@ function addLiquids(parts: SceneParts, products: readonly Product[]): void {
 
 function addBackdrop(parts: SceneParts, backdrop: Backdrop): void {
   const { material, widthM, heightM } = backdrop;
-  const sides = parts.sides(parts.thing('backdrop', 'backdrop', 'backdrop'), material);
+  const thing = parts.thing('backdrop', 'backdrop', 'backdrop');
+  const sides = parts.sides(thing, material);
   if (backdrop.kind === 'panel') {
     const right = turnUpright([widthM, 0, 0], radians(backdrop.turnDeg));
     const corner = add(backdrop.centreM, add(scale(right, -0.5), [0, 0, -heightM / 2]));
@@ -90,17 +92,25 @@ function addBackdrop(parts: SceneParts, backdrop: Backdrop): void {
     parts.list.flat(corner, right, [0, 0, heightM], facing, sides);
     return;
   }
-  const { frontM, backM, radiusM } = backdrop;
-  const bendStart = backM - radiusM;
+  const { frontM, backM } = backdrop;
   const left = -widthM / 2;
-  parts.list.flat([left, frontM, 0], [widthM, 0, 0], [0, bendStart - frontM, 0], [0, 0, 1], sides);
+  const lying = (toM: number, of: typeof sides) =>
+    parts.list.flat([left, frontM, 0], [widthM, 0, 0], [0, toM - frontM, 0], [0, 0, 1], of);
+  const upright = (fromM: number) =>
+    parts.list.flat([left, backM, fromM], [widthM, 0, 0], [0, 0, heightM - fromM], [0, -1, 0], sides);
+  if (backdrop.kind === 'boards') {
+    lying(backM, parts.sides(thing, backdrop.lyingMaterial));
+    upright(0);
+    return;
+  }
+  const { radiusM } = backdrop;
+  const bendStart = backM - radiusM;
+  lying(bendStart, sides);
   // The bend is a quarter of a tube that lies across: behind and below its axis.
   const tube: Pose = { origin: [left, bendStart, radiusM], x: [0, 1, 0], y: [0, 0, 1], z: [1, 0, 0] };
   const arc = { bearingRad: Math.PI / 4, halfWidthRad: Math.PI / 4 };
   parts.list.cone(tube, { ...wallPiece(radiusM, 0, widthM), arc, inwards: true }, sides);
-  if (heightM - radiusM > 1e-6) {
-    parts.list.flat([left, backM, radiusM], [widthM, 0, 0], [0, 0, heightM - radiusM], [0, -1, 0], sides);
-  }
+  if (heightM - radiusM > 1e-6) upright(radiusM);
 }
 
 function addBench(parts: SceneParts, bench: Bench, underPaper: boolean): void {

@@ -10,6 +10,13 @@ import { depthOfField, lensFigures } from '../optics/lens.js';
 /** Sensor pixels that the default circle of confusion spans: sharp when the whole file is looked at. */
 const CIRCLE_PIXELS = 2;
 
+/** A shutter longer than this is shaken by the finger that presses the button, also on a tripod, s. Usual practice. */
+const STILL_TO_S = 1 / 60;
+
+/** Whether the way of releasing may shake the picture. What flash alone lights stays sharp all the same. */
+export const shakesByHand = ({ release, shutterS }: Pick<Camera, 'release' | 'shutterS'>): boolean =>
+  release === 'hand' && shutterS > STILL_TO_S;
+
 /** All figures of a camera that follow from its settings. Lengths m, angles degrees. */
 export function cameraFigures(camera: Camera) {
   const lens = lensFigures(camera);

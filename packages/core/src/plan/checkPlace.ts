@@ -140,8 +140,8 @@ function flatness({ nearM, farM, distanceM, camera }: PlacedCamera, limit: numbe
 
 /** How far the frame reaches on ground and backdrop, against how far they go. */
 function groundChecks(view: View, { bench, backdrop }: Surroundings): PlaceCheck[] {
-  const ground = backdrop?.kind === 'sweep' ? backdrop : null;
-  const wallY = backdrop ? (backdrop.kind === 'sweep' ? backdrop.backM : backdrop.centreM[1]) : null;
+  const ground = backdrop && backdrop.kind !== 'panel' ? backdrop : null;
+  const wallY = !backdrop ? null : backdrop.kind === 'panel' ? backdrop.centreM[1] : backdrop.backM;
   const wall: Vector[] = [];
   const floor: Vector[] = [];
   let open = false;
@@ -156,8 +156,8 @@ function groundChecks(view: View, { bench, backdrop }: Surroundings): PlaceCheck
   const checks: PlaceCheck[] = [];
   if (backdrop && (wall.length > 0 || open)) {
     const half = backdrop.widthM / 2;
-    const centreX = backdrop.kind === 'sweep' ? 0 : backdrop.centreM[0];
-    const top = backdrop.kind === 'sweep' ? backdrop.heightM : backdrop.centreM[2] + backdrop.heightM / 2;
+    const centreX = backdrop.kind === 'panel' ? backdrop.centreM[0] : 0;
+    const top = backdrop.kind === 'panel' ? backdrop.centreM[2] + backdrop.heightM / 2 : backdrop.heightM;
     const width = 2 * Math.max(0, ...wall.map(([x]) => Math.abs(x - centreX)));
     const tall = wall.every(([, , z]) => z <= top);
     checks.push({ what: 'backdrop', met: width <= 2 * half && tall && !open, value: width, limit: 2 * half });

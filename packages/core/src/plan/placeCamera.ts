@@ -231,6 +231,7 @@ function cameraAt(
     iso: 100,
     whiteBalanceK: 5500,
     focusLocked: false,
+    release: 'hand',
     depthOfField: true,
     crops: [],
   };

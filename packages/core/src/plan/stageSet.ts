@@ -78,6 +78,7 @@ export function stageSet(
       crops: formats.map((format, index) => cropOf(format, placed.fits[index] as FormatFit)),
     },
     spots: [],
+    hazards: [],
     highlights: [],
     allowedOverlaps: [],
     takes: [],

@@ -195,10 +195,21 @@ function surrounding<T>(
   return [`${name} ${words.length > 0 ? words.join(' and ') : 'changed'}`];
 }
 
+const BACKDROP_WORDS: Record<Backdrop['kind'], string> = {
+  sweep: 'bent up behind',
+  panel: 'flat and upright',
+  boards: 'of two boards in an L',
+};
+
 function backdropChanges(before: Backdrop, after: Backdrop): string[] {
-  const material = same(before.material, after.material) ? [] : [OTHER_MATERIAL];
-  if (before.kind !== after.kind)
-    return [after.kind === 'sweep' ? 'bent up behind' : 'flat and upright', ...material];
+  const lying = (own: Backdrop) => (own.kind === 'boards' ? own.lyingMaterial : null);
+  const material = [
+    ...(same(before.material, after.material) ? [] : [OTHER_MATERIAL]),
+    ...(lying(before) && lying(after) && !same(lying(before), lying(after))
+      ? ['its lying board of another material']
+      : []),
+  ];
+  if (before.kind !== after.kind) return [BACKDROP_WORDS[after.kind], ...material];
   const depth = (own: Backdrop) => (own.kind === 'panel' ? own.centreM[1] : own.backM);
   const back = depth(after) - depth(before);
   const turn = (own: Backdrop) => (own.kind === 'panel' ? own.turnDeg : 0);

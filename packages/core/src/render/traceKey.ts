@@ -63,7 +63,7 @@ export function lightKey(light: Light): string {
     ...rest
   } = light;
   if (rest.kind === 'surround') return JSON.stringify(rest);
-  const { modelling: _modelling, duration: _duration, polarised, ...shape } = rest;
+  const { modelling: _modelling, duration: _duration, drawW: _draw, polarised, ...shape } = rest;
   return JSON.stringify([JSON.stringify(shape, withoutFactors), polarised !== undefined]);
 }
 

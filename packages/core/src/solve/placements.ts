@@ -44,7 +44,8 @@ function withBackdropAt(set: SetDocument, byM: number): SetDocument | null {
   if (backdrop.kind === 'panel') {
     return { ...set, backdrop: { ...backdrop, centreM: add(backdrop.centreM, [0, byM, 0]) } };
   }
-  const backM = Math.max(backdrop.frontM + backdrop.radiusM + 0.01, backdrop.backM + byM);
+  const bendM = backdrop.kind === 'sweep' ? backdrop.radiusM : 0;
+  const backM = Math.max(backdrop.frontM + bendM + 0.01, backdrop.backM + byM);
   return { ...set, backdrop: { ...backdrop, backM } };
 }
 

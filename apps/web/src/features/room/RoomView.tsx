@@ -1,4 +1,5 @@
 import type { Studio } from '@fendrix/contract';
+import { LASTING_PART, lastingLoadW } from '@fendrix/core';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Skeleton from '@mui/material/Skeleton';
@@ -11,9 +12,6 @@ import { Page } from '../../shared/Page';
 import { Section } from '../../shared/Section';
 import { useEquipment, useKitChanges } from '../kit';
 import { RoomPlan } from './RoomPlan';
-
-/** Part of a breaker that lamps may take for long. */
-const LASTING_PART = 0.8;
 
 /** The room the studio works in: walls, windows, table, mains. New sets stand in it. */
 export function RoomView() {
@@ -59,11 +57,11 @@ export function RoomView() {
   );
 }
 
-function Mains({ studio: { breakerA, mainsV, sockets } }: { studio: Studio }) {
-  const watts = Math.floor(breakerA * mainsV * LASTING_PART);
+function Mains({ studio }: { studio: Studio }) {
+  const { breakerA, mainsV, sockets } = studio;
   return (
     <Section title="Mains">
-      <Explained label="lamps together at most" value={`${watts} W`}>
+      <Explained label="lamps together at most" value={`${lastingLoadW(studio)} W`}>
         {breakerA} A × {mainsV} V × {LASTING_PART * 100} %, from {sockets} sockets on one breaker. Count
         modelling lamps, heaters and computers too.
       </Explained>

@@ -99,11 +99,11 @@ export function extent(kind: PlanKind, set: SetDocument): { min: Flat; max: Flat
     else points.push(...lightShape(light).flat());
   }
   for (const sheet of set.sheets) points.push(...sheetShape(sheet).flat());
-  if (set.backdrop?.kind === 'sweep') {
+  if (set.backdrop?.kind === 'panel') points.push(set.backdrop.centreM);
+  else if (set.backdrop) {
     const { widthM, frontM, backM, heightM } = set.backdrop;
     points.push([-widthM / 2, frontM, 0], [widthM / 2, backM, heightM]);
   }
-  if (set.backdrop?.kind === 'panel') points.push(set.backdrop.centreM);
   if (set.bench) points.push(...benchCorners(set.bench));
   const flats = points.map((point) => flatten(kind, point));
   return {

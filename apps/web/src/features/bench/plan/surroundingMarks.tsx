@@ -1,5 +1,5 @@
-import type { Backdrop, Bench, Panel, Room, Sweep, Vector } from '@fendrix/contract';
-import { radians, vector } from '@fendrix/core';
+import type { Backdrop, Bench, Panel, Room, Vector } from '@fendrix/contract';
+import { backdropProfile, radians, vector } from '@fendrix/core';
 import { type KeyboardEvent, memo } from 'react';
 import type { Flat } from '../../../shared/hull';
 import { benchActions } from '../state/benchSlice';
@@ -64,7 +64,7 @@ export const BackdropMark = memo(function BackdropMark({
       onDragging={onDragging}
     >
       <path d={line} fill="none" stroke="#e8e8e8" strokeWidth={3} pointerEvents="none" />
-      {backdrop.kind === 'sweep' && plan.kind === 'above' && (
+      {backdrop.kind !== 'panel' && plan.kind === 'above' && (
         <path
           d={plan.outline(floorCorners(backdrop))}
           fill="none"
@@ -124,10 +124,14 @@ function roomCorners(room: Room, markHeightM: number): Vector[] {
   );
 }
 
-/** The upright of a background; of a sweep from the side its whole profile. */
+/** The upright of a background; from the side the whole profile of what lies on the table too. */
 function backdropLine(plan: Plan, backdrop: Backdrop): string {
   if (backdrop.kind === 'panel') return plan.outline(panelCorners(backdrop));
-  if (plan.kind === 'side') return plan.path(sweepProfile(backdrop), false);
+  if (plan.kind === 'side')
+    return plan.path(
+      backdropProfile(backdrop).map(([y, z]): Flat => [y, -z]),
+      false,
+    );
   const { widthM, backM } = backdrop;
   return plan.outline([
     [-widthM / 2, backM, 0],
@@ -135,7 +139,7 @@ function backdropLine(plan: Plan, backdrop: Backdrop): string {
   ]);
 }
 
-function floorCorners({ widthM, frontM, backM }: Sweep): Vector[] {
+function floorCorners({ widthM, frontM, backM }: Exclude<Backdrop, Panel>): Vector[] {
   return [frontM, backM].flatMap((y) => [-1, 1].map((side): Vector => [(side * widthM) / 2, y, 0]));
 }
 
@@ -146,13 +150,4 @@ function panelCorners({ centreM, widthM, heightM, turnDeg }: Panel): Vector[] {
       vector.add(vector.add(centreM, vector.scale(across, side)), [0, 0, (end * heightM) / 2]),
     ),
   );
-}
-
-/** A sweep from the side, m right and down. */
-function sweepProfile({ frontM, backM, radiusM, heightM }: Sweep): Flat[] {
-  const bend = Array.from({ length: 13 }, (_, i): Flat => {
-    const angle = (i / 12) * (Math.PI / 2);
-    return [backM - radiusM + radiusM * Math.sin(angle), -(radiusM - radiusM * Math.cos(angle))];
-  });
-  return [[frontM, 0], ...bend, [backM, -heightM]];
 }

@@ -15,6 +15,7 @@ import type {
 } from '@fendrix/contract';
 import { depthAlongLens, studioWindows, vector, type WindowLight } from '@fendrix/core';
 import type { Edit } from './edit';
+import { hasLensHole, sheetAt } from './sheetPlaces';
 import {
   changeBackdrop,
   changeBench,
@@ -223,6 +224,16 @@ export const renameSet =
   (name: string): Edit =>
   (set) => ({ ...set, name });
 
+/** What calls for care beside the things on the set: named, or no longer. */
+export const toggleHazard =
+  (hazard: SetDocument['hazards'][number]): Edit =>
+  (set) => ({
+    ...set,
+    hazards: set.hazards.includes(hazard)
+      ? set.hazards.filter((other) => other !== hazard)
+      : [...set.hazards, hazard],
+  });
+
 export const pinSpot =
   (spot: Spot): Edit =>
   (set) => ({ ...set, spots: [...set.spots, spot] });
@@ -332,7 +343,10 @@ export function addFromKit(entry: Addable, key: string): Edit {
         return { ...set, lights: [...set.lights, { ...entry.thing, tag: key }] };
       case 'sheet': {
         const sheet = { ...entry.thing, tag: key };
-        return { ...set, sheets: [...set.sheets, hasLensHole(sheet) ? atLens(set, sheet) : sheet] };
+        return {
+          ...set,
+          sheets: [...set.sheets, hasLensHole(sheet) ? (sheetAt(set, sheet, 'lens') ?? sheet) : sheet],
+        };
       }
       case 'product': {
         const [x, y, z] = entry.thing.positionM;
@@ -341,18 +355,6 @@ export function addFromKit(entry: Addable, key: string): Edit {
       }
     }
   };
-}
-
-/** How far before the entrance pupil a card with a lens hole stands, m: just before the front of the lens. */
-const BEFORE_LENS_M = 0.05;
-
-const hasLensHole = (sheet: Sheet): boolean => 'holeDiameterM' in sheet && sheet.holeDiameterM !== undefined;
-
-/** A card at the lens, square to its axis, its front to the goods. */
-export function atLens<S extends Sheet>({ camera }: Pick<SetDocument, 'camera'>, sheet: S): S {
-  const way = vector.normalise(vector.subtract(camera.aimM, camera.positionM));
-  const positionM = vector.add(camera.positionM, vector.scale(way, BEFORE_LENS_M));
-  return { ...sheet, positionM, aimM: camera.aimM };
 }
 
 const SEE_THROUGH = new Set(['translucent', 'net']);

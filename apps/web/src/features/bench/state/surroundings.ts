@@ -1,5 +1,5 @@
 import type { Backdrop, Bench, Room, SetDocument, Studio, Vector } from '@fendrix/contract';
-import { inStudio } from '@fendrix/core';
+import { inStudio, liesOnTable } from '@fendrix/core';
 import type { Edit } from './edit';
 
 /** What the set stands on, before and in; there is one of each, or none. */
@@ -26,7 +26,7 @@ export function surroundingPosition(
   return backdrop.kind === 'panel' ? backdrop.centreM : [0, backdrop.backM, 0];
 }
 
-/** Moves the table along the floor, a flat background anywhere, a sweep nearer or farther with its front edge. */
+/** Moves the table along the floor, a flat background anywhere, what lies on the table too nearer or farther with its front edge. */
 export function moveSurrounding(kind: SurroundingKind, [x, y, z]: Vector): Edit {
   return (set) => {
     const { bench, backdrop } = set;
@@ -79,9 +79,13 @@ export function backdropAs(kind: Backdrop['kind'], set: SetDocument): Backdrop {
     return { kind, widthM, heightM, centreM: [0, at, heightM / 2], turnDeg: 0, material };
   }
   const edge = bench ? bench.centreM[1] - bench.depthM / 2 : -0.45;
-  const frontM = Math.min(edge + 0.02, at - BEND_M - 0.1);
-  const top = backdrop?.kind === 'panel' ? backdrop.centreM[2] + backdrop.heightM / 2 : HIGH_M;
-  return { kind, widthM, frontM, backM: at, radiusM: BEND_M, heightM: Math.max(top, BEND_M), material };
+  const frontM = liesOnTable(backdrop) ? backdrop.frontM : Math.min(edge + 0.02, at - BEND_M - 0.1);
+  const heightM =
+    backdrop?.kind === 'panel' ? backdrop.centreM[2] + backdrop.heightM / 2 : (backdrop?.heightM ?? HIGH_M);
+  const lying = { widthM, frontM, backM: at, material };
+  if (kind === 'boards') return { kind, ...lying, heightM, lyingMaterial: material };
+  const radiusM = Math.min(BEND_M, 0.9 * (at - frontM));
+  return { kind, ...lying, radiusM, heightM: Math.max(heightM, radiusM) };
 }
 
 export const setBackdrop =

@@ -90,10 +90,8 @@ function Dial({ label, prefix, dial, value, onChange }: DialProps) {
       sx={{
         color: surround.text,
         bgcolor: '#3a3a3a',
-        border: `1px solid ${surround.line}`,
-        borderRadius: '2px',
+        borderColor: surround.line,
         height: 26,
-        px: 0.5,
       }}
     >
       {between && <option value="between">{`${prefix}${printedSetting(dial, value)}`}</option>}

@@ -1,5 +1,5 @@
 import type { Backdrop, Bench, Light, Product, Room, SetDocument, Sheet, Vector } from '@fendrix/contract';
-import { cameraShape, lightShape, personShape, sheetShape, standShape } from '@fendrix/core';
+import { cameraShape, liesOnTable, lightShape, personShape, sheetShape, standShape } from '@fendrix/core';
 import { useThree } from '@react-three/fiber';
 import { useEffect, useMemo, useRef } from 'react';
 import { BoxGeometry, type BufferGeometry, CanvasTexture, DoubleSide, EdgesGeometry } from 'three';
@@ -29,7 +29,7 @@ export function SetInSpace({ viewpoint }: { viewpoint: { name: Viewpoint; asked:
       {set.room && <RoomEdges room={set.room} markHeightM={set.mark.heightAboveFloorM} />}
       {set.bench && (
         <Pressed thing={BENCH}>
-          <BenchBox bench={set.bench} sunk={set.backdrop?.kind === 'sweep'} />
+          <BenchBox bench={set.bench} sunk={liesOnTable(set.backdrop)} />
         </Pressed>
       )}
       {set.backdrop && (

@@ -1,5 +1,5 @@
 import type { Backdrop, Product, Vector } from '@fendrix/contract';
-import { outlinePieces, productShape, type Shape } from '@fendrix/core';
+import { backdropProfile, outlinePieces, productShape, type Shape } from '@fendrix/core';
 import { BufferGeometry, Float32BufferAttribute, LatheGeometry, Vector2, Vector3 } from 'three';
 import { ConvexGeometry } from 'three/addons/geometries/ConvexGeometry.js';
 
@@ -35,7 +35,7 @@ export function productGeometries(product: Product): { geometries: BufferGeometr
   return { geometries: shapeGeometries(productShape(product)), own: false };
 }
 
-/** A sweep by its profile, a panel by its corners. */
+/** A panel by its corners, what lies on the table too by its profile. */
 export function backdropGeometry(backdrop: Backdrop): BufferGeometry {
   if (backdrop.kind === 'panel') {
     const { widthM, heightM, centreM, turnDeg } = backdrop;
@@ -48,13 +48,8 @@ export function backdropGeometry(backdrop: Backdrop): BufferGeometry {
     ];
     return fan([corner(-1, -1), corner(1, -1), corner(1, 1), corner(-1, 1)]);
   }
-  const { widthM, frontM, backM, radiusM, heightM } = backdrop;
-  const profile: [number, number][] = [[frontM, 0]];
-  for (let i = 0; i <= 12; i++) {
-    const angle = (i / 12) * (Math.PI / 2);
-    profile.push([backM - radiusM + radiusM * Math.sin(angle), radiusM - radiusM * Math.cos(angle)]);
-  }
-  profile.push([backM, heightM]);
+  const { widthM } = backdrop;
+  const profile = backdropProfile(backdrop);
   const corners: number[] = [];
   for (let i = 1; i < profile.length; i++) {
     const [y0, z0] = profile[i - 1] as [number, number];

@@ -3,6 +3,7 @@ import {
   type AimTarget,
   aimFacing,
   aimTargetOf,
+  aimTargets,
   aimTowards,
   type Facing,
   facingOf,
@@ -23,12 +24,15 @@ import { aimedOf, aimThing, type ThingRef } from '../../state/edits';
 import { useBenchDispatch } from '../../state/hooks';
 import { edit } from '../../state/thunks';
 
-const TARGETS: Record<AimTarget, string> = {
-  product: 'the nearest product',
-  lens: 'the lens',
-  background: 'parallel to the background',
-  table: 'parallel to the table',
-};
+/** What a thing faces or stands parallel to, in words. */
+function targetWords({ sheets }: SetDocument, target: AimTarget): string {
+  if (target === 'product') return 'the nearest product';
+  if (target === 'lens') return 'the lens';
+  if (target === 'background' || target === 'table') return `parallel to the ${target}`;
+  const sheet = sheets.find(({ tag }) => target === `sheet ${tag}`);
+  return `parallel to ${sheet?.tag} ${sheet?.name}`;
+}
+
 const OWN = 'own' as const;
 
 /** Which way something faces: at a thing, as bearing and tilt, or as a point; and whether it keeps that when moved. */
@@ -41,10 +45,7 @@ export function AimFields({ set, thing }: { set: SetDocument; thing: ThingRef })
   const facing = facingOf(positionM, aimM);
   const face = (changes: Partial<Facing>) => aim(aimFacing(positionM, { ...facing, ...changes }));
   const now = aimTargetOf(set, positionM, aimM);
-  const possible = (Object.keys(TARGETS) as AimTarget[]).filter(
-    (target) =>
-      aimTowards(set, positionM, aimM, target) !== null && !(thing.kind === 'camera' && target === 'lens'),
-  );
+  const possible = aimTargets(set, positionM, aimM);
   const coordinate = (axis: 0 | 1 | 2, value: number) => {
     const to: Vector = [...aimM];
     to[axis] = value;
@@ -58,7 +59,7 @@ export function AimFields({ set, thing }: { set: SetDocument; thing: ThingRef })
         value={now ?? OWN}
         options={[
           ...(now === null ? [{ value: OWN, words: 'a point of its own' } as const] : []),
-          ...possible.map((target) => ({ value: target, words: TARGETS[target] })),
+          ...possible.map((target) => ({ value: target, words: targetWords(set, target) })),
         ]}
         onChoose={(target) => {
           const to = target === OWN ? null : aimTowards(set, positionM, aimM, target as AimTarget);

@@ -15,6 +15,7 @@ import { useKitMaterials } from './useKitMaterials';
 const KINDS: readonly { value: Backdrop['kind']; words: string }[] = [
   { value: 'sweep', words: 'paper bent up behind' },
   { value: 'panel', words: 'flat, upright' },
+  { value: 'boards', words: 'two boards in an L' },
 ];
 
 const SHOWN = new Set([
@@ -24,6 +25,7 @@ const SHOWN = new Set([
   'backM',
   'frontM',
   'radiusM',
+  'lyingMaterial',
   'centreM',
   'turnDeg',
   'material',
@@ -48,13 +50,21 @@ export function BackgroundPanel({ set, thing }: PanelProps) {
         onChoose={(kind) => dispatch(edit(setBackdrop(kind)))}
       />
       <MaterialChoice
-        label="material"
+        label={backdrop.kind === 'boards' ? 'upright board' : 'material'}
         known={materials}
         material={backdrop.material}
         onChoose={(material) => change({ material })}
       />
+      {backdrop.kind === 'boards' && (
+        <MaterialChoice
+          label="lying board"
+          known={materials}
+          material={backdrop.lyingMaterial}
+          onChoose={(lyingMaterial) => change({ lyingMaterial })}
+        />
+      )}
       <LengthField label="width" valueM={backdrop.widthM} onCommit={(widthM) => change({ widthM })} />
-      {backdrop.kind === 'sweep' ? (
+      {backdrop.kind !== 'panel' ? (
         <>
           <LengthField
             label="top edge"
@@ -71,11 +81,13 @@ export function BackgroundPanel({ set, thing }: PanelProps) {
             valueM={-backdrop.frontM}
             onCommit={(before) => change({ frontM: -before })}
           />
-          <LengthField
-            label="radius of the bend"
-            valueM={backdrop.radiusM}
-            onCommit={(radiusM) => change({ radiusM })}
-          />
+          {backdrop.kind === 'sweep' && (
+            <LengthField
+              label="radius of the bend"
+              valueM={backdrop.radiusM}
+              onCommit={(radiusM) => change({ radiusM })}
+            />
+          )}
         </>
       ) : (
         <>

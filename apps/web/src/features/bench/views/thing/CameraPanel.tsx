@@ -3,14 +3,17 @@ import {
   cameraFigures,
   focusPoint,
   formatLength,
+  formatTime,
   isUpright,
   parseLengthM,
+  shakesByHand,
   turnedCamera,
 } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import Switch from '@mui/material/Switch';
+import { Choice } from '../../../../shared/Choice';
 import { Explained } from '../../../../shared/Explained';
 import { cameraSchema } from '../../../../shared/form/schema';
 import { QuantityField } from '../../../../shared/QuantityField';
@@ -70,7 +73,14 @@ const SHOWN = new Set([
   'iso',
   'focusOn',
   'focusLocked',
+  'release',
 ]);
+
+const RELEASES: readonly { value: Camera['release']; words: string }[] = [
+  { value: 'hand', words: 'by hand on the button' },
+  { value: 'self-timer', words: 'self-timer' },
+  { value: 'cable', words: 'cable, or from the computer' },
+];
 
 export function CameraPanel({ set, thing }: PanelProps) {
   const dispatch = useBenchDispatch();
@@ -106,6 +116,19 @@ export function CameraPanel({ set, thing }: PanelProps) {
         label={camera.focusLocked ? 'Focus locked as taped' : `Focus follows ${focusWords(set)}`}
         slotProps={{ typography: { sx: { fontSize: '0.8125rem' } } }}
       />
+      <Choice
+        shown
+        label="released"
+        value={camera.release}
+        options={RELEASES}
+        onChoose={(release) => dispatch(edit(changeCamera({ release })))}
+      />
+      {shakesByHand(camera) && (
+        <Box sx={{ color: 'text.secondary', fontSize: '0.75rem', mb: 0.5 }}>
+          At {formatTime(camera.shutterS)} the finger on the button shakes it: self-timer or cable, and hands
+          off the table. Flash alone freezes it.
+        </Box>
+      )}
       <Explained
         label="sharp from – to"
         value={`${formatLength(figures.depthOfFieldM.near)} – ${figures.depthOfFieldM.far === null ? 'far' : formatLength(figures.depthOfFieldM.far)}`}

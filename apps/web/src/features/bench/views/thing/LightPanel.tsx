@@ -1,20 +1,42 @@
-import type { Light } from '@fendrix/contract';
-import { formatPower, lightLuminance, onDial, parsePower, powerWords, sunThrough } from '@fendrix/core';
+import type { Light, LightOf, SetDocument, StandingLight } from '@fendrix/contract';
+import {
+  formatLength,
+  formatPower,
+  formatStops,
+  lightLuminance,
+  METER_AGAIN_STOPS,
+  minutesOfDrift,
+  onDial,
+  parsePower,
+  parseStops,
+  penumbra,
+  powerWords,
+  sunThrough,
+} from '@fendrix/core';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import Switch from '@mui/material/Switch';
 import { Explained } from '../../../../shared/Explained';
 import { thingSchema } from '../../../../shared/form/schema';
 import { QuantityField } from '../../../../shared/QuantityField';
-import type { Parsed } from '../../../../shared/useTyped';
+import { type Parsed, within } from '../../../../shared/useTyped';
 import { changeLight } from '../../state/edits';
 import { useBenchDispatch } from '../../state/hooks';
 import { edit } from '../../state/thunks';
 import { AimFields } from './AimFields';
+import { CopyAcross } from './CopyAcross';
 import { KeepInKit } from './KeepInKit';
 import { AllFigures, ApparentSize, type PanelProps, RemoveButton, StandFields, Title } from './ThingFields';
 
 /** Figures that have fields of their own. */
-const SHOWN = new Set(['tag', 'positionM', 'aimM', 'keepsDirection', 'powerStops', 'on']);
+const SHOWN = new Set([
+  'tag',
+  'positionM',
+  'aimM',
+  'keepsDirection',
+  'powerStops',
+  'on',
+  'driftStopsPerHour',
+]);
 
 export function LightPanel({ set, thing }: PanelProps) {
   const dispatch = useBenchDispatch();
@@ -50,6 +72,8 @@ export function LightPanel({ set, thing }: PanelProps) {
           slotProps={{ typography: { sx: { fontSize: '0.8125rem' } } }}
         />
       )}
+      {light.kind === 'window' && <Drift window={light} onChange={change} />}
+      {light.kind !== 'surround' && <ShadowEdge set={set} light={light} />}
       <Luminance light={light} />
       <AllFigures
         schema={thingSchema('light')}
@@ -57,6 +81,7 @@ export function LightPanel({ set, thing }: PanelProps) {
         hidden={SHOWN}
         onChange={(changed) => dispatch(edit(changeLight(light.tag, () => changed as Light)))}
       />
+      <CopyAcross set={set} thing={thing} />
       <KeepInKit entry={{ what: 'light', thing: light }} />
       <RemoveButton thing={thing} />
     </>
@@ -132,6 +157,45 @@ function kindInWords(light: Light): string {
   const kind = KIND_WORDS[light.kind];
   const grid = 'grid' in light && light.grid ? `, grid ${light.grid.cutoffDeg}°` : '';
   return `${kind}${grid}, ${time === 'flash' ? 'flash' : 'continuous'}`;
+}
+
+/** How soft the edge of the shadow is that the product throws by this light. */
+function ShadowEdge({ set, light }: { set: SetDocument; light: StandingLight }) {
+  const edge = penumbra(set, light);
+  if (!edge) return null;
+  const { on, sideM, endM, heightM, lightM, shadowM } = edge;
+  return (
+    <Explained label="soft edge of the shadow" value={formatLength(sideM)}>
+      At the side of the product's shadow on the {on}, as it is thrown {formatLength(heightM)} up: from where
+      the whole light is seen to where none of it is. Size of the light × {formatLength(shadowM)} from product
+      to shadow over {formatLength(lightM)} from light to product.{' '}
+      {endM === null ? 'At its end the shadow runs out.' : `At its end ${formatLength(endM)}.`} A larger or
+      nearer light softens it; where the product touches the table it is always sharp.
+    </Explained>
+  );
+}
+
+/** How daylight changes while one works, and by when it is to be metered again. */
+function Drift({ window, onChange }: { window: LightOf<'window'>; onChange(changes: object): void }) {
+  const minutes = minutesOfDrift(window.driftStopsPerHour, METER_AGAIN_STOPS);
+  return (
+    <>
+      <QuantityField
+        label="daylight changes by"
+        shown={`${formatStops(window.driftStopsPerHour)} stops an hour`}
+        parse={within(parseStops, (stops) => `${stops} stops`, { from: -10, to: 10 })}
+        example="-0.5 towards evening"
+        onCommit={(driftStopsPerHour) => onChange({ driftStopsPerHour })}
+      />
+      {minutes !== null && (
+        <Explained label="meter again after" value={`${Math.round(minutes)} min`}>
+          By then it has changed by a third of a stop, which is seen between two pictures of a series: 60 min
+          × 1/3 over {formatStops(Math.abs(window.driftStopsPerHour))} stops an hour. In half an hour it is{' '}
+          {formatStops(window.driftStopsPerHour / 2)} stops.
+        </Explained>
+      )}
+    </>
+  );
 }
 
 function Luminance({ light }: { light: Light }) {

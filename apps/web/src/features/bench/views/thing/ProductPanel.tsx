@@ -1,9 +1,11 @@
 import type { Product } from '@fendrix/contract';
 import { formatBearing, parseBearingDeg } from '@fendrix/core';
+import Button from '@mui/material/Button';
 import { thingSchema } from '../../../../shared/form/schema';
 import { QuantityField } from '../../../../shared/QuantityField';
 import { changeProduct } from '../../state/edits';
 import { useBenchDispatch } from '../../state/hooks';
+import { plinthKey, standOnPlinth } from '../../state/placing';
 import { edit } from '../../state/thunks';
 import { KeepInKit } from './KeepInKit';
 import { AllFigures, type PanelProps, RemoveButton, StandFields, Title } from './ThingFields';
@@ -27,6 +29,7 @@ export function ProductPanel({ set, thing }: PanelProps) {
   const dispatch = useBenchDispatch();
   const product = set.products.find(({ id }) => id === thing.key);
   if (!product) return null;
+  const plinth = plinthKey(set, product.id);
   const put = (changed: Product) => dispatch(edit(changeProduct(product.id, () => changed)));
   return (
     <>
@@ -45,6 +48,16 @@ export function ProductPanel({ set, thing }: PanelProps) {
         hidden={SHOWN}
         onChange={(changed) => put(changed as Product)}
       />
+      {plinth && (
+        <Button
+          size="small"
+          color="inherit"
+          sx={{ px: 0, display: 'block' }}
+          onClick={() => dispatch(edit(standOnPlinth(product.id, plinth.key)))}
+        >
+          Stand it on a plinth
+        </Button>
+      )}
       <KeepInKit entry={{ what: 'product', thing: product }} />
       <RemoveButton thing={thing} />
     </>

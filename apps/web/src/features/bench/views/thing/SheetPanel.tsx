@@ -1,14 +1,17 @@
 import type { Sheet } from '@fendrix/contract';
-import Button from '@mui/material/Button';
+import { Choice } from '../../../../shared/Choice';
 import { thingSchema } from '../../../../shared/form/schema';
-import { atLens, changeSheet } from '../../state/edits';
+import { changeSheet } from '../../state/edits';
 import { useBenchDispatch } from '../../state/hooks';
+import { SHEET_PLACES, type SheetPlace, sheetAt } from '../../state/sheetPlaces';
 import { edit } from '../../state/thunks';
 import { AimFields } from './AimFields';
+import { CopyAcross } from './CopyAcross';
 import { KeepInKit } from './KeepInKit';
 import { LengthField } from './LengthField';
 import { AllFigures, ApparentSize, type PanelProps, RemoveButton, StandFields, Title } from './ThingFields';
 
+const HERE = 'here';
 const SHOWN = new Set(['tag', 'positionM', 'aimM', 'keepsDirection', 'widthM', 'heightM']);
 
 const KIND_WORDS: Record<Sheet['kind'], string> = {
@@ -28,6 +31,7 @@ export function SheetPanel({ set, thing }: PanelProps) {
   const dispatch = useBenchDispatch();
   const sheet = set.sheets.find(({ tag }) => tag === thing.key);
   if (!sheet) return null;
+  const places = (Object.keys(SHEET_PLACES) as SheetPlace[]).filter((place) => sheetAt(set, sheet, place));
   const change = (changes: object) =>
     dispatch(edit(changeSheet(sheet.tag, (old) => ({ ...old, ...changes }) as Sheet)));
   return (
@@ -35,14 +39,19 @@ export function SheetPanel({ set, thing }: PanelProps) {
       <Title tag={sheet.tag} name={sheet.name} kind={KIND_WORDS[sheet.kind]} />
       <StandFields set={set} thing={thing} />
       <AimFields set={set} thing={thing} />
-      <Button
-        size="small"
-        color="inherit"
-        sx={{ px: 0 }}
-        onClick={() => dispatch(edit((old) => changeSheet(sheet.tag, (own) => atLens(old, own))(old)))}
-      >
-        Put it at the lens
-      </Button>
+      <Choice<SheetPlace | typeof HERE>
+        shown
+        label="put it"
+        value={HERE}
+        options={[
+          { value: HERE, words: 'where it stands' },
+          ...places.map((place) => ({ value: place, words: SHEET_PLACES[place] })),
+        ]}
+        onChoose={(place) => {
+          if (place === HERE) return;
+          dispatch(edit((old) => changeSheet(sheet.tag, (own) => sheetAt(old, own, place) ?? own)(old)));
+        }}
+      />
       {'widthM' in sheet && (
         <>
           <SizeFields size={sheet} onCommit={change} />
@@ -57,6 +66,7 @@ export function SheetPanel({ set, thing }: PanelProps) {
           dispatch(edit(changeSheet(sheet.tag, () => mirrored(sheet, changed as Sheet))))
         }
       />
+      <CopyAcross set={set} thing={thing} />
       <KeepInKit entry={{ what: 'sheet', thing: sheet }} />
       <RemoveButton thing={thing} />
     </>
