@@ -152,11 +152,11 @@ test('a job goes out as one file and comes back; a bad file is refused in words'
   await page.getByLabel('Find by name or client').fill(name);
   await expect(page.getByRole('link', { name, exact: true })).toHaveCount(2);
   await page
-    .getByRole('button', { name: `Put away ${name}` })
+    .getByRole('button', { name: `Archive ${name}` })
     .first()
     .click();
   await expect(page.getByRole('link', { name, exact: true })).toHaveCount(1);
-  await page.getByLabel('Put away', { exact: true }).check();
+  await page.getByLabel('Archived', { exact: true }).check();
   await page.getByRole('button', { name: `Delete ${name}` }).click();
   await expect(page.getByText(`“${name}” is deleted.`)).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();

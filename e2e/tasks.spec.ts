@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { expect, type Page, test } from '@playwright/test';
 import {
   addFromKit,
@@ -378,4 +379,58 @@ test('a light is judged alone and switched off by one key each; nothing of it is
   await expect(page.getByLabel('A on')).not.toBeChecked();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByLabel('A on')).toBeChecked();
+});
+
+test('what is seen goes out as files, and a set comes back in by being dropped or chosen', async ({
+  page,
+}) => {
+  await newSetWith(page, 'Round bottle');
+  await expect.poll(() => count(page, 'samples')).toBeGreaterThanOrEqual(4);
+  const given = async (item: string) => {
+    await page.getByRole('button', { name: 'Export', exact: true }).click();
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('menuitem', { name: item, exact: true }).click(),
+    ]);
+    return readFileSync(await download.path());
+  };
+  const png = await given('Picture, PNG of 16 bits');
+  expect(png.toString('latin1', 1, 4)).toBe('PNG');
+  expect(png[24]).toBe(16);
+  const [wide, high] = [png.readUInt32BE(16), png.readUInt32BE(20)];
+  const eight = await given('Picture, PNG');
+  expect([eight[24], eight.readUInt32BE(16), eight.readUInt32BE(20)]).toEqual([8, wide, high]);
+  expect((await given('Picture, JPEG')).readUInt16BE(0)).toBe(0xffd8);
+  expect((await given('Plan from above to scale, SVG')).toString()).toContain('Scale 1:');
+  const text = (await given('Set with its takes, JSON')).toString();
+  expect(JSON.parse(text)).toMatchObject({
+    format: 'fendrix-set',
+    products: [{ name: 'Round bottle with liquid' }],
+  });
+
+  const address = page.url();
+  const drop = (content: string) =>
+    page.evaluate((own) => {
+      const data = new DataTransfer();
+      data.items.add(new File([own], 'dropped.json', { type: 'application/json' }));
+      for (const type of ['dragover', 'drop'])
+        window.dispatchEvent(new DragEvent(type, { dataTransfer: data, cancelable: true }));
+    }, content);
+  await drop('{"format":"fendrix-set","version":1}');
+  await expect(page.getByText(/“dropped.json” was not read/)).toBeVisible();
+  expect(page.url()).toBe(address);
+  await drop(text);
+  await expect(page).not.toHaveURL(address);
+  await expect(thing(page, 'product:round-bottle')).toBeVisible();
+
+  await page.goto('/sets');
+  const rows = page.getByRole('listitem');
+  await expect(rows.first()).toBeVisible();
+  const before = await rows.count();
+  await page
+    .getByLabel('Set files to read')
+    .setInputFiles({ name: 'set.json', mimeType: 'application/json', buffer: Buffer.from(text) });
+  await expect(page).toHaveURL(/\/sets\/[0-9a-f-]{36}$/);
+  await page.goto('/sets');
+  await expect(rows).toHaveCount(Math.min(20, before + 1));
 });

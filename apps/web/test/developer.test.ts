@@ -1,4 +1,5 @@
-import { createGuide } from '@fendrix/core';
+import { createGuide, encodeSrgb } from '@fendrix/core';
+import { decode } from 'fast-png';
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import type { FromDeveloper } from '../src/features/bench/picture/developProtocol';
 import { FilmDeveloper } from '../src/features/bench/picture/filmDeveloper';
@@ -153,5 +154,29 @@ describe('film developer', () => {
     expect(pictures).toHaveLength(1);
     weigh(0.5);
     expect(pictures).toHaveLength(2);
+  });
+
+  test('the picture on show is given out as a file of 16 bits; before there is one, nothing', async () => {
+    const { developer, begin, add, weigh } = open();
+    const file = () =>
+      new Promise<Blob | null>((resolve) => {
+        const { port1, port2 } = new MessageChannel();
+        port1.onmessage = ({ data }) => {
+          port1.close();
+          resolve(data);
+        };
+        developer.receive({ type: 'file', format: 'png16', port: port2 as unknown as MessagePort });
+      });
+    vi.useRealTimers();
+    expect(await file()).toBeNull();
+    vi.useFakeTimers();
+    begin(1, 1);
+    weigh(0.5);
+    add(1, 0.5);
+    vi.useRealTimers();
+    const blob = await file();
+    const { width: wide, height: high, depth, channels, data } = decode(await (blob as Blob).arrayBuffer());
+    expect([wide, high, depth, channels]).toEqual([width, height, 16, 3]);
+    expect(data[0]).toBe(Math.round(65535 * encodeSrgb(0.25)));
   });
 });

@@ -93,6 +93,27 @@ describe('a picture session in a worker', () => {
     ]);
   });
 
+  test('a picture is sent straight to whom it was asked by; without one, or when the session ends, that is an error', async () => {
+    const ports: MessagePort[] = [];
+    let ended = (_reason: string) => {};
+    const remote = new RemoteSession({ crash: () => {}, failure: () => {} } as never, (_say, died) => {
+      ended = died;
+      return {
+        post: (message) => void (message.type === 'file' && ports.push(message.port)),
+        terminate: () => {},
+      };
+    });
+    const [first, second, third] = [0, 1, 2].map(() => remote.pictureFile('png'));
+    ports[0]?.postMessage('a file');
+    expect(await first).toBe('a file');
+    ports[1]?.postMessage(null);
+    await expect(second).rejects.toThrow('no picture yet');
+    ended('it fell over');
+    await expect(third).rejects.toThrow('it fell over');
+    remote.close();
+    await expect(remote.pictureFile('png')).rejects.toThrow('ended');
+  });
+
   test('all that the session tells reaches the page; pixels are given away, not copied', () => {
     const { sessions, told } = connect();
     const far = sessions[0]?.events as SessionEvents;

@@ -5,7 +5,7 @@ export { BATCH_RAYS } from './engine/engine.js';
 export { BALL, CONE, FLAT, STRIDE } from './engine/tables.js';
 export { DomainError } from './errors.js';
 export * from './exposure/dials.js';
-export { encodePicture, encodeSrgb, luminanceOf } from './exposure/display.js';
+export { encodePicture, encodePicture16, encodeSrgb, luminanceOf } from './exposure/display.js';
 export { METER_AGAIN_STOPS, minutesOfDrift } from './exposure/drift.js';
 export * from './exposure/equivalents.js';
 export * from './exposure/exposure.js';

@@ -9,6 +9,7 @@ import {
   displayWeights,
   encodePfm,
   encodePicture,
+  encodePicture16,
   encodeSrgb,
   exposureWeights,
   type Films,
@@ -45,6 +46,15 @@ describe('display', () => {
       encodePicture(pixels, new Float32Array([linear, linear, linear]));
       expect(Math.abs((pixels[0] as number) - 255 * encodeSrgb(linear))).toBeLessThan(1);
     }
+  });
+
+  test('sixteen bits are the formula to their last place, and clip where eight do', () => {
+    const values = [0, 1e-6, 0.001, 0.0031308, 0.18, 0.5, 1, 7, -1, Number.NaN];
+    const coded = encodePicture16(Float32Array.from(values));
+    values.slice(0, 7).forEach((value, i) => {
+      expect(Math.abs((coded[i] as number) - 65535 * encodeSrgb(value))).toBeLessThan(0.51);
+    });
+    expect([...coded.subarray(7)]).toEqual([65535, 0, 0]);
   });
 
   test('focusing close costs light in the picture: (1 + m)^2', () => {

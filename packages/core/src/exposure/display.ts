@@ -23,6 +23,10 @@ export function encodePicture(out: Uint8ClampedArray, linear: Float32Array): voi
   }
 }
 
+/** Linear red, green, blue, paper white at 1, as 16-bit sRGB. Above paper white it clips. */
+export const encodePicture16 = (linear: Float32Array): Uint16Array =>
+  Uint16Array.from(linear, (value) => (value > 0 ? Math.round(65535 * encodeSrgb(Math.min(1, value))) : 0));
+
 function encodeByte(linear: number): number {
   if (!(linear > 0)) return 0;
   return linear >= 1 ? 255 : (table[(Math.sqrt(linear) * STEPS + 0.5) | 0] as number);

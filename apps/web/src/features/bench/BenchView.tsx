@@ -3,11 +3,12 @@ import CircularProgress from '@mui/material/CircularProgress';
 import { useEffect } from 'react';
 import { useSelector } from 'react-redux';
 import { useParams } from 'react-router';
+import { DropFiles } from '../../shared/DropFiles';
 import { UnreadableNote } from '../../shared/document/UnreadableNote';
 import { useOpening } from '../../shared/document/useOpening';
 import { Page } from '../../shared/Page';
 import { surround } from '../../shared/theme';
-import { setsApi } from '../sets';
+import { DROP_WORDS, setsApi, useReadSets } from '../sets';
 import { MirrorBandView } from './band/MirrorBandView';
 import { DeskColumn } from './desk/DeskColumn';
 import { LensTools, ZoomTools } from './lens/LensTools';
@@ -67,6 +68,7 @@ export function BenchView() {
 function OpenBench() {
   const session = useOwnSession();
   const name = useSelector((state: WithBench) => benchSet.documentOf(state)?.name);
+  const readSets = useReadSets();
   useBenchKeys();
   useEffect(() => {
     document.title = `${name} · Fendrix`;
@@ -74,6 +76,7 @@ function OpenBench() {
   return (
     <SessionContext.Provider value={session}>
       <Palette />
+      <DropFiles words={DROP_WORDS} onFiles={readSets} />
       <Box
         component="main"
         sx={{

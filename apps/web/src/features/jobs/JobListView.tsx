@@ -13,9 +13,10 @@ import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { useDeferredValue, useEffect, useRef, useState } from 'react';
+import { useDeferredValue, useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { failureMessage } from '../../shared/api';
+import { FileButton } from '../../shared/FileButton';
 import { Page } from '../../shared/Page';
 import { Pager } from '../../shared/Pager';
 import { jobsApi } from './api';
@@ -32,7 +33,7 @@ const STATES: Record<string, string> = {
   shooting: 'shooting',
   delivery: 'to deliver',
   delivered: 'delivered',
-  archived: 'put away',
+  archived: 'archived',
 };
 
 /** All jobs, the next one due first: what is on, what comes next. */
@@ -47,7 +48,6 @@ export function JobListView() {
     archived: archived ? 'yes' : 'no',
   });
   const actions = useJobActions();
-  const file = useRef<HTMLInputElement>(null);
   useEffect(() => {
     document.title = 'Jobs · Fendrix';
   }, []);
@@ -76,20 +76,13 @@ export function JobListView() {
               }}
             />
           }
-          label="Put away"
+          label="Archived"
         />
-        <Button onClick={() => file.current?.click()}>Read from a file</Button>
-        <input
-          ref={file}
-          type="file"
+        <FileButton
+          words="Import"
+          label="Job archive to read"
           accept=".zip,application/zip"
-          hidden
-          aria-label="Job archive to read"
-          onChange={(event) => {
-            const [chosen] = event.target.files ?? [];
-            if (chosen) actions.readFile(chosen);
-            event.target.value = '';
-          }}
+          onFiles={([chosen]) => chosen && actions.readFile(chosen)}
         />
         <Button onClick={actions.createDemo}>From the demo</Button>
         <Button variant="contained" onClick={actions.createNew}>
@@ -171,10 +164,10 @@ function JobRow({ job, actions }: { job: JobSummary; actions: ReturnType<typeof 
         </Button>
         <Button
           size="small"
-          aria-label={`${job.archived ? 'Bring back' : 'Put away'} ${job.name}`}
+          aria-label={`${job.archived ? 'Restore' : 'Archive'} ${job.name}`}
           onClick={() => actions.setArchived(job.id, !job.archived)}
         >
-          {job.archived ? 'Bring back' : 'Put away'}
+          {job.archived ? 'Restore' : 'Archive'}
         </Button>
         {job.archived && (
           <Button
@@ -193,6 +186,6 @@ function JobRow({ job, actions }: { job: JobSummary; actions: ReturnType<typeof 
 
 function emptyWords(search: string, archived: boolean): string {
   if (search) return `No job has “${search}” in its name or client.`;
-  if (archived) return 'Nothing is put away. A job that is done can be, and comes back from here.';
+  if (archived) return 'Nothing is archived. A job that is done can be, and is restored from here.';
   return 'No job yet. A job holds what the client wants, the goods and the pictures to take, and leads from there to the camera. Start a new one, or take the demo to look round in.';
 }

@@ -2,7 +2,8 @@ import type { KitEntry } from '@fendrix/contract';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useSnackbar } from 'notistack';
-import { useRef } from 'react';
+import { FileButton } from '../../shared/FileButton';
+import { fileName, saveFile } from '../../shared/saveFile';
 import { kitCsv, MOST_CSV_CHARACTERS, readKitCsv } from './kitCsv';
 import { useKitChanges } from './useKitChanges';
 
@@ -10,7 +11,6 @@ import { useKitChanges } from './useKitChanges';
 export function CsvButtons({ name, of }: { name: string; of(entry: KitEntry): boolean }) {
   const { kit, change } = useKitChanges();
   const { enqueueSnackbar } = useSnackbar();
-  const file = useRef<HTMLInputElement>(null);
 
   async function read(chosen: File) {
     if (!kit) return;
@@ -28,36 +28,20 @@ export function CsvButtons({ name, of }: { name: string; of(entry: KitEntry): bo
     await change(words, (all) => ({ ...all, entries: result.entries }));
   }
 
-  function download() {
-    const text = kitCsv((kit?.entries ?? []).filter(of));
-    const url = URL.createObjectURL(new Blob([text], { type: 'text/csv' }));
-    const link = document.createElement('a');
-    link.href = url;
-    link.download = `${name}.csv`;
-    link.click();
-    URL.revokeObjectURL(url);
-  }
+  const download = () => saveFile(kitCsv((kit?.entries ?? []).filter(of)), fileName(name, 'csv'), 'text/csv');
 
   return (
     <Box sx={{ display: 'flex', gap: 1, mb: 2 }}>
       <Button size="small" onClick={download} disabled={!kit}>
-        Write CSV
+        Export CSV
       </Button>
-      <Button size="small" onClick={() => file.current?.click()} disabled={!kit}>
-        Read CSV
-      </Button>
-      <input
-        ref={file}
-        type="file"
+      <FileButton
+        size="small"
+        words="Import CSV"
+        label={`CSV file of ${name}`}
         accept=".csv,text/csv"
-        hidden
         disabled={!kit}
-        aria-label={`CSV file of ${name}`}
-        onChange={(event) => {
-          const [chosen] = event.target.files ?? [];
-          if (chosen) void read(chosen);
-          event.target.value = '';
-        }}
+        onFiles={([chosen]) => chosen && void read(chosen)}
       />
     </Box>
   );

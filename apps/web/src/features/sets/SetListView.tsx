@@ -13,12 +13,15 @@ import { useDeferredValue, useState } from 'react';
 import { useDispatch } from 'react-redux';
 import { Link, useNavigate } from 'react-router';
 import { failureMessage } from '../../shared/api';
+import { DropFiles } from '../../shared/DropFiles';
+import { FileButton } from '../../shared/FileButton';
 import { Page } from '../../shared/Page';
 import { Pager } from '../../shared/Pager';
 import { useAttempt, useTellDeleted } from '../../shared/useAttempt';
 import { equipmentOf, kitApi } from '../kit';
 import { setsApi } from './api';
 import { starterSet } from './starterSet';
+import { DROP_WORDS, useReadSets } from './useReadSets';
 
 const PAGE = 20;
 
@@ -32,9 +35,11 @@ export function SetListView() {
     limit: PAGE,
   });
   const actions = useSetActions();
+  const readSets = useReadSets();
 
   return (
     <Page title="Sets">
+      <DropFiles words={DROP_WORDS} onFiles={readSets} />
       <Stack direction="row" spacing={2} sx={{ mb: 2 }}>
         <TextField
           size="small"
@@ -45,6 +50,13 @@ export function SetListView() {
             setOffset(0);
           }}
           sx={{ flex: 1 }}
+        />
+        <FileButton
+          words="Import"
+          label="Set files to read"
+          accept=".json,application/json"
+          multiple
+          onFiles={readSets}
         />
         <Button variant="contained" onClick={actions.createNew}>
           New set

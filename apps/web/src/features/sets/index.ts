@@ -2,3 +2,4 @@ export { setsApi } from './api';
 export { FirstPage } from './FirstPage';
 export { SetListView } from './SetListView';
 export { starterSet } from './starterSet';
+export { DROP_WORDS, useReadSets } from './useReadSets';

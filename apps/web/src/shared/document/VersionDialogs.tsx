@@ -8,6 +8,7 @@ import type { ThunkDispatch, UnknownAction } from '@reduxjs/toolkit';
 import { type ReactNode, useMemo } from 'react';
 import { useDispatch, useSelector } from 'react-redux';
 import { useNavigate } from 'react-router';
+import { fileName, saveFile } from '../saveFile';
 import { useAttempt } from '../useAttempt';
 import { dropDraft } from './drafts';
 import type { FileBarProps } from './FileBar';
@@ -39,17 +40,8 @@ function useCopy<D extends { name: string }, K extends string>({ open }: Props<D
     });
 }
 
-/** Gives a document out as a file, without the server. */
-function saveAsFile(document: { name: string }): void {
-  const url = URL.createObjectURL(
-    new Blob([JSON.stringify(document, null, 2)], { type: 'application/json' }),
-  );
-  const link = window.document.createElement('a');
-  link.href = url;
-  link.download = `${document.name.replace(/[^\p{L}\p{N} ,.-]/gu, '').trim() || 'document'}.json`;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(url), 10_000);
-}
+const saveDocument = (document: { name: string }): void =>
+  saveFile(JSON.stringify(document, null, 2), fileName(document.name, 'json'), 'application/json');
 
 const DAY = new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short' });
 
@@ -152,7 +144,7 @@ export function TroubleDialog<D extends { name: string }, K extends string>({
         </div>
       </DialogContent>
       <DialogActions>
-        <Button onClick={() => saveAsFile(mine)}>Save as a file</Button>
+        <Button onClick={() => saveDocument(mine)}>Save as a file</Button>
         <Button onClick={() => copy(mine, onClose)}>Save as a copy</Button>
         <Button variant="contained" onClick={onClose}>
           Close

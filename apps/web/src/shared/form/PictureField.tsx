@@ -1,6 +1,5 @@
-import Button from '@mui/material/Button';
 import { enqueueSnackbar } from 'notistack';
-import { useRef } from 'react';
+import { FileButton } from '../FileButton';
 import { Row } from '../Row';
 
 /** Longest side a picture on a surface is kept at, px. */
@@ -16,8 +15,6 @@ export function PictureField({
   value: Record<string, unknown>;
   onChange(value: Record<string, unknown>): void;
 }) {
-  const input = useRef<HTMLInputElement>(null);
-
   async function take(file: File | undefined) {
     if (!file) return;
     try {
@@ -38,20 +35,13 @@ export function PictureField({
 
   return (
     <Row label={`picture, ${String(value.widthPx)} × ${String(value.heightPx)} px`}>
-      <input
-        ref={input}
-        type="file"
+      <FileButton
+        size="small"
+        words="Choose"
+        label="Picture file"
         accept="image/*"
-        hidden
-        aria-label="Picture file"
-        onChange={(event) => {
-          void take(event.target.files?.[0]);
-          event.target.value = '';
-        }}
+        onFiles={([chosen]) => void take(chosen)}
       />
-      <Button size="small" color="inherit" onClick={() => input.current?.click()}>
-        Choose
-      </Button>
     </Row>
   );
 }

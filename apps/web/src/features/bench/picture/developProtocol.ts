@@ -1,5 +1,6 @@
 import type { FilterGuide, StepLabel, Thing, Tile } from '@fendrix/core';
 import type { FrameWindow } from './frameWindow';
+import type { PictureFormat } from './pictureFile';
 
 /** What the developer draws over the picture. */
 export type ToneOverlay = 'none' | 'stops' | 'clipping';
@@ -25,7 +26,9 @@ export type ToDeveloper =
   | { type: 'tile'; picture: number; tile: Tile; sums: Float32Array; samples: number }
   | { type: 'weights'; weights: Float64Array<ArrayBuffer> }
   /** Asks for the picture as it is; the last time at once, before when there is time. */
-  | { type: 'show'; picture: number; last: boolean };
+  | { type: 'show'; picture: number; last: boolean }
+  /** Asks for the picture on show as a file; it goes to whom the port belongs, or null while there is none. */
+  | { type: 'file'; format: PictureFormat; port: MessagePort };
 
 /** A developed picture, 8-bit sRGB with alpha. */
 export interface FromDeveloper {

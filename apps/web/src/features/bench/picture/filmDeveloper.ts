@@ -13,6 +13,7 @@ import {
 } from '@fendrix/core';
 import type { FromDeveloper, ToDeveloper, ToneOverlay } from './developProtocol';
 import type { FrameWindow } from './frameWindow';
+import { encodePictureFile, type LinearPicture, type PictureFormat } from './pictureFile';
 import { clippingLayer, stopsLayer } from './toneLayer';
 
 /** A picture whose tiles come in. */
@@ -91,6 +92,9 @@ export class FilmDeveloper {
       case 'show':
         if (this.growing?.picture === message.picture) this.wantGrown(message.last);
         break;
+      case 'file':
+        void this.sendFile(message.format, message.port);
+        break;
     }
   }
 
@@ -163,12 +167,28 @@ export class FilmDeveloper {
     return true;
   }
 
-  private develop(): void {
-    if (!this.shown || this.weights.length !== 3 * this.shown.films.channels) return;
-    const { picture, films, samples, window, guide, things } = this.shown;
+  /** The picture on show in linear light; null while there is none. */
+  private linear(): LinearPicture | null {
+    if (!this.shown || this.weights.length !== 3 * this.shown.films.channels) return null;
+    const { films } = this.shown;
     const { width, height } = films;
     const linear = new Float32Array(width * height * 3);
     developFilms(linear, films, this.weights);
+    return { width, height, linear };
+  }
+
+  /** The picture on show as a file, or null; what goes wrong is null too, and asked for again. */
+  private async sendFile(format: PictureFormat, port: MessagePort): Promise<void> {
+    const picture = this.linear();
+    port.postMessage(picture ? await encodePictureFile(picture, format).catch(() => null) : null);
+    port.close();
+  }
+
+  private develop(): void {
+    const developed = this.linear();
+    if (!this.shown || !developed) return;
+    const { picture, samples, window, guide, things } = this.shown;
+    const { width, height, linear } = developed;
     const pixels = new Uint8ClampedArray(width * height * 4);
     encodePicture(pixels, linear);
     const tones =

@@ -2,12 +2,13 @@ import type { SetDocument } from '@fendrix/contract';
 import type { Task, TaskResult } from '@fendrix/workers';
 import type { Wants } from './figures';
 import type { FrameWindow } from './frameWindow';
+import type { PictureFormat } from './pictureFile';
 import type { SessionEvents } from './session';
 import type { FromSession, ToSession } from './sessionProtocol';
 
 /** The worker of a session, as far as the page needs it. */
 export interface SessionPort {
-  post(message: ToSession): void;
+  post(message: ToSession, transfer?: Transferable[]): void;
   terminate(): void;
 }
 
@@ -27,7 +28,10 @@ function openWorker(...[say, died]: Parameters<OpenSession>): SessionPort {
   const worker = new Worker(new URL('./sessionWorker.ts', import.meta.url), { type: 'module' });
   worker.addEventListener('message', ({ data }: MessageEvent<FromSession>) => say(data));
   worker.addEventListener('error', ({ message }) => died(message || 'it could not start'));
-  return { post: (message) => worker.postMessage(message), terminate: () => worker.terminate() };
+  return {
+    post: (message, transfer = []) => worker.postMessage(message, transfer),
+    terminate: () => worker.terminate(),
+  };
 }
 
 interface Question {
@@ -99,6 +103,27 @@ export class RemoteSession {
       });
       this.port.post({ type: 'ask', id, task, ...(set ? { set } : {}) });
       signal?.addEventListener('abort', onAbort, { once: true });
+    });
+  }
+
+  /**
+   * The picture on show as a file.
+   * @throws there is none, or the session ended meanwhile
+   */
+  pictureFile(format: PictureFormat): Promise<Blob> {
+    return new Promise((resolve, reject) => {
+      if (!this.port) return reject(new Error('the picture session has ended'));
+      const id = this.nextQuestion++;
+      const { port1, port2 } = new MessageChannel();
+      const settle = (settled: () => void) => {
+        this.questions.delete(id);
+        port1.close();
+        settled();
+      };
+      this.questions.set(id, { resolve: () => {}, reject: (reason) => settle(() => reject(reason)) });
+      port1.onmessage = ({ data }: MessageEvent<Blob | null>) =>
+        settle(() => (data ? resolve(data) : reject(new Error('there is no picture yet'))));
+      this.port.post({ type: 'file', format, port: port2 }, [port2]);
     });
   }
 

@@ -44,6 +44,9 @@ export function serveSession(
       case 'askNoLonger':
         asked.get(message.id)?.abort(new Error('asked no longer'));
         break;
+      case 'file':
+        session.sendFile(message.format, message.port);
+        break;
       case 'ping':
         post({ type: 'pong' }, []);
     }

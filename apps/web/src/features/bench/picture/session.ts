@@ -15,6 +15,7 @@ import {
   type Wants,
 } from './figures';
 import { type FrameWindow, WHOLE_FRAME } from './frameWindow';
+import type { PictureFormat } from './pictureFile';
 import { PictureMaker } from './pictureMaker';
 import { StandIns } from './standIns';
 
@@ -150,6 +151,11 @@ export class PictureSession {
       pick: null,
     };
     this.figures.wanted(keyed, fresh, this.seen(REFINED)).catch((error) => this.tellFailure(error));
+  }
+
+  /** Has the picture on show sent as a file to whom the port belongs. */
+  sendFile(format: PictureFormat, port: MessagePort): void {
+    this.developer.postMessage({ type: 'file', format, port } satisfies ToDeveloper, [port]);
   }
 
   close(): void {

@@ -2,6 +2,7 @@ import type { SetDocument } from '@fendrix/contract';
 import type { Task, TaskResult } from '@fendrix/workers';
 import type { Wants } from './figures';
 import type { FrameWindow } from './frameWindow';
+import type { PictureFormat } from './pictureFile';
 import type { SessionEvents } from './session';
 
 /** From the page to the worker in which the picture session lives. */
@@ -14,6 +15,8 @@ export type ToSession =
   | { type: 'ask'; id: number; task: Task; set?: SetDocument }
   /** Nobody waits for that answer any more. */
   | { type: 'askNoLonger'; id: number }
+  /** The picture on show as a file, to whom the port belongs. */
+  | { type: 'file'; format: PictureFormat; port: MessagePort }
   /** Is the session alive? */
   | { type: 'ping' };
 

@@ -8,6 +8,7 @@ import { CameraMark, LightMark, PersonMark, ProductMark, SheetMark, StandMark } 
 import { PickRay } from './PickRay';
 import { type Fit, makePlan } from './plan';
 import { extent, type PlanKind } from './planGeometry';
+import { planNames } from './planNames';
 import { Surroundings } from './Surroundings';
 import { BackdropMark, BenchMark, RoomMark } from './surroundingMarks';
 import { ZoneLayer } from './ZoneLayer';
@@ -48,7 +49,8 @@ export const PlanView = memo(function PlanView({ kind }: { kind: PlanKind }) {
         width={size.width}
         height={size.height}
         role="group"
-        aria-label={kind === 'above' ? 'The set from above' : 'The set from the side'}
+        aria-label={planNames[kind]}
+        data-px-per-m={scale}
         style={{ display: 'block', touchAction: 'none' }}
       >
         <Surroundings plan={plan} width={size.width} height={size.height} camera={set.camera} />

@@ -16,6 +16,7 @@ import { benchSet } from '../state/benchSlice';
 import { renameSet } from '../state/edits';
 import { useBenchDispatch, useSetPart } from '../state/hooks';
 import { edit } from '../state/thunks';
+import { ExportMenu } from './ExportMenu';
 import { KeysHelp } from './KeysHelp';
 import { KitGaps } from './KitGaps';
 
@@ -49,6 +50,7 @@ export const BenchHeader = memo(function BenchHeader() {
       <SetName />
       <Box sx={{ flex: 1 }} />
       <KitGaps />
+      <ExportMenu />
       <KeysHelp />
       <Box sx={{ color: surround.text }}>
         <SchemeSwitch />

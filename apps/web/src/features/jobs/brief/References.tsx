@@ -2,7 +2,8 @@ import type { Reference } from '@fendrix/contract';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
+import { FileButton } from '../../../shared/FileButton';
 import { WordsField } from '../../../shared/form/WordsField';
 import { Section } from '../../../shared/Section';
 import { useAttempt } from '../../../shared/useAttempt';
@@ -16,7 +17,6 @@ export function References() {
   const attempt = useAttempt();
   const [keep, { isLoading }] = jobsApi.useKeepPictureMutation();
   const [over, setOver] = useState(false);
-  const file = useRef<HTMLInputElement>(null);
   const set = (work: (rows: Reference[]) => Reference[], gesture: string | null = null) =>
     edit((job) => ({ ...job, brief: { ...job.brief, references: work(job.brief.references) } }), gesture);
 
@@ -35,23 +35,16 @@ export function References() {
     <Section
       title="Reference pictures"
       action={
-        <Button size="small" onClick={() => file.current?.click()}>
-          Choose
-        </Button>
+        <FileButton
+          size="small"
+          words="Choose"
+          label="Reference pictures to keep"
+          accept="image/jpeg,image/png,image/webp"
+          multiple
+          onFiles={take}
+        />
       }
     >
-      <input
-        ref={file}
-        type="file"
-        accept="image/jpeg,image/png,image/webp"
-        multiple
-        hidden
-        aria-label="Reference pictures to keep"
-        onChange={(event) => {
-          take([...(event.target.files ?? [])]);
-          event.target.value = '';
-        }}
-      />
       <Box
         onDragOver={(event) => {
           event.preventDefault();

@@ -7,6 +7,7 @@ import Switch from '@mui/material/Switch';
 import { useDrag } from '@use-gesture/react';
 import { type KeyboardEvent, type RefObject, useRef, useState } from 'react';
 import { arrowMove } from '../../../shared/arrowKeys';
+import { FileButton } from '../../../shared/FileButton';
 import { QuantityField } from '../../../shared/QuantityField';
 import { svgPoint } from '../../../shared/svgPoint';
 import { type Limits, within } from '../../../shared/useTyped';
@@ -282,7 +283,6 @@ function PhotoButtons({
   onMark(): void;
   onDrop(): void;
 }) {
-  const file = useRef<HTMLInputElement>(null);
   function read(chosen: File) {
     const url = URL.createObjectURL(chosen);
     const image = new Image();
@@ -302,21 +302,13 @@ function PhotoButtons({
   }
   return (
     <Box sx={{ mt: 1 }}>
-      <input
-        ref={file}
-        type="file"
+      <FileButton
+        size="small"
+        words={tracing ? 'Another photograph' : 'Trace over a photograph'}
+        label="Photograph to trace over"
         accept="image/jpeg,image/png,image/webp"
-        hidden
-        aria-label="Photograph to trace over"
-        onChange={(event) => {
-          const [chosen] = event.target.files ?? [];
-          if (chosen) read(chosen);
-          event.target.value = '';
-        }}
+        onFiles={([chosen]) => chosen && read(chosen)}
       />
-      <Button size="small" onClick={() => file.current?.click()}>
-        {tracing ? 'Another photograph' : 'Trace over a photograph'}
-      </Button>
       {tracing && (
         <>
           <Button size="small" color="inherit" onClick={onMark}>

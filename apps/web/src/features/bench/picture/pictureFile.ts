@@ -1,0 +1,31 @@
+import { encodePicture, encodePicture16 } from '@fendrix/core';
+
+/** Open formats that a picture is saved in. */
+export type PictureFormat = 'png' | 'jpeg' | 'png16';
+
+/** A picture in linear light, red, green, blue of each pixel, paper white at 1. */
+export interface LinearPicture {
+  width: number;
+  height: number;
+  linear: Float32Array;
+}
+
+const JPEG_QUALITY = 0.92;
+
+/** A developed picture as a file in sRGB: 8 bits a channel as PNG or JPEG, or 16 as PNG. */
+export async function encodePictureFile(
+  { width, height, linear }: LinearPicture,
+  format: PictureFormat,
+): Promise<Blob> {
+  if (format === 'png16') {
+    const { encode } = await import('fast-png');
+    const data = encodePicture16(linear);
+    const bytes = encode({ width, height, data, depth: 16, channels: 3 });
+    return new Blob([bytes as Uint8Array<ArrayBuffer>], { type: 'image/png' });
+  }
+  const pixels = new Uint8ClampedArray(width * height * 4);
+  encodePicture(pixels, linear);
+  const canvas = new OffscreenCanvas(width, height);
+  canvas.getContext('2d')?.putImageData(new ImageData(pixels, width, height), 0, 0);
+  return canvas.convertToBlob({ type: `image/${format}`, quality: JPEG_QUALITY });
+}

@@ -1,0 +1,7 @@
+import type { PlanKind } from './planGeometry';
+
+/** What the two plans are called. */
+export const planNames: Record<PlanKind, string> = {
+  above: 'The set from above',
+  side: 'The set from the side',
+};

@@ -1,0 +1,13 @@
+/** A name that every file system takes: letters, digits, spaces and a few signs. */
+export const fileName = (name: string, extension: string): string =>
+  `${name.replace(/[^\p{L}\p{N} ,.-]/gu, '').trim() || 'Fendrix'}.${extension}`;
+
+/** Gives something out as a file, without the server. */
+export function saveFile(content: Blob | string, name: string, type = 'text/plain'): void {
+  const url = URL.createObjectURL(content instanceof Blob ? content : new Blob([content], { type }));
+  const link = document.createElement('a');
+  link.href = url;
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(url), 10_000);
+}
