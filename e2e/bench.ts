@@ -67,7 +67,7 @@ export async function imageInBand(page: Page, tag: string): Promise<{ from: numb
 
 export const status = (page: Page): Locator => page.getByTestId('picture-status');
 
-export const count = async (page: Page, name: 'shown' | 'traced'): Promise<number> =>
+export const count = async (page: Page, name: 'shown' | 'traced' | 'samples'): Promise<number> =>
   Number(await status(page).getAttribute(`data-${name}`));
 
 /** A thing in the plan from above. */

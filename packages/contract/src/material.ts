@@ -115,6 +115,9 @@ export const dielectric = z
       .describe(
         'Napierian absorption per cm of path, one number or [red, green, blue]: passes exp(-value * cm)',
       ),
+    roughness: fraction
+      .default(0)
+      .describe('GGX alpha of its surface: 0 clear, 0.15 satin, 0.4 frosted. Of hollow bodies the outside'),
     relief: relief.optional(),
   })
   .describe('Clear glass, acrylic or liquid: mirrors and refracts, tinted by the path inside');

@@ -89,7 +89,7 @@ export const turned = z
           .optional(),
       })
       .optional()
-      .describe('Makes a dielectric body hollow; the liquid touches the wall without air between'),
+      .describe('Makes a clear or opaque body hollow; the liquid touches the wall without air between'),
   })
   .describe('Anything turned on a lathe or blown round: bottle, jar, can, glass, mill');
 

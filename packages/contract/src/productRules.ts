@@ -180,8 +180,8 @@ function checkHollow(product: Turned, height: number, path: PropertyKey[], repor
   if (hollow.liquid && product.lean) {
     report([...path, 'lean'], 'would spill the liquid. Stand the product upright or take the liquid out.');
   }
-  if (product.material.kind !== 'dielectric') {
-    report([...path, 'hollow'], 'needs a dielectric material: the inside of an opaque body is never seen.');
+  if (product.material.kind === 'wax' || product.material.kind === 'translucent') {
+    report([...path, 'hollow'], 'needs a clear or an opaque material. Make the body solid, or of another.');
   }
   if (hollow.baseM >= height) {
     report([...path, 'hollow', 'baseM'], 'is as high as the product. Make the base thinner.');

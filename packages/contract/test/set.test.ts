@@ -46,10 +46,12 @@ describe('set document', () => {
     expect(problem?.message).toMatch(/\.$/);
   });
 
-  test('a hollow body must be clear', () => {
-    const matte = { kind: 'matte', reflectance: 1 };
-    const paths = problemsWith('products[0].material', matte).map(({ path }) => path);
-    expect(paths).toContain('products[0].hollow');
+  test.each([
+    ['matte', { kind: 'matte', reflectance: 1 }, false],
+    ['wax', { kind: 'wax', reflectance: 0.8, meanFreePathM: 0.001 }, true],
+  ])('a hollow body of %s is refused: %s', (_name, material, refused) => {
+    const paths = problemsWith('products[0].material', material).map(({ path }) => path);
+    expect(paths.includes('products[0].hollow')).toBe(refused);
   });
 
   test.each([null, 'text', 7, [], { format: 'fendrix-set' }])('%j is not a set', (data) => {

@@ -6,7 +6,7 @@ import { highestBit, type i32 } from './portable.js';
 import { netOpenness } from './print.js';
 import { baseAlbedo, evaluateScatter, mirrorShareOf, PDF, sampleCoat, sampleScatter } from './scatter.js';
 import { SheetSampler } from './sheets.js';
-import { COAT_INDEX, DIELECTRIC, METAL, MIRROR, NET, SPREAD, STRAIGHT, WAX } from './tables.js';
+import { ALPHA_Y, COAT_INDEX, DIELECTRIC, METAL, MIRROR, NET, SPREAD, STRAIGHT, WAX } from './tables.js';
 import { copy3, dot3, fill3, fromFrame, mirrorDirection, refractDirection, scale3 } from './vectors.js';
 
 /**
@@ -84,7 +84,7 @@ export class PathTracer extends PathScatter {
       let goesOn = true;
       if (hit.kind === DIELECTRIC) {
         if (this.passesUnseen()) continue;
-        this.throughGlass();
+        goesOn = this.throughGlass();
       } else if (hit.kind === MIRROR) this.mirrorOn();
       else if (this.quick) goesOn = this.scatterQuickly();
       else if (hit.kind === WAX) goesOn = this.throughWax();
@@ -140,10 +140,12 @@ export class PathTracer extends PathScatter {
     return true;
   }
 
-  private throughGlass(): void {
+  private throughGlass(): boolean {
     const hit = this.hit;
     const beyond = mediaBeyond(this.t, this.hit, this.inside);
     const ratio = indexIn(this.t, beyond) / indexIn(this.t, this.inside);
+    const alpha = this.t.surfaces[hit.place + ALPHA_Y] as number;
+    if (alpha > 0) return this.throughFrost(alpha, ratio, beyond);
     const reflected = fresnelMean(hit.cosOut, ratio);
     let mirrors = reflected >= 1;
     const parts = !mirrors && this.mayPart(Math.min(reflected, 1 - reflected));
@@ -157,13 +159,33 @@ export class PathTracer extends PathScatter {
     this.lastPdf = 0;
     if (mirrors) {
       mirrorDirection(this.direction, this.direction, hit.normal, hit.flat);
-      return;
+      return true;
     }
     refractDirection(this.direction, hit.normal, hit.flat, hit.cosOut, 1 / ratio);
     // Luminance over the squared index is kept across a boundary.
     const passed: number = parts ? 1 - reflected : 1;
     scale3(this.weight, passed / (ratio * ratio));
     this.inside = beyond;
+    return true;
+  }
+
+  /** A boundary of frosted glass: mirrors and refracts in its facets. @returns false where the way leads nowhere */
+  private throughFrost(alpha: number, ratio: number, beyond: i32): boolean {
+    const hit = this.hit;
+    const frost = this.frost;
+    hit.lookOut(this.t, this.direction, this.out);
+    const side: i32 = frost.walk(this.out, alpha, ratio, this.sampler);
+    if (side === 0) return false;
+    fromFrame(this.direction, frost.into, hit.frame, hit.normal);
+    const through = side < 0;
+    if (dot3(this.direction, hit.flat) > 0 === through) return false;
+    if (through) {
+      scale3(this.weight, 1 / (ratio * ratio));
+      this.inside = beyond;
+    }
+    this.lastPdf = 0;
+    if (!this.isSharp()) this.sharp = false;
+    return true;
   }
 
   /** All surfaces of a quick picture: the base ends the path, the mirror lobe goes on. */

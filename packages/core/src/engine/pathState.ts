@@ -1,5 +1,6 @@
 import { addColoured } from './blend.js';
 import { Branches } from './branches.js';
+import { FrostWalk } from './frost.js';
 import { Guide } from './guide.js';
 import type { Kernel } from './kernel.js';
 import { MirrorLights } from './mirrorLights.js';
@@ -16,6 +17,7 @@ import {
   COAT_ALPHA,
   COAT_INDEX,
   COAT_PASSED,
+  DIELECTRIC,
   FLAT,
   LOBE,
   PANEL,
@@ -84,6 +86,7 @@ export class PathState {
   protected sampler: Sampler;
   protected passage: Passage;
   protected wax: WaxWalk;
+  protected frost: FrostWalk = new FrostWalk();
   protected sheets: SheetSampler;
   protected guide: Guide;
   protected mirrors: MirrorLights;
@@ -309,7 +312,8 @@ export class PathState {
     const s = this.t.surfaces;
     const o = this.hit.place;
     if ((s[o + COAT_INDEX] as number) !== 0) return (s[o + COAT_ALPHA] as number) < SHARP_ALPHA;
-    return (s[o + LOBE] as number) > 0 && (s[o + ALPHA_Y] as number) < SHARP_ALPHA;
+    const facets = (s[o + LOBE] as number) > 0 || this.hit.kind === DIELECTRIC;
+    return facets && (s[o + ALPHA_Y] as number) < SHARP_ALPHA;
   }
 
   /** What of light from inside leaves wax towards a direction, over that of an even exit. */

@@ -15,6 +15,8 @@ export interface Surface {
   coat: Coat | null;
   /** Mirror lobe of bare metal and rough mirrors; of a clear one its Fresnel figures count alone. */
   lobe: MetalLobe | null;
+  /** GGX alpha of the boundary of a clear medium; 0 is clear. */
+  frost: number;
   /** Whether a brush runs up the body rather than round it. */
   brushUp: boolean;
   /** Part of the sheen lobe. */
@@ -94,6 +96,7 @@ function makeSurface(material: AnyMaterial, medium: number): Surface {
     b,
     coat: null,
     lobe: null,
+    frost: 0,
     brushUp: false,
     sheen: 0,
     spread: NONE,
@@ -114,7 +117,7 @@ function makeSurface(material: AnyMaterial, medium: number): Surface {
     case 'cloth':
       return { ...plain, kind: CLOTH, sheen: material.sheen, tone: toneWith(same) };
     case 'dielectric':
-      return { ...plain, kind: DIELECTRIC };
+      return { ...plain, kind: DIELECTRIC, frost: material.roughness < CLEAR_ALPHA ? 0 : material.roughness };
     case 'coated': {
       const coat = makeCoat(material.coatIndex, material.roughness);
       const under = (reflectance: number) => coveredReflectance(coat, reflectance);

@@ -112,6 +112,10 @@ function packSurfaces(tables: SceneTables, surfaces: readonly Surface[]): void {
       s[LOST_MEAN] = lostMean;
       s.set(between, BETWEEN);
     }
+    if (surface.frost > 0) {
+      s[ALPHA_X] = surface.frost;
+      s[ALPHA_Y] = surface.frost;
+    }
     s[BRUSH_UP] = surface.brushUp ? 1 : 0;
     s[SHEEN] = surface.sheen;
     s.set(surface.spread, SPREAD);

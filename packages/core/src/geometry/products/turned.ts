@@ -16,7 +16,9 @@ const WETTING_M = 5e-5;
  */
 export function addTurned(parts: SceneParts, product: Turned, pose: Pose, thing: number): void {
   const { surfaces } = parts;
-  const body = surfaces.add(product.material);
+  const { material } = product;
+  // Frosted glass is frosted outside; its inside is as it was blown.
+  const inner = surfaces.add(material.kind === 'dielectric' ? { ...material, roughness: 0 } : material);
   const height = product.profile.at(-1)?.heightM ?? 0;
   const cap = product.parts.find((part) => part.toM >= height - 1e-6);
   const hollow = product.hollow;
@@ -36,9 +38,9 @@ export function addTurned(parts: SceneParts, product: Turned, pose: Pose, thing:
 
   const mouth = cap ? cap.fromM : height;
   const inside = innerWall(outside, hollow.wallM, hollow.baseM, mouth);
-  for (const piece of inside) place(piece, body, true);
+  for (const piece of inside) place(piece, inner, true);
   const top = inside.at(-1)?.upper;
-  if (top && !cap) place(level(radiusBelow(outside, mouth), top.r, mouth), body);
+  if (top && !cap) place(level(radiusBelow(outside, mouth), top.r, mouth), inner);
   if (hollow.liquid) {
     const liquid = surfaces.add(hollow.liquid.material, 'liquid');
     for (const piece of liquidBody(inside, Math.min(hollow.liquid.fillToM, mouth))) place(piece, liquid);
