@@ -98,3 +98,10 @@ export async function seriousFindings(page: Page): Promise<string[]> {
     .filter(({ impact }) => impact === 'serious' || impact === 'critical')
     .map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' ')}`);
 }
+
+/** Takes a material from its list, by keyboard. */
+export async function pickMaterial(page: Page, label: string, name: string): Promise<void> {
+  await page.getByRole('combobox', { name: label, exact: true }).press('Enter');
+  await page.getByRole('option', { name, exact: true }).press('Enter');
+  await expect(page.getByRole('listbox')).toBeHidden();
+}

@@ -6,6 +6,7 @@ import {
   imageInBand,
   newSetWith,
   numberField,
+  pickMaterial,
   pictureMean,
   pointAt,
   saved,
@@ -277,7 +278,7 @@ test('background, table and room are things: pointed at, changed, taken off and 
   await thing(page, 'backdrop:').focus();
   await expect(page.getByRole('heading', { name: 'Background', level: 2 })).toBeVisible();
   await page.getByRole('combobox', { name: 'kind' }).selectOption('flat, upright');
-  await page.getByRole('combobox', { name: 'material' }).selectOption('Black velvet');
+  await pickMaterial(page, 'material', 'Black velvet');
   await typeFigure(page, 'turned', '20 right');
   await expect(numberField(page, 'turned')).toHaveValue('20°');
   await expect.poll(() => pictureMean(page)).toBeLessThan(0.7 * light);
@@ -304,7 +305,7 @@ test('background, table and room are things: pointed at, changed, taken off and 
   await page.keyboard.press('a');
   await page.getByRole('button', { name: 'The room of the studio' }).click();
   await expect(thing(page, 'room:')).toBeVisible();
-  await page.getByRole('combobox', { name: 'walls' }).selectOption('dark');
+  await pickMaterial(page, 'walls', 'dark');
   expect(await seriousFindings(page)).toEqual([]);
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Add' }).click();

@@ -15,6 +15,12 @@ standInBrowser();
 const choose = (label: string, value: string) =>
   fireEvent.change(screen.getByRole('combobox', { name: label }), { target: { value } });
 
+/** Opens a list of materials and takes one, as by hand. */
+async function pick(label: string, name: string) {
+  fireEvent.mouseDown(screen.getByRole('combobox', { name: label }));
+  fireEvent.click(await screen.findByRole('option', { name }));
+}
+
 function openPanel(kind: ThingRef['kind'], key = '') {
   const bench = openDemo('cordial');
   bench.store.dispatch(benchActions.selected({ kind, key }));
@@ -28,11 +34,9 @@ describe('the figures of what the set stands on, before and in', () => {
     const before = set().backdrop;
     choose('kind', before?.kind === 'sweep' ? 'panel' : 'sweep');
     expect(set().backdrop?.kind).not.toBe(before?.kind);
-    await screen.findByRole('option', { name: 'Black velvet' });
-    choose('material', 'Black velvet');
+    await pick('material', 'Black velvet');
     expect(set().backdrop?.material).not.toEqual(before?.material);
-    const of = screen.getByRole<HTMLSelectElement>('combobox', { name: 'material' });
-    expect(of.selectedOptions[0]?.textContent).toBe('Black velvet');
+    expect(screen.getByRole('combobox', { name: 'material' }).textContent).toBe('Black velvet');
     press('Take off the set');
     expect(set().backdrop).toBeUndefined();
     for (let i = 0; i < 3; i++) act(() => void store.dispatch(benchSet.undo()));
@@ -62,9 +66,9 @@ describe('the figures of what the set stands on, before and in', () => {
     expect(set().mark.heightAboveFloorM).toBe(0.9);
   });
 
-  test('walls are white, grey or dark, by name', () => {
+  test('walls are white, grey or dark, by name', async () => {
     const { set } = openPanel('room');
-    choose('walls', 'dark');
+    await pick('walls', 'dark');
     expect(set().room?.walls).toEqual({ kind: 'matte', reflectance: 0.05 });
     type('mark to left wall', '9 m');
     expect(screen.getByText(/outside of the room/)).toBeTruthy();
@@ -132,8 +136,7 @@ describe('boards in an L', () => {
   test('each board has its own material', async () => {
     const { set } = openPanel('backdrop');
     choose('kind', 'boards');
-    await screen.findAllByRole('option', { name: 'Black acrylic' });
-    choose('lying board', 'Black acrylic');
+    await pick('lying board', 'Black acrylic');
     const { backdrop } = set();
     if (backdrop?.kind !== 'boards') throw new Error('it is two boards');
     expect(backdrop.lyingMaterial.kind).toBe('coated');
@@ -143,6 +146,25 @@ describe('boards in an L', () => {
 });
 
 describe('a product', () => {
+  test('its body, cap, label and liquid are chosen by name; a label keeps its print, a liquid is light or deep', async () => {
+    const { set } = openPanel('product', 'bottle');
+    const bottle = () => {
+      const [product] = set().products;
+      if (product?.kind !== 'turned') throw new Error('a turned bottle');
+      return product;
+    };
+    await pick('material', 'Amber glass');
+    expect(bottle().material).toMatchObject({ kind: 'dielectric', absorptionPerCm: [0.6, 2.2, 9] });
+    choose('colour of material', 'deep');
+    expect(bottle().material).toMatchObject({ absorptionPerCm: [1.5, 5.5, 22.5] });
+    expect(screen.getByRole('combobox', { name: 'material' }).textContent).toBe('Amber glass');
+    await pick('cap', 'Polished brass');
+    expect(bottle().parts.find(({ name }) => name === 'cap')?.material).toMatchObject({ metal: 'brass' });
+    await pick('liquid', 'Water');
+    expect(bottle().hollow?.liquid?.material.index).toBe(1.333);
+    expect(screen.queryByLabelText('colour of liquid')).toBeNull();
+  });
+
   test('stands on a plinth by one press, and down again by one step of undo', () => {
     const { set, store } = openPanel('product', 'bottle');
     const before = set().products;

@@ -3,6 +3,7 @@ import type { KitEntryInput } from '@fendrix/contract';
 type MaterialEntry = Extract<KitEntryInput, { what: 'material' }>;
 
 const TABLES = 'Refractive index tables';
+const BY_SIGHT = 'colour by sight, to be matched to a test sample';
 const SHEETS = 'Usual reflectances of boards and papers, measured straight on';
 
 function material(
@@ -66,11 +67,17 @@ export const materials: MaterialEntry[] = [
     `${TABLES}: 1.40; colour by sight, to be matched to a test glass.`,
     clear(1.4, [0.1, 1.5, 1.05]),
   ),
-  material('clear-acrylic', 'Clear acrylic', ['prop', 'ice', 'clear'], `${TABLES}: 1.49.`, clear(1.49)),
+  material(
+    'clear-acrylic',
+    'Clear acrylic',
+    ['acrylic', 'prop', 'ice', 'clear'],
+    `${TABLES}: 1.49.`,
+    clear(1.49),
+  ),
   material(
     'black-acrylic',
     'Black acrylic',
-    ['mirror', 'surface', 'reflection'],
+    ['acrylic', 'mirror', 'surface', 'reflection'],
     `${TABLES}: 1.49 over black.`,
     {
       kind: 'coated',
@@ -81,7 +88,7 @@ export const materials: MaterialEntry[] = [
   material(
     'white-acrylic',
     'White acrylic, lit from the front',
-    ['surface', 'reflection', 'white'],
+    ['acrylic', 'surface', 'reflection', 'white'],
     `${TABLES}: 1.49 over white.`,
     {
       kind: 'coated',
@@ -260,4 +267,277 @@ export const materials: MaterialEntry[] = [
     roughness: 0.5,
     relief: { kind: 'crumb', depthM: 0.0006, sizeM: 0.006 },
   }),
+  material(
+    'frosted-glass',
+    'Frosted glass',
+    ['glass', 'bottle', 'jar', 'frosted'],
+    `${TABLES}: 1.52; acid-etched, GGX 0.4, outside alone.`,
+    { ...clear(1.52, [0.01, 0.004, 0.01]), roughness: 0.4 },
+  ),
+  material(
+    'satin-glass',
+    'Satin glass',
+    ['glass', 'bottle', 'frosted'],
+    `${TABLES}: 1.52; lightly etched, GGX 0.15, outside alone.`,
+    { ...clear(1.52, [0.01, 0.004, 0.01]), roughness: 0.15 },
+  ),
+  material(
+    'blue-glass',
+    'Blue glass',
+    ['glass', 'bottle'],
+    `${TABLES}: 1.52; ${BY_SIGHT}.`,
+    clear(1.52, [7, 2.4, 0.5]),
+  ),
+  material(
+    'white-wine',
+    'White wine',
+    ['liquid', 'drink', 'pale'],
+    `${TABLES}: 1.343; ${BY_SIGHT}.`,
+    clear(1.343, [0.01, 0.03, 0.16]),
+  ),
+  material(
+    'red-wine',
+    'Red wine',
+    ['liquid', 'drink', 'red'],
+    `${TABLES}: 1.345; ${BY_SIGHT}.`,
+    clear(1.345, [0.35, 3.2, 3.4]),
+  ),
+  material(
+    'lager',
+    'Lager',
+    ['liquid', 'drink', 'gold'],
+    `${TABLES}: 1.338; ${BY_SIGHT}.`,
+    clear(1.338, [0.03, 0.12, 0.75]),
+  ),
+  material(
+    'whisky',
+    'Aged spirit',
+    ['liquid', 'drink', 'amber'],
+    `${TABLES}: 1.36; ${BY_SIGHT}.`,
+    clear(1.36, [0.05, 0.3, 1.6]),
+  ),
+  material(
+    'tea',
+    'Tea',
+    ['liquid', 'drink', 'brown'],
+    `${TABLES}: 1.334; ${BY_SIGHT}.`,
+    clear(1.334, [0.12, 0.7, 2.4]),
+  ),
+  material(
+    'apple-juice',
+    'Clear apple juice',
+    ['liquid', 'drink', 'juice'],
+    `${TABLES}: 1.35; ${BY_SIGHT}.`,
+    clear(1.35, [0.03, 0.14, 0.9]),
+  ),
+  material(
+    'orange-juice',
+    'Orange juice',
+    ['liquid', 'drink', 'juice', 'cloudy'],
+    `Pulp scatters within about 1 mm; ${BY_SIGHT}.`,
+    { kind: 'wax', reflectance: [0.85, 0.5, 0.08], meanFreePathM: 0.001, index: 1.35, roughness: 0 },
+  ),
+  material(
+    'coffee',
+    'Black coffee',
+    ['liquid', 'drink', 'dark'],
+    `${TABLES}: 1.335; ${BY_SIGHT}.`,
+    clear(1.335, [4, 9, 16]),
+  ),
+  material(
+    'honey',
+    'Honey',
+    ['liquid', 'sweet', 'gold'],
+    `${TABLES}: 1.49; ${BY_SIGHT}.`,
+    clear(1.49, [0.08, 0.4, 2.2]),
+  ),
+  ...(
+    [
+      ['ivory-paper', 'Ivory paper', [0.8, 0.75, 0.62]],
+      ['kraft-paper', 'Kraft paper', [0.42, 0.29, 0.17]],
+      ['red-paper', 'Red paper', [0.55, 0.06, 0.05]],
+      ['ochre-paper', 'Ochre paper', [0.6, 0.38, 0.1]],
+      ['green-paper', 'Green paper', [0.16, 0.34, 0.16]],
+      ['blue-paper', 'Blue paper', [0.1, 0.22, 0.45]],
+      ['rose-paper', 'Rose paper', [0.72, 0.42, 0.42]],
+      ['grey-paper', 'Light grey paper', [0.5, 0.5, 0.5]],
+      ['dark-grey-paper', 'Dark grey paper', [0.09, 0.09, 0.09]],
+    ] as const
+  ).map(([id, name, reflectance]) =>
+    material(id, name, ['paper', 'matte', 'backdrop'], `${SHEETS}; ${BY_SIGHT}.`, {
+      kind: 'matte',
+      reflectance: [...reflectance],
+    }),
+  ),
+  material('black-card', 'Black card', ['paper', 'matte', 'black', 'cut'], `${SHEETS}: 0.04.`, {
+    kind: 'matte',
+    reflectance: 0.04,
+  }),
+  material(
+    'foil',
+    'Crumpled foil',
+    ['foil', 'metal', 'sparkle'],
+    'Aluminium (Palik 1985), creases of 1 cm.',
+    {
+      kind: 'metal',
+      metal: 'aluminium',
+      roughness: 0.12,
+      relief: { kind: 'crumple', depthM: 0.0012, sizeM: 0.012 },
+    },
+  ),
+  material(
+    'gold-foil',
+    'Gold foil',
+    ['foil', 'metal', 'warm'],
+    'Complex index of gold (Johnson and Christy 1972).',
+    {
+      kind: 'metal',
+      metal: 'gold',
+      roughness: 0.2,
+    },
+  ),
+  material(
+    'mirror-glass',
+    'Mirror',
+    ['mirror', 'surface', 'reflection'],
+    'Silvered glass sends back about 0.9.',
+    {
+      kind: 'mirror',
+      reflectance: 0.9,
+    },
+  ),
+  material(
+    'red-acrylic',
+    'Red acrylic',
+    ['acrylic', 'surface', 'reflection'],
+    `${TABLES}: 1.49 over red; ${BY_SIGHT}.`,
+    {
+      kind: 'coated',
+      reflectance: [0.5, 0.03, 0.03],
+      coatIndex: 1.49,
+    },
+  ),
+  material('denim', 'Denim', ['cloth', 'blue', 'texture'], `${SHEETS}: indigo twill; ${BY_SIGHT}.`, {
+    kind: 'cloth',
+    reflectance: [0.07, 0.11, 0.2],
+    sheen: 0.15,
+    relief: { kind: 'weave', depthM: 0.0003, sizeM: 0.0015 },
+  }),
+  material(
+    'red-velvet',
+    'Red velvet',
+    ['cloth', 'red', 'rich'],
+    `Pile with sheen towards grazing; ${BY_SIGHT}.`,
+    {
+      kind: 'cloth',
+      reflectance: [0.16, 0.01, 0.015],
+      sheen: 0.6,
+    },
+  ),
+  material('white-cotton', 'White cotton', ['cloth', 'white'], `${SHEETS}: 0.7 to 0.8.`, {
+    kind: 'cloth',
+    reflectance: [0.76, 0.75, 0.72],
+    sheen: 0.15,
+    relief: { kind: 'weave', depthM: 0.0001, sizeM: 0.0008 },
+  }),
+  material('light-oak', 'Light oak', ['wood', 'board', 'surface'], `${SHEETS}: 0.35 to 0.45.`, {
+    kind: 'coated',
+    reflectance: [0.5, 0.37, 0.23],
+    coatIndex: 1.45,
+    roughness: 0.5,
+  }),
+  material('dark-walnut', 'Dark walnut', ['wood', 'board', 'surface'], `${SHEETS}: 0.08 to 0.12.`, {
+    kind: 'coated',
+    reflectance: [0.15, 0.085, 0.05],
+    coatIndex: 1.45,
+    roughness: 0.35,
+  }),
+  material('slate', 'Slate', ['stone', 'surface', 'dark'], `${SHEETS}: 0.06 to 0.1.`, {
+    kind: 'coated',
+    reflectance: [0.075, 0.08, 0.085],
+    roughness: 0.5,
+    relief: { kind: 'crumb', depthM: 0.0006, sizeM: 0.02 },
+  }),
+  material(
+    'marble',
+    'White marble',
+    ['stone', 'surface', 'plate'],
+    `Polish of index 1.5; ${SHEETS}: 0.6 to 0.7.`,
+    {
+      kind: 'coated',
+      reflectance: [0.68, 0.67, 0.64],
+      roughness: 0.04,
+    },
+  ),
+  material('concrete', 'Concrete', ['stone', 'surface', 'rough'], `${SHEETS}: 0.25 to 0.35.`, {
+    kind: 'matte',
+    reflectance: [0.31, 0.3, 0.28],
+    relief: { kind: 'crumb', depthM: 0.0004, sizeM: 0.005 },
+  }),
+  material(
+    'chocolate',
+    'Dark chocolate',
+    ['food', 'brown', 'gloss'],
+    'Cocoa butter of index 1.46 over brown.',
+    {
+      kind: 'coated',
+      reflectance: [0.075, 0.035, 0.02],
+      coatIndex: 1.46,
+      roughness: 0.18,
+    },
+  ),
+  material(
+    'whipped-cream',
+    'Whipped cream',
+    ['food', 'white', 'soft'],
+    'Fat and air scatter within about 0.5 mm.',
+    {
+      kind: 'wax',
+      reflectance: [0.95, 0.92, 0.83],
+      meanFreePathM: 0.0005,
+      roughness: 0.5,
+      relief: { kind: 'crumb', depthM: 0.0012, sizeM: 0.02 },
+    },
+  ),
+  material('foam', 'Foam of a drink', ['food', 'white', 'bubbles'], 'Bubbles scatter within about 0.3 mm.', {
+    kind: 'wax',
+    reflectance: [0.9, 0.86, 0.76],
+    meanFreePathM: 0.0003,
+    roughness: 0.6,
+    relief: { kind: 'crumb', depthM: 0.0003, sizeM: 0.0015 },
+  }),
+  material('ice', 'Ice', ['glass', 'drink', 'cold'], `${TABLES}: 1.31; its uneven faces as ripples.`, {
+    ...clear(1.31),
+    relief: { kind: 'crumple', depthM: 0.0006, sizeM: 0.012 },
+  }),
+  material('sponge', 'Sponge cake', ['food', 'crumb', 'dry'], `${SHEETS}: 0.4 to 0.55, open crumb.`, {
+    kind: 'matte',
+    reflectance: [0.62, 0.44, 0.2],
+    relief: { kind: 'crumb', depthM: 0.0014, sizeM: 0.004 },
+  }),
+  material(
+    'leaf',
+    'Green leaf',
+    ['food', 'green', 'fresh'],
+    `Waxy skin of index 1.45 over green; ${BY_SIGHT}.`,
+    {
+      kind: 'coated',
+      reflectance: [0.07, 0.17, 0.035],
+      coatIndex: 1.45,
+      roughness: 0.3,
+      relief: { kind: 'crumple', depthM: 0.0003, sizeM: 0.008 },
+    },
+  ),
+  material(
+    'red-berry',
+    'Red berry',
+    ['food', 'red', 'wet'],
+    'Flesh scatters within about 2 mm under a smooth skin.',
+    {
+      kind: 'wax',
+      reflectance: [0.5, 0.03, 0.04],
+      meanFreePathM: 0.002,
+      roughness: 0.12,
+    },
+  ),
 ];

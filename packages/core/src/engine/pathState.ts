@@ -3,6 +3,7 @@ import { Branches } from './branches.js';
 import { FrostWalk } from './frost.js';
 import { Guide } from './guide.js';
 import type { Kernel } from './kernel.js';
+import { indexIn } from './media.js';
 import { MirrorLights } from './mirrorLights.js';
 import { Passage } from './passage.js';
 import { floor32, type i32, mul32, whole32 } from './portable.js';
@@ -355,7 +356,9 @@ export class PathState {
 
   /** Russian roulette by what is left of what the way set out with; clear ways go on longer. */
   protected survives(): boolean {
-    const most = this.mostWeight();
+    // Within a medium luminance over the squared index is what is kept, and comes back on the way out.
+    const index = indexIn(this.t, this.inside);
+    const most = this.mostWeight() * index * index;
     if (!(most > 0)) return false;
     if (this.bounce < ROULETTE_FROM) return true;
     const left = most / this.setOutWith;

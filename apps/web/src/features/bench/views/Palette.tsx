@@ -1,4 +1,5 @@
 import type { KitEntry } from '@fendrix/contract';
+import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Chip from '@mui/material/Chip';
 import Dialog from '@mui/material/Dialog';
@@ -17,6 +18,7 @@ import Typography from '@mui/material/Typography';
 import { memo, useDeferredValue, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { ImportDialog } from '../../../shared/ImportDialog';
+import { Swatch } from '../../../shared/materials/Swatch';
 import { surround } from '../../../shared/theme';
 import { kitApi, searchKit, useEquipment } from '../../kit';
 import { benchActions } from '../state/benchSlice';
@@ -227,6 +229,11 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
                         selected={search !== '' && entry === found[0]}
                         onClick={() => choose(entry)}
                       >
+                        {entry.what === 'material' && (
+                          <Box sx={{ mr: 1.5 }}>
+                            <Swatch material={entry.thing} />
+                          </Box>
+                        )}
                         <ListItemText primary={entry.name} secondary={entry.purposes.join(', ')} />
                       </ListItemButton>
                     </ListItem>

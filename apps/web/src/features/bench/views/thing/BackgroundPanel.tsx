@@ -2,13 +2,13 @@ import type { Backdrop } from '@fendrix/contract';
 import { parseBearingDeg } from '@fendrix/core';
 import { Choice } from '../../../../shared/Choice';
 import { surroundingSchema } from '../../../../shared/form/schema';
+import { MaterialChoice } from '../../../../shared/materials/MaterialChoice';
 import { QuantityField } from '../../../../shared/QuantityField';
 import { within } from '../../../../shared/useTyped';
 import { useBenchDispatch } from '../../state/hooks';
 import { changeBackdrop, moveSurrounding, SURROUNDING_NAMES, setBackdrop } from '../../state/surroundings';
 import { edit } from '../../state/thunks';
 import { LengthField } from './LengthField';
-import { MaterialChoice } from './MaterialChoice';
 import { AllFigures, type PanelProps, RemoveButton, Title } from './ThingFields';
 import { useKitMaterials } from './useKitMaterials';
 
@@ -34,7 +34,7 @@ const SHOWN = new Set([
 /** What stands behind the goods: its kind, size, place and what it is of. */
 export function BackgroundPanel({ set, thing }: PanelProps) {
   const dispatch = useBenchDispatch();
-  const materials = useKitMaterials();
+  const materials = useKitMaterials('opaque');
   const { backdrop } = set;
   if (!backdrop) return null;
   const change = (changes: Partial<Backdrop>) => dispatch(edit(changeBackdrop(changes)));

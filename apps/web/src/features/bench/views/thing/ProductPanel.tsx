@@ -8,6 +8,7 @@ import { useBenchDispatch } from '../../state/hooks';
 import { plinthKey, standOnPlinth } from '../../state/placing';
 import { edit } from '../../state/thunks';
 import { KeepInKit } from './KeepInKit';
+import { ProductMaterials } from './ProductMaterials';
 import { AllFigures, type PanelProps, RemoveButton, StandFields, Title } from './ThingFields';
 
 const SHOWN = new Set(['id', 'positionM', 'turnDeg']);
@@ -42,6 +43,7 @@ export function ProductPanel({ set, thing }: PanelProps) {
         example="15 right"
         onCommit={(turnDeg) => put({ ...product, turnDeg })}
       />
+      <ProductMaterials product={product} onChange={put} />
       <AllFigures
         schema={thingSchema('product')}
         value={product}

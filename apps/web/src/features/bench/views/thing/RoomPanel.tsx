@@ -1,14 +1,15 @@
-import type { Room } from '@fendrix/contract';
+import type { OpaqueMaterial, Room } from '@fendrix/contract';
 import { surroundingSchema } from '../../../../shared/form/schema';
+import { MaterialChoice } from '../../../../shared/materials/MaterialChoice';
+import type { NamedMaterial } from '../../../../shared/materials/materialGroups';
 import { useBenchDispatch } from '../../state/hooks';
 import { changeRoom, SURROUNDING_NAMES } from '../../state/surroundings';
 import { edit } from '../../state/thunks';
 import { LengthField } from './LengthField';
-import { MaterialChoice, type NamedMaterial } from './MaterialChoice';
 import { AllFigures, type PanelProps, RemoveButton, Title } from './ThingFields';
 
 /** Matte paints and wood by about what they send back, a part of the light; a wall that was metered has its own figures. */
-const FINISHES: readonly NamedMaterial[] = [
+const FINISHES: readonly NamedMaterial<OpaqueMaterial>[] = [
   { name: 'white', material: { kind: 'matte', reflectance: 0.82 } },
   { name: 'cream', material: { kind: 'matte', reflectance: [0.78, 0.72, 0.6] } },
   { name: 'light grey', material: { kind: 'matte', reflectance: 0.5 } },

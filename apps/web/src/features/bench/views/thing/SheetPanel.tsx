@@ -1,6 +1,7 @@
 import type { Sheet } from '@fendrix/contract';
 import { Choice } from '../../../../shared/Choice';
 import { thingSchema } from '../../../../shared/form/schema';
+import { MaterialChoice } from '../../../../shared/materials/MaterialChoice';
 import { changeSheet } from '../../state/edits';
 import { useBenchDispatch } from '../../state/hooks';
 import { SHEET_PLACES, type SheetPlace, sheetAt } from '../../state/sheetPlaces';
@@ -10,6 +11,7 @@ import { CopyAcross } from './CopyAcross';
 import { KeepInKit } from './KeepInKit';
 import { LengthField } from './LengthField';
 import { AllFigures, ApparentSize, type PanelProps, RemoveButton, StandFields, Title } from './ThingFields';
+import { useKitMaterials } from './useKitMaterials';
 
 const HERE = 'here';
 const SHOWN = new Set(['tag', 'positionM', 'aimM', 'keepsDirection', 'widthM', 'heightM']);
@@ -29,6 +31,7 @@ const KIND_WORDS: Record<Sheet['kind'], string> = {
 
 export function SheetPanel({ set, thing }: PanelProps) {
   const dispatch = useBenchDispatch();
+  const materials = useKitMaterials('sheet');
   const sheet = set.sheets.find(({ tag }) => tag === thing.key);
   if (!sheet) return null;
   const places = (Object.keys(SHEET_PLACES) as SheetPlace[]).filter((place) => sheetAt(set, sheet, place));
@@ -58,6 +61,20 @@ export function SheetPanel({ set, thing }: PanelProps) {
           <ApparentSize positionM={sheet.positionM} sizeM={Math.max(sheet.widthM, sheet.heightM)} />
         </>
       )}
+      <MaterialChoice
+        label="front"
+        known={materials}
+        material={sheet.front}
+        onChoose={(front) =>
+          dispatch(edit(changeSheet(sheet.tag, () => mirrored(sheet, { ...sheet, front }))))
+        }
+      />
+      <MaterialChoice
+        label="back"
+        known={materials}
+        material={sheet.back}
+        onChoose={(back) => dispatch(edit(changeSheet(sheet.tag, () => mirrored(sheet, { ...sheet, back }))))}
+      />
       <AllFigures
         schema={thingSchema('sheet')}
         value={sheet}

@@ -1,10 +1,10 @@
 import type { Bench } from '@fendrix/contract';
 import { surroundingSchema } from '../../../../shared/form/schema';
+import { MaterialChoice } from '../../../../shared/materials/MaterialChoice';
 import { useBenchDispatch } from '../../state/hooks';
 import { changeBench, SURROUNDING_NAMES } from '../../state/surroundings';
 import { edit } from '../../state/thunks';
 import { LengthField } from './LengthField';
-import { MaterialChoice } from './MaterialChoice';
 import { AllFigures, type PanelProps, RemoveButton, Title } from './ThingFields';
 import { useKitMaterials } from './useKitMaterials';
 
@@ -13,7 +13,7 @@ const SHOWN = new Set(['widthM', 'depthM', 'centreM', 'material']);
 /** The table: its size, where its middle is, how high its top is, and what it is of. */
 export function TablePanel({ set, thing }: PanelProps) {
   const dispatch = useBenchDispatch();
-  const materials = useKitMaterials();
+  const materials = useKitMaterials('opaque');
   const { bench, mark } = set;
   if (!bench) return null;
   const [x, y] = bench.centreM;

@@ -1,20 +1,33 @@
-import type { OpaqueMaterial } from '@fendrix/contract';
+import type { AnyMaterial, Dielectric, Material, OpaqueMaterial, SheetMaterial } from '@fendrix/contract';
 import { useMemo } from 'react';
+import type { NamedMaterial } from '../../../../shared/materials/materialGroups';
 import { kitApi } from '../../../kit';
-import type { NamedMaterial } from './MaterialChoice';
 
-const OPAQUE: ReadonlySet<string> = new Set(['matte', 'coated', 'cloth', 'mirror', 'metal']);
+/** What can be made of a material, by the kinds that it may be. */
+const KINDS = {
+  opaque: new Set(['matte', 'coated', 'cloth', 'mirror', 'metal']),
+  sheet: new Set(['matte', 'coated', 'cloth', 'mirror', 'metal', 'translucent', 'net']),
+  body: new Set(['matte', 'coated', 'cloth', 'wax', 'dielectric', 'mirror', 'metal', 'translucent']),
+  clear: new Set(['dielectric']),
+} as const;
 
-/** Opaque materials of the kit, by name. */
-export function useKitMaterials(): readonly NamedMaterial[] {
+interface Fitting {
+  opaque: OpaqueMaterial;
+  sheet: SheetMaterial;
+  body: Material;
+  clear: Dielectric;
+}
+
+/** Materials of the kit by name, of those that something can be made of. */
+export function useKitMaterials<W extends keyof Fitting>(what: W): readonly NamedMaterial<Fitting[W]>[] {
   const { data } = kitApi.useReadKitQuery();
   return useMemo(
     () =>
       (data?.document.entries ?? []).flatMap((entry) =>
-        entry.what === 'material' && OPAQUE.has(entry.thing.kind)
-          ? [{ name: entry.name, material: entry.thing as OpaqueMaterial }]
+        entry.what === 'material' && (KINDS[what] as ReadonlySet<AnyMaterial['kind']>).has(entry.thing.kind)
+          ? [{ name: entry.name, material: entry.thing as Fitting[W], purposes: entry.purposes }]
           : [],
       ),
-    [data],
+    [data, what],
   );
 }
