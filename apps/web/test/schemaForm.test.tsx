@@ -47,6 +47,17 @@ describe('fields from the schema', () => {
     expect((last().output as Values).modifierEfficiency).toBeCloseTo(0.4, 9);
   });
 
+  test('points of a path are changed, put in and taken out', () => {
+    const { type, last } = open('chain');
+    const before = (entry('chain').thing as unknown as { pathM: number[][] }).pathM;
+    type('point 2', '1 cm / 2 cm / 3 cm');
+    expect((last().pathM as number[][])[1]).toEqual([0.01, 0.02, 0.03]);
+    fireEvent.click(screen.getByRole('button', { name: 'Add a point after point 1' }));
+    expect(last().pathM as number[][]).toHaveLength(before.length + 1);
+    fireEvent.click(screen.getByRole('button', { name: 'Take out point 2' }));
+    expect((last().pathM as number[][])[1]).toEqual([0.01, 0.02, 0.03]);
+  });
+
   test('what is not understood is told and changes nothing', () => {
     const { type, told } = open('softbox-40x60');
     type('hot centre', 'very');

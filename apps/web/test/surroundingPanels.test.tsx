@@ -165,6 +165,16 @@ describe('a product', () => {
     expect(screen.queryByLabelText('colour of liquid')).toBeNull();
   });
 
+  test('its outline is scaled as a whole, by width and by height', () => {
+    const { set } = openPanel('product', 'bottle');
+    type('height over all', '40 cm');
+    const [scaled] = set().products;
+    if (scaled?.kind !== 'turned') throw new Error('a turned bottle');
+    expect(scaled.profile.at(-1)?.heightM).toBeCloseTo(0.4, 9);
+    type('width over all', '2 m');
+    expect(screen.getByLabelText('width over all')).toBeTruthy();
+  });
+
   test('stands on a plinth by one press, and down again by one step of undo', () => {
     const { set, store } = openPanel('product', 'bottle');
     const before = set().products;

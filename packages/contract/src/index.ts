@@ -65,7 +65,7 @@ export type {
 } from './material.js';
 export { checkDocument, fieldPath, type Problem, problemsOf } from './problems.js';
 export type { BoxProduct, Product, ProductOf, ProfilePoint, Turned } from './product.js';
-export { MOST_TRIANGLES } from './productRules.js';
+export { MOST_TRIANGLES, productDocument } from './productRules.js';
 export {
   type Backdrop,
   type Bench,

@@ -41,6 +41,20 @@ export const label = z
   })
   .describe('A patch stuck on the outside, 0.1 mm thick. Later labels lie over earlier ones');
 
+export const attached = z
+  .strictObject({
+    name,
+    pathM: z
+      .array(pointM)
+      .min(2)
+      .max(30)
+      .describe('Points that its middle runs through, m from the foot; the line through them is smooth'),
+    fromDiameterM: lengthM.max(1).describe('Thickness at its first point, m'),
+    toDiameterM: lengthM.max(1).describe('Thickness at its last point, m'),
+    material: material.optional().describe('As the body if left out'),
+  })
+  .describe('A round bar that is set on the body: a handle, a spout, a nozzle');
+
 const common = {
   id: productId,
   name: name.describe('What the product is'),
@@ -77,6 +91,7 @@ export const turned = z
       ),
     parts: z.array(part).max(20).default([]),
     labels: z.array(label).max(20).default([]),
+    attached: z.array(attached).max(6).default([]),
     hollow: z
       .strictObject({
         wallM: lengthM.max(0.1).describe('Thickness of the wall, m'),
@@ -258,6 +273,7 @@ export const product = z.discriminatedUnion('kind', [
 ]);
 
 export type ProfilePoint = z.infer<typeof profilePoint>;
+export type Attached = z.infer<typeof attached>;
 export type Product = z.infer<typeof product>;
 export type ProductOf<K extends Product['kind']> = Extract<Product, { kind: K }>;
 export type Turned = ProductOf<'turned'>;

@@ -1,5 +1,5 @@
 import { bytesIn, dataOf } from './base64.js';
-import type { Product, ProductOf, Turned } from './product.js';
+import { type Product, type ProductOf, product, type Turned } from './product.js';
 import type { Report } from './report.js';
 import { soundTexts } from './soundTexts.js';
 
@@ -171,7 +171,26 @@ function checkTurned(product: Turned, path: PropertyKey[], report: Report): void
   if (product.bandHeightM !== undefined && product.bandHeightM > height) {
     report([...path, 'bandHeightM'], 'lies above the product. Give a height within it.');
   }
+  checkAttached(product, path, report);
   checkHollow(product, height, path, report);
+}
+
+function checkAttached({ attached }: Turned, path: PropertyKey[], report: Report): void {
+  attached.forEach(({ pathM }, index) => {
+    const stands = pathM.findIndex((point, i) => {
+      const before = pathM[i - 1];
+      return (
+        before !== undefined &&
+        point.every((value, axis) => Math.abs(value - (before[axis] as number)) < 1e-6)
+      );
+    });
+    if (stands > 0) {
+      report(
+        [...path, 'attached', index, 'pathM', stands],
+        'is the point before it. Move it, or take it out.',
+      );
+    }
+  });
 }
 
 function checkHollow(product: Turned, height: number, path: PropertyKey[], report: Report): void {
@@ -194,3 +213,8 @@ function checkHollow(product: Turned, height: number, path: PropertyKey[], repor
     report([...path, 'hollow', 'liquid', 'fillToM'], 'must lie above the base and not above the product.');
   }
 }
+
+/** A product by itself, with the rules that hold within it. */
+export const productDocument = product.superRefine((own, problems) => {
+  checkProduct(own, [], (path, message) => problems.addIssue({ code: 'custom', path, message }));
+});

@@ -174,7 +174,8 @@ export const setDocument = setShape.superRefine(checkSet).superRefine(checkTakes
     'Lengths in metres from the mark: +x camera right, +y away from the camera, +z up from the bench top.',
 });
 
-export type SetDocument = z.infer<typeof setShape>;
+/** Named, so that types built on it stay short. */
+export interface SetDocument extends z.infer<typeof setShape> {}
 export type SetDocumentInput = z.input<typeof setShape>;
 export type Room = z.infer<typeof room>;
 export type Bench = z.infer<typeof bench>;

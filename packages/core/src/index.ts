@@ -31,6 +31,15 @@ export {
   facingOf,
 } from './geometry/aim.js';
 export { backdropProfile, liesOnTable } from './geometry/backdrop.js';
+export {
+  MEASURE_WORDS,
+  MEASURED_FORMS,
+  type Measure,
+  type MeasuredForm,
+  type Measures,
+  productOfForm,
+} from './geometry/forms/measuredForms.js';
+export { scaleTurned, turnedSize } from './geometry/forms/scaleTurned.js';
 export { aimFrame, type Frame } from './geometry/frame.js';
 export type { PrimitiveTable } from './geometry/primitives.js';
 export { type OutlinePiece, outlinePieces } from './geometry/products/outline.js';

@@ -21,6 +21,7 @@ const tumbler = (more: Partial<Turned> = {}): Turned => ({
   ],
   parts: [],
   labels: [],
+  attached: [],
   hollow: {
     wallM: 0.003,
     baseM: 0.008,

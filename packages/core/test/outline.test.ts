@@ -113,6 +113,7 @@ const jar: Turned = {
   turnDeg: 30,
   material: { kind: 'dielectric', roughness: 0, index: 1.52, absorptionPerCm: 0 },
   profile: [corner(0.05, 0), corner(0.05, 0.1), corner(0.03, 0.1), corner(0.03, 0.12)],
+  attached: [],
   parts: [{ name: 'lid', fromM: 0.1, toM: 0.12, material: { kind: 'matte', reflectance: 0.2 } }],
   labels: [
     {

@@ -7,6 +7,7 @@ import { Row } from '../Row';
 import { within } from '../useTyped';
 import { Group, SelectField } from './formParts';
 import { PictureField } from './PictureField';
+import { PointsField } from './PointsField';
 import { choiceFor, choicesOf, firstValue, isWhole, kindsOf, type Schema } from './schema';
 import { WordsField } from './WordsField';
 import { labelOf, quantityOf } from './words';
@@ -314,6 +315,17 @@ function ListField({
     );
   }
   const item = schema.items || {};
+  if (item.prefixItems && field.endsWith('M')) {
+    return (
+      <PointsField
+        label={label}
+        value={value as number[][]}
+        fewest={schema.minItems ?? 0}
+        most={schema.maxItems ?? 100}
+        onChange={onChange}
+      />
+    );
+  }
   // Long tables, such as measured intensities, come from files.
   if (item.type === 'array' || (item.type === 'number' && value.length > 12)) return null;
   return (

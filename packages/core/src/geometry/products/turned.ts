@@ -4,6 +4,7 @@ import type { SceneParts } from '../builder.js';
 import type { Pose } from '../frame.js';
 import type { ConePiece, OutlinePoint, Sides } from '../primitives.js';
 import { clipPiece, type OutlinePiece, outlinePieces } from './outline.js';
+import { sweepMesh } from './sweep.js';
 
 /** Height of a label over the surface under it, m; each later label lies this much higher. */
 const LABEL_M = 1e-4;
@@ -33,6 +34,14 @@ export function addTurned(parts: SceneParts, product: Turned, pose: Pose, thing:
   if (cap && product.material.kind === 'dielectric') {
     const radius = radiusBelow(outside, cap.fromM);
     place(level(radius, 0, cap.fromM), surfaces.add(cap.material));
+  }
+  for (const { pathM, fromDiameterM, toDiameterM, material: own } of product.attached) {
+    const surface = surfaces.add(own ?? material);
+    parts.list.triangles(sweepMesh(pathM, fromDiameterM, toDiameterM), pose, {
+      thing,
+      front: surface,
+      back: surface,
+    });
   }
   if (!hollow) return;
 

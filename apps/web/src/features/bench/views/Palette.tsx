@@ -18,7 +18,6 @@ import Typography from '@mui/material/Typography';
 import { memo, useDeferredValue, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { ImportDialog } from '../../../shared/ImportDialog';
-import { Swatch } from '../../../shared/materials/Swatch';
 import { surround } from '../../../shared/theme';
 import { kitApi, searchKit, useEquipment } from '../../kit';
 import { benchActions } from '../state/benchSlice';
@@ -36,6 +35,8 @@ import {
 import { useBench, useBenchDispatch, useSet } from '../state/hooks';
 import { addBench, addRoom, SURROUNDING_NAMES, setBackdrop } from '../state/surroundings';
 import { edit } from '../state/thunks';
+import { EntryPicture } from './EntryPicture';
+import { MeasuredProduct } from './MeasuredProduct';
 import { useStandClear } from './useStandClear';
 
 /** Words people look for first. */
@@ -86,6 +87,7 @@ export const Palette = memo(function Palette() {
 function PaletteDialog({ onClose }: { onClose(): void }) {
   const [search, setSearch] = useState('');
   const [importing, setImporting] = useState(false);
+  const [measuring, setMeasuring] = useState(false);
   const { data, error } = kitApi.useReadKitQuery();
   const set = useSet();
   const selected = useBench((bench) => bench.selected);
@@ -108,10 +110,11 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
     } else put(entry);
   }
 
-  function put(entry: Addable) {
+  /** @returns whether it stands on the set now */
+  function put(entry: Addable): boolean {
     const ref = keyOfAdded(set, entry);
     const gesture = `add ${++additions}`;
-    if (!ref || !dispatch(edit(addFromKit(entry, ref.key), gesture))) return;
+    if (!ref || !dispatch(edit(addFromKit(entry, ref.key), gesture))) return false;
     dispatch(benchActions.selected(ref));
     void standClear(ref, gesture);
     onClose();
@@ -119,6 +122,7 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
     requestAnimationFrame(() =>
       document.querySelector<SVGElement>(`[data-thing="${ref.kind}:${ref.key}"]`)?.focus(),
     );
+    return true;
   }
 
   /** What there is one of: it is put where there is none. */
@@ -135,13 +139,17 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
   }
 
   if (importing) return <ImportDialog onTake={put} onClose={onClose} />;
+  if (measuring) {
+    return <MeasuredProduct onTake={(thing) => put({ what: 'product', thing })} onClose={onClose} />;
+  }
   return (
     <Dialog open disableRestoreFocus onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="add-title">
       <DialogTitle id="add-title">Add to the set</DialogTitle>
-      <DialogContent sx={{ height: 520, display: 'flex', flexDirection: 'column', gap: 1.5 }}>
+      <DialogContent
+        sx={{ height: 520, pt: '8px !important', display: 'flex', flexDirection: 'column', gap: 1.5 }}
+      >
         <TextField
           autoFocus
-          sx={{ mt: 0.5 }}
           size="small"
           label="Add: a name, or what it is for"
           value={search}
@@ -186,6 +194,9 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
           <Button size="small" sx={{ py: 0 }} onClick={() => setImporting(true)}>
             From a file
           </Button>
+          <Button size="small" sx={{ py: 0 }} onClick={() => setMeasuring(true)}>
+            By measures
+          </Button>
           {(studio ? windowsToAdd(set, studio) : []).map((window) => (
             <Button
               key={window.name}
@@ -229,11 +240,9 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
                         selected={search !== '' && entry === found[0]}
                         onClick={() => choose(entry)}
                       >
-                        {entry.what === 'material' && (
-                          <Box sx={{ mr: 1.5 }}>
-                            <Swatch material={entry.thing} />
-                          </Box>
-                        )}
+                        <Box sx={{ mr: 1.5, display: 'flex' }}>
+                          <EntryPicture entry={entry} />
+                        </Box>
                         <ListItemText primary={entry.name} secondary={entry.purposes.join(', ')} />
                       </ListItemButton>
                     </ListItem>

@@ -1,5 +1,5 @@
 import type { Product } from '@fendrix/contract';
-import { formatBearing, parseBearingDeg } from '@fendrix/core';
+import { formatBearing, parseBearingDeg, scaleTurned, turnedSize } from '@fendrix/core';
 import Button from '@mui/material/Button';
 import { thingSchema } from '../../../../shared/form/schema';
 import { QuantityField } from '../../../../shared/QuantityField';
@@ -8,6 +8,7 @@ import { useBenchDispatch } from '../../state/hooks';
 import { plinthKey, standOnPlinth } from '../../state/placing';
 import { edit } from '../../state/thunks';
 import { KeepInKit } from './KeepInKit';
+import { LengthField } from './LengthField';
 import { ProductMaterials } from './ProductMaterials';
 import { AllFigures, type PanelProps, RemoveButton, StandFields, Title } from './ThingFields';
 
@@ -43,6 +44,20 @@ export function ProductPanel({ set, thing }: PanelProps) {
         example="15 right"
         onCommit={(turnDeg) => put({ ...product, turnDeg })}
       />
+      {product.kind === 'turned' && (
+        <>
+          <LengthField
+            label="width over all"
+            valueM={turnedSize(product).widthM}
+            onCommit={(widthM) => put(scaleTurned(product, { widthM }))}
+          />
+          <LengthField
+            label="height over all"
+            valueM={turnedSize(product).heightM}
+            onCommit={(heightM) => put(scaleTurned(product, { heightM }))}
+          />
+        </>
+      )}
       <ProductMaterials product={product} onChange={put} />
       <AllFigures
         schema={thingSchema('product')}
