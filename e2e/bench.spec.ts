@@ -310,3 +310,31 @@ test('pointing and pinning work by keyboard alone', async ({ page }) => {
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('spot spot 1')).toContainText(/\d\.\d/);
 });
+
+test('where the keyboard is can be seen at every stop of the bench and of the lists', async ({ page }) => {
+  await openBench(page);
+  /** Stops at which nothing round the place of the keyboard is outlined. */
+  const unseen = async (stops: number) => {
+    const found: string[] = [];
+    for (let i = 0; i < stops; i++) {
+      await page.keyboard.press('Tab');
+      const words = await page.evaluate(() => {
+        const at = document.activeElement;
+        if (!at || at === document.body) return '';
+        // A switch or slider hides its field and shows its own knob.
+        const shown = [at, at.parentElement, at.closest('.MuiSlider-thumb, .MuiSwitch-switchBase')];
+        const outlined = shown.some((element) => {
+          const { outlineStyle, outlineWidth } = getComputedStyle(element ?? document.body);
+          return outlineStyle !== 'none' && Number.parseFloat(outlineWidth) >= 2;
+        });
+        return outlined ? '' : at.outerHTML.slice(0, 120);
+      });
+      if (words) found.push(words);
+    }
+    return found;
+  };
+  expect(await unseen(60)).toEqual([]);
+  await page.goto('/sets');
+  await expect(page.getByRole('button', { name: 'New set', exact: true })).toBeVisible();
+  expect(await unseen(16)).toEqual([]);
+});

@@ -41,7 +41,7 @@ const RULES = [
     may: [
       /^@fendrix\/(catalogue|contract|core|files)$/,
       /^@fendrix\/workers(\/browser)?$/,
-      /^(react|react-dom|react-redux|react-router|react-hotkeys-hook|redux-undo|notistack|echarts|three|papaparse|fast-deep-equal|idb-keyval)(\/|$)/,
+      /^(react|react-dom|react-redux|react-router|react-hotkeys-hook|redux-undo|notistack|echarts|three|papaparse|fast-deep-equal|fast-png|idb-keyval)(\/|$)/,
       /^(@mui\/|@emotion\/|@reduxjs\/|@fontsource-variable\/|@use-gesture\/|@react-three\/)/,
     ],
   },

@@ -1,11 +1,12 @@
 // @vitest-environment jsdom
 import { defaultKit } from '@fendrix/catalogue';
 import type { Product } from '@fendrix/contract';
-import { MEASURED_FORMS, productOfForm } from '@fendrix/core';
+import { MEASURED_FORMS } from '@fendrix/core';
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { afterEach, describe, expect, test, vi } from 'vitest';
 import { EntryPicture } from '../src/features/bench/views/EntryPicture';
 import { MeasuredProduct } from '../src/features/bench/views/MeasuredProduct';
+import { productOfForm } from '../src/features/bench/views/productOfForm';
 import { productPreview } from '../src/features/bench/views/productPreview';
 import { pointAfter, pointQuantity } from '../src/shared/form/PointsField';
 import { press, type } from './hands';

@@ -37,7 +37,7 @@ export {
   type Measure,
   type MeasuredForm,
   type Measures,
-  productOfForm,
+  measuredProduct,
 } from './geometry/forms/measuredForms.js';
 export { scaleTurned, turnedSize } from './geometry/forms/scaleTurned.js';
 export { aimFrame, type Frame } from './geometry/frame.js';

@@ -1,4 +1,4 @@
-import { setDocument, type Turned, type Vector } from '@fendrix/contract';
+import { checkDocument, productDocument, setDocument, type Turned, type Vector } from '@fendrix/contract';
 import { describe, expect, test } from 'vitest';
 import { sweepMesh } from '../src/geometry/products/sweep.js';
 import {
@@ -6,19 +6,23 @@ import {
   MEASURE_WORDS,
   MEASURED_FORMS,
   type Measure,
+  type MeasuredForm,
+  measuredProduct,
   productBounds,
-  productOfForm,
   scaleTurned,
   turnedSize,
 } from '../src/index.js';
 import { testSet } from './sets.js';
 
+const checked = (form: MeasuredForm, measures = {}) =>
+  checkDocument(productDocument, measuredProduct(form, measures));
+
 const made = (id: string, measures = {}) => {
   const form = MEASURED_FORMS.find((one) => one.id === id);
   if (!form) throw new Error(`there is a form ${id}`);
-  const result = productOfForm(form, measures);
-  if ('problems' in result) throw new Error(JSON.stringify(result.problems));
-  return result.product;
+  const result = checked(form, measures);
+  if (!result.ok) throw new Error(JSON.stringify(result.problems));
+  return result.value;
 };
 
 /** Edges that are not shared by just two triangles, and the volume inside, m3. */
@@ -92,7 +96,7 @@ describe('products by their measures', () => {
       const set = testSet({ products: [product] });
       expect(setDocument.safeParse(set).success).toBe(true);
       expect(buildScene(set).table.count).toBeGreaterThan(0);
-      const { low, high } = productBounds(product);
+      const { low, high } = productBounds({ ...product, turnDeg: 0 });
       const usual = form?.usual ?? {};
       const across = high[0] - low[0];
       expect(low[2]).toBeGreaterThan(-2e-4);
@@ -111,10 +115,10 @@ describe('products by their measures', () => {
     expect(productBounds(wide).high[0]).toBeCloseTo(0.05, 3);
     const [bottle] = MEASURED_FORMS;
     if (!bottle) throw new Error('there are forms');
-    const tooLongANeck = productOfForm(bottle, { neckHeight: 0.5 });
-    expect('problems' in tooLongANeck && tooLongANeck.problems[0]?.path).toMatch(/profile/);
-    const tooThick = productOfForm(bottle, { wall: 0.05 });
-    expect('problems' in tooThick && tooThick.problems.map(({ path }) => path)).toContain('hollow.wallM');
+    const tooLongANeck = checked(bottle, { neckHeight: 0.5 });
+    expect(!tooLongANeck.ok && tooLongANeck.problems[0]?.path).toMatch(/profile/);
+    const tooThick = checked(bottle, { wall: 0.05 });
+    expect(!tooThick.ok && tooThick.problems.map(({ path }) => path)).toContain('hollow.wallM');
   });
 
   test.each(['tube', 'pouch', 'shoe'])('%s is a closed body', (id) => {

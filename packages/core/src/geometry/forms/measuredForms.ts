@@ -1,4 +1,3 @@
-import { checkDocument, type Problem, type Product, productDocument } from '@fendrix/contract';
 import { loftMesh } from './loft.js';
 
 /** What a form is measured by, m. */
@@ -36,10 +35,9 @@ export interface MeasuredForm {
   name: string;
   /** Measures with the ones it starts from. */
   usual: Measures;
-  make(m: Required<Measures>): unknown;
+  make(m: Required<Measures>): object;
 }
 
-const at: readonly [number, number, number] = [0, 0, 0];
 const glass = { kind: 'dielectric', index: 1.52, absorptionPerCm: 0.005 };
 const liquid = { kind: 'dielectric', index: 1.34, absorptionPerCm: [0.02, 0.08, 0.5] };
 const aluminium = { kind: 'metal', metal: 'aluminium', roughness: 0.12 };
@@ -427,17 +425,10 @@ function hangingLine(lengthM: number, widthM: number): number[][] {
   });
 }
 
-/** A product of a form and its measures, at the mark; or what cannot be of it. */
-export function productOfForm(
-  form: MeasuredForm,
-  measures: Measures,
-): { product: Product } | { problems: Problem[] } {
-  const made = form.make({ ...form.usual, ...measures } as Required<Measures>) as object;
-  const checked = checkDocument(productDocument, {
-    id: form.id,
-    name: form.name,
-    positionM: [...at],
-    ...made,
-  });
-  return checked.ok ? { product: checked.value } : { problems: checked.problems };
-}
+/** What a form and its measures make, at the mark: a product as it is written, still to be checked. */
+export const measuredProduct = (form: MeasuredForm, measures: Measures): object => ({
+  id: form.id,
+  name: form.name,
+  positionM: [0, 0, 0],
+  ...form.make({ ...form.usual, ...measures } as Required<Measures>),
+});

@@ -100,7 +100,7 @@ export function Movable({
         : { 'data-thing': `${thing.kind}:${thing.key}` })}
       onKeyDown={onKeyDown}
       onFocus={() => dispatch(benchActions.selected(thing))}
-      style={{ cursor: 'grab', outline: 'none' }}
+      style={{ cursor: 'grab' }}
     >
       {children}
     </g>

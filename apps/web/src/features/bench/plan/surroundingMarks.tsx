@@ -103,7 +103,7 @@ export const RoomMark = memo(function RoomMark({
       onClick={select}
       onFocus={select}
       onKeyDown={({ key }: KeyboardEvent) => key === 'Enter' && select()}
-      style={{ outline: 'none', cursor: 'pointer' }}
+      style={{ cursor: 'pointer' }}
     >
       <path
         d={plan.outline(roomCorners(room, markHeightM))}

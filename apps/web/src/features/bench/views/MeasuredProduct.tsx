@@ -7,7 +7,6 @@ import {
   type MeasuredForm,
   type Measures,
   parseLengthM,
-  productOfForm,
 } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -21,6 +20,7 @@ import { problemWords } from '../../../shared/document/problemWords';
 import { QuantityField } from '../../../shared/QuantityField';
 import { SmallPicture } from '../../../shared/render/SmallPicture';
 import { type Parsed, within } from '../../../shared/useTyped';
+import { productOfForm } from './productOfForm';
 import { productPreview } from './productPreview';
 
 /** No form is smaller or larger than this, m. */
