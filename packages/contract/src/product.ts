@@ -51,7 +51,7 @@ export const attached = z
       .describe('Points that its middle runs through, m from the foot; the line through them is smooth'),
     fromDiameterM: lengthM.max(1).describe('Thickness at its first point, m'),
     toDiameterM: lengthM.max(1).describe('Thickness at its last point, m'),
-    material: material.optional().describe('As the body if left out'),
+    material: opaqueMaterial.optional().describe('As the body if left out, where that is opaque'),
   })
   .describe('A round bar that is set on the body: a handle, a spout, a nozzle');
 

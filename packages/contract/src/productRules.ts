@@ -175,8 +175,14 @@ function checkTurned(product: Turned, path: PropertyKey[], report: Report): void
   checkHollow(product, height, path, report);
 }
 
-function checkAttached({ attached }: Turned, path: PropertyKey[], report: Report): void {
-  attached.forEach(({ pathM }, index) => {
+/** What a bar can be made of: one that reaches into a clear wall of its own stuff would be two bodies in one place. */
+const OPAQUE: ReadonlySet<string> = new Set(['matte', 'coated', 'cloth', 'mirror', 'metal']);
+
+function checkAttached({ attached, material }: Turned, path: PropertyKey[], report: Report): void {
+  attached.forEach(({ pathM, material: own }, index) => {
+    if (!OPAQUE.has((own ?? material).kind)) {
+      report([...path, 'attached', index, 'material'], 'needs an opaque material, as the body has none.');
+    }
     const stands = pathM.findIndex((point, i) => {
       const before = pathM[i - 1];
       return (

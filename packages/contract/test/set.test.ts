@@ -54,6 +54,24 @@ describe('set document', () => {
     expect(paths.includes('products[0].hollow')).toBe(refused);
   });
 
+  test('a bar on a clear body needs a material of its own, and each of its points another place', () => {
+    const bar = {
+      name: 'handle',
+      pathM: [
+        [0.03, 0, 0.02],
+        [0.06, 0, 0.05],
+      ],
+      fromDiameterM: 0.008,
+      toDiameterM: 0.008,
+    };
+    const brass = { kind: 'metal', metal: 'brass' };
+    const paths = (own: object) => problemsWith('products[0].attached', [own]).map(({ path }) => path);
+    expect(paths(bar)).toContain('products[0].attached[0].material');
+    expect(paths({ ...bar, material: brass })).toEqual([]);
+    const stands = { ...bar, material: brass, pathM: [...bar.pathM, [0.06, 0, 0.05]] };
+    expect(paths(stands)).toContain('products[0].attached[0].pathM[2]');
+  });
+
   test.each([null, 'text', 7, [], { format: 'fendrix-set' }])('%j is not a set', (data) => {
     expect(checkDocument(setDocument, data).ok).toBe(false);
   });
