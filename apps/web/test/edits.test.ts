@@ -1,16 +1,19 @@
 import { defaultKit } from '@fendrix/catalogue';
 import { setDocument } from '@fendrix/contract';
-import { withFocusKept } from '@fendrix/core';
+import { facingOf, withFocusKept } from '@fendrix/core';
 import { demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
+import { changedSince } from '../src/features/bench/state/edit';
 import {
   addFromKit,
+  aimAlong,
   aimedOf,
   aimThing,
   changeCamera,
   changeLight,
   changeProduct,
   changeSheet,
+  faceThing,
   freeTag,
   giveMaterial,
   keyOfAdded,
@@ -19,6 +22,7 @@ import {
   positionOf,
   removeSpot,
   removeThing,
+  standThing,
   type ThingRef,
 } from '../src/features/bench/state/edits';
 import { sheetAt } from '../src/features/bench/state/sheetPlaces';
@@ -155,5 +159,41 @@ describe('aiming', () => {
     // Put there again after the camera has moved it goes along.
     const elsewhere = changeCamera({ positionM: [0.3, -1, 0.4] })(set);
     expect(added && sheetAt(elsewhere, added, 'lens')?.positionM[0]).toBeGreaterThan(0.25);
+  });
+});
+
+describe('two figures typed before the panel is drawn anew', () => {
+  const set = demoSet('cordial');
+  const bottle: ThingRef = { kind: 'product', key: 'bottle' };
+
+  test('distance and bearing both count, in either order', () => {
+    const turns = [standThing(bottle, { distanceM: 0.12 }), standThing(bottle, { bearingDeg: -90 })] as const;
+    const there = turns[1](turns[0](set)).products[0]?.positionM;
+    expect(there).toEqual([expect.closeTo(-0.12, 9), expect.closeTo(0, 9), expect.closeTo(0, 9)]);
+    expect(standThing({ kind: 'product', key: 'gone' }, { distanceM: 1 })(set)).toBe(set);
+  });
+
+  test('so do turn and tilt, and the point aimed at along each axis', () => {
+    const light: ThingRef = { kind: 'light', key: 'A' };
+    const aimed = faceThing(light, { tiltDeg: -30 })(faceThing(light, { bearingDeg: 45 })(set));
+    const { positionM, aimM } = aimedOf(aimed, light) ?? { positionM: [0, 0, 0], aimM: [0, 0, 1] };
+    expect(facingOf(positionM, aimM)).toMatchObject({
+      bearingDeg: expect.closeTo(45, 6),
+      tiltDeg: expect.closeTo(-30, 6),
+    });
+    const moved = aimAlong(light, 2, 0.3)(aimAlong(light, 0, 0.2)(set));
+    expect(aimedOf(moved, light)?.aimM).toEqual([0.2, expect.any(Number), 0.3]);
+    expect(faceThing(bottle, { tiltDeg: 1 })(set)).toBe(set);
+    expect(aimAlong(bottle, 0, 1)(set)).toBe(set);
+  });
+
+  test('what a form changed of a thing as shown is changed of it as it is by then', () => {
+    const shown = { width: 1, height: 2, label: { name: 'a' }, tone: 3 as number | undefined };
+    const now = { ...shown, width: 9 };
+    expect(changedSince(shown, { ...shown, height: 5 }, now)).toEqual({ ...now, height: 5 });
+    const { tone: _gone, ...without } = shown;
+    expect('tone' in changedSince(shown, without as typeof shown, now)).toBe(false);
+    expect(changedSince<object>(shown, { ...shown, more: 1 }, now)).toEqual({ ...now, more: 1 });
+    expect(changedSince(shown, now, shown)).toBe(now);
   });
 });

@@ -13,7 +13,17 @@ import type {
   Studio,
   Vector,
 } from '@fendrix/contract';
-import { depthAlongLens, studioWindows, vector, type WindowLight } from '@fendrix/core';
+import {
+  aimFacing,
+  depthAlongLens,
+  type Facing,
+  facingOf,
+  fromStand,
+  studioWindows,
+  toStand,
+  vector,
+  type WindowLight,
+} from '@fendrix/core';
 import type { Edit } from './edit';
 import { hasLensHole, sheetAt } from './sheetPlaces';
 import {
@@ -111,6 +121,35 @@ export function aimThing(
     if (kind === 'light')
       return changeLight(key, (light) => ('aimM' in light ? ({ ...light, ...aim } as Light) : light))(set);
     return set;
+  };
+}
+
+/** Stands a thing at another bearing, distance or height; the others stay as they are by then. */
+export function standThing(ref: ThingRef, changes: Partial<ReturnType<typeof toStand>>): Edit {
+  return (set) => {
+    const position = positionOf(set, ref);
+    return position ? moveThing(ref, fromStand({ ...toStand(position), ...changes }))(set) : set;
+  };
+}
+
+/** Turns or tilts what is aimed; the rest of its way stays as it is by then. */
+export function faceThing(ref: ThingRef, changes: Partial<Facing>): Edit {
+  return (set) => {
+    const aimed = aimedOf(set, ref);
+    if (!aimed) return set;
+    const facing = { ...facingOf(aimed.positionM, aimed.aimM), ...changes };
+    return aimThing(ref, { aimM: aimFacing(aimed.positionM, facing) })(set);
+  };
+}
+
+/** Moves the point that a thing is aimed at along one axis. */
+export function aimAlong(ref: ThingRef, axis: 0 | 1 | 2, value: number): Edit {
+  return (set) => {
+    const aimed = aimedOf(set, ref);
+    if (!aimed) return set;
+    const aimM: Vector = [...aimed.aimM];
+    aimM[axis] = value;
+    return aimThing(ref, { aimM })(set);
   };
 }
 

@@ -1,7 +1,6 @@
 import type { SetDocument, Vector } from '@fendrix/contract';
 import {
   type AimTarget,
-  aimFacing,
   aimTargetOf,
   aimTargets,
   aimTowards,
@@ -20,7 +19,7 @@ import Switch from '@mui/material/Switch';
 import { Choice } from '../../../../shared/Choice';
 import { QuantityField } from '../../../../shared/QuantityField';
 import { within } from '../../../../shared/useTyped';
-import { aimedOf, aimThing, type ThingRef } from '../../state/edits';
+import { aimAlong, aimedOf, aimThing, faceThing, type ThingRef } from '../../state/edits';
 import { useBenchDispatch } from '../../state/hooks';
 import { edit } from '../../state/thunks';
 
@@ -43,14 +42,10 @@ export function AimFields({ set, thing }: { set: SetDocument; thing: ThingRef })
   const { positionM, aimM } = aimed;
   const aim = (to: Vector) => dispatch(edit(aimThing(thing, { aimM: to })));
   const facing = facingOf(positionM, aimM);
-  const face = (changes: Partial<Facing>) => aim(aimFacing(positionM, { ...facing, ...changes }));
+  const face = (changes: Partial<Facing>) => dispatch(edit(faceThing(thing, changes)));
   const now = aimTargetOf(set, positionM, aimM);
   const possible = aimTargets(set, positionM, aimM);
-  const coordinate = (axis: 0 | 1 | 2, value: number) => {
-    const to: Vector = [...aimM];
-    to[axis] = value;
-    aim(to);
-  };
+  const coordinate = (axis: 0 | 1 | 2, value: number) => dispatch(edit(aimAlong(thing, axis, value)));
   return (
     <>
       <Choice

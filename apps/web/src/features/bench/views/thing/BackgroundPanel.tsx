@@ -5,6 +5,7 @@ import { surroundingSchema } from '../../../../shared/form/schema';
 import { MaterialChoice } from '../../../../shared/materials/MaterialChoice';
 import { QuantityField } from '../../../../shared/QuantityField';
 import { within } from '../../../../shared/useTyped';
+import { changedSince } from '../../state/edit';
 import { useBenchDispatch } from '../../state/hooks';
 import { changeBackdrop, moveSurrounding, SURROUNDING_NAMES, setBackdrop } from '../../state/surroundings';
 import { edit } from '../../state/thunks';
@@ -134,7 +135,15 @@ export function BackgroundPanel({ set, thing }: PanelProps) {
         schema={surroundingSchema('backdrop')}
         value={backdrop}
         hidden={SHOWN}
-        onChange={(changed) => change(changed as Backdrop)}
+        onChange={(changed) =>
+          dispatch(
+            edit((old) =>
+              old.backdrop
+                ? { ...old, backdrop: changedSince(backdrop, changed as Backdrop, old.backdrop) }
+                : old,
+            ),
+          )
+        }
       />
       <RemoveButton thing={thing} />
     </>

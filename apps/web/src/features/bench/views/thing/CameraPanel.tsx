@@ -17,6 +17,7 @@ import { Choice } from '../../../../shared/Choice';
 import { Explained } from '../../../../shared/Explained';
 import { cameraSchema } from '../../../../shared/form/schema';
 import { QuantityField } from '../../../../shared/QuantityField';
+import { changedSince } from '../../state/edit';
 import { changeCamera } from '../../state/edits';
 import { useBenchDispatch } from '../../state/hooks';
 import { edit } from '../../state/thunks';
@@ -157,7 +158,9 @@ export function CameraPanel({ set, thing }: PanelProps) {
         schema={cameraSchema()}
         value={camera}
         hidden={SHOWN}
-        onChange={(changed) => dispatch(edit((old) => ({ ...old, camera: changed as Camera })))}
+        onChange={(changed) =>
+          dispatch(edit((old) => ({ ...old, camera: changedSince(camera, changed as Camera, old.camera) })))
+        }
       />
     </>
   );

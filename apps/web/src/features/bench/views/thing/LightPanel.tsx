@@ -19,6 +19,7 @@ import { Explained } from '../../../../shared/Explained';
 import { thingSchema } from '../../../../shared/form/schema';
 import { QuantityField } from '../../../../shared/QuantityField';
 import { type Parsed, within } from '../../../../shared/useTyped';
+import { changedSince } from '../../state/edit';
 import { changeLight } from '../../state/edits';
 import { useBenchDispatch } from '../../state/hooks';
 import { edit } from '../../state/thunks';
@@ -79,7 +80,9 @@ export function LightPanel({ set, thing }: PanelProps) {
         schema={thingSchema('light')}
         value={light}
         hidden={SHOWN}
-        onChange={(changed) => dispatch(edit(changeLight(light.tag, () => changed as Light)))}
+        onChange={(changed) =>
+          dispatch(edit(changeLight(light.tag, (now) => changedSince(light, changed as Light, now))))
+        }
       />
       <CopyAcross set={set} thing={thing} />
       <KeepInKit entry={{ what: 'light', thing: light }} />

@@ -3,6 +3,7 @@ import { formatBearing, parseBearingDeg, scaleTurned, turnedSize } from '@fendri
 import Button from '@mui/material/Button';
 import { thingSchema } from '../../../../shared/form/schema';
 import { QuantityField } from '../../../../shared/QuantityField';
+import { changedSince } from '../../state/edit';
 import { changeProduct } from '../../state/edits';
 import { useBenchDispatch } from '../../state/hooks';
 import { plinthKey, standOnPlinth } from '../../state/placing';
@@ -32,7 +33,8 @@ export function ProductPanel({ set, thing }: PanelProps) {
   const product = set.products.find(({ id }) => id === thing.key);
   if (!product) return null;
   const plinth = plinthKey(set, product.id);
-  const put = (changed: Product) => dispatch(edit(changeProduct(product.id, () => changed)));
+  const put = (changed: Product) =>
+    dispatch(edit(changeProduct(product.id, (now) => changedSince(product, changed, now))));
   return (
     <>
       <Title name={product.name} kind={KIND_WORDS[product.kind]} />

@@ -2,6 +2,7 @@ import type { OpaqueMaterial, Room } from '@fendrix/contract';
 import { surroundingSchema } from '../../../../shared/form/schema';
 import { MaterialChoice } from '../../../../shared/materials/MaterialChoice';
 import type { NamedMaterial } from '../../../../shared/materials/materialGroups';
+import { changedSince } from '../../state/edit';
 import { useBenchDispatch } from '../../state/hooks';
 import { changeRoom, SURROUNDING_NAMES } from '../../state/surroundings';
 import { edit } from '../../state/thunks';
@@ -74,7 +75,11 @@ export function RoomPanel({ set, thing }: PanelProps) {
         schema={surroundingSchema('room')}
         value={room}
         hidden={SHOWN}
-        onChange={(changed) => change(changed as Room)}
+        onChange={(changed) =>
+          dispatch(
+            edit((old) => (old.room ? { ...old, room: changedSince(room, changed as Room, old.room) } : old)),
+          )
+        }
       />
       <RemoveButton thing={thing} />
     </>

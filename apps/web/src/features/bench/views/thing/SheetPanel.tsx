@@ -2,6 +2,7 @@ import type { Sheet } from '@fendrix/contract';
 import { Choice } from '../../../../shared/Choice';
 import { thingSchema } from '../../../../shared/form/schema';
 import { MaterialChoice } from '../../../../shared/materials/MaterialChoice';
+import { changedSince } from '../../state/edit';
 import { changeSheet } from '../../state/edits';
 import { useBenchDispatch } from '../../state/hooks';
 import { SHEET_PLACES, type SheetPlace, sheetAt } from '../../state/sheetPlaces';
@@ -66,21 +67,23 @@ export function SheetPanel({ set, thing }: PanelProps) {
         known={materials}
         material={sheet.front}
         onChoose={(front) =>
-          dispatch(edit(changeSheet(sheet.tag, () => mirrored(sheet, { ...sheet, front }))))
+          dispatch(edit(changeSheet(sheet.tag, (now) => mirrored(now, { ...now, front }))))
         }
       />
       <MaterialChoice
         label="back"
         known={materials}
         material={sheet.back}
-        onChoose={(back) => dispatch(edit(changeSheet(sheet.tag, () => mirrored(sheet, { ...sheet, back }))))}
+        onChoose={(back) => dispatch(edit(changeSheet(sheet.tag, (now) => mirrored(now, { ...now, back }))))}
       />
       <AllFigures
         schema={thingSchema('sheet')}
         value={sheet}
         hidden={SHOWN}
         onChange={(changed) =>
-          dispatch(edit(changeSheet(sheet.tag, () => mirrored(sheet, changed as Sheet))))
+          dispatch(
+            edit(changeSheet(sheet.tag, (now) => mirrored(now, changedSince(sheet, changed as Sheet, now)))),
+          )
         }
       />
       <CopyAcross set={set} thing={thing} />

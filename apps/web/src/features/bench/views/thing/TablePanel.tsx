@@ -1,6 +1,7 @@
 import type { Bench } from '@fendrix/contract';
 import { surroundingSchema } from '../../../../shared/form/schema';
 import { MaterialChoice } from '../../../../shared/materials/MaterialChoice';
+import { changedSince } from '../../state/edit';
 import { useBenchDispatch } from '../../state/hooks';
 import { changeBench, SURROUNDING_NAMES } from '../../state/surroundings';
 import { edit } from '../../state/thunks';
@@ -44,7 +45,13 @@ export function TablePanel({ set, thing }: PanelProps) {
         schema={surroundingSchema('bench')}
         value={bench}
         hidden={SHOWN}
-        onChange={(changed) => change(changed as Bench)}
+        onChange={(changed) =>
+          dispatch(
+            edit((old) =>
+              old.bench ? { ...old, bench: changedSince(bench, changed as Bench, old.bench) } : old,
+            ),
+          )
+        }
       />
       <RemoveButton thing={thing} />
     </>

@@ -4,7 +4,6 @@ import {
   degrees,
   formatBearing,
   formatLength,
-  fromStand,
   parseBearingDeg,
   parseLengthM,
   toStand,
@@ -20,7 +19,7 @@ import { QuantityField } from '../../../../shared/QuantityField';
 import { Tag } from '../../../../shared/Tag';
 import { within } from '../../../../shared/useTyped';
 import { benchActions } from '../../state/benchSlice';
-import { moveThing, positionOf, removeThing, type ThingRef } from '../../state/edits';
+import { positionOf, removeThing, standThing, type ThingRef } from '../../state/edits';
 import { useBenchDispatch } from '../../state/hooks';
 import { type BenchThunk, edit } from '../../state/thunks';
 
@@ -53,8 +52,7 @@ export function StandFields({
   const position = positionOf(set, thing);
   if (!position) return null;
   const stand = toStand(position);
-  const put = (changes: Partial<typeof stand>): BenchThunk<boolean> =>
-    edit(moveThing(thing, fromStand({ ...stand, ...changes })));
+  const put = (changes: Partial<typeof stand>): BenchThunk<boolean> => edit(standThing(thing, changes));
   return (
     <>
       <QuantityField
