@@ -9,6 +9,7 @@ import {
   changeBackdrop,
   changeBench,
   changeRoom,
+  moveAlong,
   setBackdrop,
 } from '../src/features/bench/state/surroundings';
 import { starterSet } from '../src/features/sets/starterSet';
@@ -107,4 +108,16 @@ test('the room of the studio is put round the set, changed for it alone, and tak
   expect(studio.room.walls).not.toBe(velvet);
   expect('room' in removeThing(ROOM)(dark)).toBe(false);
   expect(positionOf(dark, ROOM)).toBeNull();
+});
+
+test('table and background move along one axis after the other, whatever the panel showed meanwhile', () => {
+  const table = moveAlong('bench', 1, 0.2)(moveAlong('bench', 0, 0.1)(start));
+  expect(table.bench?.centreM).toEqual([0.1, 0.2]);
+  const panel = setBackdrop('panel')(start);
+  const moved = [moveAlong('backdrop', 0, 0.3), moveAlong('backdrop', 2, 0.7)].reduce(
+    (set, step) => step(set),
+    panel,
+  );
+  expect(moved.backdrop).toMatchObject({ centreM: [0.3, 0.55, 0.7] });
+  expect(moveAlong('room', 0, 1)(start)).toBe(start);
 });

@@ -38,6 +38,17 @@ export function moveSurrounding(kind: SurroundingKind, [x, y, z]: Vector): Edit 
   };
 }
 
+/** Moves table or background along one axis; the others stay as they are by then. */
+export function moveAlong(kind: SurroundingKind, axis: 0 | 1 | 2, value: number): Edit {
+  return (set) => {
+    const at = surroundingPosition(set, kind);
+    if (!at) return set;
+    const to: Vector = [...at];
+    to[axis] = value;
+    return moveSurrounding(kind, to)(set);
+  };
+}
+
 export const changeBench =
   (changes: Partial<Bench>): Edit =>
   (set) =>

@@ -7,7 +7,7 @@ import { QuantityField } from '../../../../shared/QuantityField';
 import { within } from '../../../../shared/useTyped';
 import { changedSince } from '../../state/edit';
 import { useBenchDispatch } from '../../state/hooks';
-import { changeBackdrop, moveSurrounding, SURROUNDING_NAMES, setBackdrop } from '../../state/surroundings';
+import { changeBackdrop, moveAlong, SURROUNDING_NAMES, setBackdrop } from '../../state/surroundings';
 import { edit } from '../../state/thunks';
 import { LengthField } from './LengthField';
 import { AllFigures, type PanelProps, RemoveButton, Title } from './ThingFields';
@@ -96,31 +96,17 @@ export function BackgroundPanel({ set, thing }: PanelProps) {
           <LengthField
             label="behind the mark"
             valueM={backdrop.centreM[1]}
-            onCommit={(y) =>
-              dispatch(edit(moveSurrounding('backdrop', [backdrop.centreM[0], y, backdrop.centreM[2]])))
-            }
+            onCommit={(y) => dispatch(edit(moveAlong('backdrop', 1, y)))}
           />
           <LengthField
             label="middle to the right"
             valueM={backdrop.centreM[0]}
-            onCommit={(x) =>
-              dispatch(edit(moveSurrounding('backdrop', [x, backdrop.centreM[1], backdrop.centreM[2]])))
-            }
+            onCommit={(x) => dispatch(edit(moveAlong('backdrop', 0, x)))}
           />
           <LengthField
             label="lower edge above the table"
             valueM={backdrop.centreM[2] - backdrop.heightM / 2}
-            onCommit={(low) =>
-              dispatch(
-                edit(
-                  moveSurrounding('backdrop', [
-                    backdrop.centreM[0],
-                    backdrop.centreM[1],
-                    low + backdrop.heightM / 2,
-                  ]),
-                ),
-              )
-            }
+            onCommit={(low) => dispatch(edit(moveAlong('backdrop', 2, low + backdrop.heightM / 2)))}
           />
           <QuantityField
             label="turned"

@@ -3,7 +3,7 @@ import { surroundingSchema } from '../../../../shared/form/schema';
 import { MaterialChoice } from '../../../../shared/materials/MaterialChoice';
 import { changedSince } from '../../state/edit';
 import { useBenchDispatch } from '../../state/hooks';
-import { changeBench, SURROUNDING_NAMES } from '../../state/surroundings';
+import { changeBench, moveAlong, SURROUNDING_NAMES } from '../../state/surroundings';
 import { edit } from '../../state/thunks';
 import { LengthField } from './LengthField';
 import { AllFigures, type PanelProps, RemoveButton, Title } from './ThingFields';
@@ -29,11 +29,15 @@ export function TablePanel({ set, thing }: PanelProps) {
         valueM={mark.heightAboveFloorM}
         onCommit={(heightAboveFloorM) => dispatch(edit((old) => ({ ...old, mark: { heightAboveFloorM } })))}
       />
-      <LengthField label="middle to the right" valueM={x} onCommit={(to) => change({ centreM: [to, y] })} />
+      <LengthField
+        label="middle to the right"
+        valueM={x}
+        onCommit={(to) => dispatch(edit(moveAlong('bench', 0, to)))}
+      />
       <LengthField
         label="middle behind the mark"
         valueM={y}
-        onCommit={(to) => change({ centreM: [x, to] })}
+        onCommit={(to) => dispatch(edit(moveAlong('bench', 1, to)))}
       />
       <MaterialChoice
         label="material"
