@@ -97,7 +97,9 @@ export function CameraPanel({ set, thing }: PanelProps) {
         shown={`${Number((camera.lens.focalLengthM * 1000).toFixed(1))} mm`}
         parse={(text) => parseLengthM(text, 'mm')}
         example="85 mm"
-        onCommit={(focalLengthM) => dispatch(edit(changeCamera({ lens: { ...camera.lens, focalLengthM } })))}
+        onCommit={(focalLengthM) =>
+          dispatch(edit((old) => changeCamera({ lens: { ...old.camera.lens, focalLengthM } })(old)))
+        }
       />
       <QuantityField
         label="in focus at"

@@ -8,7 +8,7 @@ export function ProductMaterials({
   onChange,
 }: {
   product: Product;
-  onChange(product: Product): void;
+  onChange(change: (now: Product) => Product): void;
 }) {
   const bodies = useKitMaterials('body');
   const opaque = useKitMaterials('opaque');
@@ -19,7 +19,7 @@ export function ProductMaterials({
         label="material"
         known={bodies}
         material={product.material}
-        onChoose={(material) => onChange({ ...product, material } as Product)}
+        onChoose={(material) => onChange((now) => ({ ...now, material }) as Product)}
       />
       {product.kind === 'turned' &&
         (['parts', 'labels'] as const).flatMap((list) =>
@@ -30,12 +30,16 @@ export function ProductMaterials({
               known={opaque}
               material={piece.material}
               onChoose={(material) =>
-                onChange({
-                  ...product,
-                  [list]: product[list].map((own, i) =>
-                    i === at ? { ...own, material: printedAs(own.material, material) } : own,
-                  ),
-                })
+                onChange((now) =>
+                  now.kind === 'turned'
+                    ? {
+                        ...now,
+                        [list]: now[list].map((own, i) =>
+                          i === at ? { ...own, material: printedAs(own.material, material) } : own,
+                        ),
+                      }
+                    : now,
+                )
               }
             />
           )),
@@ -45,11 +49,13 @@ export function ProductMaterials({
           label="liquid"
           known={clear}
           material={product.hollow.liquid.material}
-          onChoose={(material) => {
-            const { hollow } = product;
-            if (hollow?.liquid)
-              onChange({ ...product, hollow: { ...hollow, liquid: { ...hollow.liquid, material } } });
-          }}
+          onChoose={(material) =>
+            onChange((now) =>
+              now.kind === 'turned' && now.hollow?.liquid
+                ? { ...now, hollow: { ...now.hollow, liquid: { ...now.hollow.liquid, material } } }
+                : now,
+            )
+          }
         />
       )}
       {product.kind === 'box' && product.label && (
@@ -58,11 +64,11 @@ export function ProductMaterials({
           known={opaque}
           material={product.label.material}
           onChoose={(material) =>
-            product.label &&
-            onChange({
-              ...product,
-              label: { ...product.label, material: printedAs(product.label.material, material) },
-            })
+            onChange((now) =>
+              now.kind === 'box' && now.label
+                ? { ...now, label: { ...now.label, material: printedAs(now.label.material, material) } }
+                : now,
+            )
           }
         />
       )}
@@ -72,7 +78,9 @@ export function ProductMaterials({
           known={bodies}
           material={product.food.material}
           onChoose={(material) =>
-            product.food && onChange({ ...product, food: { ...product.food, material } })
+            onChange((now) =>
+              now.kind === 'dish' && now.food ? { ...now, food: { ...now.food, material } } : now,
+            )
           }
         />
       )}

@@ -60,7 +60,10 @@ export function ProductPanel({ set, thing }: PanelProps) {
           />
         </>
       )}
-      <ProductMaterials product={product} onChange={put} />
+      <ProductMaterials
+        product={product}
+        onChange={(change) => dispatch(edit(changeProduct(product.id, change)))}
+      />
       <AllFigures
         schema={thingSchema('product')}
         value={product}
