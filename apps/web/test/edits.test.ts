@@ -3,17 +3,14 @@ import { setDocument } from '@fendrix/contract';
 import { facingOf, withFocusKept } from '@fendrix/core';
 import { demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
+import { aimAlong, aimedOf, aimThing, faceThing } from '../src/features/bench/state/aiming';
 import { changedSince } from '../src/features/bench/state/edit';
 import {
   addFromKit,
-  aimAlong,
-  aimedOf,
-  aimThing,
   changeCamera,
   changeLight,
   changeProduct,
   changeSheet,
-  faceThing,
   freeTag,
   giveMaterial,
   keyOfAdded,

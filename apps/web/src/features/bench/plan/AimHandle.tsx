@@ -1,6 +1,7 @@
 import { surround } from '../../../shared/theme';
 import { AIM_GAIN, aimHandleM } from '../state/aimHandle';
-import { aimedOf, nameOf } from '../state/edits';
+import { aimedOf } from '../state/aiming';
+import { nameOf } from '../state/edits';
 import { useBench, useSet } from '../state/hooks';
 import { Movable } from './Movable';
 import type { Plan } from './plan';

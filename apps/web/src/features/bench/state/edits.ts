@@ -13,17 +13,7 @@ import type {
   Studio,
   Vector,
 } from '@fendrix/contract';
-import {
-  aimFacing,
-  depthAlongLens,
-  type Facing,
-  facingOf,
-  fromStand,
-  studioWindows,
-  toStand,
-  vector,
-  type WindowLight,
-} from '@fendrix/core';
+import { depthAlongLens, fromStand, studioWindows, toStand, vector, type WindowLight } from '@fendrix/core';
 import type { Edit } from './edit';
 import { hasLensHole, sheetAt } from './sheetPlaces';
 import {
@@ -89,7 +79,7 @@ export function positionOf(set: SetDocument, ref: ThingRef): Vector | null {
   }
 }
 
-interface Aimed {
+export interface Aimed {
   positionM: Vector;
   aimM: Vector;
   keepsDirection?: boolean | undefined;
@@ -102,54 +92,11 @@ function movedTo<T extends Aimed>(thing: T, positionM: Vector): T {
   return { ...thing, positionM, aimM: vector.add(thing.aimM, by) };
 }
 
-/** What is aimed, as a light, a sheet or the camera; null for other things. */
-export function aimedOf(set: SetDocument, { kind, key }: ThingRef): Aimed | null {
-  if (kind === 'camera') return set.camera;
-  if (kind === 'sheet') return set.sheets.find(({ tag }) => tag === key) ?? null;
-  const light = kind === 'light' ? set.lights.find(({ tag }) => tag === key) : undefined;
-  return light && 'aimM' in light ? light : null;
-}
-
-/** Aims a light, a sheet or the camera; the rest stays where it stands. */
-export function aimThing(
-  { kind, key }: ThingRef,
-  aim: Pick<Aimed, 'aimM'> | Pick<Aimed, 'keepsDirection'>,
-): Edit {
-  return (set) => {
-    if (kind === 'camera') return { ...set, camera: { ...set.camera, ...aim } };
-    if (kind === 'sheet') return changeSheet(key, (sheet) => ({ ...sheet, ...aim }) as Sheet)(set);
-    if (kind === 'light')
-      return changeLight(key, (light) => ('aimM' in light ? ({ ...light, ...aim } as Light) : light))(set);
-    return set;
-  };
-}
-
 /** Stands a thing at another bearing, distance or height; the others stay as they are by then. */
 export function standThing(ref: ThingRef, changes: Partial<ReturnType<typeof toStand>>): Edit {
   return (set) => {
     const position = positionOf(set, ref);
     return position ? moveThing(ref, fromStand({ ...toStand(position), ...changes }))(set) : set;
-  };
-}
-
-/** Turns or tilts what is aimed; the rest of its way stays as it is by then. */
-export function faceThing(ref: ThingRef, changes: Partial<Facing>): Edit {
-  return (set) => {
-    const aimed = aimedOf(set, ref);
-    if (!aimed) return set;
-    const facing = { ...facingOf(aimed.positionM, aimed.aimM), ...changes };
-    return aimThing(ref, { aimM: aimFacing(aimed.positionM, facing) })(set);
-  };
-}
-
-/** Moves the point that a thing is aimed at along one axis. */
-export function aimAlong(ref: ThingRef, axis: 0 | 1 | 2, value: number): Edit {
-  return (set) => {
-    const aimed = aimedOf(set, ref);
-    if (!aimed) return set;
-    const aimM: Vector = [...aimed.aimM];
-    aimM[axis] = value;
-    return aimThing(ref, { aimM })(set);
   };
 }
 

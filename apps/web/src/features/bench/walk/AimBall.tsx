@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { BufferGeometry, Vector3 } from 'three';
 import { surround } from '../../../shared/theme';
 import { AIM_GAIN, aimHandleM } from '../state/aimHandle';
-import { aimedOf } from '../state/edits';
+import { aimedOf } from '../state/aiming';
 import { useBench, useSet } from '../state/hooks';
 import { Grabbed } from './Grabbed';
 

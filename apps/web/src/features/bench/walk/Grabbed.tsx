@@ -3,8 +3,9 @@ import type { ThreeEvent } from '@react-three/fiber';
 import { createContext, type ReactNode, useContext, useRef } from 'react';
 import { Plane, Vector3 } from 'three';
 import { flushFrame, onceAFrame } from '../plan/frames';
+import { aimedOf, aimThing } from '../state/aiming';
 import { benchActions } from '../state/benchSlice';
-import { aimedOf, aimThing, moveThing, positionOf, type ThingRef } from '../state/edits';
+import { moveThing, positionOf, type ThingRef } from '../state/edits';
 import { useBenchDispatch, useSet } from '../state/hooks';
 import { edit } from '../state/thunks';
 

@@ -19,7 +19,8 @@ import Switch from '@mui/material/Switch';
 import { Choice } from '../../../../shared/Choice';
 import { QuantityField } from '../../../../shared/QuantityField';
 import { within } from '../../../../shared/useTyped';
-import { aimAlong, aimedOf, aimThing, faceThing, type ThingRef } from '../../state/edits';
+import { aimAlong, aimedOf, aimThing, faceThing } from '../../state/aiming';
+import type { ThingRef } from '../../state/edits';
 import { useBenchDispatch } from '../../state/hooks';
 import { edit } from '../../state/thunks';
 
