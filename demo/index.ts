@@ -76,7 +76,7 @@ const LENS_OF_SHOT: Record<string, CameraLens> = {
 };
 
 /**
- * The made-up demo job, its goods and bodies those of the demo sets.
+ * The made-up demo job, its products and bodies those of the demo sets.
  * @param idOf where each set is stored
  */
 export function demoJob(idOf: (name: DemoName) => string): Job {

@@ -38,7 +38,7 @@ test('dragging a light moves its numbers, the band and the picture; undo, redo a
 }) => {
   await openBench(page);
   await thing(page, 'light:A').focus();
-  const distance = numberField(page, 'from the mark');
+  const distance = numberField(page, 'distance from centre');
   const before = await distance.inputValue();
   const band = await page.getByTestId('band').textContent();
   const traced = await count(page, 'traced');
@@ -55,7 +55,7 @@ test('dragging a light moves its numbers, the band and the picture; undo, redo a
   await saved(page);
   await page.reload();
   await thing(page, 'light:A').focus();
-  await expect(numberField(page, 'from the mark')).toHaveValue(after);
+  await expect(numberField(page, 'distance from centre')).toHaveValue(after);
 });
 
 test('the band at the end of a drag is that of the set as it then is', async ({ page }) => {
@@ -76,9 +76,9 @@ test('card and flag can be dragged too, and the camera', async ({ page }) => {
   await openBench(page);
   for (const name of ['sheet:1', 'sheet:2', 'camera:', 'product:bottle']) {
     await thing(page, name).focus();
-    const before = await numberField(page, 'from the mark').inputValue();
+    const before = await numberField(page, 'distance from centre').inputValue();
     await drag(page, name, 14, -10);
-    await expect(numberField(page, 'from the mark')).not.toHaveValue(before);
+    await expect(numberField(page, 'distance from centre')).not.toHaveValue(before);
   }
 });
 
@@ -108,7 +108,7 @@ test('f-stop, ISO, power and switch change picture and stops and trace nothing',
 test('arrow keys nudge, a run of them is one step of undo', async ({ page }) => {
   await openBench(page);
   await thing(page, 'sheet:1').focus();
-  const height = numberField(page, 'from the mark');
+  const height = numberField(page, 'distance from centre');
   const before = await height.inputValue();
   for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowRight');
   await page.keyboard.press('Shift+ArrowUp');
@@ -122,11 +122,11 @@ test('numbers are typed with units; what is not understood or impossible is told
 }) => {
   await openBench(page);
   await thing(page, 'light:A').focus();
-  const height = numberField(page, 'above the bench');
+  const height = numberField(page, 'height above table');
   await height.fill('18 in');
   await height.press('Enter');
   await expect(height).toHaveValue('45.7 cm');
-  const stands = numberField(page, 'stands');
+  const stands = numberField(page, 'position');
   await stands.fill('30 right');
   await stands.press('Enter');
   await expect(stands).toHaveValue('30° right');
@@ -184,7 +184,7 @@ test('a light is added, taken off and put back by undo', async ({ page }) => {
   await page.getByRole('button', { name: /^Softbox 40 x 60/ }).click();
   await expect(thing(page, 'light:B')).toBeVisible();
   await expect(page.getByRole('switch', { name: 'B on' })).toBeVisible();
-  await page.getByRole('button', { name: 'Take off the set' }).click();
+  await page.getByRole('button', { name: 'Remove from the set' }).click();
   await expect(thing(page, 'light:B')).toHaveCount(0);
   await page.keyboard.press('Control+z');
   await expect(thing(page, 'light:B')).toBeVisible();
@@ -267,12 +267,12 @@ test('without the server the set is kept in the browser, and saved when it is ba
   await thing(page, 'sheet:1').focus();
   await page.keyboard.press('Shift+ArrowRight');
   await expect(page.getByTestId('save-state')).toHaveText('offline, kept in this browser');
-  const distance = await numberField(page, 'from the mark').inputValue();
+  const distance = await numberField(page, 'distance from centre').inputValue();
   await context.setOffline(false);
   await saved(page);
   await page.reload();
   await thing(page, 'sheet:1').focus();
-  await expect(numberField(page, 'from the mark')).toHaveValue(distance);
+  await expect(numberField(page, 'distance from centre')).toHaveValue(distance);
 });
 
 test('a set changed elsewhere is asked about, not overwritten', async ({ page }) => {

@@ -165,7 +165,7 @@ test('powers are solved for wanted tones, and set', async ({ page }) => {
   await expect(page.getByText('Not a power of this head')).toBeVisible();
 });
 
-test('the ground is read, its verdict follows the light, and the curve of a placement is worked out', async ({
+test('the background is read, its verdict follows the light, and the curve of a placement is worked out', async ({
   page,
 }) => {
   await openCopy(page, 'Black pepper mill');
@@ -175,7 +175,7 @@ test('the ground is read, its verdict follows the light, and the curve of a plac
   const first = await verdict.textContent();
   await page.getByRole('slider', { name: 'Power of A' }).fill('0');
   await expect(verdict).not.toHaveText(first ?? '');
-  await page.getByLabel('try').selectOption('the backdrop further back');
+  await page.getByLabel('try').selectOption('the background further back');
   await page.getByRole('button', { name: 'Work it out' }).click();
   await expect(page.getByTestId('curve')).toBeVisible({ timeout: 60_000 });
   await page.getByTestId('curve').getByRole('button', { name: 'As a table' }).click();
@@ -224,11 +224,11 @@ test('takes are kept, named, compared, gone back to and branched; all can be und
   await compare.getByRole('button', { name: 'difference in stops' }).click();
   await expect(page.getByTestId('difference')).toContainText(/darker [1-9]\d* %/, { timeout: 30_000 });
   await compare.getByRole('button', { name: 'Close' }).click();
-  const position = await page.getByLabel('from the mark', { exact: true }).inputValue();
+  const position = await page.getByLabel('distance from centre', { exact: true }).inputValue();
   await page.getByRole('button', { name: /^Take flat light/ }).click();
   await page.getByRole('button', { name: 'Go back to it' }).click();
   await thing(page, 'sheet:1').focus();
-  await expect(page.getByLabel('from the mark', { exact: true })).not.toHaveValue(position);
+  await expect(page.getByLabel('distance from centre', { exact: true })).not.toHaveValue(position);
   await page.keyboard.press('k');
   await saved(page);
   const stored = (await (await page.request.get(`/api/sets/${id}`)).json()) as {
@@ -257,9 +257,9 @@ test('the set is walked round in three dimensions, and without WebGL the page sa
   await page.mouse.move(x + 60, y, { steps: 4 });
   await page.mouse.up();
   await expect(page.getByRole('heading', { name: /Damson cordial/ })).toBeVisible();
-  await expect(page.getByLabel('from the mark', { exact: true })).not.toHaveValue('0 cm');
+  await expect(page.getByLabel('distance from centre', { exact: true })).not.toHaveValue('0 cm');
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByLabel('from the mark', { exact: true })).toHaveValue('0 cm');
+  await expect(page.getByLabel('distance from centre', { exact: true })).toHaveValue('0 cm');
   await page.addInitScript(() => {
     const original = HTMLCanvasElement.prototype.getContext;
     HTMLCanvasElement.prototype.getContext = function (

@@ -25,7 +25,7 @@ async function newJob(page: Page, name: string): Promise<void> {
 }
 
 async function addGoods(page: Page, search: string, entry: string): Promise<void> {
-  await page.getByRole('button', { name: 'Add goods' }).click();
+  await page.getByRole('button', { name: 'Add a product' }).click();
   await page.getByLabel(/A form that comes near/).fill(search);
   await page.getByRole('button', { name: entry }).first().click();
 }
@@ -37,8 +37,8 @@ test('from a brief to a set: a newcomer gets from nothing to a placed camera', a
 
   await page.getByRole('textbox', { name: 'client' }).fill('Oddvane Larder');
   await page.getByRole('textbox', { name: 'client' }).press('Enter');
-  await page.getByLabel('due on').fill('2027-02-12');
-  await page.getByLabel('due on').press('Enter');
+  await page.getByLabel('due on', { exact: true }).fill('2027-02-12');
+  await page.getByLabel('due on', { exact: true }).press('Enter');
   await numberField(page, 'pictures agreed').fill('3');
   await numberField(page, 'pictures agreed').press('Enter');
   await page.getByRole('button', { name: 'Add a format' }).click();
@@ -73,7 +73,7 @@ test('from a brief to a set: a newcomer gets from nothing to a placed camera', a
   expect(after).toBeLessThan(before - 3);
   expect(await seriousFindings(page)).toEqual([]);
 
-  await part(page, 'Goods').click();
+  await part(page, 'Products').click();
   await addGoods(page, 'bottle', 'Round bottle with liquid');
   const shoulder = page.getByRole('button', { name: /^Point 4: / });
   await shoulder.focus();
@@ -94,36 +94,36 @@ test('from a brief to a set: a newcomer gets from nothing to a placed camera', a
   await cell(page, 'Round bottle with liquid').first().click();
   await expect(page.getByText('Level, suits best')).toBeVisible();
   await expect(page.getByTestId('small-picture').first()).not.toHaveAttribute('data-state', 'working');
-  await page.getByRole('button', { name: 'Take this view: A little from above' }).click();
+  await page.getByRole('button', { name: 'Use this angle: A little from above' }).click();
   await expect(cell(page, '25°')).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(cell(page, '25°')).toHaveCount(0);
   expect(await seriousFindings(page)).toEqual([]);
 
-  await page.getByRole('link', { name: 'Lens and place' }).click();
-  await expect(section(page, 'Where it stands')).toBeVisible();
+  await page.getByRole('link', { name: 'Lens and position' }).click();
+  await expect(section(page, 'Camera position')).toBeVisible();
   const fills = numberField(page, 'product fills');
   await fills.fill('50 %');
   await fills.press('Enter');
-  await expect(section(page, 'Where it stands').getByText(/50 % up/)).toBeVisible();
-  await expect(section(page, 'Does it work there').locator('[data-check="near-limit"]')).toHaveAttribute(
+  await expect(section(page, 'Camera position').getByText(/50 % up/)).toBeVisible();
+  await expect(section(page, 'Position check').locator('[data-check="near-limit"]')).toHaveAttribute(
     'data-met',
     'true',
   );
   await expect(section(page, 'Depth').getByRole('img', { name: /^Worst blur/ })).toBeVisible();
   await section(page, 'Depth').getByRole('button', { name: 'As a table' }).first().click();
   await expect(section(page, 'Depth').getByRole('cell', { name: 'f/11', exact: true })).toBeVisible();
-  await section(page, 'Arrangement').getByRole('button', { name: 'Look at it' }).click();
+  await section(page, 'Arrangement').getByRole('button', { name: 'Check the picture' }).click();
   await expect(section(page, 'Arrangement').getByText(/middle is 0\.\d mm/)).toBeVisible({ timeout: 60_000 });
   expect(await seriousFindings(page)).toEqual([]);
-  await page.getByRole('button', { name: 'Make its set' }).click();
+  await page.getByRole('button', { name: 'Make a set for it' }).click();
   await expect(page.getByTestId('picture-status')).toBeVisible();
   await expect(page.getByLabel('Name of the set')).toHaveValue(/Orchard shelf.*Round bottle/);
   await page.goBack();
-  await expect(page.getByRole('link', { name: 'To its bench' })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Open its set' })).toBeVisible();
   await saved(page);
   await page.reload();
-  await expect(page.getByRole('link', { name: 'To its bench' })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Open its set' })).toBeVisible();
 });
 
 test('a job goes out as one file and comes back; a bad file is refused in words', async ({ page }) => {
@@ -180,7 +180,7 @@ test('a series tells order, risers and shares; overhead work is warned about', a
   await part(page, 'Pictures').click();
   await cell(page, 'Tart from above').click();
   await expect(page.getByRole('heading', { name: 'Tart from above' })).toBeVisible();
-  await page.getByRole('link', { name: 'Lens and place' }).click();
+  await page.getByRole('link', { name: 'Lens and position' }).click();
   const ceiling = page.locator('[data-check="ceiling"]');
   await expect(ceiling).toHaveAttribute('data-met', 'true');
   await numberField(page, 'product fills').fill('40 %');
@@ -196,7 +196,7 @@ test('a series tells order, risers and shares; overhead work is warned about', a
 
 test('an outline is traced over a photograph with one known length', async ({ page }) => {
   await newJob(page, `Traced ${Date.now()}`);
-  await part(page, 'Goods').click();
+  await part(page, 'Products').click();
   await addGoods(page, 'bottle', 'Round bottle with liquid');
   await page
     .getByLabel('Photograph to trace over')
@@ -257,7 +257,7 @@ test('on a phone the brief can be read', async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 800 });
   await page.goto('/jobs');
   await page.getByRole('button', { name: 'From the demo' }).click();
-  await expect(page.getByRole('heading', { name: 'What is wanted' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Brief' })).toBeVisible();
   const wide = await page.evaluate(() => document.documentElement.scrollWidth > window.innerWidth + 1);
   expect(wide).toBe(false);
 });

@@ -17,7 +17,7 @@ import {
 
 /** Tasks of a working day, each from a new set, with products and kit of their own. */
 
-const throughThings = (page: Page) => page.getByRole('region', { name: 'Things through things' });
+const throughThings = (page: Page) => page.getByRole('region', { name: 'Overlaps' });
 const background = (page: Page) => page.getByRole('tab', { name: 'Background' }).click();
 const rowOfDesk = (page: Page, words: string) => page.getByTestId('ground-lights').getByText(words);
 
@@ -42,14 +42,14 @@ test('two products stand side by side, each with its own place, in one step of u
   page,
 }) => {
   await newSetWith(page, 'Jar with lid');
-  await typeFigure(page, 'from the mark', '12 cm');
-  await typeFigure(page, 'stands', '90 left');
+  await typeFigure(page, 'distance from centre', '12 cm');
+  await typeFigure(page, 'position', '90 left');
   await addFromKit(page, 'Box with label');
-  await typeFigure(page, 'from the mark', '12 cm');
-  await typeFigure(page, 'stands', '80 right');
-  await expect(numberField(page, 'stands')).toHaveValue('80° right');
+  await typeFigure(page, 'distance from centre', '12 cm');
+  await typeFigure(page, 'position', '80 right');
+  await expect(numberField(page, 'position')).toHaveValue('80° right');
   await thing(page, 'product:jar').focus();
-  await expect(numberField(page, 'stands')).toHaveValue('90° left');
+  await expect(numberField(page, 'position')).toHaveValue('90° left');
   // Either side of the picture shows its own product.
   await pointAt(page, 0.2, 0.7);
   await expect(page.getByRole('status').filter({ hasText: 'Jar with lid' })).toBeVisible();
@@ -57,7 +57,7 @@ test('two products stand side by side, each with its own place, in one step of u
   await expect(page.getByRole('status').filter({ hasText: 'Box with label' })).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
   await thing(page, 'product:box').focus();
-  await expect(numberField(page, 'stands')).not.toHaveValue('80° right');
+  await expect(numberField(page, 'position')).not.toHaveValue('80° right');
   await saved(page);
 });
 
@@ -89,8 +89,8 @@ test('a strip is given a fifth of polished metal, though it stood too high to be
   await newSetWith(page, 'Polished cylinder');
   await addFromKit(page, 'Strip 30 x 120');
   await expect(throughThings(page)).toHaveCount(0);
-  await typeFigure(page, 'stands', '70 left');
-  await typeFigure(page, 'above the bench', '40 cm');
+  await typeFigure(page, 'position', '70 left');
+  await typeFigure(page, 'height above table', '40 cm');
   await typeFigure(page, 'aims at height', '9 cm');
   await expect.poll(() => imageInBand(page, 'B')).not.toBeNull();
   await page.getByRole('button', { name: 'What B makes' }).click();
@@ -103,14 +103,14 @@ test('a strip is given a fifth of polished metal, though it stood too high to be
   expect((await imageInBand(page, 'B'))?.to).toBeCloseTo(80, 0);
 });
 
-test('a white ground: lights of its own stand clear, make it white and leave opaque goods dark', async ({
+test('a white background: lights of its own stand clear, make it white and leave opaque products dark', async ({
   page,
 }) => {
   await newSetWith(page, 'Box with label');
   await background(page);
   const verdict = page.getByTestId('ground-verdict');
   await expect(verdict).toContainText('Light grey');
-  await page.getByRole('button', { name: 'Give the ground lights of its own' }).click();
+  await page.getByRole('button', { name: 'Give the background lights of its own' }).click();
   await expect(verdict).toContainText(/^White/, { timeout: 60_000 });
   await expect(throughThings(page)).toHaveCount(0);
   await expect(rowOfDesk(page, 'C gives')).toBeVisible();
@@ -118,30 +118,31 @@ test('a white ground: lights of its own stand clear, make it white and leave opa
   await expect(verdict).toContainText('Light grey');
 });
 
-test('a white ground behind clear goods: it says that they cannot stay as they are', async ({ page }) => {
+test('a white background behind clear products: it says that they cannot stay as they are', async ({
+  page,
+}) => {
   await newSetWith(page, 'Jar with lid');
   await background(page);
-  await page.getByRole('button', { name: 'Give the ground lights of its own' }).click();
+  await page.getByRole('button', { name: 'Give the background lights of its own' }).click();
   await expect(page.getByTestId('ground-lights')).toContainText('they cannot stay as they are', {
     timeout: 60_000,
   });
-  await expect(page.getByRole('button', { name: 'Give the ground lights of its own' })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Give the background lights of its own' })).toHaveCount(0);
 });
 
-test('dark on dark: the ground falls with its distance, and the place is taken from the curve', async ({
+test('dark on dark: the background falls with its distance, and the place is taken from the curve', async ({
   page,
 }) => {
   await newSetWith(page, 'Polished cylinder');
   await thing(page, 'backdrop:').focus();
-  const behind = async () =>
-    Number.parseFloat(await numberField(page, 'upright behind the mark').inputValue());
+  const behind = async () => Number.parseFloat(await numberField(page, 'upright behind centre').inputValue());
   const before = await behind();
   await background(page);
   await expect(page.getByTestId('ground-verdict')).toContainText('grey');
-  await page.getByLabel('try').selectOption('the backdrop further back');
+  await page.getByLabel('try').selectOption('the background further back');
   await page.getByRole('button', { name: 'Work it out' }).click();
   const curve = page.getByTestId('curve');
-  await expect(curve).toContainText(/black velvet|under the goods/, { timeout: 60_000 });
+  await expect(curve).toContainText(/black velvet|under the products/, { timeout: 60_000 });
   await curve.getByRole('button', { name: 'As a table' }).click();
   await curve.getByRole('button', { name: /^Take/ }).last().click();
   await expect.poll(behind).toBeGreaterThan(before + 5);
@@ -150,8 +151,8 @@ test('dark on dark: the ground falls with its distance, and the place is taken f
 test('a glowing liquid: a white card behind it is what the liquid shows', async ({ page }) => {
   await newSetWith(page, 'Round bottle with liquid');
   await addFromKit(page, 'White card 20 x 30');
-  await typeFigure(page, 'stands', 'behind');
-  await typeFigure(page, 'from the mark', '14 cm');
+  await typeFigure(page, 'position', 'behind');
+  await typeFigure(page, 'distance from centre', '14 cm');
   await pointAt(page, 0.46, 0.32);
   await expect(page.getByTestId('part through').getByRole('img', { name: 'tag 1' })).toBeVisible();
 });
@@ -159,7 +160,7 @@ test('a glowing liquid: a white card behind it is what the liquid shows', async 
 test('f/16 at the same exposure: the sensitivity follows, tones stay', async ({ page }) => {
   await newSetWith(page, 'Round bottle with liquid');
   await page.getByRole('tab', { name: 'Exposure' }).click();
-  const ground = page.getByTestId('spot ground');
+  const ground = page.getByTestId('spot background');
   await expect(ground).toContainText(/\d\.\d/);
   const before = Number.parseFloat((await ground.textContent())?.match(/[+−-]\d\.\d/)?.[0] ?? 'NaN');
   await page
@@ -237,12 +238,12 @@ test('a window: the shutter is solved for a wanted tone', async ({ page }) => {
   await page.keyboard.press('Delete');
   await addFromKit(page, 'Window, overcast');
   await page.getByRole('tab', { name: 'Exposure' }).click();
-  await page.getByLabel('ground, wanted').fill('+1');
-  await page.getByLabel('ground, wanted').press('Enter');
+  await page.getByLabel('background, wanted').fill('+1');
+  await page.getByLabel('background, wanted').press('Enter');
   await page.getByRole('combobox', { name: 'solve' }).selectOption('the shutter (window, lamps)');
   await page.getByRole('button', { name: /^Solve the shutter/ }).click();
   await page.getByRole('button', { name: /^Set/ }).first().click();
-  await expect(page.getByTestId('spot ground')).toContainText(/\+(0\.9|1\.0|1\.1)/);
+  await expect(page.getByTestId('spot background')).toContainText(/\+(0\.9|1\.0|1\.1)/);
 });
 
 test('a gradient by a lamp behind frost is found in the real set and stood there', async ({ page }) => {
@@ -250,11 +251,11 @@ test('a gradient by a lamp behind frost is found in the real set and stood there
   await addFromKit(page, 'Full frost 50 x 60');
   await addFromKit(page, 'Softbox 40 x 60');
   await thing(page, 'light:A').focus();
-  const stood = await numberField(page, 'from the mark').inputValue();
+  const stood = await numberField(page, 'distance from centre').inputValue();
   await background(page);
   await page.getByRole('button', { name: 'Find the place' }).click();
   await page.getByRole('button', { name: 'Stand it there' }).click();
-  await expect(numberField(page, 'from the mark')).not.toHaveValue(stood);
+  await expect(numberField(page, 'distance from centre')).not.toHaveValue(stood);
   await expect(throughThings(page)).toHaveCount(0);
 });
 
@@ -332,7 +333,7 @@ test('anything is aimed anywhere: at a thing, as bearing and tilt, by its handle
   await page.keyboard.press('Escape');
   await page.getByLabel('Keeps its direction when moved').click();
   await expect(page.getByLabel('Keeps its direction when moved')).toBeChecked();
-  await typeFigure(page, 'from the mark', '95 cm');
+  await typeFigure(page, 'distance from centre', '95 cm');
   await expect(numberField(page, 'turned to')).toHaveValue('120° right');
   await expect(numberField(page, 'tilted')).toHaveValue('30° down');
   // The handle stays under the pointer and takes the light's direction along; the light stays.
@@ -347,14 +348,14 @@ test('anything is aimed anywhere: at a thing, as bearing and tilt, by its handle
   const after = await handle.boundingBox();
   expect(Math.abs((after?.x ?? 0) - box.x - 20)).toBeLessThan(8);
   expect(Math.abs((after?.y ?? 0) - box.y + 20)).toBeLessThan(8);
-  await expect(numberField(page, 'from the mark')).toHaveValue('95 cm');
+  await expect(numberField(page, 'distance from centre')).toHaveValue('95 cm');
   await expect(numberField(page, 'turned to')).not.toHaveValue('120° right');
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(numberField(page, 'turned to')).toHaveValue('120° right');
   await handle.focus();
   await page.keyboard.press('Shift+ArrowRight');
   await expect(numberField(page, 'turned to')).not.toHaveValue('120° right');
-  // The camera is aimed beside the goods the same way.
+  // The camera is aimed beside the products the same way.
   await thing(page, 'camera:').focus();
   await expect(page.getByRole('heading', { name: 'Camera' })).toBeVisible();
   await typeFigure(page, 'turned to', '175 right');

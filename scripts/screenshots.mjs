@@ -68,7 +68,7 @@ const jobs = await (await fetch(`${address}/api/jobs`)).json();
 const job = `${address}/jobs/${jobs.jobs[0].id}`;
 for (const [part, file] of [
   ['brief', 'brief.png'],
-  ['goods', 'goods.png'],
+  ['products', 'products.png'],
   ['pictures', 'pictures.png'],
   ['pictures/mill', 'camera.png'],
 ]) {

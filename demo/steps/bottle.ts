@@ -60,7 +60,7 @@ export const bottleSteps: readonly Step[] = [
   {
     id: 'one-strip',
     name: 'One strip',
-    note: 'A long light draws a long highlight, and follows the form. The right edge sinks into the ground.',
+    note: 'A long light draws a long highlight, and follows the form. The right edge sinks into the background.',
     change: (set) => put(set, { lights: [softStrip('A', -1, -2.5)] }),
   },
   {
@@ -119,7 +119,7 @@ export const bottleSteps: readonly Step[] = [
         {
           ...set,
           spots: set.spots.map((spot) =>
-            spot.name === 'ground' ? { ...spot, pointM: [0.1, 0.85, 0.16] } : spot,
+            spot.name === 'table' ? { ...spot, pointM: [0.1, 0.85, 0.16] } : spot,
           ),
           backdrop: {
             kind: 'panel',

@@ -18,7 +18,7 @@ export const pepperSteps: readonly Step[] = [
   {
     id: 'to-the-camera',
     name: 'Light towards the camera',
-    note: 'The front is lit and flat. The ground is dark, and the back edge sinks into it.',
+    note: 'The front is lit and flat. The background is dark, and the back edge sinks into it.',
     change: (set) => change(set, 'A', over(-0.3)),
   },
   {
@@ -30,13 +30,13 @@ export const pepperSteps: readonly Step[] = [
   {
     id: 'to-the-back',
     name: 'Light slid to the back',
-    note: 'The edge of the top is drawn against the ground, but the ground gets brighter too. The front is nearly gone.',
+    note: 'The edge of the top is drawn against the background, but the background gets brighter too. The front is nearly gone.',
     change: (set) => change(set, 'A', over(0.25)),
   },
   {
     id: 'between',
     name: 'Light a hand behind it',
-    note: 'The compromise: the top edge is drawn, and the ground stays more than five stops under mid-tone.',
+    note: 'The compromise: the top edge is drawn, and the background stays more than five stops under mid-tone.',
     change: (set) => change(set, 'A', over(0.04)),
   },
   {
@@ -69,7 +69,7 @@ export const pepperSteps: readonly Step[] = [
   {
     id: 'exposure',
     name: 'Exposure up by one stop',
-    note: 'Black is not underexposed: the whole scale goes up until the shoulder holds and the ground is just black.',
+    note: 'Black is not underexposed: the whole scale goes up until the shoulder holds and the background is just black.',
     pinned: true,
     change: (set) => change(set, 'A', { powerStops: -1.2 }),
   },

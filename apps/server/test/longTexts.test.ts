@@ -40,6 +40,7 @@ function withMesh(name: string, lift = 0): SetDocument {
   const { id, positionM, turnDeg, material } = first;
   const product = {
     kind: 'mesh',
+    parts: [],
     id,
     name: 'Dome',
     positionM,

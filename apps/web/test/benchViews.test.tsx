@@ -116,7 +116,7 @@ describe('exposure desk', () => {
     fireEvent.click(screen.getByText('none'));
     press('Put it on');
     expect(set().camera.polariser?.lossStops).toBe(1.5);
-    fireEvent.change(screen.getByLabelText('neutral density, stops'), { target: { value: '3' } });
+    fireEvent.change(screen.getByLabelText('ND filter, stops'), { target: { value: '3' } });
     expect(screen.getByRole('status', { hidden: true }).textContent).toContain('1/15');
   });
 
@@ -151,12 +151,12 @@ describe('movement desk', () => {
 });
 
 describe('background desk', () => {
-  test('the ground is judged against the goods, and gets lights of its own that make it white', async () => {
+  test('the background is judged against the products, and gets lights of its own that make it white', async () => {
     const { show, set } = openDemo('cordial');
     show(<GroundSection />);
     await waitFor(() => screen.getByTestId('ground-verdict'), { timeout: 8000 });
     expect(screen.getByTestId('ground-verdict').textContent).toContain('Light grey');
-    press('Give the ground lights of its own');
+    press('Give the background lights of its own');
     await waitFor(() => expect(set().lights.length).toBeGreaterThan(1), { timeout: 8000 });
     await waitFor(() => expect(screen.getByTestId('ground-verdict').textContent).toMatch(/^White/), {
       timeout: 8000,
@@ -180,7 +180,7 @@ describe('spots and the ruler', () => {
       </>,
     );
     fireEvent.click(within(screen.getByTestId('spot label')).getByRole('button'));
-    press('white ground');
+    press('white background');
     expect(set().spots.find(({ name }) => name === 'label')?.target?.from).toBeCloseTo(2.47, 1);
     expect(screen.getByTestId('target label').textContent).toMatch(/too dark/);
     expect(document.querySelector('svg title')?.textContent).toBe('wanted at label');

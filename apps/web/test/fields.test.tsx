@@ -12,14 +12,14 @@ function openField() {
   const onCommit = vi.fn();
   render(
     <QuantityField
-      label="from the mark"
+      label="distance from centre"
       shown="45 cm"
       parse={(text) => parseLengthM(text)}
       example="78 cm"
       onCommit={onCommit}
     />,
   );
-  const input = screen.getByLabelText('from the mark') as HTMLInputElement;
+  const input = screen.getByLabelText('distance from centre') as HTMLInputElement;
   const type = (value: string) => fireEvent.change(input, { target: { value } });
   return { input, type, onCommit };
 }

@@ -55,7 +55,7 @@ describe('a plan as a file', () => {
     expect(planFile(drawn(1), 'Hall', '#000').scale).toBe(200);
   });
 
-  test('stands by itself: a ground, no grips, nothing of the page; the page keeps its own', () => {
+  test('stands by itself: a background, no grips, nothing of the page; the page keeps its own', () => {
     const page = drawn(100);
     const { svg } = planFile(page, 'a <b> & c', '#4a4a4a');
     const read = new DOMParser().parseFromString(svg, 'image/svg+xml');

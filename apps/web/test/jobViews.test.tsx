@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { defaultKit } from '@fendrix/catalogue';
 import type { Job, StoredJob } from '@fendrix/contract';
-import { boomLoad, sharpestStop, stageSet } from '@fendrix/core';
+import { boomLoad, planSeries, productBounds, sharpestStop, stageSet } from '@fendrix/core';
 import { demoJob } from '@fendrix/demo';
 import { act, cleanup, fireEvent, render, screen, within } from '@testing-library/react';
 import type { ReactNode } from 'react';
@@ -11,8 +11,10 @@ import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import { createStore } from '../src/app/createStore';
 import { openJob } from '../src/features/jobs';
 import { BriefView } from '../src/features/jobs/brief/BriefView';
-import { GoodsView } from '../src/features/jobs/products/GoodsView';
+import { FormatDrawings } from '../src/features/jobs/brief/FormatDrawings';
+import { ProductsView } from '../src/features/jobs/products/ProductsView';
 import { SeriesView } from '../src/features/jobs/series/SeriesView';
+import { seriesPictures } from '../src/features/jobs/series/seriesPictures';
 import { DepthDesk } from '../src/features/jobs/shots/DepthDesk';
 import { Overhead } from '../src/features/jobs/shots/Overhead';
 import { PlaceChecks } from '../src/features/jobs/shots/PlaceChecks';
@@ -95,10 +97,69 @@ describe('the brief', () => {
   });
 });
 
-describe('goods', () => {
+describe('formats as they are cut', () => {
+  test('each is drawn with its margin and its place for words, by name and ratio', () => {
+    const formats = demoJob(() => SET_ID).brief.deliverables;
+    const { container } = render(<FormatDrawings formats={formats} />);
+    const drawn = [...container.querySelectorAll('li')];
+    expect(drawn.map((item) => item.textContent)).toEqual([
+      'Shop page1 : 1',
+      'Upright story9 : 16',
+      'Wide banner19 : 8',
+    ]);
+    const rects = (at: number) => [...(drawn[at]?.querySelectorAll('svg > rect') ?? [])];
+    // Without words two: the frame and what the margin leaves; with words the place that they take first.
+    expect(rects(0)).toHaveLength(2);
+    expect(rects(1)).toHaveLength(3);
+    const number = (rect: Element | undefined, name: string) => Number(rect?.getAttribute(name));
+    const [words, frame, free] = rects(1);
+    expect(number(words, 'height') / number(frame, 'height')).toBeCloseTo(0.3, 6);
+    expect(number(free, 'y')).toBeCloseTo(0.3 * number(frame, 'height'), 6);
+    expect(number(frame, 'width') / number(frame, 'height')).toBeCloseTo(1080 / 1920, 6);
+  });
+
+  test('without any there is nothing', () => {
+    expect(render(<FormatDrawings formats={[]} />).container.childElementCount).toBe(0);
+  });
+});
+
+describe('the series as pictures', () => {
+  test('each product stands on its riser before the one camera, in the middle', () => {
+    const job = demoJob(() => SET_ID);
+    const items = job.products.map(({ id, body }) => ({
+      id,
+      bounds: productBounds({ ...body, positionM: [0, 0, 0] }),
+    }));
+    const framing = job.shots.find((shot) => shot.framing)?.framing;
+    if (!framing) throw new Error('the demo job has a camera');
+    const { body, lens } = framing;
+    const series = planSeries(items, {
+      body,
+      lens,
+      fillPart: 0.6,
+      fNumber: 11,
+      tiltDeg: 0,
+      align: 'centre',
+      formats: [],
+    });
+    const pictures = seriesPictures(job, series);
+    expect(pictures.map(({ id }) => id)).toEqual(series.places.map(({ id }) => id));
+    for (const [at, { set }] of pictures.entries()) {
+      const liftM = series.places[at]?.liftM ?? 0;
+      const [own, riser] = set.products;
+      expect(own?.positionM[2]).toBeCloseTo(liftM, 9);
+      if (liftM > 0) expect(riser).toMatchObject({ kind: 'box', heightM: liftM });
+      else expect(riser).toBeUndefined();
+      expect(set.camera.positionM).toEqual(series.placed.camera.positionM);
+    }
+    expect(series.places.some(({ liftM }) => liftM > 0)).toBe(true);
+  });
+});
+
+describe('products', () => {
   test('arrow keys move a point of the outline by 1 mm, with Shift by 1 cm', () => {
     const { job, show } = openDemo();
-    show(<GoodsView />);
+    show(<ProductsView />);
     const radius = () => {
       const [{ body } = { body: null }] = job().products;
       return body?.kind === 'turned' ? body.profile[3]?.radiusM : undefined;
@@ -116,7 +177,7 @@ describe('goods', () => {
 
   test('proposed steps are added once, ticked, changed and taken off', () => {
     const { job, show } = openDemo();
-    show(<GoodsView />);
+    show(<ProductsView />);
     const count = () => job().products[0]?.steps.length ?? 0;
     press('Propose steps');
     const proposed = count();
@@ -129,18 +190,18 @@ describe('goods', () => {
     expect(count()).toBe(proposed - 1);
   });
 
-  test('goods taken out leave the pictures that show them; a picture of nothing else goes too', () => {
+  test('products taken out leave the pictures that show them; a picture of nothing else goes too', () => {
     const { job, show } = openDemo();
-    show(<GoodsView />);
+    show(<ProductsView />);
     press(/^Remove Damson cordial/);
     expect(job().products.map(({ id }) => id)).not.toContain('bottle');
     expect(job().shots.map(({ id }) => id)).not.toContain('cordial');
     expect(job().shots).toHaveLength(3);
   });
 
-  test('cautions stand with the goods they belong to', () => {
+  test('cautions stand with the products they belong to', () => {
     const { show } = openDemo();
-    show(<GoodsView />);
+    show(<ProductsView />);
     expect(screen.getByText(/Glass breaks/)).toBeTruthy();
     fireEvent.click(screen.getByText('Beet and walnut tart'));
     expect(screen.getByText(/Knives lie flat/)).toBeTruthy();
@@ -149,7 +210,7 @@ describe('goods', () => {
 
   test('without any, the page says what to do', () => {
     const { show } = openDemo({ products: [], shots: [] });
-    show(<GoodsView />);
+    show(<ProductsView />);
     expect(screen.getByText(/Add what is to be photographed/)).toBeTruthy();
   });
 });
@@ -257,9 +318,9 @@ describe('a series', () => {
     expect(rows()).toHaveLength(5);
   });
 
-  test('without goods it says what to do first', () => {
+  test('without products it says what to do first', () => {
     const { show } = openDemo({ products: [], shots: [] });
     show(<SeriesView />);
-    expect(screen.getByText(/Add goods first/)).toBeTruthy();
+    expect(screen.getByText(/Add products first/)).toBeTruthy();
   });
 });

@@ -2,8 +2,8 @@ import { defaultKit } from '@fendrix/catalogue';
 import { jobDocument, type ProfilePoint } from '@fendrix/contract';
 import { demoJob } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
-import { ratioWords } from '../src/features/jobs/brief/Formats';
-import { dueWords } from '../src/features/jobs/dueWords';
+import { ratioWords } from '../src/features/jobs/brief/FormatDrawings';
+import { dayWords, dueWords, parseDay } from '../src/features/jobs/days';
 import { insertAfter, movePoint, photoPlace, removePoint } from '../src/features/jobs/products/profile';
 import { minutesQuantity, partQuantity } from '../src/features/jobs/quantities';
 import { checkWords } from '../src/features/jobs/shots/checkWords';
@@ -222,4 +222,38 @@ test.each([
   [6000, 4000, '3 : 2'],
 ])('%i by %i is %s', (widthPx, heightPx, words) => {
   expect(ratioWords({ widthPx, heightPx })).toBe(words);
+});
+
+describe('days', () => {
+  const SUNDAY = new Date(2026, 10, 29, 22, 30);
+
+  test.each([
+    ['2027-03-04', '2027-03-04'],
+    ['11 Dec', '2026-12-11'],
+    ['11 December 2027', '2027-12-11'],
+    ['Fri 11 Dec 2026', '2026-12-11'],
+    ['3 Nov', '2027-11-03'],
+    ['29 nov.', '2026-11-29'],
+    ['today', '2026-11-29'],
+    ['tomorrow', '2026-11-30'],
+    ['in 10 days', '2026-12-09'],
+    ['in 1 week', '2026-12-06'],
+    ['Friday', '2026-12-04'],
+    ['sun', '2026-12-06'],
+    ['29 Feb 2028', '2028-02-29'],
+  ])('“%s” is %s', (typed, day) => {
+    expect(parseDay(typed, SUNDAY)).toBe(day);
+  });
+
+  test.each(['31 June', '2026-02-30', '2026-13-01', '29 Feb 2027', 'soon', '11/12', '0 Dec', 'in days', ''])(
+    '“%s” is no day',
+    (typed) => {
+      expect(parseDay(typed, SUNDAY)).toBeNull();
+    },
+  );
+
+  test('what is shown is understood when it is typed again', () => {
+    for (const day of ['2026-12-11', '2027-02-28', '2028-02-29'])
+      expect(parseDay(dayWords(day), SUNDAY)).toBe(day);
+  });
 });

@@ -53,6 +53,12 @@ test('every kind of thing has first values that the contract takes', () => {
             { radiusM: 0.03, heightM: 0.1 },
           ];
         }
+        if (kind === 'cut-out') {
+          made.outline = [
+            { halfWidthM: 0.03, heightM: 0 },
+            { halfWidthM: 0.03, heightM: 0.1 },
+          ];
+        }
         if (kind === 'ring' && what === 'light') made.innerDiameterM = 0.05;
         const kit = {
           format: 'fendrix-kit',

@@ -111,11 +111,11 @@ describe('an edit between question and answer stays', () => {
     expectKept(bench, edited);
   });
 
-  test('lights for the ground: at the power that is right for the exposure of now', async () => {
+  test('lights for the background: at the power that is right for the exposure of now', async () => {
     const bench = openDemo('cordial');
     bench.show(<GroundSection />);
     await waitFor(() => screen.getByTestId('ground-verdict'), { timeout: 8000 });
-    const edited = pressThen(bench, 'Give the ground lights of its own', changeExposure);
+    const edited = pressThen(bench, 'Give the background lights of its own', changeExposure);
     await waitFor(() => expect(bench.set().lights.length).toBeGreaterThan(edited.lights.length), {
       timeout: 8000,
     });
@@ -166,11 +166,11 @@ describe('once light takes other paths an answer is old, and is not taken', () =
     expect(screen.queryByTestId('flag-levels')).toBeNull();
   });
 
-  test('lights for the ground', async () => {
+  test('lights for the background', async () => {
     const bench = openDemo('cordial');
     bench.show(<GroundSection />);
     await waitFor(() => screen.getByTestId('ground-verdict'), { timeout: 8000 });
-    pressThen(bench, 'Give the ground lights of its own', moveSomething);
+    pressThen(bench, 'Give the background lights of its own', moveSomething);
     await waitFor(() => screen.getByText(/The set has moved meanwhile/), { timeout: 8000 });
     expect(bench.set().lights).toHaveLength(1);
   });

@@ -4,11 +4,11 @@ import type { Product } from '@fendrix/contract';
 import { MEASURED_FORMS } from '@fendrix/core';
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { afterEach, describe, expect, test, vi } from 'vitest';
-import { EntryPicture } from '../src/features/bench/views/EntryPicture';
-import { MeasuredProduct } from '../src/features/bench/views/MeasuredProduct';
-import { productOfForm } from '../src/features/bench/views/productOfForm';
-import { productPreview } from '../src/features/bench/views/productPreview';
+import { EntryPicture } from '../src/features/kit/EntryPicture';
 import { pointAfter, pointQuantity } from '../src/shared/form/PointsField';
+import { MeasuredProduct } from '../src/shared/measured/MeasuredProduct';
+import { productOfForm } from '../src/shared/measured/productOfForm';
+import { productPreview } from '../src/shared/render/productPreview';
 import { press, type } from './hands';
 import { standInBrowser } from './openBench';
 
@@ -18,16 +18,15 @@ afterEach(cleanup);
 function open(takes = true) {
   const onTake = vi.fn<(product: Product) => boolean>(() => takes);
   const onClose = vi.fn();
-  render(<MeasuredProduct onTake={onTake} onClose={onClose} />);
-  const choose = (form: string) =>
-    fireEvent.change(screen.getByRole('combobox', { name: 'form' }), { target: { value: form } });
+  render(<MeasuredProduct takeWords="Put it on the set" onTake={onTake} onClose={onClose} />);
+  const choose = (form: string) => fireEvent.click(screen.getByRole('radio', { name: form }));
   return { onTake, onClose, choose };
 }
 
 describe('a product by its measures', () => {
   test('a form is chosen, measured in millimetres or with units, and put on the set', () => {
     const { onTake, onClose, choose } = open();
-    choose('can');
+    choose('Drinks can');
     type('width', '58');
     type('height', '14.5 cm');
     press('Put it on the set');
@@ -52,7 +51,7 @@ describe('a product by its measures', () => {
   test('another form starts from its own usual measures; where the set refuses it the dialog stays', () => {
     const { onClose, choose } = open(false);
     type('width', '90');
-    choose('jar');
+    choose('Jar');
     expect(screen.getByLabelText<HTMLInputElement>('width').value).toBe('7.5 cm');
     press('Put it on the set');
     expect(onClose).not.toHaveBeenCalled();
@@ -84,7 +83,7 @@ describe('pictures in lists', () => {
     },
   );
 
-  test('goods and materials are made when they are looked at, not before; equipment has none', () => {
+  test('products and materials are made when they are looked at, not before; equipment has none', () => {
     const of = (what: string) => defaultKit().entries.find((entry) => entry.what === what);
     for (const what of ['product', 'material', 'equipment']) {
       const entry = of(what);

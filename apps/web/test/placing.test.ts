@@ -108,16 +108,19 @@ describe('a sheet is put by one press', () => {
   const [sheet] = set.sheets;
   if (!bench || !sheet) throw new Error('the demo has a table and a sheet');
 
-  test.each(Object.keys(SHEET_PLACES) as SheetPlace[])('%s: it stands there and faces the goods', (place) => {
-    const put = sheetAt(set, sheet, place);
-    if (!put) throw new Error('there is such a place');
-    const way = put.aimM.map((to, axis) => to - (put.positionM[axis] as number));
-    const inwards = put.positionM.map((at, axis) => (bench.centreM[axis] ?? 0) - at);
-    expect(
-      (way[0] as number) * (inwards[0] as number) + (way[1] as number) * (inwards[1] as number),
-    ).toBeGreaterThan(0);
-    if (place !== 'lens' && 'heightM' in put) expect(put.positionM[2]).toBeCloseTo(put.heightM / 2, 9);
-  });
+  test.each(Object.keys(SHEET_PLACES) as SheetPlace[])(
+    '%s: it stands there and faces the products',
+    (place) => {
+      const put = sheetAt(set, sheet, place);
+      if (!put) throw new Error('there is such a place');
+      const way = put.aimM.map((to, axis) => to - (put.positionM[axis] as number));
+      const inwards = put.positionM.map((at, axis) => (bench.centreM[axis] ?? 0) - at);
+      expect(
+        (way[0] as number) * (inwards[0] as number) + (way[1] as number) * (inwards[1] as number),
+      ).toBeGreaterThan(0);
+      if (place !== 'lens' && 'heightM' in put) expect(put.positionM[2]).toBeCloseTo(put.heightM / 2, 9);
+    },
+  );
 
   test('along an edge its middle is over that edge; without a table there is none', () => {
     expect(sheetAt(set, sheet, 'left')?.positionM[0]).toBeCloseTo(bench.centreM[0] - bench.widthM / 2, 9);

@@ -29,7 +29,7 @@ describe('what pinned spots read', () => {
 
   test('film on the light costs a matte spot its loss', () => {
     const ground = (set: SetDocument) =>
-      selectReadings(state(set)).find(({ name }) => name === 'ground')?.stopsFromMidTone ?? Number.NaN;
+      selectReadings(state(set)).find(({ name }) => name === 'table')?.stopsFromMidTone ?? Number.NaN;
     expect(ground(plain) - ground(polarised)).toBeCloseTo(1.4, 1);
   });
 

@@ -54,7 +54,7 @@ describe('fields from the schema', () => {
     expect((last().pathM as number[][])[1]).toEqual([0.01, 0.02, 0.03]);
     fireEvent.click(screen.getByRole('button', { name: 'Add a point after point 1' }));
     expect(last().pathM as number[][]).toHaveLength(before.length + 1);
-    fireEvent.click(screen.getByRole('button', { name: 'Take out point 2' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Remove point 2' }));
     expect((last().pathM as number[][])[1]).toEqual([0.01, 0.02, 0.03]);
   });
 
@@ -124,5 +124,24 @@ describe('fields from the schema', () => {
     expect(told).toHaveBeenLastCalledWith({ ...value, depthOfField: true });
     fireEvent.click(screen.getByRole('button', { name: 'Add' }));
     expect(told.mock.lastCall?.[0]).toHaveProperty('polariser');
+  });
+});
+
+describe('seldom figures', () => {
+  test.each([
+    ['amber-glass', 'refractive index', 'roughness'],
+    ['gloss-label', 'coat, refractive index', 'roughness'],
+    ['beet-filling', 'mean free path', 'roughness'],
+  ])('of %s stand under Advanced, closed: %s; %s does not', (id, seldom, usual) => {
+    open(id);
+    const advanced = screen.getByText('Advanced').closest('details');
+    expect(advanced?.open).toBe(false);
+    expect(advanced?.contains(screen.getByLabelText(seldom, { exact: true }))).toBe(true);
+    expect(advanced?.contains(screen.getByLabelText(usual, { exact: true }))).toBe(false);
+  });
+
+  test('where there are none there is no such part', () => {
+    open('white-paper');
+    expect(screen.queryByText('Advanced')).toBeNull();
   });
 });

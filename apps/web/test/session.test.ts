@@ -146,6 +146,7 @@ function withLargeMesh(): SetDocument {
   const mesh = meshProduct('sheet', 'Wavy sheet', {
     positions: Float32Array.from(positions),
     triangles: Uint32Array.from(triangles),
+    parts: [],
     sizeM: [0.11, 0.11, 0.013],
   });
   return { ...set, products: [mesh], spots: [], takes: [] };

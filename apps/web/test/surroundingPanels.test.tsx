@@ -37,7 +37,7 @@ describe('the figures of what the set stands on, before and in', () => {
     await pick('material', 'Black velvet');
     expect(set().backdrop?.material).not.toEqual(before?.material);
     expect(screen.getByRole('combobox', { name: 'material' }).textContent).toBe('Black velvet');
-    press('Take off the set');
+    press('Remove from the set');
     expect(set().backdrop).toBeUndefined();
     for (let i = 0; i < 3; i++) act(() => void store.dispatch(benchSet.undo()));
     expect(set().backdrop).toEqual(before);
@@ -57,7 +57,7 @@ describe('the figures of what the set stands on, before and in', () => {
   test('the table is changed and moved by its figures', () => {
     const { set } = openPanel('bench');
     type('front to back', '70 cm');
-    type('top over the floor', '90 cm');
+    type('top above the floor', '90 cm');
     type('middle to the right', '-5 cm');
     expect(set().bench).toMatchObject({
       depthM: expect.closeTo(0.7, 9),
@@ -70,7 +70,7 @@ describe('the figures of what the set stands on, before and in', () => {
     const { set } = openPanel('room');
     await pick('walls', 'dark');
     expect(set().room?.walls).toEqual({ kind: 'matte', reflectance: 0.05 });
-    type('mark to left wall', '9 m');
+    type('centre to left wall', '9 m');
     expect(screen.getByText(/outside of the room/)).toBeTruthy();
     expect(set().room?.markFromLeftM).toBeLessThan(9);
   });
@@ -93,7 +93,7 @@ describe('what a light faces', () => {
     expect(aim().aimM[1]).toBeGreaterThan(aim().positionM[1]);
     type('aims at height', '12 cm');
     expect(aim().aimM[2]).toBeCloseTo(0.12, 9);
-    type('right of the mark', '20 cm');
+    type('right of centre', '20 cm');
     expect(aim().aimM[0]).toBeCloseTo(0.2, 9);
     const before = set();
     type('tilted', '95 down');

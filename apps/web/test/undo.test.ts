@@ -32,7 +32,7 @@ describe('edits and undo', () => {
     expect(store.dispatch(edit(renameSet('')))).toBe(false);
     expect(set()).toBe(before);
     expect(vi.mocked(enqueueSnackbar).mock.calls[0]?.[0]).toContain(
-      'Light A: its place is outside of the room',
+      'Light A: position is outside of the room',
     );
     expect(store.getState().benchSet.history.past).toHaveLength(0);
   });

@@ -2,7 +2,7 @@ import { type Kit, kitDocument } from '@fendrix/contract';
 import { equipment } from './equipment.js';
 import { flashLights } from './lights/flashLights.js';
 import { steadyLights } from './lights/steadyLights.js';
-import { materials } from './materials.js';
+import { materials } from './materials/index.js';
 import { products } from './products.js';
 import { sheets } from './sheets.js';
 import { studio } from './studio.js';

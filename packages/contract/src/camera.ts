@@ -43,7 +43,7 @@ const rig = z
     lensLengthM: lengthM.max(1).default(0.12).describe('From the front of the lens to the body, m'),
     tripod: z.boolean().default(true).describe('Three dark legs from the body to the floor'),
   })
-  .describe('The camera as a thing of the set: dark, it mirrors in the goods and shades them');
+  .describe('The camera as a thing of the set: dark, it mirrors in the products and shades them');
 
 /** Where words will stand in a format. */
 export const copySide = z.enum(['none', 'left', 'right', 'top', 'bottom']);

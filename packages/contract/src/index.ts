@@ -66,6 +66,7 @@ export type {
 export { checkDocument, fieldPath, type Problem, problemsOf } from './problems.js';
 export type { BoxProduct, Product, ProductOf, ProfilePoint, Turned } from './product.js';
 export { MOST_TRIANGLES, productDocument } from './productRules.js';
+export { checkStudio } from './roomRules.js';
 export {
   type Backdrop,
   type Bench,

@@ -55,7 +55,7 @@ export const brief = z.strictObject({
     )
     .max(100)
     .default([])
-    .describe('Goods the client sends'),
+    .describe('Products the client sends'),
   notes: words(4000),
 });
 
@@ -71,7 +71,7 @@ export const jobProduct = z.strictObject({
   goods: z
     .enum(['glass', 'metal', 'jewelry', 'garment', 'drink', 'food', 'other'])
     .default('other')
-    .describe('What sort of goods: decides the preparation proposed'),
+    .describe('What kind of product: decides the preparation proposed'),
   body: product.describe('Form and materials'),
   detail: z.enum(['side', 'top', 'both']).default('side').describe('Where its detail is'),
   shine: z.enum(['matte', 'satin', 'gloss', 'mirror']).default('satin').describe('How shiny it is'),
@@ -139,12 +139,12 @@ export const shot = z.strictObject({
 
 export const series = z
   .strictObject({
-    products: z.array(productId).max(200).optional().describe('All goods of the job if left out'),
+    products: z.array(productId).max(200).optional().describe('All products of the job if left out'),
     align: z.enum(['base', 'centre']).default('base').describe('What stays on one line: feet or middles'),
     tiltDeg: z.number().min(0).max(90).default(0).describe('Camera looks down by this much, degrees'),
     framing: framing.optional(),
   })
-  .describe('Goods that are taken before one camera');
+  .describe('Products that are taken before one camera');
 
 const jobShape = z.strictObject({
   format: z.literal('fendrix-job'),
@@ -167,7 +167,7 @@ const jobShape = z.strictObject({
   series: series.optional(),
 });
 
-/** A job: what the client wants, the goods, and the pictures to take. Sets are documents of their own. */
+/** A job: what the client wants, the products, and the pictures to take. Sets are documents of their own. */
 export const jobDocument = jobShape.superRefine(checkJob).meta({ title: 'Fendrix job document' });
 
 export type Job = z.infer<typeof jobShape>;

@@ -48,7 +48,7 @@ export const kitEntry = z.discriminatedUnion('what', [
   z.strictObject({ what: z.literal('equipment'), ...common, thing: things.equipment }),
 ]);
 
-/** The kit of a studio: lights, sheets, goods and materials with real figures, to put on a set. */
+/** The kit of a studio: lights, sheets, products and materials with real figures, to put on a set. */
 export const kitDocument = z
   .strictObject({
     format: z.literal('fendrix-kit'),

@@ -256,6 +256,17 @@ export const mesh = z
       .max(180)
       .default(40)
       .describe('Edges flatter than this are shaded as one curved surface, degrees'),
+    parts: z
+      .array(
+        z.strictObject({
+          name,
+          triangles: z.int().min(0).max(10_000_000).describe('How many, after those of the parts before it'),
+          material: material.optional().describe('As the body if left out'),
+        }),
+      )
+      .max(20)
+      .default([])
+      .describe('Named parts, in the order of the triangles from the first; what is left over is the body'),
   })
   .describe('An imported body as triangles');
 

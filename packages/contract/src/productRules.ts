@@ -98,6 +98,11 @@ function checkMesh(product: ProductOf<'mesh'>, path: PropertyKey[], report: Repo
     );
     return;
   }
+  const inParts = product.parts.reduce((sum, part) => sum + part.triangles, 0);
+  if (inParts > triangles) {
+    report([...path, 'parts'], `name ${inParts} triangles of ${triangles}. Leave some to the body.`);
+    return;
+  }
   if (soundMeshes.has(trianglesBase64, positionsBase64)) return;
   const places = dataOf(positionsBase64);
   for (let i = 0; i < 3 * points; i++) {

@@ -3,6 +3,7 @@ import { checkLight } from './lightRules.js';
 import { checkMaterials } from './materialRules.js';
 import { checkMeshesTogether, checkProduct } from './productRules.js';
 import type { Report } from './report.js';
+import { checkMark } from './roomRules.js';
 import type { SetDocument, Standing } from './set.js';
 import { checkSheet } from './sheetRules.js';
 
@@ -94,21 +95,7 @@ function checkAims(set: Standing, report: Report): void {
 function checkRoom(set: Standing, report: Report): void {
   const { room, mark, camera } = set;
   if (!room) return;
-  if (room.markFromLeftM >= room.widthM) {
-    report(
-      ['room', 'markFromLeftM'],
-      'puts the mark outside of the room. Keep it below the width of the room.',
-    );
-  }
-  if (room.markFromFrontM >= room.depthM) {
-    report(
-      ['room', 'markFromFrontM'],
-      'puts the mark outside of the room. Keep it below the depth of the room.',
-    );
-  }
-  if (mark.heightAboveFloorM >= room.heightM) {
-    report(['mark', 'heightAboveFloorM'], 'lies above the ceiling. Keep it below the height of the room.');
-  }
+  checkMark(room, mark.heightAboveFloorM, report);
   const inside = (point: Vector) =>
     point[0] > -room.markFromLeftM &&
     point[0] < room.widthM - room.markFromLeftM &&

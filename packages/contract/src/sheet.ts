@@ -120,6 +120,24 @@ export const leavesSheet = z
   })
   .describe('A plant that throws a pattern: leaves strewn over a rectangle');
 
+export const cutOutSheet = z
+  .strictObject({
+    kind: z.literal('cut-out'),
+    ...common,
+    positionM: pointM.describe('Halfway up its middle line, m from the mark'),
+    outline: z
+      .array(
+        z.strictObject({
+          halfWidthM: z.number().min(0).max(5).describe('From the middle line to the edge, m'),
+          heightM: z.number().min(0).max(10).describe('Above the lower edge, m'),
+        }),
+      )
+      .min(2)
+      .max(60)
+      .describe('Its edge from the lower end up, the same left and right; straight between the points'),
+  })
+  .describe('A card cut to an outline, as a reflector that hides behind a drink');
+
 export const sheet = z.discriminatedUnion('kind', [
   flatSheet,
   discSheet,
@@ -128,6 +146,7 @@ export const sheet = z.discriminatedUnion('kind', [
   coneSheet,
   tentSheet,
   leavesSheet,
+  cutOutSheet,
 ]);
 
 export type Sheet = z.infer<typeof sheet>;

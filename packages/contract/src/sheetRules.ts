@@ -18,6 +18,20 @@ export function checkSheet(sheet: Sheet, path: PropertyKey[], report: Report): v
   if (hole > 0 && hole >= side) {
     report([...path, 'holeDiameterM'], 'leaves nothing of the sheet. Make the hole smaller.');
   }
+  if (sheet.kind === 'cut-out') {
+    const { outline } = sheet;
+    const falls = outline.findIndex(({ heightM }, i) => heightM <= (outline[i - 1]?.heightM ?? -1));
+    if (falls >= 0) {
+      report(
+        [...path, 'outline', falls, 'heightM'],
+        'must lie above the point before it. Raise it, or take it out.',
+      );
+    } else if (outline[0]?.heightM !== 0) {
+      report([...path, 'outline', 0, 'heightM'], 'must be 0: the outline starts at the lower edge.');
+    } else if (outline.every(({ halfWidthM }) => halfWidthM < 1e-4)) {
+      report([...path, 'outline'], 'has no width. Make it 0.1 mm wide or more somewhere.');
+    }
+  }
   if (sheet.kind === 'tent') {
     if (sheet.opening.widthM > sheet.widthM) {
       report([...path, 'opening', 'widthM'], 'is wider than the tent. Make the opening narrower.');

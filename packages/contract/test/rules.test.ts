@@ -10,6 +10,16 @@ const frost = { kind: 'translucent', reflectance: 0.4, transmittance: 0.5 };
 const sheet = { tag: '99', name: 'sheet', ...place, widthM: 0.3, heightM: 0.4, front: white, back: white };
 const product = { id: 'thing', name: 'thing', positionM: [0.2, 0.1, 0], material: white };
 
+const cutOut = (heightsM: number[], halfWidthM = 0.05) => ({
+  tag: '99',
+  name: 'sheet',
+  ...place,
+  front: white,
+  back: white,
+  kind: 'cut-out',
+  outline: heightsM.map((heightM) => ({ halfWidthM, heightM })),
+});
+
 /** Problems of the demo set with one thing more. */
 function problemsWith(list: 'lights' | 'sheets' | 'products', thing: object) {
   const set = demoSet('cordial');
@@ -129,6 +139,9 @@ describe('rules within one light', () => {
 
 describe('rules within one sheet', () => {
   test.each<[string, object, string, string]>([
+    ['an outline that falls', cutOut([0, 0.1, 0.1]), 'outline[2].heightM', 'above the point before it'],
+    ['an outline that floats', cutOut([0.01, 0.1]), 'outline[0].heightM', 'must be 0'],
+    ['an outline without width', cutOut([0, 0.1], 0), 'outline', 'no width'],
     ['frost on one side only', { ...sheet, kind: 'frame', front: frost, back: white }, 'back', 'both sides'],
     [
       'a hole as large as the card',
@@ -215,6 +228,12 @@ describe('rules within one product', () => {
       mesh(floats(0, 0, 0, Number.NaN, 0, 0, 0, 1, 0), wholes(0, 1, 2)),
       'positionsBase64',
       'point 1',
+    ],
+    [
+      'more triangles in parts than there are',
+      { ...mesh(right, wholes(0, 1, 2)), parts: [{ name: 'lid', triangles: 2 }] },
+      'parts',
+      'name 2 triangles of 1',
     ],
     ['a corner that is none', mesh(right, wholes(0, 1, 3)), 'trianglesBase64', 'point 3 of 3'],
   ])('%s', (_name, thing, path, words) => {

@@ -33,16 +33,16 @@ export {
 export { backdropProfile, liesOnTable } from './geometry/backdrop.js';
 export {
   MEASURE_WORDS,
-  MEASURED_FORMS,
   type Measure,
   type MeasuredForm,
   type Measures,
-  measuredProduct,
-} from './geometry/forms/measuredForms.js';
+} from './geometry/forms/measuredForm.js';
+export { MEASURED_FORMS, measuredProduct } from './geometry/forms/measuredForms.js';
 export { scaleTurned, turnedSize } from './geometry/forms/scaleTurned.js';
 export { aimFrame, type Frame } from './geometry/frame.js';
 export type { PrimitiveTable } from './geometry/primitives.js';
 export { type OutlinePiece, outlinePieces } from './geometry/products/outline.js';
+export { type ProductPiece, pieceAt, piecesOf, withPieceMaterial } from './geometry/products/pieces.js';
 export { buildScene, type Scene, type Thing } from './geometry/scene.js';
 export {
   cameraShape,
@@ -54,6 +54,7 @@ export {
   sheetShape,
   standShape,
 } from './geometry/shape.js';
+export { cutOutSize } from './geometry/sheets.js';
 export { ambientByLight } from './judge/ambient.js';
 export { cameraFigures, shakesByHand } from './judge/cameraFigures.js';
 export {
@@ -111,7 +112,7 @@ export { LASTING_PART, lastingLoadW, type MainsDraw, mainsDraw } from './plan/ci
 export { firstLight, metered } from './plan/firstLight.js';
 export * from './plan/frameFit.js';
 export * from './plan/jobProgress.js';
-export { kitCheck, type MissingThing } from './plan/kitCheck.js';
+export { kitCheck, leftInKit, type MissingThing } from './plan/kitCheck.js';
 export { type KitLight, softLightOf, studioSoftbox } from './plan/kitLight.js';
 export { type NamedSpot, namedSpots } from './plan/namedSpots.js';
 export * from './plan/openQuestions.js';
@@ -148,6 +149,8 @@ export { smoothFilms } from './render/smoothFilms.js';
 export { touchedFilms } from './render/touchedFilms.js';
 export { sceneKey, traceKey } from './render/traceKey.js';
 export { projectPoint, rayThrough, type View, viewOf, viewOfShape } from './render/view.js';
+export { thingsInFrame } from './solve/comesIntoFrame.js';
+export { cutReflector } from './solve/cutReflector.js';
 export { type FlagGap, type FlagWish, flagGap } from './solve/flagGap.js';
 export { groundLight } from './solve/groundLight.js';
 export * from './solve/lampBehindFrost.js';

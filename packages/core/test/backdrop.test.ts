@@ -44,7 +44,7 @@ function met(set: Parameters<typeof testSet>[0], from: Vector, to: Vector) {
 }
 
 describe('boards in an L', () => {
-  test('one lies at the mark and covers the table under it, the other stands behind and faces the camera', () => {
+  test('one lies at the centre and covers the table under it, the other stands behind and faces the camera', () => {
     const set = { backdrop: boards, bench };
     expect(met(set, [0, -0.2, 0.3], [0, -0.2, 0])).toBe('backdrop');
     expect(met(set, [0.55, -0.2, 0.3], [0.55, -0.2, 0])).toBe('bench');

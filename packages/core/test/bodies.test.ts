@@ -113,7 +113,7 @@ describe('bodies have the size and place they say', () => {
     ]);
   });
 
-  test.each(Object.keys(bodies))('%s stands a hair above the bench', (name) => {
+  test.each(Object.keys(bodies))('%s stands a hair above the table', (name) => {
     const { low } = boundsOf(bodies[name] as ProductInput);
     expect(low[2]).toBeGreaterThan(0);
     expect(low[2]).toBeLessThan(FOOT_GAP_M + 0.002);

@@ -108,7 +108,7 @@ test('three of four scattered things on a line are a row', () => {
   expect(only(row, wish(5), 'row')).toHaveLength(0);
 });
 
-test('a hero four times as bright as its ground stands two stops over it', () => {
+test('a hero four times as bright as its background stands two stops over it', () => {
   const [finding] = only(picture([[125, 100, 30]]), wish(1), 'tone');
   expect(finding).toMatchObject({ stops: 2 });
 });
@@ -126,7 +126,7 @@ test('symmetry: 10 pixels off are 10 mm here, a disc is like its mirror image, a
   expect(finding?.unlikePart).toBeLessThan(0.05);
 });
 
-test('the place for words is free where there is even ground', () => {
+test('the place for words is free where there is even background', () => {
   const copy = { left: 0, top: 0, right: 0.4, bottom: 0.7 };
   const [clear] = only(picture([[200, 100, 30]]), wish(1, { copy }), 'copy');
   expect(clear?.freePart).toBe(1);

@@ -90,7 +90,7 @@ describe('what the set stands on, before and in', () => {
     expect(words({ bench: { ...own, depthM: 0.6, material: matte(0.05) } })).toEqual([
       'the table now 120 cm by 60 cm and of another material',
     ]);
-    expect(words({ mark: { heightAboveFloorM: 0.9 } })).toEqual(['table top 90 cm over the floor']);
+    expect(words({ mark: { heightAboveFloorM: 0.9 } })).toEqual(['table top 90 cm above the floor']);
   });
 
   test('the room: its measures and each of its surfaces', () => {

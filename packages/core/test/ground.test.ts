@@ -7,7 +7,6 @@ import {
   type FieldTrace,
   fieldFigures,
   fieldStops,
-  GOODS_KINDS,
   GROUND_KINDS,
   goodsFollowGround,
   groundLight,
@@ -15,6 +14,7 @@ import {
   KEPT_STOPS,
   overlaps,
   PAPER_WHITE_STOPS,
+  PRODUCT_KINDS,
   powersForGround,
   prepareTracing,
   rimWrap,
@@ -30,7 +30,7 @@ const read = (set: SetDocument): FieldTrace =>
 const dial = { leastStops: -8, stepStops: 0.1 };
 const flash = { kind: 'flash-energy' as const, energyJ: 400, modifierEfficiency: 0.45 };
 
-/** A cylinder before a white wall: a key for the goods, and two lights at the sides of the wall. */
+/** A cylinder before a white wall: a key for the products, and two lights at the sides of the wall. */
 function studio({ left = -4, right = -4, key = -4, material = {} as object } = {}): SetDocument {
   const strip = (tag: string, x: number, powerStops: number) =>
     overheadSoftbox(0, {
@@ -95,32 +95,32 @@ const withPowers = (
   })),
 });
 
-describe('a ground with lights of its own', () => {
+describe('a background with lights of its own', () => {
   const set = studio();
   const field = read(set);
 
-  test('they are told from the light of the goods', () => {
+  test('they are told from the light of the products', () => {
     const rows = groundLights(set, field);
     expect(rows.filter(({ own }) => own).map(({ tag }) => tag)).toEqual(['B', 'C']);
-    expect(rows.find(({ tag }) => tag === 'A')?.ofGoods).toBeGreaterThan(0.5);
+    expect(rows.find(({ tag }) => tag === 'A')?.ofProducts).toBeGreaterThan(0.5);
   });
 
   test.each([1, 2, PAPER_WHITE_STOPS + 0.1])(
-    'is brought to %f and the goods stay as they are, as read',
+    'is brought to %f and the products stay as they are, as read',
     (wanted) => {
       const change = powersForGround(set, field, wanted);
       if (!change) throw new Error('there is a change');
       const after = withPowers(set, change.powers);
       expect(meanOf(after, field, GROUND_KINDS)).toBeCloseTo(wanted, 0);
       expect(Math.abs(meanOf(after, field, GROUND_KINDS) - wanted)).toBeLessThan(0.1);
-      const goods = meanOf(after, field, GOODS_KINDS) - meanOf(set, field, GOODS_KINDS);
-      expect(Math.abs(goods)).toBeLessThanOrEqual(KEPT_STOPS);
-      expect(change.goodsChange).toBeCloseTo(goods, 9);
+      const products = meanOf(after, field, PRODUCT_KINDS) - meanOf(set, field, PRODUCT_KINDS);
+      expect(Math.abs(products)).toBeLessThanOrEqual(KEPT_STOPS);
+      expect(change.productsChange).toBeCloseTo(products, 9);
       expect(change.limited).toBe(false);
     },
   );
 
-  test('clear goods show the ground and cannot stay as it changes; opaque ones take their own light', () => {
+  test('clear products show the background and cannot stay as it changes; opaque ones take their own light', () => {
     expect(goodsFollowGround(groundLights(set, field))).toBe(false);
     const air = { kind: 'dielectric' as const, index: 1, absorptionPerCm: 0 };
     const clear = testSet({ ...set, products: set.products.map((tin) => ({ ...tin, material: air })) });
@@ -130,13 +130,13 @@ describe('a ground with lights of its own', () => {
     expect(goodsFollowGround(groundLights(alone, read(alone)))).toBe(false);
   });
 
-  test('where the goods cannot stay it says by how much they change', () => {
-    // Two stops more on the ground spill more on the goods than the key gives them.
+  test('where the products cannot stay it says by how much they change', () => {
+    // Two stops more on the ground spill more on the products than the key gives them.
     const change = powersForGround(set, field, meanOf(set, field, GROUND_KINDS) + 2);
-    expect(change?.goodsChange).toBeGreaterThan(KEPT_STOPS);
+    expect(change?.productsChange).toBeGreaterThan(KEPT_STOPS);
   });
 
-  test('two lights two stops apart are told and evened, with the ground as bright as before', () => {
+  test('two lights two stops apart are told and evened, with the background as bright as before', () => {
     const uneven = studio({ left: -3, right: -5 });
     const seen = read(uneven);
     const found = evenedGround(uneven, seen);
@@ -177,7 +177,7 @@ describe('a ground with lights of its own', () => {
 describe('what the edges get from behind', () => {
   const wrapOf = (set: SetDocument) => rimWrap(set, traceRims(prepareTracing(set)), new Set(['B', 'C']));
 
-  test('grows with the light of the ground, and is more on gloss than on matte', () => {
+  test('grows with the light of the background, and is more on gloss than on matte', () => {
     const [dim, bright] = [studio({ left: -7, right: -7 }), studio({ left: -2, right: -2 })].map(wrapOf);
     expect(dim?.meanStops).toBeLessThan(bright?.meanStops ?? 0);
     const gloss = wrapOf(studio({ left: -4, right: -4, material: { kind: 'coated', reflectance: 0.05 } }));
@@ -185,7 +185,7 @@ describe('what the edges get from behind', () => {
     expect(gloss?.meanStops).toBeGreaterThan(matteOne?.meanStops ?? 9);
   });
 
-  test('nothing comes from a ground in the dark', () => {
+  test('nothing comes from a background in the dark', () => {
     const set = studio();
     const dark = {
       ...set,
@@ -197,7 +197,7 @@ describe('what the edges get from behind', () => {
   });
 });
 
-describe('a light made for the ground', () => {
+describe('a light made for the background', () => {
   const softLights = defaultKit().entries.flatMap((entry) => (entry.what === 'light' ? [entry.thing] : []));
   const withGround = demoNames.filter((name) => demoSet(name).backdrop);
 

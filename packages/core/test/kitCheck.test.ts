@@ -2,7 +2,7 @@ import { defaultKit } from '@fendrix/catalogue';
 import type { Kit } from '@fendrix/contract';
 import { demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
-import { cautionsFor, kitCheck, namedSpots, productBounds } from '../src/index.js';
+import { cautionsFor, kitCheck, leftInKit, namedSpots, productBounds } from '../src/index.js';
 import { overheadSoftbox, testSet } from './sets.js';
 
 const kit = defaultKit();
@@ -33,6 +33,19 @@ describe('what the kit holds', () => {
     expect(kit.entries.find(({ id }) => id === first?.id)?.thing.kind).toBe('softbox');
   });
 
+  test('what is left of the kit: each thing on the set takes one piece, and what the kit has not takes none', () => {
+    const set = demoSet('mill');
+    const kit = defaultKit();
+    const left = leftInKit(set, kit);
+    const missing = kitCheck(set, kit).length;
+    const counted = kit.entries.filter(({ what }) => what === 'light' || what === 'sheet');
+    const used = counted.reduce((sum, { id, count }) => sum + count - (left.get(id) ?? 0), 0);
+    expect(used).toBe(set.lights.length + set.sheets.length - missing);
+    expect([...left.values()].every((number) => number >= 0)).toBe(true);
+    const bare = leftInKit({ ...set, lights: [], sheets: [] }, kit);
+    for (const { id, count } of counted) expect(bare.get(id)).toBe(count);
+  });
+
   test('an empty kit holds nothing and offers nothing; a surround needs no kit', () => {
     const set = demoSet('cordial-frost');
     const missing = kitCheck(set, { ...kit, entries: [] });
@@ -52,7 +65,7 @@ test('named spots lie on the product: front nearest, label on its side', () => {
   expect(spots.get('label')?.[2]).toBeCloseTo(0.07, 3);
 });
 
-test('cautions come with the goods they belong to', () => {
+test('cautions come with the products they belong to', () => {
   const of = (goods: 'glass' | 'food' | 'drink' | 'other', fragile = '') =>
     cautionsFor({ goods, fragile, clear: 'clear' }).join(' ');
   expect(of('glass')).toMatch(/Glass breaks/);

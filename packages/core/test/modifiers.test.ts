@@ -220,7 +220,7 @@ describe('gobo', () => {
 });
 
 describe('daylight', () => {
-  test('an overcast sky gives 7/9 pi of its zenith to an open level plane; a wall sees sky and ground', () => {
+  test('an overcast sky gives 7/9 pi of its zenith to an open level plane; a wall sees sky and background', () => {
     // A level plane under a huge skylight, by the closed form of the overcast sky: E = pi Lz (7/9), Lhorizon = Lz/3.
     const light: LightInput = {
       ...base,

@@ -195,7 +195,7 @@ describe('the place is checked', () => {
     expect(farther.farM / farther.nearM).toBeLessThanOrEqual(1.01);
   });
 
-  test('a backdrop that is too narrow is told with the width it needs', () => {
+  test('a background that is too narrow is told with the width it needs', () => {
     const placed = placeCamera(wish({ product: bottle, fillPart: 0.3 }));
     const view = viewOf(placed.camera);
     const needed = 2 * view.halfWidth * (placed.distanceM + 0.75);

@@ -13,7 +13,7 @@ function slowWeave(point: number[], depthM: number, sizeM: number): number[] {
   );
 }
 
-test('a relief turns the normal by its slope, near the mark and far from it', () => {
+test('a relief turns the normal by its slope, near the centre and far from it', () => {
   const random = seededRandom(2);
   const [depthM, sizeM] = [2e-4, 2e-3];
   for (let i = 0; i < 2000; i++) {

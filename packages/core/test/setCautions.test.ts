@@ -36,10 +36,10 @@ describe('cautions of a set', () => {
     expect(setCautions(testSet({ lights: [lamp({ on: false })], sheets: [frame] }))).toEqual([]);
   });
 
-  test('what hangs over the table wants a line and a sandbag, a liquid wants care with cables', () => {
-    expect(setCautions(demoSet('pepper')).join()).toMatch(/^Over the table: A\. Boom/);
+  test('what hangs above the table wants a line and a sandbag, a liquid wants care with cables', () => {
+    expect(setCautions(demoSet('pepper')).join()).toMatch(/^Above the table: A\. Boom/);
     expect(setCautions(demoSet('perry')).join()).toContain('residual-current device');
-    expect(setCautions(demoSet('tart')).join()).toContain('Over the table: the camera. Boom');
+    expect(setCautions(demoSet('tart')).join()).toContain('Above the table: the camera. Boom');
   });
 
   test('what calls for care beside the things is named by hand; people and flash ask on their own', () => {
@@ -78,7 +78,7 @@ describe('cautions of a set', () => {
     expect(beside(1, -0.3)).not.toContain('head height');
     const camera = (z: number) =>
       setCautions(testSet({ camera: { ...testCamera(), positionM: [0, -1, z], aimM: [0, 0, z] } }));
-    expect(camera(1)).toEqual([expect.stringContaining('The camera is 175 cm over the floor')]);
+    expect(camera(1)).toEqual([expect.stringContaining('The camera is 175 cm above the floor')]);
     expect(camera(0.5)).toEqual([]);
   });
 

@@ -36,7 +36,7 @@ function expectKept(changed: SetDocument | null, edited: SetDocument): void {
   expect(changed.camera).toMatchObject({ iso: 400, shutterS: 1 / 60 });
 }
 
-/** A spot of the goods that mirrors a light or a sheet. */
+/** A spot of the products that mirrors a light or a sheet. */
 function glareOf(set: SetDocument): [number, number] {
   for (const product of set.products) {
     const band = mirrorBand(prepareTracing(set), product);

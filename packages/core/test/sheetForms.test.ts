@@ -56,6 +56,20 @@ describe('sheets cover what they say', () => {
       2 * 0.5 * Math.sin(rad(45)) * 0.8,
     ],
     [
+      'cut-out: a rectangle, a slope, and a point',
+      {
+        ...common,
+        kind: 'cut-out',
+        outline: [
+          { halfWidthM: 0.3, heightM: 0 },
+          { halfWidthM: 0.3, heightM: 0.4 },
+          { halfWidthM: 0.1, heightM: 0.6 },
+          { halfWidthM: 0, heightM: 0.8 },
+        ],
+      },
+      0.6 * 0.4 + 0.4 * 0.2 + 0.1 * 0.2,
+    ],
+    [
       'sheet bent by 120 degrees',
       { ...common, kind: 'curve', widthM: 0.6, heightM: 0.5, bendDeg: 120 },
       2 * (0.6 / rad(120)) * Math.sin(rad(60)) * 0.5,

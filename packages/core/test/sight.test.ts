@@ -93,7 +93,7 @@ describe('what is seen through', () => {
     expect(through(matte(0.5))).toEqual([NO_PART, 0]);
   });
 
-  test('the middle of the demo bottle shows its backdrop, dyed by the liquid', () => {
+  test('the middle of the demo bottle shows its background, dyed by the liquid', () => {
     const tracing = prepareTracing(demoSet('cordial-frost'));
     const seen = createLook();
     look(seen, tracing, [0, -1, 0.15], [0, 1, 0]);

@@ -46,7 +46,7 @@ describe('a first set for a picture', () => {
     expect(place.map(({ met }) => met)).toEqual(place.map(() => true));
   });
 
-  test('several products stand beside each other without touching, round the mark', () => {
+  test('several products stand beside each other without touching, round the centre', () => {
     const { shot, framing } = shotOf('cordial');
     const { set, bounds } = stageSet(
       job,
@@ -87,7 +87,7 @@ describe('a first set for a picture', () => {
     expect(stageSet(job, shot, named, studio).placed.heldBy).toBeNull();
   });
 
-  test('room for words is kept by moving the goods into the middle of what is free', () => {
+  test('room for words is kept by moving the products into the middle of what is free', () => {
     const { shot, framing } = shotOf('cordial');
     const banner = { ...shot, deliverables: ['banner'] };
     const { placed, set } = stageSet(job, banner, framing, studio);
@@ -96,7 +96,7 @@ describe('a first set for a picture', () => {
     const middle = (placed.outline.left + placed.outline.right) / 2;
     const free = (fit.crop.left + fit.copy.left) / 2;
     expect(Math.abs(middle - free)).toBeLessThan(0.03);
-    // All of the frame's width is used, where the goods in the middle would have left half of it.
+    // All of the frame's width is used, where the products in the middle would have left half of it.
     expect(fit.scale).toBeGreaterThan(0.97);
     const crop = cropRect(set.camera, set.camera.crops[0] as (typeof set.camera.crops)[number]);
     expect(crop.left).toBeCloseTo(fit.crop.left, 3);

@@ -1,4 +1,4 @@
-import type { SetDocument } from '@fendrix/contract';
+import type { Material, SetDocument } from '@fendrix/contract';
 import { demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
 import { smoothed } from '../src/geometry/triangleMesh.js';
@@ -79,12 +79,17 @@ describe('triangles with shading normals', () => {
 
 describe('a set with a large mesh', () => {
   const text = (data: Float32Array | Uint32Array) => Buffer.from(data.buffer).toString('base64');
-  function withMesh(lift: number, positionM: [number, number, number], turnDeg = 0): SetDocument {
+  function withMesh(
+    lift: number,
+    positionM: [number, number, number],
+    turnDeg = 0,
+    parts: { name: string; triangles: number; material?: Material }[] = [],
+  ): SetDocument {
     const set = demoSet('cordial');
     const [points, corners] = grid((x, y) => lift + x * y, false, 80);
     const material = set.products[0]?.material;
     const product = { kind: 'mesh', id: 'm', name: 'Mesh', positionM, turnDeg, material, smoothDeg: 40 };
-    const mesh = { ...product, positionsBase64: text(points), trianglesBase64: text(corners) };
+    const mesh = { ...product, parts, positionsBase64: text(points), trianglesBase64: text(corners) };
     return { ...set, products: [mesh as SetDocument['products'][number]], spots: [], takes: [] };
   }
 
@@ -98,6 +103,23 @@ describe('a set with a large mesh', () => {
     expect(moved[0]).toBeCloseTo(0.25 - (y as number), 9);
     expect(moved[1]).toBeCloseTo(-0.1 + (x as number), 9);
     expect(moved[2]).toBeCloseTo(z as number, 9);
+  });
+
+  test('named parts are of their own material, in the order of the triangles of the file', () => {
+    const red: Material = { kind: 'matte', reflectance: [0.5, 0, 0] };
+    const parts = [
+      { name: 'lid', triangles: 3000, material: red },
+      { name: 'body', triangles: 2000 },
+    ];
+    const whole = buildScene(withMesh(0.01, [0, 0, 0]));
+    const scene = buildScene(withMesh(0.01, [0, 0, 0], 0, parts));
+    expect(scene.table.count).toBe(whole.table.count);
+    expect(scene.table.data).toEqual(whole.table.data);
+    const from = scene.table.kind.indexOf(3);
+    const fronts = Array.from(scene.table.front.subarray(from, from + 80 * 80 * 2));
+    expect(new Set(fronts.slice(0, 3000)).size).toBe(1);
+    expect(new Set(fronts.slice(3000)).size).toBe(1);
+    expect(fronts[2999]).not.toBe(fronts[3000]);
   });
 
   test('its key is short, and another with another mesh', () => {

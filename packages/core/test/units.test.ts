@@ -15,7 +15,7 @@ import {
 } from '../src/index.js';
 
 describe('bearing, distance, height', () => {
-  test('the four sides of the mark', () => {
+  test('the four sides of the centre', () => {
     expect(toStand([0, -1, 0]).bearingDeg).toBeCloseTo(0);
     expect(toStand([1, 0, 0]).bearingDeg).toBeCloseTo(90);
     expect(toStand([-1, 0, 0]).bearingDeg).toBeCloseTo(-90);

@@ -28,8 +28,20 @@ export interface MeshOptions {
 export interface ImportedMesh {
   positions: Float32Array;
   triangles: Uint32Array;
+  /** Named parts in the order of the triangles; what is left over has none. */
+  parts: { name: string; triangles: number }[];
   sizeM: [number, number, number];
 }
+
+/** Corners of a part as the file has them: x, y, z after each other, three corners a triangle. */
+interface Soup {
+  /** Of the material or the object in the file; empty where it has none. */
+  name: string;
+  corners: number[];
+}
+
+/** As many of a file's parts keep their names; smaller ones are of the body. */
+const MOST_PARTS = 20;
 
 /** What a file with this name holds; null where that is not known. glTF is in metres with y up by its standard. */
 export function meshKind(fileName: string): { kind: 'gltf' | 'obj' | 'stl'; asks: boolean } | null {
@@ -40,7 +52,8 @@ export function meshKind(fileName: string): { kind: 'gltf' | 'obj' | 'stl'; asks
 }
 
 /**
- * Reads the triangles of a glTF (with its data inside), OBJ or STL file. Colours and materials are left behind.
+ * Reads the triangles of a glTF (with its data inside), OBJ or STL file. What the file names by material or, without, as an
+ * object of its own stays a part by that name; colours and pictures are left behind.
  * @param options unit and upward axis; not used by glTF
  * @throws {FileError} of another kind, damaged, without a body, too large, or of a size that no product has
  */
@@ -53,23 +66,23 @@ export async function readMesh(
   if (!kind) throw new FileError('Only files that end in .glb, .gltf, .obj or .stl can be read.');
   if (bytes.length > MOST_MESH_BYTES)
     throw new FileError('The file is larger than 60 MB. Thin the mesh out first.');
-  const soup = await readKind(kind.kind, bytes).catch((error: unknown) => {
+  const soups = await readKind(kind.kind, bytes).catch((error: unknown) => {
     if (error instanceof FileError) throw error;
     throw new FileError('The file is damaged, cut off, or not what its name says.');
   });
-  if (soup.length === 0) throw new FileError('There is no triangle in the file.');
-  if (soup.length / 9 > MOST_READ_TRIANGLES) {
-    throw tooMany(soup.length / 9);
-  }
+  const triangles = soups.reduce((sum, { corners }) => sum + corners.length / 9, 0);
+  if (triangles === 0) throw new FileError('There is no triangle in the file.');
+  if (triangles > MOST_READ_TRIANGLES) throw tooMany(triangles);
   const { unit, up } = kind.kind === 'gltf' ? ({ unit: 'm', up: 'y' } as const) : options;
-  return stood(soup, MESH_UNITS[unit], up);
+  const { soup, parts } = inParts(soups);
+  return { ...stood(soup, MESH_UNITS[unit], up), parts };
 }
 
 /** A product of an imported mesh. */
 export function meshProduct(
   id: string,
   name: string,
-  { positions, triangles }: ImportedMesh,
+  { positions, triangles, parts }: ImportedMesh,
 ): ProductOf<'mesh'> {
   return {
     kind: 'mesh',
@@ -81,25 +94,64 @@ export function meshProduct(
     positionsBase64: base64Of(positions),
     trianglesBase64: base64Of(triangles),
     smoothDeg: 40,
+    parts,
   };
 }
 
-async function readKind(kind: 'gltf' | 'obj' | 'stl', bytes: Uint8Array): Promise<number[]> {
+async function readKind(kind: 'gltf' | 'obj' | 'stl', bytes: Uint8Array): Promise<Soup[]> {
   if (kind === 'stl') {
     checkStl(bytes);
     const buffer = bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer;
-    return trianglesOf(new STLLoader().parse(buffer));
+    const geometry = new STLLoader().parse(buffer);
+    const { groupNames } = geometry.userData as { groupNames?: string[] };
+    return soupsOf(geometry, (group) => groupNames?.[group] ?? '');
   }
   if (kind === 'obj') {
     checkObj(bytes);
-    const out: number[] = [];
+    const out: Soup[] = [];
     new OBJLoader().parse(new TextDecoder().decode(bytes)).traverse((part) => {
-      if ((part as Mesh).isMesh) append(out, trianglesOf((part as Mesh).geometry));
+      const { isMesh, geometry, material, name } = part as Mesh;
+      if (!isMesh) return;
+      const materials = Array.isArray(material) ? material : [material];
+      out.push(...soupsOf(geometry, (group) => materials[group]?.name || name));
     });
     return out;
   }
   return readGltf(bytes);
 }
+
+/** All parts after each other, those of one name together, the largest first, and what has no name last. */
+function inParts(soups: readonly Soup[]): { soup: number[]; parts: ImportedMesh['parts'] } {
+  const named = new Map<string, Soup[]>();
+  for (const soup of soups) {
+    const name = partName(soup.name);
+    named.set(name, [...(named.get(name) ?? []), soup]);
+  }
+  const sized = [...named].map(([name, own]) => ({
+    name,
+    own,
+    triangles: own.reduce((sum, { corners }) => sum + corners.length / 9, 0),
+  }));
+  // A body of one piece has no parts.
+  const parts =
+    sized.length < 2
+      ? []
+      : sized
+          .filter(({ name, triangles }) => name !== '' && triangles > 0)
+          .sort((a, b) => b.triangles - a.triangles)
+          .slice(0, MOST_PARTS);
+  const rest = sized.filter((part) => !parts.includes(part));
+  const soup: number[] = [];
+  for (const { own } of [...parts, ...rest]) for (const { corners } of own) append(soup, corners);
+  return { soup, parts: parts.map(({ name, triangles }) => ({ name, triangles })) };
+}
+
+/** A name that a document may hold; empty where nothing of it is left. */
+const partName = (name: string): string =>
+  name
+    .replace(/[\p{Cc}\p{Cs}]/gu, ' ')
+    .trim()
+    .slice(0, 80);
 
 /** A binary STL says how many triangles follow: as many must be there; of a text one facets are counted. */
 function checkStl(bytes: Uint8Array): void {
@@ -145,19 +197,24 @@ function append(to: number[], from: readonly number[]): void {
   for (const value of from) to.push(value);
 }
 
-function trianglesOf(geometry: BufferGeometry): number[] {
+/** The triangles of a geometry, by its groups where it has them. */
+function soupsOf(geometry: BufferGeometry, nameOf: (group: number) => string): Soup[] {
   const place = geometry.getAttribute('position');
   if (!place) return [];
   const index = geometry.getIndex();
-  const out: number[] = [];
-  for (let i = 0; i < (index?.count ?? place.count); i++) {
-    const at = index ? index.getX(i) : i;
-    out.push(place.getX(at), place.getY(at), place.getZ(at));
-  }
-  return out;
+  const count = index?.count ?? place.count;
+  const groups = geometry.groups.length > 0 ? geometry.groups : [{ start: 0, count, materialIndex: 0 }];
+  return groups.map(({ start, count: own, materialIndex = 0 }) => {
+    const corners: number[] = [];
+    for (let i = start; i < Math.min(count, start + own); i++) {
+      const at = index ? index.getX(i) : i;
+      corners.push(place.getX(at), place.getY(at), place.getZ(at));
+    }
+    return { name: nameOf(materialIndex), corners };
+  });
 }
 
-async function readGltf(bytes: Uint8Array): Promise<number[]> {
+async function readGltf(bytes: Uint8Array): Promise<Soup[]> {
   const io = new WebIO();
   const isBinary = bytes[0] === 0x67 && bytes[1] === 0x6c && bytes[2] === 0x54 && bytes[3] === 0x46;
   const json = ownJson(isBinary ? jsonChunk(bytes) : bytes, isBinary);
@@ -165,7 +222,7 @@ async function readGltf(bytes: Uint8Array): Promise<number[]> {
   const document = isBinary
     ? await io.readBinary(bytes)
     : await io.readJSON({ json: json as never, resources: {} });
-  const out: number[] = [];
+  const out: Soup[] = [];
   const scene = document.getRoot().getDefaultScene() ?? document.getRoot().listScenes()[0];
   scene?.traverse((node) => addNode(out, node));
   return out;
@@ -191,12 +248,21 @@ function ownJson(bytes: Uint8Array, isBinary: boolean): object {
     // Of a binary one the body is in the file itself.
     throw new FileError('The body is in another file beside this one. Save it as one file, .glb.');
   }
-  // Pictures are not used, and need not be there.
-  if (!isBinary) for (const field of ['images', 'textures', 'materials'] as const) delete json[field];
+  // Pictures are not used, and need not be there: of the materials the names are kept.
+  if (!isBinary) {
+    delete json.images;
+    delete json.textures;
+    if (Array.isArray(json.materials)) json.materials = json.materials.map(named);
+  }
   return json;
 }
 
-function addNode(out: number[], node: Node): void {
+const named = (material: unknown): { name: string } => {
+  const { name } = (material ?? {}) as { name?: unknown };
+  return { name: typeof name === 'string' ? name : '' };
+};
+
+function addNode(soups: Soup[], node: Node): void {
   const mesh = node.getMesh();
   if (!mesh) return;
   const m = node.getWorldMatrix();
@@ -205,6 +271,8 @@ function addNode(out: number[], node: Node): void {
     const place = part.getAttribute('POSITION');
     if (part.getMode() !== 4 || !place) continue;
     const index = part.getIndices();
+    const out: number[] = [];
+    soups.push({ name: part.getMaterial()?.getName() || node.getName() || mesh.getName(), corners: out });
     const p: number[] = [0, 0, 0];
     for (let i = 0; i < (index?.getCount() ?? place.getCount()); i++) {
       place.getElement(index ? index.getScalar(i) : i, p);
@@ -222,7 +290,7 @@ function addNode(out: number[], node: Node): void {
 }
 
 /** In metres, z up, its middle over the origin and its lowest point on z = 0; equal corners kept once. */
-function stood(soup: readonly number[], unitM: number, up: MeshUp): ImportedMesh {
+function stood(soup: readonly number[], unitM: number, up: MeshUp): Omit<ImportedMesh, 'parts'> {
   const least = new Vector3(Infinity, Infinity, Infinity);
   const most = new Vector3(-Infinity, -Infinity, -Infinity);
   const places = new Float64Array(soup.length);

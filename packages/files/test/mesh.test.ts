@@ -45,6 +45,75 @@ describe('bodies from files', () => {
     expect(Math.max(...x) + Math.min(...x)).toBeCloseTo(0, 6);
   });
 
+  test('parts by the material of the file, one of a name together; a file without has none', async () => {
+    const faces = [
+      'f 1 3 2',
+      'usemtl Lid',
+      'f 1 2 4',
+      'usemtl Body gloss',
+      'f 2 3 4',
+      'f 3 1 4',
+      'usemtl Lid',
+      'f 4 2 1',
+    ];
+    const file = `${OBJ.split('f ')[0]}${faces.join('\n')}\n`;
+    const { parts, triangles } = await readMesh('thing.obj', text(file), mm);
+    expect(triangles.length / 3).toBe(5);
+    expect(parts.map(({ name }) => name).sort()).toEqual(['Body gloss', 'Lid']);
+    expect(parts.reduce((sum, part) => sum + part.triangles, 0)).toBe(5);
+    expect((await readMesh('thing.obj', text(OBJ), mm)).parts).toEqual([]);
+  });
+
+  test('a name in a file is made fit for the document; of many parts the largest keep theirs', async () => {
+    const objects = Array.from(
+      { length: 30 },
+      (_, i) => `o part ${i}\u0007${'x'.repeat(90)}\n${'f 1 3 2\n'.repeat(i + 1)}`,
+    );
+    const file = OBJ.split('f ')[0] + objects.join('');
+    const mesh = await readMesh('thing.obj', text(file), mm);
+    expect(mesh.parts).toHaveLength(20);
+    expect(mesh.parts[0]?.triangles).toBe(30);
+    const set = { ...demoSet('cordial'), products: [meshProduct('thing', 'Thing', mesh)], spots: [] };
+    expect(setDocument.safeParse(set).error?.issues).toBeUndefined();
+  });
+
+  test('glTF: materials by their names, also where the pictures they need are not there', async () => {
+    const document = new Document();
+    const buffer = document.createBuffer();
+    const at = (x: number) =>
+      document
+        .createAccessor()
+        .setType('VEC3')
+        .setArray(Float32Array.of(x, 0, 0, x + 0.1, 0, 0, x, 0.2, 0))
+        .setBuffer(buffer);
+    const mesh = document.createMesh('thing');
+    for (const [i, name] of ['Cap', 'Glass'].entries()) {
+      const primitive = document.createPrimitive().setAttribute('POSITION', at(i));
+      mesh.addPrimitive(primitive.setMaterial(document.createMaterial(name)));
+    }
+    document.createScene().addChild(document.createNode('whole').setMesh(mesh));
+    const names = (read: { parts: { name: string }[] }) => read.parts.map(({ name }) => name).sort();
+    expect(names(await readMesh('t.glb', await new WebIO().writeBinary(document), mm))).toEqual([
+      'Cap',
+      'Glass',
+    ]);
+    const { json, resources } = await new WebIO().writeJSON(document);
+    const [data] = Object.values(resources);
+    const inside = {
+      ...json,
+      buffers: [
+        {
+          ...json.buffers?.[0],
+          uri: `data:application/octet-stream;base64,${Buffer.from(data as Uint8Array).toString('base64')}`,
+        },
+      ],
+      images: [{ uri: 'elsewhere.png' }],
+      textures: [{ source: 0 }],
+      materials: [{ name: 'Cap', pbrMetallicRoughness: { baseColorTexture: { index: 0 } } }, { name: 7 }],
+    };
+    expect(names(await readMesh('t.gltf', text(JSON.stringify(inside)), mm))).toEqual(['Cap', 'whole']);
+  });
+
   test('y up is turned upright', async () => {
     const mesh = await readMesh('thing.obj', text(OBJ), { unit: 'mm', up: 'y' });
     expect(mesh.sizeM.map((size) => Number(size.toFixed(6)))).toEqual([0.03, 0.01, 0.02]);

@@ -30,6 +30,7 @@ function ball(n: number, apart = false) {
   return meshProduct('ball', 'Ball', {
     positions,
     triangles: Uint32Array.from(corners),
+    parts: [],
     sizeM: [0.1, 0.1, 0.1],
   });
 }
@@ -69,6 +70,20 @@ describe('a simplified mesh', () => {
     expect(most).toBe(points - 1);
     expect(Math.abs(volume / measured(whole).volume - 1)).toBeLessThan(0.03);
     expect(few).toMatchObject({ id: 'ball', material: whole.material });
+  });
+
+  test('its parts stay apart, each with its share of the triangles and no gap between them', async () => {
+    const whole = { ...ball(100), parts: [{ name: 'cap', triangles: 5000 }] };
+    const few = await simplifiedMesh(whole, 2000);
+    const [cap] = few.parts;
+    expect(cap?.name).toBe('cap');
+    expect(Math.abs((cap?.triangles ?? 0) / trianglesIn(few) - 0.25)).toBeLessThan(0.1);
+    expect(Math.abs(measured(few).volume / measured(whole).volume - 1)).toBeLessThan(0.03);
+    const corners = new Uint32Array(bytesOf(few.trianglesBase64).buffer);
+    const inCap = new Set(corners.subarray(0, 3 * (cap?.triangles ?? 0)));
+    expect(
+      [...new Set(corners.subarray(3 * (cap?.triangles ?? 0)))].filter((at) => inCap.has(at)).length,
+    ).toBe(101);
   });
 
   test('is the same where there is little to begin with', async () => {

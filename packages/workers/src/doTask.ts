@@ -17,6 +17,7 @@ import {
   rayThrough,
   renderTile,
   type Tracing,
+  thingsInFrame,
   touchedFilms,
   traceField,
   traceRims,
@@ -66,6 +67,8 @@ export function doTask(set: SetDocument, tracing: Tracing, task: Task): TaskResu
       return lampBehindFrost(set, task.wish);
     case 'overlaps':
       return overlaps(set);
+    case 'inFrame':
+      return thingsInFrame(tracing);
     case 'rims':
       return traceRims(tracing);
   }

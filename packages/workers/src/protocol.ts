@@ -42,6 +42,7 @@ export type Task =
   | { kind: 'loseGlare'; across: number; down: number }
   | { kind: 'gradient'; wish: GradientWish }
   | { kind: 'overlaps' }
+  | { kind: 'inFrame' }
   | { kind: 'rims' };
 
 /** What the lens meets at a picture point. */
@@ -79,6 +80,8 @@ export interface TaskResults {
   loseGlare: WayOut[];
   gradient: GradientAnswer | NoGradient | null;
   overlaps: Overlap[];
+  /** See `thingsInFrame`. */
+  inFrame: Thing[];
   rims: RimTrace;
 }
 

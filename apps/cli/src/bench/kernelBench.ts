@@ -191,6 +191,7 @@ function meshSet(set: SetDocument, triangles: Float32Array): SetDocument {
         material: { kind: 'matte', reflectance: [0.5, 0.5, 0.5] },
         positionsBase64: base64(triangles),
         trianglesBase64: base64(corners),
+        parts: [],
         smoothDeg: 0,
       },
     ],

@@ -179,7 +179,7 @@ function tablesOf({ brief, products, shots }: Job): Record<string, object[]> {
 const contents = ({ name }: Job, lost: readonly string[]) => `Fendrix job “${name}”
 
 job.json     the job: brief, products, pictures to take; lengths in metres
-sets         one JSON document for each set, frame of reference: the mark, +x camera right, +y away, +z up
+sets         one JSON document for each set, frame of reference: the centre, +x camera right, +y away, +z up
 pictures     reference pictures, named by the SHA-256 of their bytes
 tables       the same as CSV for reading elsewhere
 ${lost.length === 0 ? '' : `\nNot in it:\n${lost.map((what) => `- ${what}\n`).join('')}`}`;

@@ -32,8 +32,9 @@ export const router = createBrowserRouter([
         lazy: () => import('../features/jobs/pages').then(({ BriefView }) => ({ Component: BriefView })),
       },
       {
-        path: 'goods',
-        lazy: () => import('../features/jobs/pages').then(({ GoodsView }) => ({ Component: GoodsView })),
+        path: 'products',
+        lazy: () =>
+          import('../features/jobs/pages').then(({ ProductsView }) => ({ Component: ProductsView })),
       },
       {
         path: 'pictures',

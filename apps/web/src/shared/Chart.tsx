@@ -1,5 +1,6 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import { useColorScheme } from '@mui/material/styles';
 import { LineChart, type LineSeriesOption } from 'echarts/charts';
 import {
   GridComponent,
@@ -14,6 +15,7 @@ import {
 import { type ComposeOption, init, use } from 'echarts/core';
 import { SVGRenderer } from 'echarts/renderers';
 import { useEffect, useRef, useState } from 'react';
+import { chartTheme } from './chartTheme';
 
 use([LineChart, GridComponent, TooltipComponent, LegendComponent, MarkLineComponent, SVGRenderer]);
 
@@ -31,20 +33,25 @@ interface ChartProps {
   /** The same figures as a table: heads and rows. */
   table: { heads: readonly string[]; rows: readonly (readonly string[])[] };
   height?: number;
+  /** Lines across the chart at a value of one axis, with their names. */
+  limits?: readonly ({ name: string } & ({ xAxis: number | string } | { yAxis: number }))[];
   /** Takes the point pressed, on the curve or in its row of the table. */
   onPick?: { words: string; take(index: number): void };
 }
 
 /** Curves, or the same figures as a table for reading aloud and without a mouse. */
-export function Chart({ label, option, table, height = 220, onPick }: ChartProps) {
+export function Chart({ label, option, table, height = 220, limits, onPick }: ChartProps) {
+  const { colorScheme } = useColorScheme();
   const picked = useRef(onPick);
   picked.current = onPick;
   const [asTable, setAsTable] = useState(false);
   const holder = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (asTable || !holder.current) return;
-    const chart = init(holder.current, null, { renderer: 'svg' });
+    const { theme, limit } = chartTheme(holder.current);
+    const chart = init(holder.current, theme, { renderer: 'svg' });
     chart.setOption({ animation: false, ...option });
+    if (limits) chart.setOption({ series: [{ markLine: { ...limit, data: [...limits] } }] });
     chart.on('click', ({ dataIndex }) => picked.current?.take(Number(dataIndex)));
     const observer = new ResizeObserver(() => chart.resize());
     observer.observe(holder.current);
@@ -52,7 +59,8 @@ export function Chart({ label, option, table, height = 220, onPick }: ChartProps
       observer.disconnect();
       chart.dispose();
     };
-  }, [option, asTable]);
+    // Drawn anew where the page changes its colours.
+  }, [option, limits, asTable, colorScheme]);
   return (
     <Box>
       {/* Keys keep the two apart: the curves empty their own element when they go. */}

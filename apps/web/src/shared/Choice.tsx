@@ -7,11 +7,20 @@ interface ChoiceProps<T extends string> {
   options: readonly (NoInfer<T> | { value: NoInfer<T>; words: string })[];
   /** Shows the label before the choice instead of only saying it. */
   shown?: boolean;
+  /** What it means, where that is not plain; shown with the label. */
+  hint?: string | undefined;
   onChoose(value: NoInfer<T>): void;
 }
 
 /** One of a few, by the browser's own list. */
-export function Choice<T extends string>({ label, value, options, shown = false, onChoose }: ChoiceProps<T>) {
+export function Choice<T extends string>({
+  label,
+  value,
+  options,
+  shown = false,
+  hint,
+  onChoose,
+}: ChoiceProps<T>) {
   const id = useId();
   const select = (
     <select
@@ -32,7 +41,7 @@ export function Choice<T extends string>({ label, value, options, shown = false,
   );
   if (!shown) return select;
   return (
-    <Row label={label} htmlFor={id}>
+    <Row label={label} hint={hint} htmlFor={id}>
       {select}
     </Row>
   );

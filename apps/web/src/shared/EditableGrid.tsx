@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { DataGrid, type GridColDef, type GridRowParams, type GridValidRowModel } from '@mui/x-data-grid';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 
 export interface GridColumn<R> {
   /** Field of the row; of what is derived any name of its own. */
@@ -21,6 +21,8 @@ export interface GridColumn<R> {
   /** Shows something worked out of the row instead of a field of it. */
   derived?(row: R): string;
   minWidth?: number;
+  /** Seldom changed: shown when *Advanced* is pressed. */
+  advanced?: boolean;
 }
 
 interface EditableGridProps<R extends { id: string }> {
@@ -46,8 +48,12 @@ export function EditableGrid<R extends { id: string; name: string }>({
   selected,
   empty,
 }: EditableGridProps<R>) {
+  const [advanced, setAdvanced] = useState(false);
+  const seldom = columns.some((column) => column.advanced);
   const shown = useMemo(() => {
-    const list = columns.map((column): GridColDef => gridColumn(column));
+    const list = columns
+      .filter((column) => advanced || !column.advanced)
+      .map((column): GridColDef => gridColumn(column));
     if (onRemove) {
       list.push({
         field: 'actions',
@@ -69,7 +75,7 @@ export function EditableGrid<R extends { id: string; name: string }>({
       });
     }
     return list;
-  }, [columns, onRemove]);
+  }, [columns, onRemove, advanced]);
 
   const guarded = useMemo(
     () => new Set(columns.filter(({ onlyIfThere }) => onlyIfThere).map(({ field }) => field as string)),
@@ -77,28 +83,35 @@ export function EditableGrid<R extends { id: string; name: string }>({
   );
   if (rows.length === 0) return <Box sx={{ color: 'text.secondary', py: 1 }}>{empty}</Box>;
   return (
-    <DataGrid
-      aria-label={label}
-      rows={rows as readonly GridValidRowModel[]}
-      columns={shown}
-      density="compact"
-      autoHeight
-      hideFooter={rows.length <= 100}
-      disableColumnMenu
-      disableRowSelectionOnClick
-      rowSelectionModel={{ type: 'include', ids: new Set(selected ? [selected] : []) }}
-      {...(onOpen ? { onRowClick: ({ row }: GridRowParams) => onOpen(row as R) } : {})}
-      isCellEditable={({ field, row }) =>
-        !guarded.has(field) || (row as Record<string, unknown>)[field] !== undefined
-      }
-      processRowUpdate={async (row, old) => ((await onChange(row as R)) ? row : old)}
-      sx={{
-        border: 0,
-        '--DataGrid-containerBackground': 'transparent',
-        '& .MuiDataGrid-cell': { fontSize: '0.8125rem' },
-        '& .MuiDataGrid-columnHeaderTitle': { fontWeight: 650 },
-      }}
-    />
+    <>
+      <DataGrid
+        aria-label={label}
+        rows={rows as readonly GridValidRowModel[]}
+        columns={shown}
+        density="compact"
+        autoHeight
+        hideFooter={rows.length <= 100}
+        disableColumnMenu
+        disableRowSelectionOnClick
+        rowSelectionModel={{ type: 'include', ids: new Set(selected ? [selected] : []) }}
+        {...(onOpen ? { onRowClick: ({ row }: GridRowParams) => onOpen(row as R) } : {})}
+        isCellEditable={({ field, row }) =>
+          !guarded.has(field) || (row as Record<string, unknown>)[field] !== undefined
+        }
+        processRowUpdate={async (row, old) => ((await onChange(row as R)) ? row : old)}
+        sx={{
+          border: 0,
+          '--DataGrid-containerBackground': 'transparent',
+          '& .MuiDataGrid-cell': { fontSize: '0.8125rem' },
+          '& .MuiDataGrid-columnHeaderTitle': { fontWeight: 650 },
+        }}
+      />
+      {seldom && (
+        <Button size="small" color="inherit" aria-pressed={advanced} onClick={() => setAdvanced(!advanced)}>
+          {advanced ? 'Without advanced figures' : 'Advanced'}
+        </Button>
+      )}
+    </>
   );
 }
 

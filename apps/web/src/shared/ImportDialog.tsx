@@ -66,7 +66,7 @@ export function ImportDialog({ onTake, onClose }: ImportDialogProps) {
       <DialogContent>
         <Stack spacing={2} sx={{ pt: 0.5, maxWidth: 420 }}>
           <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-            A body as glTF (.glb, .gltf), OBJ or STL, stood on the mark; or a light by its measured
+            A body as glTF (.glb, .gltf), OBJ or STL, stood at the centre; or a light by its measured
             intensities (.ies).
           </Typography>
           <Button component="label" variant="outlined">

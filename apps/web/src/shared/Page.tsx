@@ -36,8 +36,9 @@ export function Page({
           '@media print': { display: 'none' },
           display: 'flex',
           alignItems: 'center',
+          flexWrap: { xs: 'wrap', md: 'nowrap' },
           px: 3,
-          height: 44,
+          minHeight: 44,
           borderBottom: 1,
           borderColor: 'divider',
         }}
@@ -45,7 +46,7 @@ export function Page({
         <Box
           component={Link}
           to="/jobs"
-          sx={{ color: 'text.primary', fontWeight: 650, textDecoration: 'none' }}
+          sx={{ color: 'text.primary', fontWeight: 650, textDecoration: 'none', mr: { xs: 'auto', md: 0 } }}
         >
           Fendrix
         </Box>
@@ -54,11 +55,13 @@ export function Page({
           aria-label="Places"
           sx={{
             display: 'flex',
-            gap: 2,
-            ml: { xs: 2, sm: 4 },
-            flex: 1,
+            flexWrap: 'wrap',
+            columnGap: 2,
+            ml: { md: 4 },
+            // On a narrow page the places have a row of their own.
+            order: { xs: 1, md: 0 },
+            flex: { xs: '1 0 100%', md: 1 },
             minWidth: 0,
-            overflowX: 'auto',
             whiteSpace: 'nowrap',
           }}
         >
@@ -71,6 +74,7 @@ export function Page({
                 color: 'text.secondary',
                 textDecoration: 'none',
                 fontSize: '0.875rem',
+                py: 0.25,
                 '&.active': { color: 'text.primary', fontWeight: 650 },
               }}
             >

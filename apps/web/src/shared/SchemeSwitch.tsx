@@ -13,7 +13,7 @@ export function SchemeSwitch() {
       onClick={() => setMode(next[mode])}
       aria-label={`Lists and panels: ${mode}. Change to ${next[mode]}`}
     >
-      {mode === 'system' ? 'Light or dark' : mode === 'light' ? 'Light' : 'Dark'}
+      {mode === 'system' ? 'Theme' : mode === 'light' ? 'Light' : 'Dark'}
     </Button>
   );
 }

@@ -93,10 +93,14 @@ export const theme = createTheme({
           display: 'flex',
           alignItems: 'center',
           minHeight: 27,
+          // Values stand near their labels, however wide the page.
+          maxWidth: 460,
           borderBottom: '1px solid var(--mui-palette-divider)',
           fontSize: '0.8125rem',
         },
         '.row-label': { flex: 1, color: 'var(--mui-palette-text-secondary)' },
+        // A label keeps to one line for as long as the field beside it can be narrower.
+        '.row:has(> input.number) > .row-label': { flex: '1 0 auto', maxWidth: 'calc(100% - 80px)' },
         '.row > .number': {
           padding: 0,
           border: 0,
@@ -104,7 +108,7 @@ export const theme = createTheme({
           color: 'inherit',
         },
         '.row > select': { maxWidth: '64%', margin: '1px 0', fontSize: '0.8125rem' },
-        '.row > input.number': { width: 112, height: 26, textAlign: 'right' },
+        '.row > input.number': { flex: '0 1 140px', width: 0, minWidth: 76, height: 26, textAlign: 'right' },
         '.row > button.number': {
           cursor: 'pointer',
           textDecoration: 'underline dotted',

@@ -1,6 +1,17 @@
 import { behind, CLOTH, type LightEntry, ledColour, left, light } from './lightEntry.js';
 
 /** What burns all the time: LEDs, lamps, windows. */
+const floodlight = (lumens: number, drawW: number, temperatureK: number) => ({
+  kind: 'panel' as const,
+  ...left,
+  widthM: 0.16,
+  heightM: 0.12,
+  beamDeg: 100,
+  output: { kind: 'lumens' as const, lumens },
+  drawW,
+  colour: { temperatureK },
+});
+
 export const steadyLights: LightEntry[] = [
   light(
     'led-panel',
@@ -57,32 +68,14 @@ export const steadyLights: LightEntry[] = [
     'Builder’s lamp 150 W, halogen',
     ['continuous', 'cheap', 'hard', 'hot', 'practice'],
     'Halogen gives about 19 lm per watt at 3000 K, and the rest as heat.',
-    {
-      kind: 'panel',
-      ...left,
-      widthM: 0.16,
-      heightM: 0.12,
-      beamDeg: 100,
-      output: { kind: 'lumens', lumens: 2850 },
-      drawW: 150,
-      colour: { temperatureK: 3000 },
-    },
+    floodlight(2850, 150, 3000),
   ),
   light(
     'led-floodlight',
     'LED floodlight 30 W',
     ['continuous', 'cheap', 'hard', 'cool', 'practice'],
     'LED floodlights give about 100 lm per watt; their colour is often cooler and greener than flash.',
-    {
-      kind: 'panel',
-      ...left,
-      widthM: 0.16,
-      heightM: 0.12,
-      beamDeg: 100,
-      output: { kind: 'lumens', lumens: 3000 },
-      drawW: 30,
-      colour: { temperatureK: 6500 },
-    },
+    floodlight(3000, 30, 6500),
   ),
   light(
     'table-lamp',

@@ -55,7 +55,15 @@ const POINT_TARGETS = ['product', 'lens'] as const;
 /** What has a plane to stand parallel to: background, table, or a flat sheet by its tag. */
 type PlaneTarget = 'background' | 'table' | `sheet ${string}`;
 
-const FLAT_SHEETS: ReadonlySet<Sheet['kind']> = new Set(['card', 'flag', 'frame', 'roof', 'disc', 'leaves']);
+const FLAT_SHEETS: ReadonlySet<Sheet['kind']> = new Set([
+  'card',
+  'flag',
+  'frame',
+  'roof',
+  'disc',
+  'leaves',
+  'cut-out',
+]);
 
 /** What something could face or stand parallel to on this set; itself is not among it. */
 export function aimTargets(set: SetDocument, positionM: Vector, aimM: Vector): AimTarget[] {

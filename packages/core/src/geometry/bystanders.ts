@@ -6,7 +6,7 @@ import { cornerOf, type Sides } from './primitives.js';
 import { addFrustum } from './sheets.js';
 
 /**
- * What stands on the set for other reasons than its light, but mirrors in the goods and shades them all the same:
+ * What stands on the set for other reasons than its light, but mirrors in the products and shades them all the same:
  * the camera with its tripod, people, the stands of lights and sheets. Plain bodies of usual sizes, dark and matte.
  */
 

@@ -51,6 +51,15 @@ export interface FlatLimits {
 /** |a| + |b| at the cut corners of a regular octagon. */
 export const OCTAGON: FlatLimits = { diagonal: Math.SQRT2 };
 
+/** A part of a mesh: up to, but without, a triangle of those that the mesh was made of. */
+export interface MeshRun {
+  upTo: number;
+  sides: Sides;
+}
+
+/** All that is left of a mesh. */
+export const theRest = (sides: Sides): MeshRun => ({ upTo: Number.POSITIVE_INFINITY, sides });
+
 /** Collects primitives, then packs them. */
 export class PrimitiveList {
   /** Rows of one kind and one thing, `STRIDE` figures each; the last may be shorter. */
@@ -119,31 +128,36 @@ export class PrimitiveList {
     this.push(TRIANGLE, [...a, ...u, ...v, ...shading], sides);
   }
 
-  /** All triangles of a body that stands in a pose. */
-  triangles({ points, corners, normals }: TriangleMesh, pose: Pose, sides: Sides): void {
+  /** All triangles of a body that stands in a pose, part by part. */
+  triangles(mesh: TriangleMesh, pose: Pose, runs: readonly MeshRun[]): void {
+    const { points, corners, normals, madeOf } = mesh;
     const places = new Float64Array(points.length);
     turnAll(points, pose, pose.origin, places);
     const turnedNormals = new Float64Array(normals.length);
     turnAll(normals, pose, [0, 0, 0], turnedNormals);
     const data = new Float64Array((corners.length / 3) * STRIDE);
+    let t = 0;
     let rows = 0;
-    for (let t = 0; 3 * t < corners.length; t++) {
-      const a = 3 * (corners[3 * t] as number);
-      const b = 3 * (corners[3 * t + 1] as number);
-      const c = 3 * (corners[3 * t + 2] as number);
-      const row = rows * STRIDE;
-      for (let axis = 0; axis < 3; axis++) {
-        const from = places[a + axis] as number;
-        data[row + axis] = from;
-        data[row + 3 + axis] = (places[b + axis] as number) - from;
-        data[row + 6 + axis] = (places[c + axis] as number) - from;
+    for (const { upTo, sides } of runs) {
+      const first = rows;
+      for (; t < madeOf.length && (madeOf[t] as number) < upTo; t++) {
+        const row = rows * STRIDE;
+        for (let i = 0; i < 3; i++) {
+          const at = 3 * (corners[3 * t + i] as number);
+          for (let axis = 0; axis < 3; axis++) {
+            const from = i === 0 ? 0 : (data[row + axis] as number);
+            data[row + 3 * i + axis] = (places[at + axis] as number) - from;
+          }
+        }
+        if (!hasFace(data, row)) continue;
+        for (let i = 0; i < 9; i++) data[row + 9 + i] = turnedNormals[9 * t + i] as number;
+        rows++;
       }
-      if (!hasFace(data, row)) continue;
-      for (let i = 0; i < 9; i++) data[row + 9 + i] = turnedNormals[9 * t + i] as number;
-      rows++;
+      if (rows === first) continue;
+      const own = data.subarray(first * STRIDE, rows * STRIDE);
+      this.runs.push({ kind: TRIANGLE, rows: rows - first, data: own, sides });
+      this.count += rows - first;
     }
-    this.runs.push({ kind: TRIANGLE, rows, data: data.subarray(0, rows * STRIDE), sides });
-    this.count += rows;
   }
 
   /** The walls of a box seen from inside, one at most. @param sides low and high x, low and high y, low and high z */

@@ -34,6 +34,9 @@ export function addSheet(parts: SceneParts, sheet: Sheet): void {
     case 'leaves':
       addLeaves(parts, sheet, sides);
       break;
+    case 'cut-out':
+      addCutOut(parts, sheet, sides);
+      break;
     default:
       addFacing(parts, aimedPose(sheet.positionM, sheet.aimM, sheet.rollDeg), sheet, sides);
   }
@@ -181,3 +184,25 @@ function addLeaves(parts: SceneParts, sheet: SheetOf<'leaves'>, sides: Sides): v
     parts.list.flat(cornerOf(middle, u, v), u, v, pose.z, sides, { outerRho2: 1 });
   });
 }
+
+/** Slabs between the points of the outline, each of two triangles. */
+function addCutOut(parts: SceneParts, sheet: SheetOf<'cut-out'>, sides: Sides): void {
+  const pose = aimedPose(sheet.positionM, sheet.aimM, sheet.rollDeg);
+  const middle = cutOutSize(sheet).heightM / 2;
+  /** Right and up as seen from the front. */
+  const at = (right: number, heightM: number) => placed(pose, [-right, middle - heightM, 0]);
+  for (let i = 0; i + 1 < sheet.outline.length; i++) {
+    const [low, high] = [sheet.outline[i], sheet.outline[i + 1]];
+    if (!low || !high) continue;
+    const [a, b] = [at(-low.halfWidthM, low.heightM), at(low.halfWidthM, low.heightM)];
+    const [c, d] = [at(high.halfWidthM, high.heightM), at(-high.halfWidthM, high.heightM)];
+    parts.list.triangle(a, b, c, sides);
+    parts.list.triangle(a, c, d, sides);
+  }
+}
+
+/** Width at its widest and height of a sheet that is cut to an outline, m. */
+export const cutOutSize = ({ outline }: Pick<SheetOf<'cut-out'>, 'outline'>) => ({
+  widthM: 2 * Math.max(...outline.map(({ halfWidthM }) => halfWidthM)),
+  heightM: outline.at(-1)?.heightM ?? 0,
+});

@@ -8,6 +8,8 @@ export interface TriangleMesh {
   corners: Uint32Array;
   /** Normals at the three corners of each triangle, nine figures. */
   normals: Float64Array;
+  /** Which of the triangles that it was made of each one is, rising. */
+  madeOf: Uint32Array;
 }
 
 /**
@@ -23,6 +25,7 @@ export function smoothed(points: Float32Array, corners: Uint32Array, smoothDeg: 
   const triangles = faces.size.length;
   const normals = new Float64Array(9 * triangles);
   const kept = new Uint32Array(3 * triangles);
+  const madeOf = new Uint32Array(triangles);
   let count = 0;
   for (let t = 0; t < triangles; t++) {
     const own = faces.size[t] as number;
@@ -31,9 +34,15 @@ export function smoothed(points: Float32Array, corners: Uint32Array, smoothDeg: 
       kept[3 * count + i] = corners[3 * t + i] as number;
       shade(faces, round, t, corners[3 * t + i] as number, least, normals, 9 * count + 3 * i);
     }
+    madeOf[count] = t;
     count++;
   }
-  return { points, corners: kept.slice(0, 3 * count), normals: normals.slice(0, 9 * count) };
+  return {
+    points,
+    corners: kept.slice(0, 3 * count),
+    normals: normals.slice(0, 9 * count),
+    madeOf: madeOf.slice(0, count),
+  };
 }
 
 interface Faces {

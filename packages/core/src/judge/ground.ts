@@ -4,51 +4,51 @@ import { PAPER_WHITE_STOPS } from '../exposure/exposure.js';
 import type { Thing } from '../geometry/scene.js';
 import { type FieldTrace, fieldByLight, fieldFigures, fieldStops } from './readField.js';
 
-/** What counts as the ground behind the goods, and as the goods. */
+/** What counts as the ground behind the products, and as the products. */
 export const GROUND_KINDS: readonly Thing['kind'][] = ['backdrop', 'room'];
-export const GOODS_KINDS: readonly Thing['kind'][] = ['product'];
+export const PRODUCT_KINDS: readonly Thing['kind'][] = ['product'];
 
-/** A light is the ground's own where it gives a good part of the ground and far less of the goods. */
+/** A light is the ground's own where it gives a good part of the ground and far less of the products. */
 const OWN_PART = 0.15;
 const LITTLE = 0.6;
 /** Less of the ground than this is not worth a word. */
 const LEAST_PART = 0.02;
 
-/** What one light gives of ground and goods. */
+/** What one light gives of ground and products. */
 export interface GroundLight {
   tag: string;
-  /** Of the light of the ground and of the goods, 0 to 1. */
+  /** Of the light of the ground and of the products, 0 to 1. */
   ofGround: number;
-  ofGoods: number;
+  ofProducts: number;
   /** On the ground, over mid-tone. */
   onGround: number;
-  /** Whether it is there for the ground: dimming it leaves the goods nearly as they are. */
+  /** Whether it is there for the ground: dimming it leaves the products nearly as they are. */
   own: boolean;
 }
 
 /** The lights that are on and light the ground, by the powers of the set. No rays. */
 export function groundLights(set: SetDocument, field: FieldTrace): GroundLight[] {
   const ground = fieldByLight(set, field, GROUND_KINDS);
-  const goods = fieldByLight(set, field, GOODS_KINDS);
-  const [groundSum, goodsSum] = [sumOf(ground), sumOf(goods)];
+  const products = fieldByLight(set, field, PRODUCT_KINDS);
+  const [groundSum, productsSum] = [sumOf(ground), sumOf(products)];
   const part = (value: number | undefined, sum: number) => (sum > 0 ? (value ?? 0) / sum : 0);
   return set.lights.flatMap((light, i) => {
-    const [ofGround, ofGoods] = [part(ground[i], groundSum), part(goods[i], goodsSum)];
+    const [ofGround, ofProducts] = [part(ground[i], groundSum), part(products[i], productsSum)];
     if (!light.on || ofGround < LEAST_PART) return [];
-    const own = ofGround > OWN_PART && ofGoods < LITTLE * ofGround;
-    return [{ tag: light.tag, ofGround, ofGoods, onGround: ground[i] ?? 0, own }];
+    const own = ofGround > OWN_PART && ofProducts < LITTLE * ofGround;
+    return [{ tag: light.tag, ofGround, ofProducts, onGround: ground[i] ?? 0, own }];
   });
 }
 
-/** Of the light of the goods, what may come from other lights than that of the ground for the two to be alike. */
+/** Of the light of the products, what may come from other lights than that of the ground for the two to be alike. */
 const ALIKE_PART = 0.15;
 
 /**
- * Whether goods and ground take their light from the same lights in the same parts, as what is clear does: the ground is seen
+ * Whether products and ground take their light from the same lights in the same parts, as what is clear does: the ground is seen
  * through it, and it cannot stay as it is while the ground changes. With one light that says nothing.
  */
 export function goodsFollowGround(lights: readonly GroundLight[]): boolean {
-  const apart = sumOf(lights.map(({ ofGround, ofGoods }) => Math.abs(ofGoods - ofGround))) / 2;
+  const apart = sumOf(lights.map(({ ofGround, ofProducts }) => Math.abs(ofProducts - ofGround))) / 2;
   return lights.length > 1 && apart < ALIKE_PART;
 }
 
@@ -88,21 +88,21 @@ export function whiteParts(set: SetDocument, field: FieldTrace): WhiteParts {
 export interface GroundChange {
   /** New power of each light that is changed, stops from full. */
   powers: { tag: string; powerStops: number }[];
-  /** Ground, goods and their darkest part once they are set, stops from mid-tone. */
+  /** Ground, products and their darkest part once they are set, stops from mid-tone. */
   groundStops: number;
-  goodsStops: number;
+  productsStops: number;
   darkestStops: number;
-  /** How much the goods change, stops. */
-  goodsChange: number;
+  /** How much the products change, stops. */
+  productsChange: number;
   /** Whether a light runs out. */
   limited: boolean;
 }
 
-/** Goods that change by no more than this stay as they are, stops. */
+/** Products that change by no more than this stay as they are, stops. */
 export const KEPT_STOPS = 0.1;
 
 /**
- * Powers that bring the mean of the ground to a tone so that the goods stay as they are: the ground's own lights by one
+ * Powers that bring the mean of the ground to a tone so that the products stay as they are: the ground's own lights by one
  * factor and all others by another, exactly, since tones are linear in powers; then on the dials. Where that cannot be, its
  * own lights alone.
  * @returns null where no light is the ground's own
@@ -120,13 +120,13 @@ export function powersForGround(
       sumOf(byLight.filter((_, i) => own.has(set.lights[i]?.tag as string) === wanted));
     return { own: of(true), rest: of(false) };
   };
-  const [ground, goods] = [parts(GROUND_KINDS), parts(GOODS_KINDS)];
+  const [ground, products] = [parts(GROUND_KINDS), parts(PRODUCT_KINDS)];
   const wanted = 2 ** wantedStops;
-  const kept = goods.own + goods.rest;
-  const determinant = ground.own * goods.rest - ground.rest * goods.own;
+  const kept = products.own + products.rest;
+  const determinant = ground.own * products.rest - ground.rest * products.own;
   const both = {
-    own: (wanted * goods.rest - kept * ground.rest) / determinant,
-    rest: (kept * ground.own - wanted * goods.own) / determinant,
+    own: (wanted * products.rest - kept * ground.rest) / determinant,
+    rest: (kept * ground.own - wanted * products.own) / determinant,
   };
   const alone = { own: (wanted - ground.rest) / ground.own, rest: 1 };
   const tried = [both, alone]
@@ -134,7 +134,7 @@ export function powersForGround(
     .map((factor) => changed(set, field, (light) => (own.has(light.tag) ? factor.own : factor.rest)));
   const miss = ({ groundStops }: GroundChange) => Math.abs(groundStops - wantedStops);
   const [first, second] = tried;
-  // What keeps the goods and comes as near; otherwise what comes nearest.
+  // What keeps the products and comes as near; otherwise what comes nearest.
   if (first && second && miss(first) > miss(second) + KEPT_STOPS) return second;
   return first ?? null;
 }
@@ -167,7 +167,7 @@ export function evenedGround(set: SetDocument, field: FieldTrace): GroundEvening
   return { stronger: one.tag, weaker: other.tag, byStops, change };
 }
 
-/** The set with each light by a factor, on its dial, and what ground and goods come to. */
+/** The set with each light by a factor, on its dial, and what ground and products come to. */
 function changed(set: SetDocument, field: FieldTrace, factorOf: (light: Light) => number): GroundChange {
   let limited = false;
   const powers: GroundChange['powers'] = [];
@@ -184,17 +184,17 @@ function changed(set: SetDocument, field: FieldTrace, factorOf: (light: Light) =
     const stops = fieldStops(of, field);
     return {
       ground: fieldFigures(field, stops, GROUND_KINDS)?.meanStops ?? Number.NEGATIVE_INFINITY,
-      goods: fieldFigures(field, stops, GOODS_KINDS),
+      products: fieldFigures(field, stops, PRODUCT_KINDS),
     };
   };
   const [before, after] = [levels(set), levels({ ...set, lights })];
-  const goodsStops = after.goods?.meanStops ?? Number.NEGATIVE_INFINITY;
+  const productsStops = after.products?.meanStops ?? Number.NEGATIVE_INFINITY;
   return {
     powers,
     groundStops: after.ground,
-    goodsStops,
-    darkestStops: after.goods?.leastStops ?? Number.NEGATIVE_INFINITY,
-    goodsChange: before.goods ? goodsStops - before.goods.meanStops : 0,
+    productsStops,
+    darkestStops: after.products?.leastStops ?? Number.NEGATIVE_INFINITY,
+    productsChange: before.products ? productsStops - before.products.meanStops : 0,
     limited,
   };
 }

@@ -2,6 +2,7 @@ import type { Light, SetDocument, Sheet, Vector } from '@fendrix/contract';
 import { uprightOf } from '../geometry/bystanders.js';
 import { aimFrame } from '../geometry/frame.js';
 import type { Thing } from '../geometry/scene.js';
+import { cutOutSize } from '../geometry/sheets.js';
 import { prepareTracing, type Tracing } from '../render/prepareTracing.js';
 import { standsInRoom } from '../solve/movables.js';
 import { setRay } from '../trace/engineCalls.js';
@@ -37,7 +38,7 @@ const MOST_M = 0.5;
 const MOST_PASSED = 12;
 
 /**
- * Lights, sheets and their stands that go through bench, backdrop, walls, goods, each other, camera or people: along the
+ * Lights, sheets and their stands that go through bench, backdrop, walls, products, each other, camera or people: along the
  * edges and diagonals of each of them a ray asks what it meets. Those that the set allows are left out.
  * Limits: flat sheets, discs and lights; tents, cones, curves, folds and leaves are not asked about themselves; a thing that
  * fits between the lines is missed. Heads are taken 16 cm deep.
@@ -150,6 +151,10 @@ function faceOf(held: Held): [number, number] | null {
     case 'leaves':
     case 'window':
       return null;
+    case 'cut-out': {
+      const { widthM, heightM } = cutOutSize(held);
+      return [widthM * 0.7, heightM];
+    }
     case 'ring':
       return [held.outerDiameterM, held.outerDiameterM];
     case 'tube':

@@ -9,7 +9,7 @@ import { rayThrough } from '../render/view.js';
 import { GROUND_KINDS } from './ground.js';
 import { pickSources } from './pickSources.js';
 
-/** Light of places just within the edges of the goods, free of power and exposure. */
+/** Light of places just within the edges of the products, free of power and exposure. */
 export interface RimTrace {
   places: {
     side: 'left' | 'right';
@@ -26,9 +26,9 @@ const ROWS = 6;
 const SAMPLES = 96;
 
 /**
- * Reads the edges of the goods against the ground: at up to six heights, left and right, one pixel of a picture 240 wide
+ * Reads the edges of the products against the ground: at up to six heights, left and right, one pixel of a picture 240 wide
  * within the outline.
- * Limits: outlines finer than that pixel, and edges against other goods, are left out.
+ * Limits: outlines finer than that pixel, and edges against other products, are left out.
  */
 export function traceRims(tracing: Tracing): RimTrace {
   const { scene, view } = tracing;
@@ -79,7 +79,7 @@ export function traceRims(tracing: Tracing): RimTrace {
   return { places };
 }
 
-/** How much brighter the edges of the goods are for what comes from behind. */
+/** How much brighter the edges of the products are for what comes from behind. */
 export interface RimWrap {
   /** Mean over the edges and the most at one place, stops; 0 where nothing comes from behind. */
   meanStops: number;
@@ -93,7 +93,7 @@ export interface RimWrap {
  * What the edges get from behind with the powers of a set: the light that mirrors the ground, and all light of the lamps that
  * are the ground's own, against the rest. No rays.
  * @param own tags of the lights that are the ground's own
- * @returns null where the goods have no edge against the ground
+ * @returns null where the products have no edge against the ground
  */
 export function rimWrap(set: SetDocument, rims: RimTrace, own: ReadonlySet<string>): RimWrap | null {
   const weights = exposureWeights(set);

@@ -52,7 +52,7 @@ const HIGH_M = 2;
 /** Rays across and down the part of the frame that holds the surface. */
 const ACROSS = 150;
 const DOWN = 150;
-/** Cosine between normals of one spot: a corner of the goods is not the spot beside it. */
+/** Cosine between normals of one spot: a corner of the products is not the spot beside it. */
 const SAME_WAY = 0.5;
 /** Mirror parts below this show nothing worth moving for. */
 const LEAST_WEIGHT = 0.01;

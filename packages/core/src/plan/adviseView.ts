@@ -57,14 +57,14 @@ function judge(view: ViewName, question: ViewQuestion): ViewAdvice {
   }
   if (blurGround) {
     if (view === 'eye-level') say(2, 'level looks past it to what is far behind, which blurs');
-    if (view === 'straight-down') say(-2, 'the ground lies right under it and stays sharp');
+    if (view === 'straight-down') say(-2, 'the tabletop lies right under it and stays sharp');
   }
   if ((shine === 'gloss' || shine === 'mirror') && view === 'straight-down') {
     say(-1, 'a glossy top mirrors the camera and the ceiling over it');
   }
   const alike = others.filter((other) => other === view).length;
   if (alike > 0) say(1, `${alike} other ${alike === 1 ? 'picture' : 'pictures'} of the job use it`);
-  if (backdropFills?.[view] === false) say(-1, 'the backdrop does not fill the frame');
+  if (backdropFills?.[view] === false) say(-1, 'the background does not fill the frame');
   return { view, reasons, score: reasons.reduce((sum, { points }) => sum + points, 0) };
 }
 

@@ -1,6 +1,6 @@
 import type { JobProduct } from '@fendrix/contract';
 
-/** Usual cautions that come with goods. Local rules and qualified people come first; the interface says so. */
+/** Usual cautions that come with products. Local rules and qualified people come first; the interface says so. */
 export function cautionsFor({
   goods,
   fragile,

@@ -31,8 +31,8 @@ export interface FormatFit {
   off: { across: number; down: number };
 }
 
-/** Parts of a crop that must stay free: left, top, right, bottom. */
-function freeEdges({ widthPx, heightPx, marginPart, copySide, copyPart }: Format): FrameRect {
+/** What must stay free at each edge of a crop for margin and words, parts of its width and height. */
+export function freeEdges({ widthPx, heightPx, marginPart, copySide, copyPart }: Format): FrameRect {
   const upright = (marginPart * widthPx) / heightPx;
   const edge = (side: Format['copySide'], margin: number) =>
     side === copySide ? Math.max(margin, copyPart) : margin;

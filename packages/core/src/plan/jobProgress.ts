@@ -9,7 +9,7 @@ export interface JobProgress {
 /** The first thing in the order of work that is not there yet. */
 export function jobProgress(job: Job): JobProgress {
   if (job.archived) return { state: 'archived', next: 'Archived' };
-  if (job.delivered) return { state: 'delivered', next: 'Send back the goods, then put it away' };
+  if (job.delivered) return { state: 'delivered', next: 'Send back the products, then put it away' };
   if (job.brief.deliverables.length === 0) {
     return { state: 'brief', next: 'Ask which formats are wanted' };
   }

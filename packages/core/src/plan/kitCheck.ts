@@ -56,20 +56,33 @@ const STAND_INS: Record<string, readonly [kind: string, how: string][]> = {
  * Limits: by kind and size only; power, colour and finish are not compared.
  */
 export function kitCheck(set: SetDocument, kit: Kit): MissingThing[] {
+  const { missing, left } = taken(set, kit);
+  return missing.map((one) => ({
+    tag: one.thing.tag,
+    name: one.thing.name,
+    instead: standIns(one, kit, left),
+  }));
+}
+
+/** How many of each light and sheet of the kit are not on the set yet, by the id of its entry. */
+export const leftInKit = (set: SetDocument, kit: Kit): ReadonlyMap<string, number> => taken(set, kit).left;
+
+/** Takes a piece of the kit for each thing on the set: what is missing, and what is left. */
+function taken(set: SetDocument, kit: Kit): { missing: Wanted[]; left: Map<string, number> } {
   const left = new Map(kit.entries.map((entry) => [entry.id, entry.count] as const));
   const wanted: Wanted[] = [
     ...set.lights.map((thing) => ({ what: 'light' as const, thing })),
     ...set.sheets.map((thing) => ({ what: 'sheet' as const, thing })),
-  ].filter(({ thing }) => thing.kind !== 'surround');
-  const missing: MissingThing[] = [];
-  for (const one of wanted) {
+    // A cut-out is cut for its set, out of any card.
+  ].filter(({ thing }) => thing.kind !== 'surround' && thing.kind !== 'cut-out');
+  const missing = wanted.filter((one) => {
     const held = kit.entries
       .filter((entry) => isSame(entry, one) && (left.get(entry.id) ?? 0) > 0)
       .sort((a, b) => sizeGap(a, one) - sizeGap(b, one))[0];
     if (held) left.set(held.id, (left.get(held.id) ?? 0) - 1);
-    else missing.push({ tag: one.thing.tag, name: one.thing.name, instead: standIns(one, kit, left) });
-  }
-  return missing;
+    return !held;
+  });
+  return { missing, left };
 }
 
 const isSame = (entry: KitEntry, { what, thing }: Wanted): boolean =>

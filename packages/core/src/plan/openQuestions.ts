@@ -21,7 +21,7 @@ export function openQuestions({ brief, dueOn, products, shots, client }: Job): s
     questions.push('Will words stand in any of the pictures, and where?');
   }
   if (brief.supplied.length === 0 && products.length > 0) {
-    questions.push('Which goods does the client send, how many of each, and do they go back?');
+    questions.push('Which products does the client send, how many of each, and do they go back?');
   }
   for (const { name, arrived } of brief.supplied) {
     if (!arrived) questions.push(`When does “${name}” arrive?`);

@@ -2,7 +2,7 @@ import type { JobProduct, Step } from '@fendrix/contract';
 
 type Goods = JobProduct['goods'];
 
-/** Steps usual for a sort of goods, in the order they are done. */
+/** Steps usual for a kind of product, in the order they are done. */
 const STEPS: Record<Goods, readonly string[]> = {
   glass: [
     'Put on cotton gloves',
@@ -50,7 +50,7 @@ const STEPS: Record<Goods, readonly string[]> = {
 };
 
 /**
- * Proposes preparation and styling steps for a product: those usual for its goods, then those that its finish,
+ * Proposes preparation and styling steps for a product: those usual for its products, then those that its finish,
  * fragility, time on set and spares ask for. The user's to edit and tick.
  */
 export function proposeSteps(product: Omit<JobProduct, 'steps' | 'body' | 'id' | 'name'>): Step[] {

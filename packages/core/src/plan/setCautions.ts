@@ -8,7 +8,7 @@ import { lastingLoadW, mainsDraw } from './circuit.js';
 const HOT_BELOW_K = 3400;
 /** Paper, cloth and frost nearer than this to a hot lamp scorch, m. Usual practice; the lamp's own label comes first. */
 const HOT_NEAR_M = 0.5;
-/** Something this high over the bench and over the goods hangs on a boom, m. */
+/** Something this high over the bench and over the products hangs on a boom, m. */
 const OVERHEAD_M = 0.45;
 const OVER_GOODS_M = 0.4;
 /** What ends between these heights over the floor is walked into, m. */
@@ -82,7 +82,7 @@ function overTheTable({ lights, camera }: SetDocument): string[] {
   const what = [hung.join(', '), looksDown && over(camera.positionM) ? 'the camera' : ''].filter(Boolean);
   if (what.length === 0) return [];
   return [
-    `Over the table: ${what.join(' and ')}. Boom with counterweight, sandbag and safety line, nobody's head below.`,
+    `Above the table: ${what.join(' and ')}. Boom with counterweight, sandbag and safety line, nobody's head below.`,
   ];
 }
 
@@ -114,7 +114,7 @@ function highCamera({ camera, mark }: SetDocument): string[] {
   const height = mark.heightAboveFloorM + camera.positionM[2];
   if (height <= CAMERA_HIGH_M) return [];
   return [
-    `The camera is ${formatLength(height)} over the floor: legs out first and the centre column down, a bag on its hook, and a step ladder to look through it.`,
+    `The camera is ${formatLength(height)} above the floor: legs out first and the centre column down, a bag on its hook, and a step ladder to look through it.`,
   ];
 }
 

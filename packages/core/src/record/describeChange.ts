@@ -60,7 +60,7 @@ export function describeChange(before: Standing, after: Standing): string[] {
     ...surrounding('the room', before.room, after.room, roomChanges),
     ...(before.mark.heightAboveFloorM === after.mark.heightAboveFloorM
       ? []
-      : [`table top ${formatLength(after.mark.heightAboveFloorM)} over the floor`]),
+      : [`table top ${formatLength(after.mark.heightAboveFloorM)} above the floor`]),
   ];
 }
 

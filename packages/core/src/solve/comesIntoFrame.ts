@@ -1,3 +1,4 @@
+import type { Thing } from '../geometry/builder.js';
 import { createLook, type Look, look } from '../mirror/look.js';
 import type { Tracing } from '../render/prepareTracing.js';
 import { rayThrough } from '../render/view.js';
@@ -16,17 +17,33 @@ export function showsInFrame(tracing: Tracing, ref: MovableRef): boolean {
   return anywhere(tracing, ref, ({ thing, mirrored, through }) => [thing, mirrored, through]);
 }
 
+/** All things that the lens sees themselves at any of those places, in no order. */
+export function thingsInFrame(tracing: Tracing): Thing[] {
+  const found = new Set<number>();
+  throughFrame(tracing, ({ thing }) => {
+    found.add(thing);
+    return false;
+  });
+  return tracing.scene.things.filter((_, index) => found.has(index));
+}
+
 function anywhere(tracing: Tracing, { kind, key }: MovableRef, things: (look: Look) => number[]): boolean {
+  return throughFrame(tracing, (seen) =>
+    things(seen).some((index) => {
+      const thing = tracing.scene.things[index];
+      return thing?.kind === kind && thing.key === key;
+    }),
+  );
+}
+
+/** Looks at each place of the frame until it is enough. @returns whether it was */
+function throughFrame(tracing: Tracing, enough: (look: Look) => boolean): boolean {
   const direction = new Float64Array(3);
   const seen = createLook();
   for (let i = 0; i < ACROSS * DOWN; i++) {
     rayThrough(direction, tracing.view, ((i % ACROSS) + 0.5) / ACROSS, (Math.floor(i / ACROSS) + 0.5) / DOWN);
     look(seen, tracing, tracing.view.origin, direction);
-    const found = things(seen).some((index) => {
-      const thing = tracing.scene.things[index];
-      return thing?.kind === kind && thing.key === key;
-    });
-    if (found) return true;
+    if (enough(seen)) return true;
   }
   return false;
 }

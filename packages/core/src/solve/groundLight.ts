@@ -14,8 +14,8 @@ const OVER_TABLE_M = 0.03;
 const FIRST_STOPS = -3;
 
 /**
- * A light for the ground alone: a soft one of the kit behind the goods at the side, just out of the frame, facing the
- * backdrop, so that its black back is to the goods. Where it stands follows from the frame; its power is left to be solved.
+ * A light for the ground alone: a soft one of the kit behind the products at the side, just out of the frame, facing the
+ * backdrop, so that its black back is to the products. Where it stands follows from the frame; its power is left to be solved.
  * @param tag free letter  @param kit lights of the kit; a plain strip where there is none
  * @returns null without a backdrop, or where the room leaves no place for it
  */

@@ -27,7 +27,7 @@ export function toStand([x, y, z]: Vector): Stand {
  */
 export function fromStand({ bearingDeg, distanceM, heightM }: Stand): Vector {
   requireDomain(Number.isFinite(bearingDeg + distanceM + heightM), 'a stand needs finite numbers');
-  requireDomain(distanceM >= 0, 'a distance from the mark is not negative');
+  requireDomain(distanceM >= 0, 'a distance from the centre is not negative');
   const bearing = radians(bearingDeg);
   return [distanceM * Math.sin(bearing), -distanceM * Math.cos(bearing), heightM];
 }

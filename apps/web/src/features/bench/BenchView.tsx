@@ -88,7 +88,7 @@ function OpenBench() {
             xs: 'minmax(0, 1fr)',
             md: 'minmax(420px, 652fr) minmax(300px, 388fr) 240px',
           },
-          gridTemplateRows: { md: '44px minmax(0, 1fr) 96px 66px' },
+          gridTemplateRows: { md: '44px minmax(0, 1fr) minmax(96px, auto) auto' },
           height: { md: '100vh' },
           fontSize: '0.8125rem',
         }}
@@ -151,7 +151,7 @@ function OpenBench() {
         >
           <Heading>Stop ruler</Heading>
           <StopRuler />
-          <Box sx={{ width: { xs: '100%', md: 344 }, maxHeight: 84, overflow: 'auto' }}>
+          <Box sx={{ width: { xs: '100%', md: 344 }, maxHeight: 240, overflow: 'auto' }}>
             <LightPowers />
           </Box>
         </Box>

@@ -15,7 +15,7 @@ import { openJob, type WithJob } from './state/openJob';
 /** The parts of a job in the order of work. */
 const PARTS = [
   ['brief', 'Brief'],
-  ['goods', 'Goods'],
+  ['products', 'Products'],
   ['pictures', 'Pictures'],
   ['series', 'Series'],
 ] as const;

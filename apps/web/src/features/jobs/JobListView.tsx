@@ -6,6 +6,7 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import Skeleton from '@mui/material/Skeleton';
 import Stack from '@mui/material/Stack';
 import Switch from '@mui/material/Switch';
+import { useTheme } from '@mui/material/styles';
 import Table from '@mui/material/Table';
 import TableBody from '@mui/material/TableBody';
 import TableCell from '@mui/material/TableCell';
@@ -20,14 +21,15 @@ import { FileButton } from '../../shared/FileButton';
 import { Page } from '../../shared/Page';
 import { Pager } from '../../shared/Pager';
 import { jobsApi } from './api';
-import { dueWords } from './dueWords';
+import { dueWords } from './days';
+import { JobThumbnail } from './JobThumbnail';
 import { useJobActions } from './useJobActions';
 
 const PAGE = 20;
 
 const STATES: Record<string, string> = {
   brief: 'brief',
-  products: 'goods',
+  products: 'products',
   shots: 'pictures to list',
   camera: 'camera to place',
   shooting: 'shooting',
@@ -36,8 +38,23 @@ const STATES: Record<string, string> = {
   archived: 'archived',
 };
 
+/** On a narrow page each job is a block of its own: nothing of it is beside the page. */
+const NARROW = {
+  '& thead': { display: 'none' },
+  '& tbody tr': {
+    display: 'flex',
+    flexWrap: 'wrap',
+    alignItems: 'center',
+    borderBottom: 1,
+    borderColor: 'divider',
+    py: 1,
+  },
+  '& td': { border: 0, px: 1, py: 0.25 },
+} as const;
+
 /** All jobs, the next one due first: what is on, what comes next. */
 export function JobListView() {
+  const theme = useTheme();
   const [search, setSearch] = useState('');
   const [offset, setOffset] = useState(0);
   const [archived, setArchived] = useState(false);
@@ -102,9 +119,10 @@ export function JobListView() {
       )}
       {data && data.jobs.length > 0 && (
         <Box sx={{ overflowX: 'auto' }}>
-          <Table size="small" aria-label="Jobs">
+          <Table size="small" aria-label="Jobs" sx={{ [theme.breakpoints.down('md')]: NARROW }}>
             <TableHead>
               <TableRow>
+                <TableCell />
                 <TableCell>Job</TableCell>
                 <TableCell>Next</TableCell>
                 <TableCell>State</TableCell>
@@ -137,6 +155,9 @@ export function JobListView() {
 function JobRow({ job, actions }: { job: JobSummary; actions: ReturnType<typeof useJobActions> }) {
   return (
     <TableRow hover>
+      <TableCell sx={{ width: 96, pr: 0 }}>
+        <JobThumbnail id={job.id} />
+      </TableCell>
       <TableCell>
         <Box component={Link} to={`/jobs/${job.id}/brief`} sx={{ color: 'text.primary', fontWeight: 650 }}>
           {job.name}
@@ -148,6 +169,9 @@ function JobRow({ job, actions }: { job: JobSummary; actions: ReturnType<typeof 
       <TableCell sx={{ whiteSpace: 'nowrap' }}>{job.dueOn ? dueWords(job.dueOn) : 'no day set'}</TableCell>
       <TableCell align="right" className="number">
         {job.shots}
+        <Box component="span" sx={{ display: { md: 'none' } }}>
+          {job.shots === 1 ? ' picture' : ' pictures'}
+        </Box>
       </TableCell>
       <TableCell align="right" sx={{ whiteSpace: 'nowrap' }}>
         <Button size="small" aria-label={`Copy ${job.name}`} onClick={() => actions.copy(job.id)}>
@@ -187,5 +211,5 @@ function JobRow({ job, actions }: { job: JobSummary; actions: ReturnType<typeof 
 function emptyWords(search: string, archived: boolean): string {
   if (search) return `No job has “${search}” in its name or client.`;
   if (archived) return 'Nothing is archived. A job that is done can be, and is restored from here.';
-  return 'No job yet. A job holds what the client wants, the goods and the pictures to take, and leads from there to the camera. Start a new one, or take the demo to look round in.';
+  return 'No job yet. A job holds what the client wants, the products and the pictures to take, and leads from there to the camera. Start a new one, or take the demo to look round in.';
 }

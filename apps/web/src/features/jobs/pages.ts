@@ -1,7 +1,7 @@
 export { BriefView } from './brief/BriefView';
 export { JobFrame } from './JobFrame';
 export { JobListView } from './JobListView';
-export { GoodsView } from './products/GoodsView';
+export { ProductsView } from './products/ProductsView';
 export { SeriesView } from './series/SeriesView';
 export { CameraView } from './shots/CameraView';
 export { ShotsView } from './shots/ShotsView';

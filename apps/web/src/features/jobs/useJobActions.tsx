@@ -61,7 +61,10 @@ export function copyOf(job: Job): Job {
     name: `${job.name}, copy`.slice(0, 80),
     delivered: false,
     archived: false,
-    brief: { ...job.brief, supplied: job.brief.supplied.map((goods) => ({ ...goods, arrived: false })) },
+    brief: {
+      ...job.brief,
+      supplied: job.brief.supplied.map((products) => ({ ...products, arrived: false })),
+    },
     products: job.products.map((product) => ({
       ...product,
       steps: product.steps.map((step) => ({ ...step, done: false })),

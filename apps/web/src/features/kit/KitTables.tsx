@@ -81,8 +81,8 @@ const TABLES: { kind: Equipment['kind']; title: string; columns: GridColumn<Row>
       NAME,
       number('sensorWidthM', 'Sensor wide', { quantity: lengthMm }),
       number('sensorHeightM', 'Sensor high', { quantity: lengthMm }),
-      number('pixelsWide', 'Px across', { width: 90 }),
-      number('pixelsHigh', 'Px up', { width: 80 }),
+      number('pixelsWide', 'Width, px', { width: 90 }),
+      number('pixelsHigh', 'Height, px', { width: 80 }),
       number('syncSpeedS', 'Flash sync', { quantity: shutter }),
       number('baseIso', 'Base ISO', { width: 84 }),
       number('handShutterS', 'By hand, 50 mm', { quantity: shutter, width: 124 }),
@@ -110,6 +110,7 @@ const TABLES: { kind: Equipment['kind']; title: string; columns: GridColumn<Row>
       number('smallestFNumber', 'Smallest f/', { width: 98 }),
       number('pupilRatio', 'Pupil ratio', {
         hint: 'Exit pupil over entrance pupil; 1 for a symmetrical lens',
+        advanced: true,
         width: 96,
       }),
     ],

@@ -12,13 +12,14 @@ import { Page } from '../../shared/Page';
 import { changeRow, freeId, withoutRow } from '../../shared/rows';
 import { CsvButtons } from './CsvButtons';
 import { EntryEditor } from './EntryEditor';
+import { EntryPicture } from './EntryPicture';
 import { searchKit } from './search';
 import { useKitChanges } from './useKitChanges';
 
 const GROUPS: [KitEntry['what'], string][] = [
   ['light', 'Lights and modifiers'],
   ['sheet', 'Cards, flags and frost'],
-  ['product', 'Goods'],
+  ['product', 'Products'],
   ['material', 'Materials'],
   ['equipment', 'Cameras, lenses, supports, filters, meters'],
 ];
@@ -72,7 +73,9 @@ export function KitView() {
                       <ListItemButton
                         selected={candidate.id === chosen}
                         onClick={() => setChosen(candidate.id)}
+                        sx={{ gap: 1.5, pl: 0.5 }}
                       >
+                        <EntryPicture entry={candidate} />
                         <ListItemText primary={candidate.name} secondary={candidate.purposes.join(', ')} />
                       </ListItemButton>
                     </ListItem>

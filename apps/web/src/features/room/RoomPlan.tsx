@@ -11,7 +11,7 @@ type Window = Studio['windows'][number];
 
 const STEP_M = 0.05;
 
-/** The room from above: walls, windows with where they face, the mark, the table, which can be moved. */
+/** The room from above: walls, windows with where they face, the centre, the table, which can be moved. */
 export function RoomPlan({ studio, onMoveTable }: { studio: Studio; onMoveTable(centreM: Centre): void }) {
   const { room, bench, windows } = studio;
   const svg = useRef<SVGSVGElement>(null);
@@ -92,7 +92,7 @@ export function RoomPlan({ studio, onMoveTable }: { studio: Studio; onMoveTable(
       />
       <path d={`M-0.06 0 H0.06 M0 -0.06 V0.06`} stroke="currentColor" strokeWidth={2.5 * line} />
       <Words at={[0.08, -0.05]} line={line}>
-        the mark
+        centre
       </Words>
       <Words at={[left + 0.06, top - 0.1]} line={line}>
         behind the set

@@ -20,6 +20,7 @@ import { Pager } from '../../shared/Pager';
 import { useAttempt, useTellDeleted } from '../../shared/useAttempt';
 import { equipmentOf, kitApi } from '../kit';
 import { setsApi } from './api';
+import { SetThumbnail } from './SetThumbnail';
 import { starterSet } from './starterSet';
 import { DROP_WORDS, useReadSets } from './useReadSets';
 
@@ -81,24 +82,22 @@ export function SetListView() {
             key={set.id}
             disablePadding
             divider
-            secondaryAction={
-              <>
-                <Button size="small" onClick={() => actions.copy(set.id)} aria-label={`Copy ${set.name}`}>
-                  Copy
-                </Button>
-                <Button
-                  size="small"
-                  onClick={() => actions.remove(set.id, set.name)}
-                  aria-label={`Delete ${set.name}`}
-                >
-                  Delete
-                </Button>
-              </>
-            }
+            sx={{ flexWrap: { xs: 'wrap', sm: 'nowrap' }, justifyContent: 'flex-end' }}
           >
-            <ListItemButton component={Link} to={`/sets/${set.id}`}>
+            <ListItemButton component={Link} to={`/sets/${set.id}`} sx={{ gap: 2, py: 0.75 }}>
+              <SetThumbnail id={set.id} />
               <ListItemText primary={set.name} secondary={changedAt(set.updatedAt)} />
             </ListItemButton>
+            <Button size="small" onClick={() => actions.copy(set.id)} aria-label={`Copy ${set.name}`}>
+              Copy
+            </Button>
+            <Button
+              size="small"
+              onClick={() => actions.remove(set.id, set.name)}
+              aria-label={`Delete ${set.name}`}
+            >
+              Delete
+            </Button>
           </ListItem>
         ))}
       </List>

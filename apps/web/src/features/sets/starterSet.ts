@@ -65,7 +65,7 @@ export function starterSet(kitLights: readonly Light[], studio?: Studio): SetDoc
     },
     spots: [
       { name: 'front', pointM: [0, -0.035, 0.08], normal: [0, -1, 0] },
-      { name: 'ground', pointM: [0.1, -0.08, 0], normal: [0, 0, 1] },
+      { name: 'background', pointM: [0.1, -0.08, 0], normal: [0, 0, 1] },
     ],
   });
   const lit = metered(set);

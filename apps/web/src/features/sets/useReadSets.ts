@@ -5,7 +5,7 @@ import { setsApi } from './api';
 import { readSetFile } from './readSetFile';
 
 /** What is said while files hover over the page. */
-export const DROP_WORDS = 'Let go to read it as a new set';
+export const DROP_WORDS = 'Drop it to import it as a new set';
 
 /** Keeps sets from files as new ones and opens the last; what cannot be read is told, the others are kept all the same. */
 export function useReadSets(): (files: readonly File[]) => void {

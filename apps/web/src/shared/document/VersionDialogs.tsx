@@ -99,7 +99,7 @@ export function DraftDialog<D extends { name: string }, K extends string>(props:
           settled();
         }}
       >
-        Throw them away
+        Discard them
       </Button>
       <Button color="inherit" onClick={settled}>
         Decide later

@@ -57,10 +57,10 @@ export function PointsField({
             size="small"
             color="inherit"
             disabled={value.length <= fewest}
-            aria-label={`Take out point ${i + 1}`}
+            aria-label={`Remove point ${i + 1}`}
             onClick={() => onChange(value.filter((_, at) => at !== i))}
           >
-            Take out
+            Remove
           </Button>
         </div>
       ))}

@@ -5,12 +5,12 @@ import { useState } from 'react';
 import { QuantityField } from '../QuantityField';
 import { Row } from '../Row';
 import { within } from '../useTyped';
-import { Group, SelectField } from './formParts';
+import { Advanced, Group, SelectField } from './formParts';
 import { PictureField } from './PictureField';
 import { PointsField } from './PointsField';
 import { choiceFor, choicesOf, firstValue, isWhole, kindsOf, type Schema } from './schema';
 import { WordsField } from './WordsField';
-import { labelOf, quantityOf } from './words';
+import { ADVANCED, labelOf, quantityOf } from './words';
 
 interface FormProps {
   schema: Schema;
@@ -31,25 +31,30 @@ export function SchemaForm({ schema, value, onChange, hidden }: FormProps) {
   if (own.properties.rgbBase64 || own.properties.greyBase64) {
     return <PictureField colour={own.properties.rgbBase64 !== undefined} value={value} onChange={onChange} />;
   }
+  const fieldsOf = (advanced: boolean) =>
+    plainFirst(Object.entries(own.properties ?? {})).flatMap(([field, inner]) => {
+      if (hidden?.has(field) || field === 'kind' || 'const' in inner) return [];
+      if (ADVANCED.has(field) !== advanced) return [];
+      return [
+        <Field
+          key={field}
+          field={field}
+          schema={inner}
+          value={value[field]}
+          optional={!required.has(field) && !('default' in inner)}
+          onChange={(changed) => {
+            const next = { ...value, [field]: changed };
+            if (changed === undefined) delete next[field];
+            onChange(next);
+          }}
+        />,
+      ];
+    });
+  const advanced = fieldsOf(true);
   return (
     <>
-      {plainFirst(Object.entries(own.properties)).map(([field, inner]) => {
-        if (hidden?.has(field) || field === 'kind' || 'const' in inner) return null;
-        return (
-          <Field
-            key={field}
-            field={field}
-            schema={inner}
-            value={value[field]}
-            optional={!required.has(field) && !('default' in inner)}
-            onChange={(changed) => {
-              const next = { ...value, [field]: changed };
-              if (changed === undefined) delete next[field];
-              onChange(next);
-            }}
-          />
-        );
-      })}
+      {fieldsOf(false)}
+      {advanced.length > 0 && <Advanced>{advanced}</Advanced>}
     </>
   );
 }

@@ -34,6 +34,7 @@ export function WordsField({
           display: multiline ? 'block' : 'flex',
           alignItems: 'center',
           minHeight: 27,
+          maxWidth: multiline ? 'none' : 460,
           borderBottom: 1,
           borderColor: 'divider',
         }}

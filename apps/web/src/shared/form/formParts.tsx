@@ -1,10 +1,10 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import NativeSelect from '@mui/material/NativeSelect';
-import { type ReactNode, useId } from 'react';
-import { Row } from '../Row';
+import type { ReactNode } from 'react';
+import { Choice } from '../Choice';
 import { kindWords } from './words';
 
+/** One of a few that go by the words of their kind. */
 export function SelectField({
   label,
   hint,
@@ -18,23 +18,15 @@ export function SelectField({
   value: string;
   onChange(value: string): void;
 }) {
-  const id = useId();
   return (
-    <Row label={label} hint={hint} htmlFor={id}>
-      <NativeSelect
-        disableUnderline
-        value={value}
-        onChange={(event) => onChange(event.target.value)}
-        inputProps={{ id }}
-        sx={{ fontSize: '0.8125rem', maxWidth: 220 }}
-      >
-        {options.map((option) => (
-          <option key={option} value={option}>
-            {kindWords(option)}
-          </option>
-        ))}
-      </NativeSelect>
-    </Row>
+    <Choice
+      shown
+      label={label}
+      hint={hint}
+      value={value}
+      options={options.map((option) => ({ value: option, words: kindWords(option) }))}
+      onChoose={onChange}
+    />
   );
 }
 
@@ -71,3 +63,14 @@ export function Group({
     </Box>
   );
 }
+
+/** What is seldom changed, out of the way until it is asked for. */
+export const Advanced = ({ children }: { children: ReactNode }) => (
+  <Box
+    component="details"
+    sx={{ '& > summary': { cursor: 'pointer', fontSize: '0.75rem', fontWeight: 650, py: 0.5 } }}
+  >
+    <summary>Advanced</summary>
+    {children}
+  </Box>
+);

@@ -103,8 +103,12 @@ const LABELS: Record<string, string> = {
   fillPart: 'product fills',
   backdrop: 'background',
   bench: 'table',
-  positionM: 'its place',
-  aimM: 'its aim',
+  positionM: 'position',
+  aimM: 'aim',
+  benchHeightM: 'table height',
+  markFromLeftM: 'centre to left wall',
+  markFromFrontM: 'centre to front wall',
+  centreM: 'middle',
   focusM: 'in focus at',
   iso: 'ISO',
   fNumber: 'f-stop',
@@ -138,5 +142,33 @@ export function labelOf(field: string): string {
     .toLowerCase();
 }
 
+/** Figures that are seldom changed: they come from tables and data sheets, and stand under *Advanced*. */
+export const ADVANCED: ReadonlySet<string> = new Set([
+  'absorptionPerCm',
+  'backShare',
+  'coatIndex',
+  'crossedPart',
+  'efficacyLmSPerJ',
+  'index',
+  'meanFreePathM',
+  'modifierEfficiency',
+  'pupilRatio',
+  'seed',
+  'stopsPerStop',
+]);
+
+const KINDS: Record<string, string> = {
+  dielectric: 'glass or liquid',
+  wax: 'flesh, wax or milk',
+  coated: 'gloss or satin',
+  metal: 'bare metal',
+  translucent: 'frost',
+  'flash-energy': 'stored energy',
+  'flash-exposure': 'flash meter reading',
+  illuminance: 'light meter reading',
+  luminance: 'face brightness',
+  lumens: 'lumens',
+};
+
 /** A kind as words. */
-export const kindWords = (kind: string): string => kind.replace(/-/g, ' ');
+export const kindWords = (kind: string): string => KINDS[kind] ?? kind.replace(/-/g, ' ');

@@ -21,7 +21,7 @@ export function knownAs<M extends AnyMaterial>(
   material: M,
   known: readonly NamedMaterial<M>[],
 ): { one: NamedMaterial<M>; tint: Tint | null } | null {
-  const same = known.find((one) => equal(one.material, material));
+  const same = known.find((one) => equal(withGrey(one.material), withGrey(material)));
   if (same) return { one: same, tint: hasTint(material) ? 'medium' : null };
   if (!hasTint(material)) return null;
   for (const one of known) {
@@ -31,6 +31,13 @@ export function knownAs<M extends AnyMaterial>(
     }
   }
   return null;
+}
+
+/** Red, green and blue alike are one number. */
+function withGrey(material: AnyMaterial): AnyMaterial {
+  if (!('reflectance' in material) || !Array.isArray(material.reflectance)) return material;
+  const [red, green, blue] = material.reflectance;
+  return red === green && green === blue ? ({ ...material, reflectance: red } as AnyMaterial) : material;
 }
 
 function hasTint(material: AnyMaterial): material is Dielectric {

@@ -2,6 +2,7 @@ import type { SetDocument } from '@fendrix/contract';
 import { exposureWeights, traceKey } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import { type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
+import { surround } from '../theme';
 import { renderSmall } from './smallRender';
 
 interface SmallPictureProps {
@@ -63,7 +64,12 @@ export function SmallPicture({
 
   return (
     <Box
-      sx={{ position: 'relative', bgcolor: '#4a4a4a', lineHeight: 0, aspectRatio: `${width} / ${height}` }}
+      sx={{
+        position: 'relative',
+        bgcolor: surround.page,
+        lineHeight: 0,
+        aspectRatio: `${width} / ${height}`,
+      }}
       data-testid="small-picture"
       data-state={state}
     >

@@ -1,7 +1,7 @@
 import type { Product } from '@fendrix/contract';
 import { add } from '../../units/vector.js';
 import type { SceneParts } from '../builder.js';
-import { standingPose } from '../frame.js';
+import { type Pose, standingPose } from '../frame.js';
 import { addBoxProduct, addPieces, addWater } from './boxes.js';
 import { addDish } from './food.js';
 import { addChain, addRing, addStone } from './jewelry.js';
@@ -11,11 +11,14 @@ import { addTurned } from './turned.js';
 /** Air left under a product, so that its foot and the paper are two surfaces, m. */
 export const FOOT_GAP_M = 1e-4;
 
+/** Where a product stands and how it is turned, its foot a hair above what it stands on. */
+export const poseOf = ({ positionM, turnDeg, lean }: Product): Pose =>
+  standingPose(add(positionM, [0, 0, FOOT_GAP_M]), turnDeg, lean);
+
 /** Adds a product of any kind where it stands. @throws {DomainError} a mesh that is none */
 export function addProduct(parts: SceneParts, product: Product): void {
   const thing = parts.thing('product', product.id, product.name);
-  const foot = add(product.positionM, [0, 0, FOOT_GAP_M]);
-  const pose = standingPose(foot, product.turnDeg, product.lean);
+  const pose = poseOf(product);
   switch (product.kind) {
     case 'turned':
       addTurned(parts, product, pose, thing);

@@ -3,6 +3,7 @@ import { bytesOfBase64 } from '../../units/base64.js';
 import { createRandom } from '../../units/random.js';
 import type { SceneParts } from '../builder.js';
 import type { Pose } from '../frame.js';
+import { theRest } from '../primitives.js';
 import { smoothed, type TriangleMesh } from '../triangleMesh.js';
 
 /** Cells of a cloth each way. */
@@ -11,7 +12,12 @@ const CLOTH_CELLS = 48;
 const CLOTH_LIFT_M = 3e-4;
 
 export function addMesh(parts: SceneParts, product: ProductOf<'mesh'>, pose: Pose, thing: number): void {
-  parts.list.triangles(meshOf(product), pose, parts.sides(thing, product.material));
+  let upTo = 0;
+  const named = product.parts.map(({ triangles, material = product.material }) => {
+    upTo += triangles;
+    return { upTo, sides: parts.sides(thing, material) };
+  });
+  parts.list.triangles(meshOf(product), pose, [...named, theRest(parts.sides(thing, product.material))]);
 }
 
 /** A square of cloth whose folds run across it at a slant, as triangles with smooth normals. */
@@ -50,7 +56,7 @@ export function addCloth(parts: SceneParts, product: ProductOf<'cloth'>, pose: P
       at += 6;
     }
   }
-  parts.list.triangles(smoothed(points, corners, 60), pose, parts.sides(thing, product.material));
+  parts.list.triangles(smoothed(points, corners, 60), pose, [theRest(parts.sides(thing, product.material))]);
 }
 
 /** Meshes as they were last asked for: in a drag the body moves, and its triangles stay. */

@@ -158,3 +158,14 @@ function curvePoint(a: Flat, b: Flat, start: Flat, end: Flat, t: number): Outlin
   const size = Math.hypot(slope('r'), slope('z')) || 1;
   return { r: at('r'), z: at('z'), nr: slope('z') / size, nz: -slope('r') / size };
 }
+
+/** Radius of an outline at a height, the widest where it has several; 0 beyond its ends, m. */
+export function outlineRadius(pieces: readonly OutlinePiece[], heightM: number): number {
+  let widest = 0;
+  for (const { lower, upper } of pieces) {
+    if (heightM < lower.z || heightM > upper.z) continue;
+    const part = upper.z > lower.z ? (heightM - lower.z) / (upper.z - lower.z) : 1;
+    widest = Math.max(widest, lower.r + part * (upper.r - lower.r));
+  }
+  return widest;
+}

@@ -2,7 +2,7 @@ import type { Material, Turned } from '@fendrix/contract';
 import { radians } from '../../units/angle.js';
 import type { SceneParts } from '../builder.js';
 import type { Pose } from '../frame.js';
-import type { ConePiece, OutlinePoint, Sides } from '../primitives.js';
+import { type ConePiece, type OutlinePoint, type Sides, theRest } from '../primitives.js';
 import { clipPiece, type OutlinePiece, outlinePieces } from './outline.js';
 import { sweepMesh } from './sweep.js';
 
@@ -37,11 +37,9 @@ export function addTurned(parts: SceneParts, product: Turned, pose: Pose, thing:
   }
   for (const { pathM, fromDiameterM, toDiameterM, material: own } of product.attached) {
     const surface = surfaces.add(own ?? material);
-    parts.list.triangles(sweepMesh(pathM, fromDiameterM, toDiameterM), pose, {
-      thing,
-      front: surface,
-      back: surface,
-    });
+    parts.list.triangles(sweepMesh(pathM, fromDiameterM, toDiameterM), pose, [
+      theRest({ thing, front: surface, back: surface }),
+    ]);
   }
   if (!hollow) return;
 

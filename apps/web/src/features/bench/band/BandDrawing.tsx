@@ -5,6 +5,7 @@ import { arrowMove } from '../../../shared/arrowKeys';
 import { svgPoint } from '../../../shared/svgPoint';
 import { TagMark } from '../../../shared/Tag';
 import { surround } from '../../../shared/theme';
+import { useSize } from '../../../shared/useSize';
 import { hatchOf } from '../lens/hatch';
 import { toView } from '../picture/frameWindow';
 import { useBench } from '../state/hooks';
@@ -12,6 +13,7 @@ import { useBandPlacing } from './useBandPlacing';
 import { useShortName } from './useShortName';
 
 const WIDTH = 560;
+const FIRST_SIZE = { width: WIDTH, height: 106 };
 const LEAD = 16;
 const HEIGHT = 40;
 const PERCENT = 16;
@@ -36,6 +38,8 @@ export function BandDrawing({ band, profile, onLength }: BandDrawingProps) {
   const prefix = useId();
   const window = useBench((bench) => bench.window);
   const svg = useRef<SVGSVGElement>(null);
+  /** Units of the drawing in a CSS px: letters stay as large as they are read. */
+  const unit = Math.max(1, WIDTH / useSize(svg, FIRST_SIZE).width);
   // Room for the curve before it is there, so that nothing jumps when it comes.
   const height = LEAD + HEIGHT + PERCENT + CURVE;
   const keys = keysOf(band.lengths);
@@ -61,6 +65,7 @@ export function BandDrawing({ band, profile, onLength }: BandDrawingProps) {
           key={`${length.kind} ${keys[index]}`}
           id={`${prefix}-${index}`}
           length={length}
+          unit={unit}
           onOpen={() => onLength(length)}
         />
       ))}
@@ -72,7 +77,7 @@ export function BandDrawing({ band, profile, onLength }: BandDrawingProps) {
             ))
           : [],
       )}
-      {profile && <ProfileLine profile={profile} top={LEAD + HEIGHT + PERCENT} />}
+      {profile && <ProfileLine profile={profile} top={LEAD + HEIGHT + PERCENT} unit={unit} />}
     </svg>
   );
 }
@@ -103,7 +108,17 @@ const pressed = (label: string, onPress: () => void) => ({
 
 const isMovable = ({ kind }: BandLength) => kind === 'light' || kind === 'sheet';
 
-function Length({ id, length, onOpen }: { id: string; length: BandLength; onOpen(): void }) {
+function Length({
+  id,
+  length,
+  unit,
+  onOpen,
+}: {
+  id: string;
+  length: BandLength;
+  unit: number;
+  onOpen(): void;
+}) {
   const nameOf = useShortName();
   const { tone, angleDeg, gapPx } = hatchOf(length.kind, length.what);
   const x = length.from * WIDTH;
@@ -131,23 +146,23 @@ function Length({ id, length, onOpen }: { id: string; length: BandLength; onOpen
           {length.what}
         </TagMark>
       )}
-      {!tagged && width > 44 && (
+      {!tagged && width > 44 * unit && (
         <text
           x={x + width / 2}
           y={LEAD + HEIGHT / 2 + 4}
           textAnchor="middle"
-          fontSize={11}
+          fontSize={11 * unit}
           fill={dark ? '#d8d8d8' : '#1c1c1c'}
         >
           {nameOf(length.kind, length.what)}
         </text>
       )}
-      {width > 20 && (
+      {width > 26 * unit && (
         <text
           x={x + width / 2}
           y={LEAD + HEIGHT + 12}
           textAnchor="middle"
-          fontSize={11}
+          fontSize={11 * unit}
           fontFamily='"JetBrains Mono Variable", monospace'
           fill={tagged ? surround.text : surround.quiet}
         >
@@ -222,9 +237,11 @@ function Edge({ band, length, end, svg }: EdgeProps) {
 function ProfileLine({
   profile,
   top,
+  unit,
 }: {
   profile: { part: Float64Array; stops: readonly number[] };
   top: number;
+  unit: number;
 }) {
   const y = (stops: number) =>
     top + 4 + ((HIGHEST - Math.max(LOWEST, Math.min(HIGHEST, stops))) / (HIGHEST - LOWEST)) * (CURVE - 8);
@@ -235,12 +252,12 @@ function ProfileLine({
     <g pointerEvents="none">
       <path d={`M0 ${y(0)} H${WIDTH}`} stroke={surround.line} strokeDasharray="2 4" />
       <path d={`M${line}`} fill="none" stroke={surround.text} strokeWidth={1.4} />
-      {[HIGHEST, 0, LOWEST].map((stops) => (
+      {[HIGHEST, LOWEST].map((stops) => (
         <text
           key={stops}
           x={2}
           y={y(stops) + 3}
-          fontSize={9}
+          fontSize={11 * unit}
           fill={surround.quiet}
           fontFamily='"JetBrains Mono Variable", monospace'
         >

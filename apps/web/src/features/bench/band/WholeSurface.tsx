@@ -23,7 +23,7 @@ export function WholeSurface({ onBand }: { onBand?: () => void }) {
     [mirrors, product],
   );
   if (!product) {
-    return <Box sx={{ color: surround.quiet, py: 1 }}>Put goods on the set first: press A.</Box>;
+    return <Box sx={{ color: surround.quiet, py: 1 }}>Put a product on the set first: press A.</Box>;
   }
   return (
     <Box

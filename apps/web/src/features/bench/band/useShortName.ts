@@ -1,7 +1,7 @@
 import { shortName } from '../lens/hatch';
 import { useSetPart } from '../state/hooks';
 
-/** What stands beside a length of the band or an area; goods by their names. */
+/** What stands beside a length of the band or an area; products by their names. */
 export function useShortName(): typeof shortName {
   const products = useSetPart((set) => set.products);
   return (kind, key) => {

@@ -159,8 +159,8 @@ function Plans() {
             }}
           >
             {found?.rays === 0
-              ? `${zones === 'spot' ? 'This spot is' : 'The goods are'} matte to the lens: no light glares there from anywhere, no card is seen.`
-              : `Dotted: a source there glares in ${zones === 'spot' ? 'the spot' : 'the goods'}, a card is seen. Outside it is not.`}
+              ? `${zones === 'spot' ? 'This spot is' : 'The products are'} matte to the lens: no light glares there from anywhere, no card is seen.`
+              : `Dotted: a source there glares in ${zones === 'spot' ? 'the spot' : 'the products'}, a card is seen. Outside it is not.`}
           </Box>
         )}
       </Area>

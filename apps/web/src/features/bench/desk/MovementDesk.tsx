@@ -66,7 +66,7 @@ export default function MovementDesk() {
           example="2"
           onCommit={(sharpPx) => put({ sharpPx })}
         />
-        <Explained label="frozen from" value={timeQuantity.format(freezeS)}>
+        <Explained label="required" value={`${timeQuantity.format(freezeS)} or faster`}>
           {own.sharpPx} pixels of the sensor over the speed, at the magnification of this focus.
         </Explained>
         <Box sx={{ color: 'text.secondary', fontSize: '0.8125rem', mt: 0.5 }}>{own.hint}</Box>

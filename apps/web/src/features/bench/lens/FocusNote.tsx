@@ -7,7 +7,7 @@ import { changeCamera } from '../state/edits';
 import { useBenchDispatch, useSetPart } from '../state/hooks';
 import { edit } from '../state/thunks';
 
-/** Tells which of the goods is out of focus by more than the depth, with the way to focus on it. */
+/** Tells which product is out of focus by more than the depth, with the way to focus on it. */
 export const FocusNote = memo(function FocusNote() {
   const camera = useSetPart((set) => set.camera);
   const products = useSetPart((set) => set.products);

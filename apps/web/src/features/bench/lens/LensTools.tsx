@@ -166,7 +166,7 @@ interface ToolButtonProps {
 
 function ToolButton({ letter, hint = '', pressed, onClick, children }: ToolButtonProps) {
   return (
-    <Tooltip describeChild title={hint}>
+    <Tooltip describeChild title={hint} placement="top">
       <Button
         size="small"
         onClick={onClick}

@@ -5,6 +5,7 @@ import useMediaQuery from '@mui/material/useMediaQuery';
 import { useDrag } from '@use-gesture/react';
 import { type KeyboardEvent, memo, type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import { surround } from '../../../shared/theme';
+import { useSize } from '../../../shared/useSize';
 import { toFrame, withinFrame, zoomedAt } from '../picture/frameWindow';
 import { useSession } from '../picture/useSession';
 import { benchActions } from '../state/benchSlice';
@@ -248,22 +249,14 @@ function Notice({ children }: { children: ReactNode }) {
   );
 }
 
+const FIRST_SIZE = { width: 560, height: 0 };
+
 /** As large as fits its place in the shape of the frame; on a narrow page by its width alone. */
 function useFrameSize(aspect: number) {
   const frame = useRef<HTMLDivElement>(null);
   const theme = useTheme();
   const beside = useMediaQuery(theme.breakpoints.up('md'));
-  const [room, setRoom] = useState({ width: 560, height: 0 });
-  useEffect(() => {
-    const element = frame.current;
-    if (!element) return;
-    const observer = new ResizeObserver(([entry]) => {
-      if (!entry || entry.contentRect.width === 0) return;
-      setRoom({ width: entry.contentRect.width, height: entry.contentRect.height });
-    });
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, []);
+  const room = useSize(frame, FIRST_SIZE);
   const limited = beside && room.height > LEAST_HEIGHT / 2 ? room.height * aspect : room.width;
   const width = Math.max(120, Math.round(Math.min(room.width, limited)));
   return { frame, width, height: Math.round(width / aspect) };

@@ -63,7 +63,7 @@ const stepsInWords = ({ labels }: ToneLayer) =>
 const percent = (part: number) => `${(100 * part).toFixed(part < 0.1 ? 1 : 0)} %`;
 
 function LostFigures({ tones: { lost, byThing } }: { tones: ToneLayer }) {
-  const goods = byThing.filter(
+  const products = byThing.filter(
     ({ thing, clipped, black, paper }) => thing.kind === 'product' && clipped + black + paper > 0.0005,
   );
   return (
@@ -87,7 +87,7 @@ function LostFigures({ tones: { lost, byThing } }: { tones: ToneLayer }) {
         Crossed lines clip: {percent(lost.clipped)}. Rising lines are paper white: {percent(lost.paper)}.
         Falling lines are black: {percent(lost.black)} of the frame.
       </div>
-      {goods.map(({ thing, clipped, paper, black }) => (
+      {products.map(({ thing, clipped, paper, black }) => (
         <div key={thing.key}>
           {thing.name}: clips {percent(clipped)}, paper white {percent(paper)}, black {percent(black)}
         </div>

@@ -347,8 +347,9 @@ export class PictureSession {
   async ask<T extends Task>(task: T, set?: SetDocument, signal?: AbortSignal): Promise<TaskResult<T> | null> {
     if (!this.keyed) return null;
     const asked = set ? { key: traceKey(set), set } : this.keyed;
-    // What goes through what can be told of a simplified body, and is asked at each rest.
-    const simplified = task.kind === 'overlaps' && this.standIns.wanted(asked);
+    // What goes through what, and what is seen, can be told of a simplified body, and is asked at each rest.
+    const ofSimple = task.kind === 'overlaps' || task.kind === 'inFrame';
+    const simplified = ofSimple && this.standIns.wanted(asked);
     const keyed = simplified ? await this.standIns.of(asked) : asked;
     return this.pool.run(keyed, task, { priority: 10 * AT_ONCE, ...(signal ? { signal } : {}) });
   }

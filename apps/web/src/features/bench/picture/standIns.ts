@@ -11,7 +11,7 @@ const MOST_KEPT = 6;
 
 /** Simplified bodies that take the place of large meshes in the pictures that follow a drag. */
 export class StandIns {
-  private readonly known = new Map<string, { positions: string; few: ProductOf<'mesh'> }>();
+  private readonly known = new Map<string, { of: string; few: ProductOf<'mesh'> }>();
 
   /** Whether there is a mesh that needs one. */
   wanted({ set }: KeyedSet): boolean {
@@ -29,12 +29,18 @@ export class StandIns {
   private async standIn(product: ProductOf<'mesh'>): Promise<ProductOf<'mesh'>> {
     const { trianglesBase64, positionsBase64 } = product;
     const before = this.known.get(trianglesBase64);
-    const few = before?.positions === positionsBase64 ? before.few : await simplifiedMesh(product, STAND_IN);
+    const of = `${product.parts.map(({ triangles }) => triangles)} ${positionsBase64}`;
+    const few = before?.of === of ? before.few : await simplifiedMesh(product, STAND_IN);
     this.known.delete(trianglesBase64);
-    this.known.set(trianglesBase64, { positions: positionsBase64, few });
+    this.known.set(trianglesBase64, { of, few });
     const [oldest] = this.known.keys();
     if (this.known.size > MOST_KEPT && oldest !== undefined) this.known.delete(oldest);
-    return { ...product, positionsBase64: few.positionsBase64, trianglesBase64: few.trianglesBase64 };
+    return {
+      ...product,
+      positionsBase64: few.positionsBase64,
+      trianglesBase64: few.trianglesBase64,
+      parts: product.parts.map((part, at) => ({ ...part, triangles: few.parts[at]?.triangles ?? 0 })),
+    };
   }
 }
 

@@ -120,5 +120,5 @@ const rounded = (point: Vector): Vector => point.map((value) => Math.round(value
 
 function placeInWords(position: Vector): string {
   const { bearingDeg, distanceM, heightM } = toStand(position);
-  return `${formatBearing(bearingDeg)}, ${formatLength(distanceM)} from the mark, ${formatLength(heightM)} high`;
+  return `${formatBearing(bearingDeg)}, ${formatLength(distanceM)} from the centre, ${formatLength(heightM)} high`;
 }

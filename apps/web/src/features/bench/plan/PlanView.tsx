@@ -1,7 +1,8 @@
 import type { SetDocument } from '@fendrix/contract';
 import Box from '@mui/material/Box';
-import { memo, useEffect, useMemo, useRef, useState } from 'react';
+import { memo, useMemo, useRef, useState } from 'react';
 import { surround } from '../../../shared/theme';
+import { useSize } from '../../../shared/useSize';
 import { useSet } from '../state/hooks';
 import { AimHandle } from './AimHandle';
 import { CameraMark, LightMark, PersonMark, ProductMark, SheetMark, StandMark } from './marks';
@@ -14,25 +15,16 @@ import { BackdropMark, BenchMark, RoomMark } from './surroundingMarks';
 import { ZoneLayer } from './ZoneLayer';
 
 const MARGIN = 34;
+const FIRST_SIZE = { above: { width: 400, height: 380 }, side: { width: 400, height: 240 } };
 
 /** The set from above or from the side: drag things, or focus one and use the arrow keys. */
 export const PlanView = memo(function PlanView({ kind }: { kind: PlanKind }) {
   const set = useSet();
   const frame = useRef<HTMLDivElement>(null);
-  const [size, setSize] = useState({ width: 400, height: kind === 'above' ? 380 : 240 });
+  const size = useSize(frame, FIRST_SIZE[kind]);
   const [dragging, setDragging] = useState(false);
   const { scale, originX, originY } = useSteadyFit(kind, set, size, dragging);
   const plan = useMemo(() => makePlan(kind, { scale, originX, originY }), [kind, scale, originX, originY]);
-
-  useEffect(() => {
-    const element = frame.current;
-    if (!element) return;
-    const observer = new ResizeObserver(([entry]) => {
-      if (entry) setSize({ width: entry.contentRect.width, height: entry.contentRect.height });
-    });
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, []);
 
   return (
     <Box

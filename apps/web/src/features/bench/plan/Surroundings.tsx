@@ -63,7 +63,7 @@ export const Surroundings = memo(function Surroundings({ plan, width, height, ca
 
 function RulerText({ x, y, value }: { x: number; y: number; value: number }) {
   return (
-    <text x={x} y={y} fontSize={10} fill={surround.quiet} fontFamily='"JetBrains Mono Variable", monospace'>
+    <text x={x} y={y} fontSize={11} fill={surround.quiet} fontFamily='"JetBrains Mono Variable", monospace'>
       {Math.round(value * 100)}
     </text>
   );

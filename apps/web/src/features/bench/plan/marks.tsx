@@ -158,7 +158,7 @@ export const PersonMark = memo(function PersonMark({
       onDragging={onDragging}
     >
       <Pieces plan={plan} shape={shape} tone="#6d5a70" opacity={0.75} />
-      <text x={x} y={y + 4} textAnchor="middle" fontSize={10} fill="#fff" pointerEvents="none">
+      <text x={x} y={y + 4} textAnchor="middle" fontSize={11} fill="#fff" pointerEvents="none">
         {person.name}
       </text>
     </Movable>

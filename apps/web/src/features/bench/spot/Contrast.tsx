@@ -49,10 +49,10 @@ export function Contrast({ readings }: { readings: readonly SpotReading[] }) {
           onChoose={(name) => setNames([one.name, name])}
         />
       </Box>
-      <Explained label="difference" value={`${formatStops(stops)} · ${ratioWords(2 ** Math.abs(stops))}`}>
+      <Explained label="separation" value={`${formatStops(stops)} · ${ratioWords(2 ** Math.abs(stops))}`}>
         {one.name} is recorded {formatStops(one.stopsFromMidTone ?? 0)}, {other.name}{' '}
         {formatStops(other.stopsFromMidTone ?? 0)} from mid-tone. Below half a stop an edge sinks into the
-        ground; a full stop holds it apart.
+        background; a full stop holds it apart.
       </Explained>
       {on.length > 1 && ratio && (
         <>

@@ -59,7 +59,8 @@ export function FieldEvenness() {
           </Explained>
           <Explained label="brightest over darkest" value={`${figures.rangeStops.toFixed(2)} stops`}>
             Means of blocks of four places, from {formatStops(figures.leastStops)} to{' '}
-            {formatStops(figures.mostStops)}. Up to a third of a stop looks even; a dark ground shows less.
+            {formatStops(figures.mostStops)}. Up to a third of a stop looks even; a dark background shows
+            less.
           </Explained>
           <Explained
             label="left · right"

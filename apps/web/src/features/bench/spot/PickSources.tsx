@@ -1,4 +1,5 @@
-import { formatStops } from '@fendrix/core';
+import type { Product, Vector } from '@fendrix/contract';
+import { formatStops, pieceAt } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { memo, useMemo } from 'react';
@@ -8,6 +9,7 @@ import { benchActions } from '../state/benchSlice';
 import { focusOn } from '../state/edits';
 import { useBench, useBenchDispatch, useSet } from '../state/hooks';
 import { edit } from '../state/thunks';
+import { PieceMaterial } from '../views/thing/PieceMaterial';
 import { LoseGlare } from './LoseGlare';
 import { Loupe } from './Loupe';
 import { sourceRows, wholeOf } from './sourceRows';
@@ -23,6 +25,7 @@ export const PickSources = memo(function PickSources() {
   const rows = useMemo(() => (pick ? sourceRows(set, pick.sources) : []), [set, pick]);
   if (!pick) return null;
   const whole = wholeOf(rows);
+  const product = set.products.find(({ id }) => pick.thing.kind === 'product' && id === pick.thing.key);
   const parts = (['mirrored', 'through', 'own'] as const).map((how) => ({
     how,
     ...wholeOf(rows.filter((row) => row.how === how)),
@@ -102,10 +105,17 @@ export const PickSources = memo(function PickSources() {
           </Button>
         )}
       </Box>
+      {!stale && product && <PointedPiece product={product} pointM={pick.pointM} />}
       <Loupe />
     </Box>
   );
 });
+
+/** The piece of a product that was pointed at, and what it is of. */
+function PointedPiece({ product, pointM }: { product: Product; pointM: Vector }) {
+  const piece = useMemo(() => pieceAt(product, pointM), [product, pointM]);
+  return <PieceMaterial product={product} piece={piece} />;
+}
 
 const PARTS = {
   mirrored: 'mirror part',

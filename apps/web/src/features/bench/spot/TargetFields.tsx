@@ -14,8 +14,8 @@ type Target = NonNullable<Spot['target']>;
 /** Tones that are often wanted. */
 const USUAL: readonly { words: string; target: Target }[] = [
   { words: 'label +0.3', target: { from: 0.1, to: 0.5 } },
-  { words: 'white ground', target: { from: PAPER_WHITE_STOPS, to: PAPER_WHITE_STOPS + 0.8 } },
-  { words: 'black ground', target: { from: -20, to: -5 } },
+  { words: 'white background', target: { from: PAPER_WHITE_STOPS, to: PAPER_WHITE_STOPS + 0.8 } },
+  { words: 'black background', target: { from: -20, to: -5 } },
   { words: 'holds detail', target: { from: -4, to: PAPER_WHITE_STOPS } },
 ];
 

@@ -318,7 +318,7 @@ export function keyOfAdded(set: SetDocument, entry: Addable): ThingRef | null {
   return null;
 }
 
-/** Further goods stand beside the first, this far apart, m. */
+/** Further products stand beside the first, this far apart, m. */
 const BESIDE_M = 0.15;
 
 /** Puts a thing on the set. */

@@ -1,5 +1,5 @@
 import type { Light, Product, SetDocument, Sheet, Vector } from '@fendrix/contract';
-import { productBounds, vector } from '@fendrix/core';
+import { cutReflector, productBounds, vector } from '@fendrix/core';
 import type { Edit } from './edit';
 import { changeProduct, freeTag, keyOfAdded, type ThingRef } from './edits';
 
@@ -47,6 +47,21 @@ function plinthUnder(product: Product) {
     material: { kind: 'matte' as const, reflectance: PLINTH_WHITE },
   };
 }
+
+/** The reflector cut to a product's shape that would stand behind it; null where there can be none, or no tag is free. */
+export function reflectorBehind(set: SetDocument, id: string): Sheet | null {
+  const product = set.products.find((one) => one.id === id);
+  const tag = freeTag(set, 'sheet');
+  return product?.kind === 'turned' && tag !== null ? cutReflector(set, product, tag) : null;
+}
+
+/** Puts it there as the set is by then. */
+export const standReflectorBehind =
+  (id: string): Edit =>
+  (set) => {
+    const reflector = reflectorBehind(set, id);
+    return reflector ? { ...set, sheets: [...set.sheets, reflector] } : set;
+  };
 
 /** Under which tag the copy of a light or sheet would go; null for anything else, or where all are taken. */
 export function copyKey(set: SetDocument, { kind }: ThingRef): ThingRef | null {

@@ -1,5 +1,5 @@
 import type { SetDocument, Sheet, Vector } from '@fendrix/contract';
-import { vector } from '@fendrix/core';
+import { cutOutSize, vector } from '@fendrix/core';
 
 /** Where a sheet can be put by one press. */
 export const SHEET_PLACES = {
@@ -14,7 +14,7 @@ export type SheetPlace = keyof typeof SHEET_PLACES;
 const BEFORE_LENS_M = 0.05;
 
 /**
- * A sheet at a place: square before the lens, its front to the goods; or upright along an edge of the table, facing in.
+ * A sheet at a place: square before the lens, its front to the products; or upright along an edge of the table, facing in.
  * @returns null where there is no table to put it along
  */
 export function sheetAt<S extends Sheet>(
@@ -40,6 +40,7 @@ export function sheetAt<S extends Sheet>(
 }
 
 function standingHeightM(sheet: Sheet): number {
+  if (sheet.kind === 'cut-out') return cutOutSize(sheet).heightM;
   if ('heightM' in sheet) return sheet.heightM;
   return sheet.diameterM;
 }

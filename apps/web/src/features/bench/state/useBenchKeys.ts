@@ -22,6 +22,7 @@ export function useBenchKeys(): void {
   const marking = useBench((bench) => bench.marking);
   const selected = useBench((bench) => bench.selected);
   const alone = useBench((bench) => bench.alone);
+  const picked = useBench((bench) => bench.pick !== null);
   const window = useBench((bench) => bench.window);
   const zones = useBench((bench) => bench.zones);
   const compare = useBench((bench) => bench.compare);
@@ -58,12 +59,18 @@ export function useBenchKeys(): void {
     else if (key === '-') zoom(0.5);
     else if (key === '0') dispatch(benchActions.windowChanged(WHOLE_FRAME));
   });
-  useHotkeys('escape', () => {
-    dispatch(benchActions.pinningChanged(false));
-    dispatch(benchActions.markingChanged(false));
-    dispatch(benchActions.picked(null));
-    if (compare) dispatch(benchActions.compared(null));
-  });
+  // First what was begun is left, then what is selected; from a switch or a list as well, while fields keep it to themselves.
+  useHotkeys(
+    'escape',
+    () => {
+      if (!(pinning || marking || picked || compare)) dispatch(benchActions.selected(null));
+      dispatch(benchActions.pinningChanged(false));
+      dispatch(benchActions.markingChanged(false));
+      dispatch(benchActions.picked(null));
+      if (compare) dispatch(benchActions.compared(null));
+    },
+    { enableOnFormTags: ['input', 'select'] },
+  );
   useHotkeys('delete', () => {
     if (!selected || selected.kind === 'camera') return;
     dispatch(edit(removeThing(selected)));

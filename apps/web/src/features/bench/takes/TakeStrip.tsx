@@ -46,6 +46,7 @@ export const TakeStrip = memo(function TakeStrip() {
           color: surround.text,
           bgcolor: '#5a5a5a',
           flex: 'none',
+          py: 0.5,
           '&:hover': { bgcolor: '#686868' },
           lineHeight: 1.3,
         }}
@@ -116,7 +117,7 @@ function TakeItem({
 }) {
   const set = useMemo(() => setOfTake(take), [take]);
   return (
-    <Box component="li" sx={{ flex: 'none', width: 208 }}>
+    <Box component="li" sx={{ flex: 'none', width: 208, height: 58 }}>
       <ButtonBase
         aria-haspopup="dialog"
         title={take.note}
@@ -139,7 +140,7 @@ function TakeItem({
         <Box sx={{ width: THUMB, flex: 'none' }}>
           <SmallPicture set={set} label="" width={THUMB} samples={20} levelled={false} kept />
         </Box>
-        <Box sx={{ minWidth: 0, py: 0.25, fontSize: '0.6875rem', lineHeight: 1.25 }}>
+        <Box sx={{ minWidth: 0, py: 0.25, fontSize: '0.75rem', lineHeight: 1.25 }}>
           <Box
             sx={{
               fontWeight: 650,
@@ -226,7 +227,7 @@ function TakeCard({ id, onClose }: { id: string; onClose(): void }) {
           Go back to it
         </Button>
         <Button size="small" color="inherit" onClick={act(() => dispatch(edit(removeTake(id))))}>
-          Take out
+          Remove
         </Button>
       </Box>
       <Box sx={{ color: 'text.secondary', fontSize: '0.75rem' }}>

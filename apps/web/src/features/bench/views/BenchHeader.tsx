@@ -31,7 +31,8 @@ export const BenchHeader = memo(function BenchHeader() {
         display: 'flex',
         flexWrap: { xs: 'wrap', md: 'nowrap' },
         alignItems: 'center',
-        gap: 1.5,
+        columnGap: 1.5,
+        rowGap: 0,
         bgcolor: surround.deep,
       }}
     >

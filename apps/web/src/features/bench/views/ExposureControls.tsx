@@ -46,7 +46,7 @@ export const ExposureControls = memo(function ExposureControls() {
   );
 });
 
-/** What the settings would do to the real frame: a cut by the shutter, goods out of focus. */
+/** What the settings would do to the real frame: a cut by the shutter, products out of focus. */
 export const ExposureNotes = memo(function ExposureNotes() {
   const camera = useSetPart((set) => set.camera);
   const flash = useSetPart(({ lights }) =>

@@ -25,7 +25,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['Enter', 'on the picture: point there'],
   ['Delete', 'take the selected thing off the set'],
   ['Ctrl+Z, Ctrl+Shift+Z', 'undo, redo'],
-  ['Escape', 'leave what was begun'],
+  ['Escape', 'leave what was begun, then what is selected'],
 ];
 
 /** The keys of the bench, by a button or the question mark. */

@@ -60,7 +60,7 @@ const PowerRow = memo(function PowerRow({ tag }: { tag: string }) {
       ),
     );
   return (
-    <Box sx={{ display: 'flex', alignItems: 'center', gap: 0.75 }}>
+    <Box sx={{ display: 'flex', alignItems: 'center', gap: 0.75, height: 26 }}>
       <Tag>{tag}</Tag>
       <Box className="number" sx={{ width: 68, color: on ? surround.text : surround.quiet }}>
         {formatPower(power)}

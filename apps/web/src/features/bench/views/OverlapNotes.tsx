@@ -1,32 +1,20 @@
 import type { SetDocument, Vector } from '@fendrix/contract';
-import { formatLength, type Overlap, overlapName, traceKey, vector } from '@fendrix/core';
+import { formatLength, type Overlap, overlapName, vector } from '@fendrix/core';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import { memo, useEffect, useMemo, useState } from 'react';
-import { useSession } from '../picture/useSession';
+import { memo } from 'react';
+import { OVERLAPS, useAtRest } from '../picture/useAtRest';
 import { moveThing, positionOf } from '../state/edits';
-import { useBench, useBenchDispatch, useSet } from '../state/hooks';
+import { useBenchDispatch, useSet } from '../state/hooks';
 import { edit } from '../state/thunks';
 
 /** Things that stand in or through each other, as soon as the set rests, with the way out; they may be left so. */
 export const OverlapNotes = memo(function OverlapNotes() {
   const set = useSet();
-  const { session } = useSession();
-  const following = useBench((bench) => bench.picture.phase === 'following');
   const dispatch = useBenchDispatch();
-  const [read, setRead] = useState<{ key: string; found: Overlap[] } | null>(null);
-  const key = useMemo(() => `${traceKey(set)} ${set.allowedOverlaps.join()}`, [set]);
-  useEffect(() => {
-    if (!session || following) return;
-    const asked = new AbortController();
-    session
-      .ask({ kind: 'overlaps' }, undefined, asked.signal)
-      .then((found) => found && setRead({ key, found }))
-      .catch(() => undefined);
-    return () => asked.abort(new Error('the set moved'));
-  }, [session, following, key]);
-  if (read?.key !== key || read.found.length === 0) return null;
+  const found = useAtRest(OVERLAPS);
+  if (!found || found.length === 0) return null;
 
   const take = ({ kind, key: tag }: Overlap, move: Vector) =>
     dispatch(
@@ -39,8 +27,8 @@ export const OverlapNotes = memo(function OverlapNotes() {
   const allow = (one: Overlap) =>
     dispatch(edit((now) => ({ ...now, allowedOverlaps: [...now.allowedOverlaps, overlapName(one)] })));
   return (
-    <Box component="section" aria-label="Things through things" sx={{ display: 'grid', gap: 0.5 }}>
-      {read.found.map((one) => (
+    <Box component="section" aria-label="Overlaps" sx={{ display: 'grid', gap: 0.5 }}>
+      {found.map((one) => (
         <Alert
           key={overlapName(one)}
           severity="warning"
@@ -59,7 +47,7 @@ export const OverlapNotes = memo(function OverlapNotes() {
               </Button>
             )}
             <Button size="small" color="inherit" sx={{ px: 0 }} onClick={() => allow(one)}>
-              Leave it so
+              Ignore
             </Button>
           </Box>
         </Alert>
@@ -72,7 +60,8 @@ function overlapWords({ kind, key, other, wayOutM }: Overlap, set: SetDocument):
   const things = kind === 'light' ? set.lights : set.sheets;
   const name = things.find(({ tag }) => tag === key)?.name;
   const what = kind === 'stand' ? `The stand of ${key}` : `${key}${name ? `, ${name},` : ''}`;
-  const into = other.kind === 'bench' ? 'the table' : other.kind === 'backdrop' ? 'the backdrop' : other.name;
+  const into =
+    other.kind === 'bench' ? 'the table' : other.kind === 'backdrop' ? 'the background' : other.name;
   const words = `${what} goes through ${into}.`;
   return wayOutM || kind === 'stand' ? words : `${words} Half a metre does not clear it: set it up anew.`;
 }

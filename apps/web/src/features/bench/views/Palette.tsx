@@ -1,4 +1,5 @@
 import type { KitEntry } from '@fendrix/contract';
+import { leftInKit } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Chip from '@mui/material/Chip';
@@ -15,11 +16,12 @@ import Skeleton from '@mui/material/Skeleton';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { memo, useDeferredValue, useState } from 'react';
+import { memo, useDeferredValue, useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { ImportDialog } from '../../../shared/ImportDialog';
+import { MeasuredProduct } from '../../../shared/measured/MeasuredProduct';
 import { surround } from '../../../shared/theme';
-import { kitApi, searchKit, useEquipment } from '../../kit';
+import { EntryPicture, kitApi, searchKit, useEquipment } from '../../kit';
 import { benchActions } from '../state/benchSlice';
 import {
   type Addable,
@@ -35,8 +37,6 @@ import {
 import { useBench, useBenchDispatch, useSet } from '../state/hooks';
 import { addBench, addRoom, SURROUNDING_NAMES, setBackdrop } from '../state/surroundings';
 import { edit } from '../state/thunks';
-import { EntryPicture } from './EntryPicture';
-import { MeasuredProduct } from './MeasuredProduct';
 import { useStandClear } from './useStandClear';
 
 /** Words people look for first. */
@@ -47,7 +47,7 @@ type Offered = Exclude<KitEntry, { what: 'equipment' }>;
 const TITLES: Record<Offered['what'], string> = {
   light: 'Lights',
   sheet: 'Cards, flags and frost',
-  product: 'Goods',
+  product: 'Products',
   material: 'Materials',
 };
 
@@ -101,6 +101,10 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
         entry.what !== 'equipment' && (entry.what !== 'material' || material !== null),
     );
   const found = find(useDeferredValue(search));
+  const kit = data?.document;
+  const left = useMemo(() => (kit ? leftInKit(set, kit) : new Map<string, number>()), [set, kit]);
+  const isFree = (entry: Offered) =>
+    (entry.what !== 'light' && entry.what !== 'sheet') || (left.get(entry.id) ?? 0) > 0;
   // The group of the best one first: Enter takes what stands on top.
   const groups = [...new Set([...(search ? found.map(({ what }) => what) : []), ...KINDS])];
 
@@ -140,7 +144,13 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
 
   if (importing) return <ImportDialog onTake={put} onClose={onClose} />;
   if (measuring) {
-    return <MeasuredProduct onTake={(thing) => put({ what: 'product', thing })} onClose={onClose} />;
+    return (
+      <MeasuredProduct
+        takeWords="Put it on the set"
+        onTake={(thing) => put({ what: 'product', thing })}
+        onClose={onClose}
+      />
+    );
   }
   return (
     <Dialog open disableRestoreFocus onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="add-title">
@@ -226,8 +236,10 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
         )}
         <List dense disablePadding sx={{ overflow: 'auto', flex: 1 }}>
           {groups.map((what) => {
-            const own = found.filter((entry) => entry.what === what);
-            if (own.length === 0) return null;
+            const all = found.filter((entry) => entry.what === what);
+            if (all.length === 0) return null;
+            // What the studio has and is not on the set yet comes first; of what was searched the best comes first.
+            const own = search ? all : [...all.filter(isFree), ...all.filter((entry) => !isFree(entry))];
             return (
               <li key={what}>
                 <ul style={{ padding: 0 }}>
@@ -243,7 +255,15 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
                         <Box sx={{ mr: 1.5, display: 'flex' }}>
                           <EntryPicture entry={entry} />
                         </Box>
-                        <ListItemText primary={entry.name} secondary={entry.purposes.join(', ')} />
+                        <ListItemText
+                          primary={entry.name}
+                          secondary={[
+                            ...(isFree(entry)
+                              ? []
+                              : [entry.count > 0 ? 'all are on the set' : 'not in the studio']),
+                            entry.purposes.join(', '),
+                          ].join(' · ')}
+                        />
                       </ListItemButton>
                     </ListItem>
                   ))}

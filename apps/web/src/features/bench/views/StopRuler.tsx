@@ -10,11 +10,12 @@ import {
 } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import { useDrag } from '@use-gesture/react';
-import { type KeyboardEvent, memo, useRef, useState } from 'react';
+import { type KeyboardEvent, memo, useMemo, useRef, useState } from 'react';
 import { useStore } from 'react-redux';
 import { arrowMove } from '../../../shared/arrowKeys';
 import { svgPoint } from '../../../shared/svgPoint';
 import { surround } from '../../../shared/theme';
+import { useSize } from '../../../shared/useSize';
 import { toneWords } from '../spot/toneWords';
 import { benchSet, type WithBench } from '../state/benchSlice';
 import { useBenchDispatch, useReadings, useSetPart } from '../state/hooks';
@@ -23,13 +24,19 @@ import { edit } from '../state/thunks';
 
 const FROM = -7;
 const TO = 4;
-const WIDTH = 880;
+const FIRST_SIZE = { width: 908, height: 88 };
+/** Kept free at both ends of the scale, px. */
+const END = 14;
 const BAR = { y: 44, height: 18 };
 const ROW = 13;
+const HEIGHT = 88;
 const STEP = 1 / 3;
 const WAYS: readonly ShiftBy[] = ['shutter', 'ISO', 'f-stop', 'all powers'];
 
-const across = (stops: number) => ((Math.min(TO, Math.max(FROM, stops)) - FROM) / (TO - FROM)) * WIDTH;
+/** Place of a tone along a scale so many px wide. */
+const along = (width: number) => (stops: number) =>
+  ((Math.min(TO, Math.max(FROM, stops)) - FROM) / (TO - FROM)) * width;
+type Across = (stops: number) => number;
 
 let gestures = 0;
 
@@ -54,6 +61,8 @@ export const StopRuler = memo(function StopRuler() {
   const [chosen, setChosen] = useState<ShiftBy | null>(null);
   const by = chosen ?? (flash ? 'all powers' : 'shutter');
   const svg = useRef<SVGSVGElement>(null);
+  const width = Math.max(120, useSize(svg, FIRST_SIZE).width - 2 * END);
+  const across = useMemo(() => along(width), [width]);
   const start = useRef<{ set: SetDocument; x: number; gesture: string } | null>(null);
   const current = () => benchSet.documentOf(store.getState());
   const spots = readings
@@ -75,7 +84,7 @@ export const StopRuler = memo(function StopRuler() {
       if (first) start.current = { set, x: point[0], gesture: `ruler ${++gestures}` };
       const from = start.current;
       if (!from || first) return;
-      const stops = ((point[0] - from.x) / WIDTH) * (TO - FROM);
+      const stops = ((point[0] - from.x) / width) * (TO - FROM);
       dispatch(edit(shiftExposure(from.set, by, stops), from.gesture));
     },
     { pointer: { keys: false } },
@@ -113,9 +122,10 @@ export const StopRuler = memo(function StopRuler() {
         ref={svg}
         role="group"
         aria-label="Tones from black to clipping"
-        viewBox={`-14 0 ${WIDTH + 28} 88`}
+        viewBox={`${-END} 0 ${width + 2 * END} ${HEIGHT}`}
         width="100%"
-        style={{ maxHeight: 88, display: 'block', touchAction: 'none', cursor: 'ew-resize' }}
+        height={HEIGHT}
+        style={{ display: 'block', touchAction: 'none', cursor: 'ew-resize' }}
       >
         <g
           role="slider"
@@ -128,18 +138,18 @@ export const StopRuler = memo(function StopRuler() {
           {...bind()}
           onKeyDown={onKeyDown}
         >
-          <rect x={-14} y={0} width={WIDTH + 28} height={88} fill="transparent" />
+          <rect x={-END} y={0} width={width + 2 * END} height={HEIGHT} fill="transparent" />
           {steps.map((stops) => (
             <rect
               key={stops}
               x={across(stops)}
               y={BAR.y}
-              width={WIDTH / steps.length + 0.5}
+              width={width / steps.length + 0.5}
               height={BAR.height}
               fill={tone(stops + 1 / 6)}
             />
           ))}
-          <rect x={0} y={BAR.y} width={WIDTH} height={BAR.height} fill="none" stroke="#1a1a1a" />
+          <rect x={0} y={BAR.y} width={width} height={BAR.height} fill="none" stroke="#1a1a1a" />
           {Array.from({ length: TO - FROM + 1 }, (_, i) => FROM + i).map((stops) => (
             <text
               key={stops}
@@ -153,12 +163,18 @@ export const StopRuler = memo(function StopRuler() {
               {stops > 0 ? `+${stops}` : stops < 0 ? `−${-stops}` : '0'}
             </text>
           ))}
-          <Limit stops={PAPER_WHITE_STOPS} name="paper white" y={66} colour={surround.quiet} />
-          <Limit stops={CLIP_STOPS} name="sensor clips" y={66} colour={surround.caution} />
+          <Limit
+            across={across}
+            stops={PAPER_WHITE_STOPS}
+            name="paper white"
+            y={66}
+            colour={surround.quiet}
+          />
+          <Limit across={across} stops={CLIP_STOPS} name="sensor clips" y={66} colour={surround.caution} />
           {targets.map((target) => (
-            <TargetBracket key={target.name} target={target} base={baseOf(target, spots)} />
+            <TargetBracket key={target.name} across={across} target={target} base={baseOf(target, spots)} />
           ))}
-          {placed(spots).map(({ name, stops, words, row, leftwards }) => (
+          {placed(spots, across).map(({ name, stops, words, row, leftwards }) => (
             <g key={name} fill={surround.text} stroke="none" pointerEvents="none">
               <path
                 d={`M${across(stops)} ${row * ROW + 3} V${BAR.y + BAR.height / 2}`}
@@ -196,7 +212,15 @@ function baseOf(
 }
 
 /** The range of tones wanted at a spot, under the bar. */
-function TargetBracket({ target, base }: { target: TargetVerdict; base: number | null }) {
+function TargetBracket({
+  across,
+  target,
+  base,
+}: {
+  across: Across;
+  target: TargetVerdict;
+  base: number | null;
+}) {
   if (base === null) return null;
   const [x0, x1] = [across(base + target.from), across(base + target.to)];
   const met = target.missing === 0 && target.stops !== null;
@@ -216,7 +240,19 @@ function TargetBracket({ target, base }: { target: TargetVerdict; base: number |
   );
 }
 
-function Limit({ stops, name, y, colour }: { stops: number; name: string; y: number; colour: string }) {
+function Limit({
+  across,
+  stops,
+  name,
+  y,
+  colour,
+}: {
+  across: Across;
+  stops: number;
+  name: string;
+  y: number;
+  colour: string;
+}) {
   const right = stops > 3;
   return (
     <g>
@@ -230,7 +266,7 @@ function Limit({ stops, name, y, colour }: { stops: number; name: string; y: num
         x={across(stops) + (right ? 4 : -4)}
         y={y + 5}
         textAnchor={right ? 'start' : 'end'}
-        fontSize={10}
+        fontSize={11}
         fill={colour}
       >
         {name}
@@ -240,12 +276,12 @@ function Limit({ stops, name, y, colour }: { stops: number; name: string; y: num
 }
 
 /** Names get a row of their own where they would run into each other, and run leftwards where the ruler ends. */
-function placed(spots: RulerSpot[]) {
+function placed(spots: RulerSpot[], across: Across) {
   const ends = [-Infinity, -Infinity, -Infinity];
   return spots.map((spot) => {
     const line = across(spot.stops);
     const length = 6.5 * spot.words.length;
-    const leftwards = line + length > WIDTH;
+    const leftwards = line + length > across(TO);
     const start = leftwards ? line - length : line;
     const lowestFree = [2, 1, 0].find((candidate) => start > (ends[candidate] as number));
     const row = lowestFree ?? ends.indexOf(Math.min(...ends));

@@ -12,9 +12,9 @@ import { useEditJob, useJob } from '../state/openJob';
 import { DayField } from './DayField';
 import { Formats } from './Formats';
 import { References } from './References';
-import { SuppliedGoods } from './SuppliedGoods';
+import { SuppliedProducts } from './SuppliedProducts';
 
-/** What the client wants: need, mood, formats, deadline, references, goods; what is still to be asked. */
+/** What the client wants: need, mood, formats, deadline, references, products; what is still to be asked. */
 export function BriefView() {
   const job = useJob();
   const edit = useEditJob();
@@ -27,7 +27,7 @@ export function BriefView() {
     <Box sx={{ display: 'grid', gridTemplateColumns: { md: 'minmax(0, 1fr) 320px' }, gap: 4 }}>
       <Box sx={{ minWidth: 0 }}>
         <Section
-          title="What is wanted"
+          title="Brief"
           action={
             <Button size="small" onClick={() => window.print()}>
               Print
@@ -79,7 +79,7 @@ export function BriefView() {
           />
         </Section>
         <Formats />
-        <SuppliedGoods />
+        <SuppliedProducts />
       </Box>
       <Box sx={{ minWidth: 0 }}>
         <NextStep job={job} onDelivered={(delivered) => set({ delivered })} />

@@ -6,15 +6,15 @@ import { changeRow, freeId, withoutRow } from '../../../shared/rows';
 import { Section } from '../../../shared/Section';
 import { partQuantity } from '../quantities';
 import { useEditJob, useJob } from '../state/openJob';
+import { FormatDrawings } from './FormatDrawings';
 
 const choices = (words: Record<string, string>) =>
   Object.entries(words).map(([value, label]) => ({ value, label }));
 
 const COLUMNS: readonly GridColumn<Deliverable>[] = [
-  { field: 'name', title: 'Where it runs', flex: 1, minWidth: 130 },
-  { field: 'widthPx', title: 'Px across', kind: 'number', width: 96 },
-  { field: 'heightPx', title: 'Px up', kind: 'number', width: 70 },
-  { field: 'derived ratio', title: 'Ratio', width: 74, derived: ratioWords },
+  { field: 'name', title: 'Where it runs', flex: 1, minWidth: 104 },
+  { field: 'widthPx', title: 'Width, px', kind: 'number', width: 88 },
+  { field: 'heightPx', title: 'Height, px', kind: 'number', width: 92 },
   {
     field: 'marginPart',
     title: 'Margin',
@@ -32,11 +32,11 @@ const COLUMNS: readonly GridColumn<Deliverable>[] = [
   },
   {
     field: 'copyPart',
-    title: 'take',
+    title: 'Words take',
     hint: 'Part of the picture kept free for words',
     kind: 'number',
     quantity: partQuantity,
-    width: 66,
+    width: 96,
   },
   {
     field: 'background',
@@ -53,16 +53,6 @@ const COLUMNS: readonly GridColumn<Deliverable>[] = [
     options: choices({ jpeg: 'JPEG', png: 'PNG', tiff: 'TIFF' }),
   },
 ];
-
-/** Width to height in small whole numbers, as near as they come within half a percent. */
-export function ratioWords({ widthPx, heightPx }: Pick<Deliverable, 'widthPx' | 'heightPx'>): string {
-  const ratio = widthPx / heightPx;
-  for (let down = 1; down <= 20; down++) {
-    const across = Math.round(ratio * down);
-    if (across > 0 && Math.abs(across / down / ratio - 1) < 0.005) return `${across} : ${down}`;
-  }
-  return `${ratio.toFixed(2)} : 1`;
-}
 
 /** Formats that the work meets most, to start from. */
 const USUAL: readonly Omit<Deliverable, 'id'>[] = [
@@ -119,6 +109,7 @@ export function Formats() {
         </Button>
       }
     >
+      <FormatDrawings formats={deliverables} />
       <EditableGrid
         label="Formats"
         rows={deliverables}

@@ -29,7 +29,7 @@ interface ProductEditorProps {
   onRemove(): void;
 }
 
-/** One of the goods: its form and materials, what matters about it, and how it is prepared. */
+/** one product: its form and materials, what matters about it, and how it is prepared. */
 export function ProductEditor({ product, used, onChange, onRemove }: ProductEditorProps) {
   const { body } = product;
   return (
@@ -86,7 +86,7 @@ export function ProductEditor({ product, used, onChange, onRemove }: ProductEdit
   );
 }
 
-/** What to take care of with such goods. */
+/** What to take care of with such products. */
 function Cautions({ product }: { product: JobProduct }) {
   const cautions = cautionsFor(product);
   if (cautions.length === 0) return null;
@@ -117,32 +117,32 @@ function Attributes({
         onCommit={(name, gesture) => onChange({ name, body: { ...product.body, name } }, gesture)}
       />
       <SelectField
-        label="sort of goods"
+        label="kind of product"
         options={['glass', 'metal', 'jewelry', 'garment', 'drink', 'food', 'other']}
         value={product.goods}
         onChange={(goods) => onChange({ goods: goods as JobProduct['goods'] })}
       />
       <SelectField
-        label="its detail is on"
+        label="detail is on"
         hint="Decides the view: side, level; top, from above; both, about 45 degrees"
         options={['side', 'top', 'both']}
         value={product.detail}
         onChange={(detail) => onChange({ detail: detail as JobProduct['detail'] })}
       />
       <SelectField
-        label="how shiny"
+        label="finish"
         options={['matte', 'satin', 'gloss', 'mirror']}
         value={product.shine}
         onChange={(shine) => onChange({ shine: shine as JobProduct['shine'] })}
       />
       <SelectField
-        label="how see-through"
+        label="clear or opaque"
         options={['opaque', 'frosted', 'clear']}
         value={product.clear}
         onChange={(clear) => onChange({ clear: clear as JobProduct['clear'] })}
       />
       <QuantityField
-        label="lasts on set"
+        label="time on set"
         hint="How long it looks good under lights; empty if it keeps"
         shown={minutesOnSet === undefined ? '' : minutesQuantity.format(minutesOnSet)}
         parse={minutesQuantity.parse}

@@ -56,7 +56,7 @@ export function ProfileEditor({ body, onChange }: ProfileEditorProps) {
           onCommit={(radiusM) => set(movePoint(profile, at, { ...point, radiusM }))}
         />
         <QuantityField
-          label="over the foot"
+          label="above the foot"
           shown={formatLength(point.heightM)}
           parse={within(parseLengthM, formatLength, heightLimits(profile, at))}
           example="12 cm"
@@ -264,7 +264,7 @@ function PointHandle({
       tabIndex={0}
       role="button"
       aria-pressed={selected}
-      aria-label={`Point ${index + 1}: ${formatLength(point.radiusM)} from the axis, ${formatLength(point.heightM)} over the foot`}
+      aria-label={`Point ${index + 1}: ${formatLength(point.radiusM)} from the axis, ${formatLength(point.heightM)} above the foot`}
       onFocus={() => onSelect(index)}
       onKeyDown={onKeyDown}
       style={{ cursor: 'grab', touchAction: 'none' }}
@@ -315,7 +315,7 @@ function PhotoButtons({
             Mark it again
           </Button>
           <Button size="small" color="inherit" onClick={onDrop}>
-            Take it away
+            Remove it
           </Button>
         </>
       )}

@@ -11,7 +11,7 @@ import { Section } from '../../../shared/Section';
 import { useWords } from '../../../shared/useWords';
 import { WordsInput } from '../../../shared/WordsInput';
 
-/** Preparation and styling, proposed from what the goods are, edited, ticked on the day. */
+/** Preparation and styling, proposed from what the products are, edited, ticked on the day. */
 export function Steps({
   product,
   onChange,
@@ -50,7 +50,7 @@ export function Steps({
       {steps.length === 0 && (
         <Box sx={{ color: 'text.secondary', fontSize: '0.8125rem' }}>
           None yet. Propose steps lists those usual for{' '}
-          {product.goods === 'other' ? 'such goods' : product.goods}: yours to change.
+          {product.goods === 'other' ? 'such products' : product.goods}: yours to change.
         </Box>
       )}
       <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>

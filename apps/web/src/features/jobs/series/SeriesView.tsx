@@ -20,6 +20,7 @@ import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { useMemo } from 'react';
 import { SelectField } from '../../../shared/form/formParts';
+import { SmallPicture } from '../../../shared/render/SmallPicture';
 import { Section } from '../../../shared/Section';
 import { useEquipment } from '../../kit';
 import { partQuantity } from '../quantities';
@@ -27,6 +28,10 @@ import { CameraChoice } from '../shots/CameraChoice';
 import { PlaceChecks } from '../shots/PlaceChecks';
 import { useFraming } from '../shots/useStaged';
 import { useEditJob, useJob } from '../state/openJob';
+import { seriesPictures } from './seriesPictures';
+
+/** Pixels across a picture of the series. */
+const PICTURE_WIDTH = 200;
 
 /** Several products before one camera that is set once: order, risers, share of the frame. */
 export function SeriesView() {
@@ -49,7 +54,7 @@ export function SeriesView() {
   if (job.products.length === 0) {
     return (
       <Typography sx={{ color: 'text.secondary', maxWidth: 520 }}>
-        Add goods first. A series puts several of them before one camera that is set once and stays.
+        Add products first. A series puts several of them before one camera that is set once and stays.
       </Typography>
     );
   }
@@ -58,7 +63,7 @@ export function SeriesView() {
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: { md: 'minmax(0, 1fr) 340px' }, gap: 4 }}>
       <Box sx={{ minWidth: 0 }}>
-        <Section title="Which goods">
+        <Section title="Products in the series">
           <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
             {job.products.map(({ id, name }) => (
               <Chip
@@ -81,9 +86,9 @@ export function SeriesView() {
               <Table size="small" aria-label="Series">
                 <TableHead>
                   <TableRow>
-                    <TableCell>Goods</TableCell>
+                    <TableCell>Products</TableCell>
                     <TableCell align="right">Riser</TableCell>
-                    <TableCell align="right">Fills</TableCell>
+                    <TableCell align="right">Fills frame</TableCell>
                     <TableCell />
                   </TableRow>
                 </TableHead>
@@ -108,7 +113,7 @@ export function SeriesView() {
             </Section>
             <Alert severity="info" icon={false}>
               Set up with the first one in place. The lens stands {formatLength(series.placed.distanceM)} from
-              the middle of the series, {formatLength(series.placed.camera.positionM[2])} over the table,
+              the middle of the series, {formatLength(series.placed.camera.positionM[2])} above the table,
               focused at {formatLength(series.placed.camera.focusM)}; mark the foot of the first with tape and
               put each of the others on it.
             </Alert>
@@ -120,7 +125,7 @@ export function SeriesView() {
             />
           </>
         ) : (
-          <Typography sx={{ color: 'text.secondary' }}>Choose at least one of the goods.</Typography>
+          <Typography sx={{ color: 'text.secondary' }}>Choose at least one product.</Typography>
         )}
       </Box>
       <Box>
@@ -162,7 +167,7 @@ function SeriesChecks({
       {placed.heldBy === 'room' && places.length > 1 && (
         <Alert severity="warning" sx={{ mt: 2 }}>
           The camera stands as far back as the room lets it, and the series does not fit as wished. Take a
-          shorter lens, or split the series: the largest goods in a row of their own.
+          shorter lens, or split the series: the largest products in a row of their own.
         </Alert>
       )}
       <PlaceChecks checks={checks} lenses={equipment.lenses} framing={framing} onTakeLens={onTakeLens} />
@@ -170,38 +175,19 @@ function SeriesChecks({
   );
 }
 
-/** The products as boxes in the frame, each where it will be. */
+/** Each product as the one camera sees it, on its riser, with the middle of the frame. */
 function SideBySide({ job, series }: { job: Job; series: Series }) {
-  const { camera } = series.placed;
-  const ratio = camera.body.sensorHeightM / camera.body.sensorWidthM;
+  const pictures = useMemo(() => seriesPictures(job, series), [job, series]);
   return (
-    <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', mt: 2 }}>
-      {series.places.map(({ id, outline }) => (
-        <Box key={id} sx={{ width: 150 }}>
-          <Box
-            component="svg"
-            viewBox={`0 0 150 ${150 * ratio}`}
-            sx={{ width: '100%', bgcolor: '#5f5f5f', display: 'block' }}
-            aria-hidden
-          >
-            <line
-              x1={75}
-              x2={75}
-              y1={0}
-              y2={150 * ratio}
-              stroke="rgba(255,255,255,0.35)"
-              strokeDasharray="4 3"
-            />
-            <rect
-              x={outline.left * 150}
-              y={outline.top * 150 * ratio}
-              width={(outline.right - outline.left) * 150}
-              height={(outline.bottom - outline.top) * 150 * ratio}
-              fill="#d8d5cc"
-              stroke="#1c1c1c"
-            />
-          </Box>
-          <Box sx={{ fontSize: '0.75rem' }}>{job.products.find((product) => product.id === id)?.name}</Box>
+    <Box
+      sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(150px, 1fr))', gap: 1.5, mt: 2 }}
+    >
+      {pictures.map(({ id, name, set }) => (
+        <Box key={id}>
+          <SmallPicture set={set} width={PICTURE_WIDTH} samples={16} kept label={`${name} in the series`}>
+            <path d={`M${PICTURE_WIDTH / 2} 0v2000`} stroke="#ffffff88" strokeDasharray="4 3" />
+          </SmallPicture>
+          <Box sx={{ fontSize: '0.75rem' }}>{name}</Box>
         </Box>
       ))}
     </Box>

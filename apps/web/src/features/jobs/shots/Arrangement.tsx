@@ -61,7 +61,7 @@ export function Arrangement({ shot, staged, formats }: ArrangementProps) {
       title="Arrangement"
       action={
         <Button size="small" disabled={busy} onClick={judge}>
-          {judged ? 'Look again' : 'Look at it'}
+          {judged ? 'Check again' : 'Check the picture'}
         </Button>
       }
     >
@@ -69,8 +69,8 @@ export function Arrangement({ shot, staged, formats }: ArrangementProps) {
       {!judged && !busy && (
         <Box sx={{ color: 'text.secondary', fontSize: '0.8125rem' }}>
           Looks at a rendered picture {shot.setId ? 'of its set' : 'of this first staging'} for outlines that
-          just touch, rows, the tone against the ground, a line through the product, symmetry, and room for
-          words.
+          just touch, rows, the tone against the background, a line through the product, symmetry, and room
+          for words.
         </Box>
       )}
       {judged && (

@@ -27,7 +27,7 @@ export function CameraChoice({ framing, body, equipment, tiltDeg, onChange, onTi
   const withOwn = (names: readonly string[], own: string) => (names.includes(own) ? names : [own, ...names]);
   const zoom = lenses.find(({ name }) => name === lens.name);
   return (
-    <Section title="What it is taken with">
+    <Section title="Camera">
       <SelectField
         label="body"
         options={withOwn(
@@ -41,7 +41,7 @@ export function CameraChoice({ framing, body, equipment, tiltDeg, onChange, onTi
         }}
       />
       <SelectField
-        label="held"
+        label="orientation"
         hint="As the formats want it: upright where more of them are higher than wide"
         options={['as the formats want', 'level', 'upright']}
         value={framing.held ?? 'as the formats want'}
@@ -87,7 +87,7 @@ export function CameraChoice({ framing, body, equipment, tiltDeg, onChange, onTi
         onCommit={(fNumber) => onChange({ fNumber })}
       />
       <QuantityField
-        label="looks down by"
+        label="tilt down"
         hint="0° level, 90° straight down"
         shown={tiltQuantity.format(tiltDeg)}
         parse={within(tiltQuantity.parse, tiltQuantity.format, { from: 0, to: 90 })}

@@ -105,7 +105,7 @@ function Placed({ job, shot, framing, result: { staged }, equipment }: PlacedPro
           All pictures
         </Button>
         <Typography variant="h2" sx={{ fontSize: '1.0625rem', flex: 1 }}>
-          {shot.name}: lens and place
+          {shot.name}: lens and position
         </Typography>
         <MakeSet job={job} shot={shot} staged={staged} />
       </Box>

@@ -70,9 +70,13 @@ export function DepthDesk({ staged: { placed, set }, fits, onStop }: DepthDeskPr
   const stack = focusStack(now, nearM, farM, circleM, overlap, seconds);
   const body = equipment?.bodies.find(({ name }) => name === camera.body.name);
   const handS = handHeldShutterS(now, body?.handShutterS ?? 1 / 125);
-  const option = useMemo(
-    () => chartOption(curve, circlePx, camera.fNumber),
-    [curve, circlePx, camera.fNumber],
+  const option = useMemo(() => chartOption(curve), [curve]);
+  const limits = useMemo(
+    () => [
+      { name: 'one output pixel', yAxis: Math.round(100 * circlePx) / 100 },
+      { name: 'set', xAxis: `f/${printedSetting(F_NUMBERS, camera.fNumber)}` },
+    ],
+    [circlePx, camera.fNumber],
   );
 
   return (
@@ -82,6 +86,7 @@ export function DepthDesk({ staged: { placed, set }, fits, onStop }: DepthDeskPr
           onPick={{ words: 'Take', take: (index) => onStop(roundStop(stops[index] as number)) }}
           label="Worst blur from front to back by f-stop"
           option={option}
+          limits={limits}
           table={{
             heads: ['f-stop', 'worst blur', 'out of focus', 'diffraction'],
             rows: curve.map(({ fNumber, worst }) => [
@@ -231,34 +236,32 @@ function BlurAlong({
     (): ChartOption => ({
       grid: { left: 44, right: 12, top: 24, bottom: 26 },
       tooltip: { trigger: 'axis', valueFormatter: (value) => px(Number(value)) },
-      xAxis: { type: 'value', scale: true, axisLabel: { color: '#777', formatter: '{value} cm' } },
-      yAxis: { type: 'value', name: 'px', axisLabel: { color: '#777' }, nameTextStyle: { color: '#777' } },
+      xAxis: { type: 'value', scale: true, axisLabel: { formatter: '{value} cm' } },
+      yAxis: { type: 'value', name: 'px' },
       series: [
         {
           name: 'blur',
           type: 'line',
           symbol: 'none',
           data: points.map(({ depthM, pixels }) => [100 * depthM, pixels]),
-          lineStyle: { width: 2.5, color: '#17665f' },
-          markLine: {
-            symbol: 'none',
-            label: { formatter: '{b}', position: 'insideEndTop', color: '#777' },
-            lineStyle: { color: '#8a5a00' },
-            data: [
-              { name: 'front', xAxis: 100 * nearM },
-              { name: 'back', xAxis: 100 * farM },
-              { name: 'one output pixel', yAxis: circlePx },
-            ],
-          },
         },
       ],
     }),
-    [points, nearM, farM, circlePx],
+    [points],
+  );
+  const limits = useMemo(
+    () => [
+      { name: 'front', xAxis: 100 * nearM },
+      { name: 'back', xAxis: 100 * farM },
+      { name: 'one output pixel', yAxis: circlePx },
+    ],
+    [nearM, farM, circlePx],
   );
   return (
     <Chart
       label="Blur from front to back by distance from the lens"
       option={option}
+      limits={limits}
       height={170}
       table={{
         heads: ['from the lens', 'blur'],
@@ -310,49 +313,34 @@ function chartOption(
     fNumber: number;
     worst: { pixels: number; defocusM: number; diffractionM: number; totalM: number };
   }[],
-  circlePx: number,
-  now: number,
 ): ChartOption {
   const names = curve.map(({ fNumber }) => `f/${printedSetting(F_NUMBERS, fNumber)}`);
   const part = (pick: (worst: (typeof curve)[number]['worst']) => number) =>
     curve.map(({ worst }) => Math.round(100 * (pick(worst) / worst.totalM) * worst.pixels) / 100);
   return {
     grid: { left: 44, right: 12, top: 30, bottom: 26 },
-    legend: { top: 0, textStyle: { color: '#777' } },
+    legend: { top: 0 },
     tooltip: { trigger: 'axis', valueFormatter: (value) => px(Number(value)) },
-    xAxis: { type: 'category', data: names, axisLabel: { color: '#777' } },
-    yAxis: { type: 'value', name: 'px', axisLabel: { color: '#777' }, nameTextStyle: { color: '#777' } },
+    xAxis: { type: 'category', data: names },
+    yAxis: { type: 'value', name: 'px' },
     series: [
       {
         name: 'worst blur',
         type: 'line',
         data: part(({ totalM }) => totalM),
-        lineStyle: { width: 2.5, color: '#17665f' },
-        itemStyle: { color: '#17665f' },
-        markLine: {
-          symbol: 'none',
-          label: { formatter: '{b}', position: 'insideEndTop', color: '#777' },
-          lineStyle: { color: '#8a5a00' },
-          data: [
-            { name: 'one output pixel', yAxis: Math.round(100 * circlePx) / 100 },
-            { name: 'set', xAxis: `f/${printedSetting(F_NUMBERS, now)}` },
-          ],
-        },
       },
       {
         name: 'out of focus',
         type: 'line',
         data: part(({ defocusM }) => defocusM),
-        lineStyle: { type: 'dashed', color: '#777' },
-        itemStyle: { color: '#777' },
+        lineStyle: { type: 'dashed' },
         symbol: 'none',
       },
       {
         name: 'diffraction',
         type: 'line',
         data: part(({ diffractionM }) => diffractionM),
-        lineStyle: { type: 'dotted', color: '#777' },
-        itemStyle: { color: '#777' },
+        lineStyle: { type: 'dotted' },
         symbol: 'none',
       },
     ],

@@ -44,15 +44,15 @@ export function MakeSet({ job, shot, staged }: { job: Job; shot: Shot; staged: S
       {setId && (
         <>
           <Button size="small" component={Link} to={`/sets/${setId}`}>
-            To its bench
+            Open its set
           </Button>
           <Button size="small" disabled={saving.isLoading || !staged.inRoom} onClick={() => bring(setId)}>
-            Bring this camera to its bench
+            Send this camera to its set
           </Button>
         </>
       )}
       <Button size="small" variant="contained" disabled={creating.isLoading} onClick={make}>
-        {setId ? 'Make another set' : 'Make its set'}
+        {setId ? 'Make another set' : 'Make a set for it'}
       </Button>
     </>
   );

@@ -104,7 +104,7 @@ export function Overhead({
       </Box>
       <Alert severity="warning" icon={false} sx={{ mt: 1.5 }}>
         Sandbag the stand and tie a safety line to camera and arm. Nobody’s head under the arm; lock every
-        joint and pull on it before the camera hangs. The lens is {formatLength(overFloorM)} over the floor:
+        joint and pull on it before the camera hangs. The lens is {formatLength(overFloorM)} above the floor:
         use a step ladder, not a chair, and come down to carry. Local rules and qualified riggers come first.
       </Alert>
     </Section>

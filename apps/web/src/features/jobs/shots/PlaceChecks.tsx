@@ -18,7 +18,7 @@ interface PlaceChecksProps {
 export function PlaceChecks({ checks, lenses, framing, onTakeLens }: PlaceChecksProps) {
   const sorted = [...checks].sort((a, b) => Number(a.met) - Number(b.met));
   return (
-    <Section title="Does it work there">
+    <Section title="Position check">
       <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
         {sorted.map((check) => {
           const { title, found, cure } = checkWords(check);

@@ -24,15 +24,15 @@ export function PlaceFigures({
   const corners = ['far left', 'far right', 'near right', 'near left'];
   const rows: [string, string][] = [
     ['lens to the middle of the product', formatLength(distanceM)],
-    ['lens in front of the mark', formatLength(-camera.positionM[1])],
-    ['lens over the table', formatLength(camera.positionM[2])],
-    ['lens over the floor', formatLength(camera.positionM[2] + benchHeightM)],
+    ['lens in front of the centre', formatLength(-camera.positionM[1])],
+    ['lens above the table', formatLength(camera.positionM[2])],
+    ['lens above the floor', formatLength(camera.positionM[2] + benchHeightM)],
     ['fills', `${partQuantity.format(fill.width)} across, ${partQuantity.format(fill.height)} up`],
     ['size on the sensor', `1 : ${Math.round(10 / magnification) / 10}`],
     ['focus at', `${formatLength(camera.focusM)}, ${Math.round(framing.lens.focalLengthM * 1000)} mm`],
   ];
   return (
-    <Section title="Where it stands">
+    <Section title="Camera position">
       <Box
         component="dl"
         sx={{ m: 0, display: 'grid', gridTemplateColumns: '1fr auto', fontSize: '0.8125rem' }}

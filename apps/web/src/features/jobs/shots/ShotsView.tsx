@@ -17,7 +17,7 @@ import { VIEW_WORDS, ViewAdvice } from './ViewAdvice';
 
 const COLUMNS: readonly GridColumn<Shot>[] = [
   { field: 'name', title: 'Picture', flex: 2, minWidth: 140 },
-  { field: 'purpose', title: 'What for', flex: 2, minWidth: 120 },
+  { field: 'purpose', title: 'Purpose', flex: 2, minWidth: 120 },
   {
     field: 'view',
     title: 'View',
@@ -96,8 +96,8 @@ export function ShotsView() {
           onRemove={({ id }) => edit((now) => ({ ...now, shots: withoutRow(now.shots, id) }))}
           empty={
             first
-              ? 'No picture listed yet. Add one for each picture that the client gets; the first goods that have none come first.'
-              : 'Add goods first: a picture shows at least one of them.'
+              ? 'No picture listed yet. Add one for each picture that the client gets; the first products that have none come first.'
+              : 'Add products first: a picture shows at least one of them.'
           }
         />
       </Section>
@@ -109,11 +109,11 @@ export function ShotsView() {
             </Typography>
             {chosen.setId && (
               <Button size="small" component={Link} to={`/sets/${chosen.setId}`}>
-                To its bench
+                Open its set
               </Button>
             )}
             <Button size="small" variant="contained" component={Link} to={chosen.id}>
-              Lens and place
+              Lens and position
             </Button>
           </Box>
           <ViewAdvice
@@ -142,9 +142,9 @@ function Contents({
     list.includes(id) ? list.filter((own) => own !== id) : [...list, id];
   const plates = useMemo(() => shot.plates.join(', '), [shot.plates]);
   return (
-    <Section title="What is in it">
+    <Section title="In this picture">
       <ChoiceRow
-        label="goods"
+        label="products"
         options={products}
         chosen={shot.products}
         onToggle={(id) => {
@@ -159,8 +159,8 @@ function Contents({
         onToggle={(id) => onChange({ deliverables: toggled(shot.deliverables, id) })}
       />
       <ChoiceRow
-        label="ground"
-        options={[{ id: 'blur', name: 'should blur' }]}
+        label="background"
+        options={[{ id: 'blur', name: 'background blurred' }]}
         chosen={shot.blurGround ? ['blur'] : []}
         onToggle={() => onChange({ blurGround: !shot.blurGround })}
       />

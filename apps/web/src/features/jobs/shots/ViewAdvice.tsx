@@ -30,7 +30,7 @@ export function ViewAdvice({ job, shot, onChoose }: ViewAdviceProps) {
     [job, shot, framing, studio],
   );
   return (
-    <Section title="Which view">
+    <Section title="Camera angle">
       <Box sx={{ display: 'grid', gridTemplateColumns: { sm: 'repeat(3, minmax(0, 1fr))' }, gap: 2 }}>
         {advice.slice(0, 3).map(({ view, score, reasons, set }, index) => (
           <Box key={view}>
@@ -64,9 +64,9 @@ export function ViewAdvice({ job, shot, onChoose }: ViewAdviceProps) {
               size="small"
               disabled={shot.view === view}
               onClick={() => onChoose(view)}
-              aria-label={`Take this view: ${VIEW_WORDS[view]}`}
+              aria-label={`Use this angle: ${VIEW_WORDS[view]}`}
             >
-              {shot.view === view ? 'Taken' : 'Take this view'}
+              {shot.view === view ? 'Taken' : 'Use this angle'}
             </Button>
           </Box>
         ))}

@@ -35,7 +35,7 @@ export function checkWords({ what, met, value, limit, focalLengthM }: PlaceCheck
     case 'ceiling':
       return {
         title: 'Under the ceiling',
-        found: `The camera reaches ${formatLength(value)} over the floor; the ceiling is at ${formatLength(limit)}.`,
+        found: `The camera reaches ${formatLength(value)} above the floor; the ceiling is at ${formatLength(limit)}.`,
         cure: lens
           ? `A lens of ${lens} hangs low enough; or work on a lower table.`
           : 'Work on a lower table.',
@@ -43,7 +43,7 @@ export function checkWords({ what, met, value, limit, focalLengthM }: PlaceCheck
     case 'support':
       return {
         title: 'Height of the stand',
-        found: `The lens is ${formatLength(value)} over the floor; the highest stand of the kit reaches ${formatLength(limit)}.`,
+        found: `The lens is ${formatLength(value)} above the floor; the highest stand of the kit reaches ${formatLength(limit)}.`,
         cure: 'A boom, a lower table, or a shorter lens from nearer.',
       };
     case 'flatness':
@@ -68,28 +68,28 @@ export function checkWords({ what, met, value, limit, focalLengthM }: PlaceCheck
     case 'ground':
       if (value <= limit && !met) {
         return {
-          title: 'Ground in the frame',
+          title: 'Tabletop in the frame',
           found: 'Wide enough, but the frame looks over its near or far edge.',
-          cure: 'Bring the ground nearer to the camera, look down a little, or let the product fill more.',
+          cure: 'Bring the table nearer to the camera, tilt down a little, or let the product fill more.',
         };
       }
       return {
-        title: 'Ground in the frame',
-        found: `The frame reaches ${formatLength(value)} across on the ground; it is ${formatLength(limit)} wide.`,
-        cure: `A ground ${formatLength(value)} wide and as deep as the frame, a longer lens, or more of the product in the frame.`,
+        title: 'Tabletop in the frame',
+        found: `The frame reaches ${formatLength(value)} across on the tabletop; it is ${formatLength(limit)} wide.`,
+        cure: `A tabletop ${formatLength(value)} wide and as deep as the frame, a longer lens, or more of the product in the frame.`,
       };
     default:
       if (value <= limit && !met) {
         return {
-          title: 'Backdrop',
+          title: 'Background',
           found: 'Wide enough, but the frame looks over its top or past it.',
-          cure: 'A taller backdrop, the backdrop nearer, or a longer lens.',
+          cure: 'A taller background, the background nearer, or a longer lens.',
         };
       }
       return {
-        title: 'Backdrop',
-        found: `The frame sees ${formatLength(value)} across at the backdrop; it is ${formatLength(limit)} wide.`,
-        cure: `A backdrop ${formatLength(value)} wide, a longer lens, or the backdrop nearer.`,
+        title: 'Background',
+        found: `The frame sees ${formatLength(value)} across at the background; it is ${formatLength(limit)} wide.`,
+        cure: `A background ${formatLength(value)} wide, a longer lens, or the background nearer.`,
       };
   }
 }

@@ -31,13 +31,13 @@ export function findingWords(finding: CompositionFinding, nameOf: (thing: number
       const way = finding.stops > 0 ? 'lighter' : 'darker';
       return {
         caution: stops < 0.5,
-        text: `Its edge is ${stops.toFixed(1)} stops ${way} than the ground${stops < 0.5 ? ': it hardly stands out. Light the ground more or less, or the edge.' : '.'}`,
+        text: `Its edge is ${stops.toFixed(1)} stops ${way} than the background${stops < 0.5 ? ': it hardly stands out. Light the background more or less, or the edge.' : '.'}`,
       };
     }
     case 'horizon':
       return {
         caution: true,
-        text: `The line between table and backdrop runs through it at ${percent(finding.atPart)} of its height. A sweep hides the line; a higher or lower camera moves it.`,
+        text: `The line between table and background runs through it at ${percent(finding.atPart)} of its height. A sweep hides the line; a higher or lower camera moves it.`,
       };
     case 'symmetry':
       return {
@@ -47,7 +47,7 @@ export function findingWords(finding: CompositionFinding, nameOf: (thing: number
     default:
       return {
         caution: finding.freePart < 0.9,
-        text: `${percent(finding.freePart)} of the place for words is quiet ground${finding.freePart < 0.9 ? ': clear it, or move the words.' : '.'}`,
+        text: `${percent(finding.freePart)} of the place for words is quiet background${finding.freePart < 0.9 ? ': clear it, or move the words.' : '.'}`,
       };
   }
 }

@@ -12,12 +12,12 @@ export function jobDifferences(before: Job, after: Job): string[] {
     ['mood', 'the mood'],
     ['notes', 'the notes'],
     ['deliverables', 'the formats'],
-    ['supplied', 'goods from the client'],
+    ['supplied', 'products from the client'],
     ['references', 'reference pictures'],
   ];
   for (const [part, name] of parts) if (other(before.brief[part], after.brief[part])) words.push(name);
   words.push(
-    ...rows(before.products, after.products, 'goods'),
+    ...rows(before.products, after.products, 'product'),
     ...rows(before.shots, after.shots, 'picture'),
   );
   if (other(before.series, after.series)) words.push('the series');

@@ -31,7 +31,7 @@ const VARIES: Record<Vary, string> = {
   'light-bearing': 'the light turned round its aim',
   'light-distance': 'the light nearer and farther',
   'light-height': 'the light higher and lower',
-  'backdrop-distance': 'the backdrop further back',
+  'backdrop-distance': 'the background further back',
 };
 
 interface Point {
@@ -39,14 +39,14 @@ interface Point {
   /** Which way it goes: short for the curve, whole for the table. */
   place: string;
   words: string;
-  goods: number;
+  products: number;
   ground: number;
 }
 
 const LOWEST = -10;
 const BLACK_STOPS = -5;
 
-/** Runs a placement through its range and shows what falls on the ground and on the goods: spill, and distance for black. */
+/** Runs a placement through its range and shows what falls on the ground and on the products: spill, and distance for black. */
 export function CurveSection() {
   const set = useSet();
   const { session } = useSession();
@@ -78,10 +78,11 @@ export function CurveSection() {
         for (const [index, value] of values.entries()) {
           const moved = withPlacement(asked, what, value);
           const field = moved && standsWithin(moved, what) ? await readFrame(session, moved, signal) : null;
-          const { goods, ground } = moved && field ? levelsOf(moved, field) : { goods: null, ground: null };
-          if (moved && goods && ground) {
+          const { products, ground } =
+            moved && field ? levelsOf(moved, field) : { products: null, ground: null };
+          if (moved && products && ground) {
             const words = placeWords(asked, moved, what, value);
-            list.push({ value, ...words, goods: goods.meanStops, ground: ground.meanStops });
+            list.push({ value, ...words, products: products.meanStops, ground: ground.meanStops });
           }
           setDone((index + 1) / values.length);
         }
@@ -143,7 +144,7 @@ export function CurveSection() {
       )}
       {points && points.list.length <= 1 && (
         <Box sx={{ fontSize: '0.8125rem', color: 'text.secondary' }}>
-          Goods or ground are not in the frame: nothing to compare.
+          Products or background are not in the frame: nothing to compare.
         </Box>
       )}
     </Section>
@@ -195,21 +196,21 @@ function placeWords(
       const [one, other] = [aimOf(before, tag), aimOf(after, tag)];
       const side = (other?.positionM[0] ?? 0) > (one?.positionM[0] ?? 0) ? 'right' : 'left';
       const turned = `${Math.abs(Math.round(value))}° ${side}`;
-      const off = (other?.offGoodsDeg ?? 0) - (one?.offGoodsDeg ?? 0);
-      const goods = Math.abs(off) < 2 ? '' : off > 0 ? ', away from the goods' : ', towards the goods';
-      return { place: turned, words: `${turned.replace('°', '° to camera')}${goods}` };
+      const off = (other?.offProductDeg ?? 0) - (one?.offProductDeg ?? 0);
+      const way = Math.abs(off) < 2 ? '' : off > 0 ? ', away from the products' : ', towards the products';
+      return { place: turned, words: `${turned.replace('°', '° to camera')}${way}` };
     }
   }
 }
 
-/** Where a light stands, and how far off the goods it faces, degrees. */
-function aimOf(set: SetDocument, tag: string): { positionM: Vector; offGoodsDeg: number } | null {
+/** Where a light stands, and how far off the products it faces, degrees. */
+function aimOf(set: SetDocument, tag: string): { positionM: Vector; offProductDeg: number } | null {
   const light = set.lights.find((own) => own.tag === tag);
-  const goods = set.products[0];
+  const product = set.products[0];
   if (!light || !('aimM' in light)) return null;
   const way = (to: Vector) => vector.normalise(vector.subtract(to, light.positionM));
-  const cosine = goods ? vector.dot(way(light.aimM), way(goods.positionM)) : 1;
-  return { positionM: light.positionM, offGoodsDeg: degrees(Math.acos(Math.max(-1, Math.min(1, cosine)))) };
+  const cosine = product ? vector.dot(way(light.aimM), way(product.positionM)) : 1;
+  return { positionM: light.positionM, offProductDeg: degrees(Math.acos(Math.max(-1, Math.min(1, cosine)))) };
 }
 
 function Curve({ points, vary, onTake }: { points: Point[]; vary: Vary; onTake(value: number): void }) {
@@ -222,13 +223,13 @@ function Curve({ points, vary, onTake }: { points: Point[]; vary: Vary; onTake(v
       yAxis: { type: 'value', name: 'stops', scale: true },
       series: [
         {
-          name: 'goods',
+          name: 'products',
           type: 'line',
           symbol: 'circle',
-          data: points.map(({ goods }) => Math.max(LOWEST, goods)),
+          data: points.map(({ products }) => Math.max(LOWEST, products)),
         },
         {
-          name: 'ground',
+          name: 'background',
           type: 'line',
           symbol: 'rect',
           lineStyle: { type: 'dashed' },
@@ -241,23 +242,23 @@ function Curve({ points, vary, onTake }: { points: Point[]; vary: Vary; onTake(v
   const black =
     vary === 'backdrop-distance' || vary === 'light-distance'
       ? firstBelow(
-          points.map(({ value, ground, goods }) => [value, ground - goods] as const),
+          points.map(({ value, ground, products }) => [value, ground - products] as const),
           BLACK_STOPS,
         )
       : null;
   return (
     <Box sx={{ mt: 1 }} data-testid="curve">
       <Chart
-        label={`Tones of goods and ground for ${VARIES[vary]}`}
+        label={`Tones of products and background for ${VARIES[vary]}`}
         option={option}
         height={210}
         table={{
-          heads: ['place', 'goods', 'ground', 'ground against goods'],
-          rows: points.map(({ words, goods, ground }) => [
+          heads: ['place', 'products', 'background', 'background over products'],
+          rows: points.map(({ words, products, ground }) => [
             words,
-            formatStops(goods),
+            formatStops(products),
             formatStops(ground),
-            overOrUnder(ground - goods),
+            overOrUnder(ground - products),
           ]),
         }}
         onPick={{ words: 'Take', take: (index) => onTake(points[index]?.value ?? 0) }}
@@ -265,8 +266,8 @@ function Curve({ points, vary, onTake }: { points: Point[]; vary: Vary; onTake(v
       {vary === 'backdrop-distance' && (
         <Box sx={{ fontSize: '0.8125rem' }}>
           {black === null
-            ? 'At none of these is the ground five stops under the goods: flag its light off as well, or take black velvet.'
-            : `Five stops under the goods from ${formatLength(black)} further back on.`}
+            ? 'At none of these is the background five stops under the products: flag its light off as well, or take black velvet.'
+            : `Five stops under the products from ${formatLength(black)} further back on.`}
         </Box>
       )}
       <Box sx={{ fontSize: '0.75rem', color: 'text.secondary' }}>

@@ -17,6 +17,13 @@ import { type FrameLevels, levelsOf, readFrame } from './readGround';
 
 const PARTS = ['0.3', '0.4', '0.5', '0.6', '0.7'];
 
+/** What flags change, as it is called. */
+const LEVELS = [
+  ['products', 'products'],
+  ['ground', 'background'],
+  ['table', 'table'],
+] as const;
+
 /** Two flags with a gap: the product keeps its whole light, wall and table lose theirs. */
 export function FlagSection() {
   const set = useSet();
@@ -53,7 +60,7 @@ export function FlagSection() {
     <Section title="Flags for a dark wall and table">
       <TaggedChoice label="light" things={lights} value={light.tag} onChoose={setTag} />
       <Choice
-        label="goods"
+        label="products"
         shown
         value={product.id}
         options={set.products.map((own) => ({ value: own.id, words: own.name }))}
@@ -80,9 +87,9 @@ export function FlagSection() {
         onCommit={setFromHeightM}
       />
       <Box sx={{ fontSize: '0.8125rem', my: 0.5 }} data-testid="gap">
-        A gap of {formatLength(gap.gapM)}, {formatLength(gap.distanceM)} from the goods: lower flag up to{' '}
-        {formatLength(gap.lowerEdgeM)}, upper flag down to {formatLength(gap.upperEdgeM)} above the bench.
-        Nearer to the goods the gap gets narrower and cuts more.
+        A gap of {formatLength(gap.gapM)}, {formatLength(gap.distanceM)} from the products: lower flag up to{' '}
+        {formatLength(gap.lowerEdgeM)}, upper flag down to {formatLength(gap.upperEdgeM)} above the table.
+        Nearer to the products the gap gets narrower and cuts more.
       </Box>
       <Button size="small" variant="outlined" onClick={() => void measure(gap.flags)}>
         Measure what they change
@@ -109,13 +116,13 @@ export function FlagSection() {
       )}
       {levels && (
         <Box sx={{ fontSize: '0.8125rem' }} role="status" data-testid="flag-levels">
-          {(['goods', 'ground', 'table'] as const).map((what) => {
+          {LEVELS.map(([what, words]) => {
             const [one, other] = [levels.before[what], levels.after[what]];
             return (
               one &&
               other && (
                 <div key={what}>
-                  {what}: {formatStops(one.meanStops)} → {formatStops(other.meanStops)}
+                  {words}: {formatStops(one.meanStops)} → {formatStops(other.meanStops)}
                 </div>
               )
             );
@@ -123,8 +130,8 @@ export function FlagSection() {
         </Box>
       )}
       <Box sx={{ color: 'text.secondary', fontSize: '0.75rem', mt: 0.5 }}>
-        Light through the gap still reaches what stands right behind the goods: move the wall back, or bring
-        the light round to the side. Black cloth on the far side takes what bounces.
+        Light through the gap still reaches what stands right behind the products: move the wall back, or
+        bring the light round to the side. Black cloth on the far side takes what bounces.
       </Box>
     </Section>
   );

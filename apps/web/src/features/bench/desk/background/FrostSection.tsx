@@ -129,9 +129,9 @@ function refusalInWords({ refused, by }: NoGradient): string {
   const what = by?.name ?? 'something';
   switch (refused) {
     case 'opaque':
-      return 'No light comes through this sheet: take frost, or a translucent ground.';
+      return 'No light comes through this sheet: take frost, or a translucent background.';
     case 'no-room':
-      return `There is no place for a lamp behind this frost: ${what} stands right behind it. Move the frost away from it, or take a translucent ground in its place.`;
+      return `There is no place for a lamp behind this frost: ${what} stands right behind it. Move the frost away from it, or take a translucent background in its place.`;
     case 'dark':
       return `None of the lamp's light comes through to the front: something stands in its way. Turn the frost, or clear what is between.`;
   }

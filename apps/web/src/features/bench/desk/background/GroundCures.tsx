@@ -32,7 +32,7 @@ import { useBenchDispatch, useSet } from '../../state/hooks';
 import { edit } from '../../state/thunks';
 import { levelsOf, readFrame } from './readGround';
 
-/** A white ground is aimed this far over the white of the goods, and never below paper white. */
+/** A white ground is aimed this far over the white of the products, and never below paper white. */
 const OVER_STOPS = 0.7;
 
 interface GroundCuresProps {
@@ -43,7 +43,7 @@ interface GroundCuresProps {
   veil: number;
 }
 
-/** What lights the ground, and buttons that make it white or even with the least change, with what each does to the goods. */
+/** What lights the ground, and buttons that make it white or even with the least change, with what each does to the products. */
 export function GroundCures({ field, level, white, veil }: GroundCuresProps) {
   const set = useSet();
   const dispatch = useBenchDispatch();
@@ -64,15 +64,15 @@ export function GroundCures({ field, level, white, veil }: GroundCuresProps) {
   const wordsFor = (change: GroundChange) => changeWords(set, field, change, veil);
   return (
     <Box sx={{ fontSize: '0.8125rem', mb: 1 }} data-testid="ground-lights">
-      {rows.map(({ tag, ofGround, ofGoods }) => (
+      {rows.map(({ tag, ofGround, ofProducts }) => (
         <div key={tag}>
-          {tag} gives {Math.round(100 * ofGround)} % of the ground and {Math.round(100 * ofGoods)} % of the
-          goods.
+          {tag} gives {Math.round(100 * ofGround)} % of the background and {Math.round(100 * ofProducts)} % of
+          the products.
         </div>
       ))}
       {evened && (
         <Cure
-          said={`${evened.stronger} gives the ground ${evened.byStops.toFixed(1)} stops more than ${evened.weaker}: one side is brighter.`}
+          said={`${evened.stronger} gives the background ${evened.byStops.toFixed(1)} stops more than ${evened.weaker}: one side is brighter.`}
           press={`Even them: ${powersWords(evened.change)}`}
           words={wordsFor(evened.change)}
           onTake={() => take(evened.change)}
@@ -88,8 +88,8 @@ export function GroundCures({ field, level, white, veil }: GroundCuresProps) {
       )}
       {goodsFollowGround(rows) ? (
         <div>
-          Goods and ground take their light from the same lights, as clear goods do that show the ground: they
-          cannot stay as they are while it becomes white.
+          Products and background take their light from the same lights, as clear products do that show the
+          background: they cannot stay as they are while it becomes white.
         </div>
       ) : (
         rows.every(({ own }) => !own) && set.backdrop && <OwnLights wanted={wanted} />
@@ -123,7 +123,7 @@ function Cure({
 const powersWords = ({ powers }: GroundChange): string =>
   powers.map(({ tag, powerStops }) => `${tag} to ${formatPower(powerStops)}`).join(', ');
 
-/** What a change does to the ground, to the goods and to the darkest part of them, with the veil of the lens. */
+/** What a change does to the ground, to the products and to the darkest part of them, with the veil of the lens. */
 function changeWords(set: SetDocument, field: FieldTrace, change: GroundChange, veil: number): string {
   const levels = levelsOf(set, field);
   const lights = set.lights.map((light) => {
@@ -132,12 +132,14 @@ function changeWords(set: SetDocument, field: FieldTrace, change: GroundChange, 
   });
   const after = levelsOf({ ...set, lights }, field);
   const dark = (of: typeof levels) =>
-    of.goods && of.whole ? formatStops(veiledStops(of.goods.leastStops, of.whole.meanStops, veil)) : '–';
+    of.products && of.whole
+      ? formatStops(veiledStops(of.products.leastStops, of.whole.meanStops, veil))
+      : '–';
   const stay =
-    Math.abs(change.goodsChange) <= KEPT_STOPS
-      ? 'The goods stay as they are'
-      : `The goods cannot stay as they are: they become ${Math.abs(change.goodsChange).toFixed(1)} stop ${change.goodsChange > 0 ? 'brighter' : 'darker'}`;
-  return `${stay}; their darkest part ${dark(levels)} → ${dark(after)} with the veil; the ground then ${formatStops(change.groundStops)}.`;
+    Math.abs(change.productsChange) <= KEPT_STOPS
+      ? 'The products stay as they are'
+      : `The products cannot stay as they are: they become ${Math.abs(change.productsChange).toFixed(1)} stop ${change.productsChange > 0 ? 'brighter' : 'darker'}`;
+  return `${stay}; their darkest part ${dark(levels)} → ${dark(after)} with the veil; the background then ${formatStops(change.groundStops)}.`;
 }
 
 /** Lights of its own for a ground that has none, at the power that makes it white. */
@@ -159,7 +161,7 @@ function OwnLights({ wanted }: { wanted: number }) {
       if (light) added.push(light);
     }
     if (added.length === 0 || !session) {
-      enqueueSnackbar('There is no place for a light before the backdrop.', { variant: 'warning' });
+      enqueueSnackbar('There is no place for a light before the background.', { variant: 'warning' });
       return;
     }
     setBusy(true);
@@ -191,7 +193,7 @@ function OwnLights({ wanted }: { wanted: number }) {
 
   return (
     <Button size="small" variant="outlined" disabled={busy} onClick={() => void add()}>
-      {busy ? 'Being traced' : 'Give the ground lights of its own'}
+      {busy ? 'Being traced' : 'Give the background lights of its own'}
     </Button>
   );
 }

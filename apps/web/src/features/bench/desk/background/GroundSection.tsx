@@ -33,7 +33,7 @@ const VEILS = [
   { value: '0.02', words: 'no hood or dusty, 2 %' },
 ];
 
-/** Level and evenness of the ground against the goods, the wrap of a bright one and the veil it casts. */
+/** Level and evenness of the ground against the products, the wrap of a bright one and the veil it casts. */
 export function GroundSection() {
   const set = useSet();
   const readings = useReadings();
@@ -42,37 +42,37 @@ export function GroundSection() {
   const [white, setWhite] = useDeskFigure('ground white', '');
   if (!read) {
     return (
-      <Section title="The ground">
+      <Section title="The background">
         <Box role="status" sx={{ color: 'text.secondary', fontSize: '0.8125rem' }}>
           Being read
         </Box>
       </Section>
     );
   }
-  const { ground, table, goods, whole } = levelsOf(set, read.field);
+  const { ground, table, products, whole } = levelsOf(set, read.field);
   if (!ground) {
     return (
-      <Section title="The ground">
+      <Section title="The background">
         <Box sx={{ color: 'text.secondary', fontSize: '0.8125rem' }}>
-          No backdrop or wall is in the frame: the table is the ground here.
+          No background or wall is in the frame: the table is the background here.
         </Box>
       </Section>
     );
   }
   const seen = readings.filter(({ stopsFromMidTone }) => stopsFromMidTone !== null);
-  // Glass shows the ground behind it: a pinned spot on the goods is a better white than their brightest place.
+  // Glass shows the ground behind it: a pinned spot on the products is a better white than their brightest place.
   const onGoods = seen.filter(({ pointM }) => set.products.some((product) => holds(product, pointM)));
   const brightest = [...onGoods].sort((a, b) => (b.stopsFromMidTone ?? 0) - (a.stopsFromMidTone ?? 0))[0];
   const spot = seen.find(({ name }) => name === white) ?? (white === '' ? brightest : undefined);
-  const productWhite = spot?.stopsFromMidTone ?? goods?.mostStops ?? 0;
+  const productWhite = spot?.stopsFromMidTone ?? products?.mostStops ?? 0;
   const over = ground.meanStops - productWhite;
   const own = new Set(groundLights(set, read.field).flatMap((light) => (light.own ? [light.tag] : [])));
   const wrap = rimWrap(set, read.rims, own);
-  const dark = goods ? veiledStops(goods.leastStops, whole?.meanStops ?? 0, Number(veil)) : null;
+  const dark = products ? veiledStops(products.leastStops, whole?.meanStops ?? 0, Number(veil)) : null;
   return (
-    <Section title="The ground">
+    <Section title="The background">
       <Explained label="level" value={formatStops(ground.meanStops)}>
-        Mean of {ground.places} places of backdrop and walls in the frame, path-traced, from mid-tone. Paper
+        Mean of {ground.places} places of background and walls in the frame, path-traced, from mid-tone. Paper
         white is {formatStops(PAPER_WHITE_STOPS)}.
       </Explained>
       <Explained label="unevenness" value={`${ground.rangeStops.toFixed(1)} stops`}>
@@ -81,7 +81,7 @@ export function GroundSection() {
         top {half(ground.halves.top)}, bottom {half(ground.halves.bottom)}.
       </Explained>
       <Choice
-        label="the goods' white is"
+        label="white of the products is"
         shown
         value={spot?.name ?? ANY}
         options={[
@@ -90,12 +90,13 @@ export function GroundSection() {
         ]}
         onChoose={setWhite}
       />
-      <Explained label="ground over that" value={formatStops(over)}>
-        The ground at {formatStops(ground.meanStops)}, the white of the goods at {formatStops(productWhite)}.
+      <Explained label="background over that" value={formatStops(over)}>
+        The background at {formatStops(ground.meanStops)}, the white of the products at{' '}
+        {formatStops(productWhite)}.
       </Explained>
       {table && (
         <Explained label="table" value={formatStops(table.meanStops)}>
-          Mean of what is seen of the bench.
+          Mean of what is seen of the table.
         </Explained>
       )}
       <Verdict level={ground.meanStops} over={over} even={ground.rangeStops} />
@@ -110,17 +111,18 @@ export function GroundSection() {
               : `${formatStops(wrap.meanStops)}, most ${formatStops(wrap.mostStops)}`
           }
         >
-          How much brighter the rim of the goods is for the ground behind it: what mirrors the ground there,
-          and all light of the lamps that are the ground's own. Most at the {wrap.side} edge of{' '}
-          {set.products.find(({ id }) => id === wrap.product)?.name ?? 'the goods'}. Above about a third of a
-          stop edges begin to melt: a smaller ground, further back, or black cards at its sides.
+          How much brighter the rim of the products is for the background behind it: what mirrors the
+          background there, and all light of the lamps that are the background's own. Most at the {wrap.side}{' '}
+          edge of {set.products.find(({ id }) => id === wrap.product)?.name ?? 'the products'}. Above about a
+          third of a stop edges begin to melt: a smaller background, further back, or black cards at its
+          sides.
         </Explained>
       )}
       <Choice label="veil of the lens" shown value={veil} options={VEILS} onChoose={setVeil} />
-      {dark !== null && goods && (
+      {dark !== null && products && (
         <Explained
-          label="darkest of the goods"
-          value={`${formatStops(goods.leastStops)} → ${formatStops(dark)}`}
+          label="darkest part of the products"
+          value={`${formatStops(products.leastStops)} → ${formatStops(dark)}`}
         >
           A part of the mean of the frame, {formatStops(whole?.meanStops ?? 0)}, is spread over all of it
           (veiling glare). The figure is that of usual lenses; measure yours against a black hole before a
@@ -154,11 +156,9 @@ function WhiteRegions({ set, field }: { set: SetDocument; field: FieldTrace }) {
     return part !== null && part !== undefined && part < WHITE_ENOUGH;
   });
   return (
-    <Explained
-      label="paper white"
-      value={`${Math.round(100 * white)} % of the frame, ${Math.round((100 * white) / ground)} % of the ground`}
-    >
-      Places of backdrop and walls at {formatStops(PAPER_WHITE_STOPS)} and over, ninth by ninth.{' '}
+    <Explained label="paper white in the frame" value={`${Math.round(100 * white)} %`}>
+      Places of background and walls at {formatStops(PAPER_WHITE_STOPS)} and over:{' '}
+      {Math.round((100 * white) / ground)} % of the background, ninth by ninth.{' '}
       {grey.length === 0 ? 'All of it is white.' : `Not white: ${grey.join(', ')}.`}
     </Explained>
   );
@@ -192,19 +192,19 @@ function Verdict({ level, over, even }: { level: number; over: number; even: num
 function groundInWords(level: number, over: number, even: number): string {
   if (level >= PAPER_WHITE_STOPS) {
     if (over > OVER_TO && level - (over - OVER_TO) < PAPER_WHITE_STOPS)
-      return `White, and ${over.toFixed(1)} stops over the goods: they are dark for it. Raise the light on them by ${(over - OVER_TO).toFixed(1)} or more.`;
+      return `White, and ${over.toFixed(1)} stops over the products: they are dark for it. Raise the light on them by ${(over - OVER_TO).toFixed(1)} or more.`;
     if (over > OVER_TO)
       return `White, but ${(over - OVER_TO).toFixed(1)} stops more than helps: light wraps the edges and veils the dark. Lower its light by as much.`;
     if (over < OVER_FROM)
-      return `White, but only ${over.toFixed(1)} stops over the white of the goods: their light edges may sink into it. Lower the light on the goods, or raise the ground by ${(OVER_FROM - over).toFixed(1)}.`;
+      return `White, but only ${over.toFixed(1)} stops over the white of the products: their light edges may sink into it. Lower the light on the products, or raise the background by ${(OVER_FROM - over).toFixed(1)}.`;
     const uneven =
       even > EVEN_STOPS
         ? `; ${even.toFixed(1)} stops uneven, which is not seen from ${formatStops(PAPER_WHITE_STOPS)} on`
         : '';
-    return `White, and between half and one stop over the goods${uneven}.`;
+    return `White, and between half and one stop over the products${uneven}.`;
   }
   if (level <= BLACK_STOPS) return 'Black: five stops under mid-tone or more.';
   return level > 0.5
-    ? `Light grey: ${(PAPER_WHITE_STOPS - level).toFixed(1)} stops to paper white. Give it a light of its own, so that the goods stay as they are.`
+    ? `Light grey: ${(PAPER_WHITE_STOPS - level).toFixed(1)} stops to paper white. Give it a light of its own, so that the products stay as they are.`
     : `Grey: ${(level - BLACK_STOPS).toFixed(1)} stops above black. Take it further from the light, flag the light off it, or turn the light across.`;
 }

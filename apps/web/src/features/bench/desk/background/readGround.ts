@@ -4,8 +4,8 @@ import {
   type FieldTrace,
   fieldFigures,
   fieldStops,
-  GOODS_KINDS,
   GROUND_KINDS,
+  PRODUCT_KINDS,
   type Thing,
 } from '@fendrix/core';
 import type { RemoteSession } from '../../picture/remoteSession';
@@ -25,13 +25,13 @@ export const readFrame = (
 export interface FrameLevels {
   ground: FieldFigures | null;
   table: FieldFigures | null;
-  goods: FieldFigures | null;
+  products: FieldFigures | null;
   whole: FieldFigures | null;
 }
 
-/** Levels of ground, table and goods with the powers and settings of a set. No rays. */
+/** Levels of ground, table and products with the powers and settings of a set. No rays. */
 export function levelsOf(set: SetDocument, field: FieldTrace): FrameLevels {
   const stops = fieldStops(set, field);
   const of = (kinds?: readonly Thing['kind'][]) => fieldFigures(field, stops, kinds);
-  return { ground: of(GROUND_KINDS), table: of(TABLE), goods: of(GOODS_KINDS), whole: of() };
+  return { ground: of(GROUND_KINDS), table: of(TABLE), products: of(PRODUCT_KINDS), whole: of() };
 }

@@ -6,7 +6,7 @@ import { readFrame } from './readGround';
 
 const REST_MS = 350;
 
-/** The frame read at places, and the edges of the goods, made anew a moment after something has moved. */
+/** The frame read at places, and the edges of the products, made anew a moment after something has moved. */
 export function useFrameRead(): { field: FieldTrace; rims: RimTrace } | null {
   const set = useSet();
   const { session } = useSession();

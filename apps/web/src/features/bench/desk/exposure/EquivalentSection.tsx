@@ -24,7 +24,7 @@ export function EquivalentSection() {
     return equivalents(camera, { by, circleM, handHeldS: handHeldShutterS(camera, HAND_S) });
   }, [camera, by]);
   return (
-    <Section title="The same exposure another way">
+    <Section title="Equivalent exposures">
       <Box sx={{ color: 'text.secondary', fontSize: '0.8125rem', mb: 0.5 }}>
         {flash
           ? 'Flash does not follow the shutter: f-stop against ISO.'

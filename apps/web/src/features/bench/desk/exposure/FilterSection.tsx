@@ -22,7 +22,7 @@ export function FilterSection() {
   const step = SHUTTERS[nearestStep(SHUTTERS, wanted)];
   const onDial = step !== undefined && Math.abs(Math.log2(step.value / wanted)) < 0.4;
   return (
-    <Section title="What takes light">
+    <Section title="Filters and close focus">
       <Explained label="close focus" value={formatStops(-bellowsStops)}>
         2 log₂(1 + m/p) at m = {magnification.toFixed(3)}. It is in the picture, the spots and the ruler. A
         meter in the hand does not see it: open by as much against its reading.
@@ -46,7 +46,7 @@ export function FilterSection() {
           </Button>
         </Box>
       </Explained>
-      <Choice label="neutral density, stops" shown value={nd} options={ND} onChoose={setNd} />
+      <Choice label="ND filter, stops" shown value={nd} options={ND} onChoose={setNd} />
       {nd !== '0' && (
         <Box sx={{ fontSize: '0.8125rem' }} role="status">
           For the same continuous light:{' '}

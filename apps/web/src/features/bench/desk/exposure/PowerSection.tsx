@@ -112,7 +112,7 @@ export function PowerSection() {
     <Section title="Exposure for the tones you want">
       {set.spots.length === 0 && (
         <Box sx={{ color: 'text.secondary', fontSize: '0.8125rem' }}>
-          Pin the spots that matter first: P, then point. Label, ground, shadow, the edge of the goods.
+          Pin the spots that matter first: P, then point. Label, background, shadow, the edge of the products.
         </Box>
       )}
       {set.spots.map(({ name }) => {

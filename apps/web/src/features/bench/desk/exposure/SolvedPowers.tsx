@@ -35,7 +35,7 @@ export function SolvedPowers({ solution, set, settled, onTake }: SolvedPowersPro
           <tr>
             <th>light</th>
             <th>power</th>
-            <th>runs out by</th>
+            <th>short by</th>
           </tr>
         </thead>
         <tbody>

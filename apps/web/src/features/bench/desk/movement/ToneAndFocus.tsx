@@ -19,15 +19,15 @@ export function ToneAndFocus() {
   const readings = useReadings();
   const seen = readings.filter(({ stopsFromMidTone }) => stopsFromMidTone !== null).map(({ name }) => name);
   const [stream, setStream] = useDeskFigure('movement stream', '');
-  const [ground, setGround] = useDeskFigure('movement ground', '');
+  const [ground, setGround] = useDeskFigure('movement background', '');
   const one = readings.find(({ name }) => name === (seen.includes(stream) ? stream : seen[0]));
   const other = readings.find(({ name }) => name === (seen.includes(ground) ? ground : seen[1]));
   if (!one || !other || seen.length < 2) {
     return (
       <Section title="Tone and focus">
         <Box sx={{ color: 'text.secondary', fontSize: '0.8125rem' }}>
-          Pin one spot where the stream will be (hold a spoon or the glass there) and one on the ground behind
-          it.
+          Pin one spot where the stream will be (hold a spoon or the glass there) and one on the background
+          behind it.
         </Box>
       </Section>
     );
@@ -40,7 +40,7 @@ export function ToneAndFocus() {
     <Section title="Tone and focus">
       <Choice label="the stream runs at" shown value={one.name} options={seen} onChoose={setStream} />
       <Choice
-        label="before the ground at"
+        label="before the background at"
         shown
         value={other.name}
         options={seen.filter((name) => name !== one.name)}
@@ -51,7 +51,7 @@ export function ToneAndFocus() {
         value={`${formatStops(apart)}${Math.abs(apart) < APART_STOPS ? ', lost' : ', reads'}`}
       >
         A stream reads from about {APART_STOPS} stop of difference on. Light from behind lifts clear and thin
-        liquids, a darker or brighter ground does the rest.
+        liquids, a darker or brighter background does the rest.
       </Explained>
       <Explained
         label="from the plane of focus"

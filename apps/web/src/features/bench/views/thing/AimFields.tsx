@@ -88,14 +88,14 @@ export function AimFields({ set, thing }: { set: SetDocument; thing: ThingRef })
           Its point from above
         </Box>
         <QuantityField
-          label="right of the mark"
+          label="right of centre"
           shown={formatLength(aimM[0])}
           parse={(text) => parseLengthM(text)}
           example="-12 cm"
           onCommit={(x) => coordinate(0, x)}
         />
         <QuantityField
-          label="behind the mark"
+          label="behind centre"
           shown={formatLength(aimM[1])}
           parse={(text) => parseLengthM(text)}
           example="20 cm"

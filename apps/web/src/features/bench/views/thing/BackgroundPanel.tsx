@@ -5,13 +5,13 @@ import { surroundingSchema } from '../../../../shared/form/schema';
 import { MaterialChoice } from '../../../../shared/materials/MaterialChoice';
 import { QuantityField } from '../../../../shared/QuantityField';
 import { within } from '../../../../shared/useTyped';
+import { useKitMaterials } from '../../../kit';
 import { changedSince } from '../../state/edit';
 import { useBenchDispatch } from '../../state/hooks';
 import { changeBackdrop, moveAlong, SURROUNDING_NAMES, setBackdrop } from '../../state/surroundings';
 import { edit } from '../../state/thunks';
 import { LengthField } from './LengthField';
 import { AllFigures, type PanelProps, RemoveButton, Title } from './ThingFields';
-import { useKitMaterials } from './useKitMaterials';
 
 const KINDS: readonly { value: Backdrop['kind']; words: string }[] = [
   { value: 'sweep', words: 'paper bent up behind' },
@@ -32,7 +32,7 @@ const SHOWN = new Set([
   'material',
 ]);
 
-/** What stands behind the goods: its kind, size, place and what it is of. */
+/** What stands behind the products: its kind, size, place and what it is of. */
 export function BackgroundPanel({ set, thing }: PanelProps) {
   const dispatch = useBenchDispatch();
   const materials = useKitMaterials('opaque');
@@ -73,12 +73,12 @@ export function BackgroundPanel({ set, thing }: PanelProps) {
             onCommit={(heightM) => change({ heightM })}
           />
           <LengthField
-            label="upright behind the mark"
+            label="upright behind centre"
             valueM={backdrop.backM}
             onCommit={(backM) => change({ backM })}
           />
           <LengthField
-            label="front edge before the mark"
+            label="front edge in front of centre"
             valueM={-backdrop.frontM}
             onCommit={(before) => change({ frontM: -before })}
           />
@@ -94,7 +94,7 @@ export function BackgroundPanel({ set, thing }: PanelProps) {
         <>
           <LengthField label="height" valueM={backdrop.heightM} onCommit={(heightM) => change({ heightM })} />
           <LengthField
-            label="behind the mark"
+            label="behind centre"
             valueM={backdrop.centreM[1]}
             onCommit={(y) => dispatch(edit(moveAlong('backdrop', 1, y)))}
           />

@@ -25,6 +25,7 @@ import { useBenchDispatch } from '../../state/hooks';
 import { edit } from '../../state/thunks';
 import { AimFields } from './AimFields';
 import { CopyAcross } from './CopyAcross';
+import { InFrameNote } from './InFrameNote';
 import { KeepInKit } from './KeepInKit';
 import { AllFigures, ApparentSize, type PanelProps, RemoveButton, StandFields, Title } from './ThingFields';
 
@@ -49,6 +50,7 @@ export function LightPanel({ set, thing }: PanelProps) {
   return (
     <>
       <Title tag={light.tag} name={light.name} kind={kindInWords(light)} />
+      <InFrameNote thing={thing} />
       {light.kind !== 'surround' && <StandFields set={set} thing={thing} />}
       <AimFields set={set} thing={thing} />
       {light.kind !== 'surround' && size > 0 && <ApparentSize positionM={light.positionM} sizeM={size} />}
@@ -205,7 +207,7 @@ function Luminance({ light }: { light: Light }) {
   const { time, luminance } = lightLuminance(light);
   const unit = time === 'flash' ? 'cd s/m²' : 'cd/m²';
   return (
-    <Explained label="luminance of its face" value={`${Number(luminance.toPrecision(3))} ${unit}`}>
+    <Explained label="face brightness" value={`${Number(luminance.toPrecision(3))} ${unit}`}>
       {outputInWords(light)} At {formatPower(light.powerStops)} that is 2^{light.powerStops.toFixed(2)} of
       full. A clear mirror shows exactly this times its reflectance, from any distance.
     </Explained>

@@ -3,10 +3,11 @@ import { formatBearing, parseBearingDeg, scaleTurned, turnedSize } from '@fendri
 import Button from '@mui/material/Button';
 import { thingSchema } from '../../../../shared/form/schema';
 import { QuantityField } from '../../../../shared/QuantityField';
+import { benchActions } from '../../state/benchSlice';
 import { changedSince } from '../../state/edit';
 import { changeProduct } from '../../state/edits';
 import { useBenchDispatch } from '../../state/hooks';
-import { plinthKey, standOnPlinth } from '../../state/placing';
+import { plinthKey, reflectorBehind, standOnPlinth, standReflectorBehind } from '../../state/placing';
 import { edit } from '../../state/thunks';
 import { KeepInKit } from './KeepInKit';
 import { LengthField } from './LengthField';
@@ -33,6 +34,8 @@ export function ProductPanel({ set, thing }: PanelProps) {
   const product = set.products.find(({ id }) => id === thing.key);
   if (!product) return null;
   const plinth = plinthKey(set, product.id);
+  // What is opaque shows nothing of a card behind it.
+  const reflector = product.material.kind === 'dielectric' ? reflectorBehind(set, product.id) : null;
   const put = (changed: Product) =>
     dispatch(edit(changeProduct(product.id, (now) => changedSince(product, changed, now))));
   return (
@@ -60,10 +63,7 @@ export function ProductPanel({ set, thing }: PanelProps) {
           />
         </>
       )}
-      <ProductMaterials
-        product={product}
-        onChange={(change) => dispatch(edit(changeProduct(product.id, change)))}
-      />
+      <ProductMaterials product={product} />
       <AllFigures
         schema={thingSchema('product')}
         value={product}
@@ -78,6 +78,20 @@ export function ProductPanel({ set, thing }: PanelProps) {
           onClick={() => dispatch(edit(standOnPlinth(product.id, plinth.key)))}
         >
           Stand it on a plinth
+        </Button>
+      )}
+      {reflector && (
+        <Button
+          size="small"
+          color="inherit"
+          sx={{ px: 0, display: 'block' }}
+          onClick={() => {
+            if (dispatch(edit(standReflectorBehind(product.id)))) {
+              dispatch(benchActions.selected({ kind: 'sheet', key: reflector.tag }));
+            }
+          }}
+        >
+          Put a reflector cut to its shape behind it
         </Button>
       )}
       <KeepInKit entry={{ what: 'product', thing: product }} />

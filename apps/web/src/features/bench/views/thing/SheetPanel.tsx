@@ -2,6 +2,7 @@ import type { Sheet } from '@fendrix/contract';
 import { Choice } from '../../../../shared/Choice';
 import { thingSchema } from '../../../../shared/form/schema';
 import { MaterialChoice } from '../../../../shared/materials/MaterialChoice';
+import { useKitMaterials } from '../../../kit';
 import { changedSince } from '../../state/edit';
 import { changeSheet } from '../../state/edits';
 import { useBenchDispatch } from '../../state/hooks';
@@ -9,10 +10,10 @@ import { SHEET_PLACES, type SheetPlace, sheetAt } from '../../state/sheetPlaces'
 import { edit } from '../../state/thunks';
 import { AimFields } from './AimFields';
 import { CopyAcross } from './CopyAcross';
+import { InFrameNote } from './InFrameNote';
 import { KeepInKit } from './KeepInKit';
 import { LengthField } from './LengthField';
 import { AllFigures, ApparentSize, type PanelProps, RemoveButton, StandFields, Title } from './ThingFields';
-import { useKitMaterials } from './useKitMaterials';
 
 const HERE = 'here';
 const SHOWN = new Set(['tag', 'positionM', 'aimM', 'keepsDirection', 'widthM', 'heightM']);
@@ -28,6 +29,7 @@ const KIND_WORDS: Record<Sheet['kind'], string> = {
   cone: 'wraps light round a small thing',
   tent: 'wraps light all round',
   leaves: 'throws a pattern',
+  'cut-out': 'cut to an outline',
 };
 
 export function SheetPanel({ set, thing }: PanelProps) {
@@ -41,6 +43,7 @@ export function SheetPanel({ set, thing }: PanelProps) {
   return (
     <>
       <Title tag={sheet.tag} name={sheet.name} kind={KIND_WORDS[sheet.kind]} />
+      <InFrameNote thing={thing} />
       <StandFields set={set} thing={thing} />
       <AimFields set={set} thing={thing} />
       <Choice<SheetPlace | typeof HERE>

@@ -1,13 +1,13 @@
 import type { Bench } from '@fendrix/contract';
 import { surroundingSchema } from '../../../../shared/form/schema';
 import { MaterialChoice } from '../../../../shared/materials/MaterialChoice';
+import { useKitMaterials } from '../../../kit';
 import { changedSince } from '../../state/edit';
 import { useBenchDispatch } from '../../state/hooks';
 import { changeBench, moveAlong, SURROUNDING_NAMES } from '../../state/surroundings';
 import { edit } from '../../state/thunks';
 import { LengthField } from './LengthField';
 import { AllFigures, type PanelProps, RemoveButton, Title } from './ThingFields';
-import { useKitMaterials } from './useKitMaterials';
 
 const SHOWN = new Set(['widthM', 'depthM', 'centreM', 'material']);
 
@@ -21,11 +21,11 @@ export function TablePanel({ set, thing }: PanelProps) {
   const change = (changes: Partial<Bench>) => dispatch(edit(changeBench(changes)));
   return (
     <>
-      <Title name={SURROUNDING_NAMES.bench} kind="what the goods stand on" />
+      <Title name={SURROUNDING_NAMES.bench} kind="tabletop" />
       <LengthField label="across" valueM={bench.widthM} onCommit={(widthM) => change({ widthM })} />
       <LengthField label="front to back" valueM={bench.depthM} onCommit={(depthM) => change({ depthM })} />
       <LengthField
-        label="top over the floor"
+        label="top above the floor"
         valueM={mark.heightAboveFloorM}
         onCommit={(heightAboveFloorM) => dispatch(edit((old) => ({ ...old, mark: { heightAboveFloorM } })))}
       />
@@ -35,7 +35,7 @@ export function TablePanel({ set, thing }: PanelProps) {
         onCommit={(to) => dispatch(edit(moveAlong('bench', 0, to)))}
       />
       <LengthField
-        label="middle behind the mark"
+        label="middle behind centre"
         valueM={y}
         onCommit={(to) => dispatch(edit(moveAlong('bench', 1, to)))}
       />

@@ -56,14 +56,14 @@ export function StandFields({
   return (
     <>
       <QuantityField
-        label="stands"
+        label="position"
         shown={formatBearing(stand.bearingDeg)}
         parse={within(parseBearingDeg, (deg) => `${deg}°`, { from: -360, to: 360 })}
         example="72 left"
         onCommit={(bearingDeg) => dispatch(put({ bearingDeg }))}
       />
       <QuantityField
-        label="from the mark"
+        label="distance from centre"
         shown={formatLength(stand.distanceM)}
         parse={within(parseLengthM, formatLength, { from: 0 })}
         example="78 cm or 18 in"
@@ -71,7 +71,7 @@ export function StandFields({
       />
       {!onFloor && (
         <QuantityField
-          label={heightLabel ?? 'above the bench'}
+          label={heightLabel ?? 'height above table'}
           shown={formatLength(stand.heightM)}
           parse={(text) => parseLengthM(text)}
           example="46 cm"
@@ -87,7 +87,7 @@ export function ApparentSize({ positionM, sizeM }: { positionM: Vector; sizeM: n
   if (!(away > 1e-6)) return null;
   const angle = degrees(apparentAngleRad(sizeM, away));
   return (
-    <Explained label="looks from the mark" value={`${angle.toFixed(0)}° wide`}>
+    <Explained label="apparent width" value={`${angle.toFixed(0)}°`}>
       2 atan(size / 2d) with its longer side {formatLength(sizeM)} and d = {formatLength(away)}. The wider it
       looks, the softer its shadows and the broader its mirror image. Further away it looks smaller: harder,
       not because of the fall-off.
@@ -107,7 +107,7 @@ export function RemoveButton({ thing }: { thing: ThingRef }): ReactNode {
         dispatch(benchActions.selected(null));
       }}
     >
-      Take off the set
+      Remove from the set
     </Button>
   );
 }

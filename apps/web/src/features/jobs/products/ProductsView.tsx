@@ -8,14 +8,15 @@ import ListItemText from '@mui/material/ListItemText';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
+import { ProductThumbnail } from '../../../shared/render/ProductThumbnail';
 import { changeRow, freeId, withoutRow } from '../../../shared/rows';
 import { Section } from '../../../shared/Section';
 import { useEditJob, useJob } from '../state/openJob';
-import { AddGoods } from './AddGoods';
+import { AddProduct } from './AddProduct';
 import { ProductEditor } from './ProductEditor';
 
-/** The goods of a job: form, materials, what matters about them, preparation. */
-export function GoodsView() {
+/** The products of a job: form, materials, what matters about them, preparation. */
+export function ProductsView() {
   const job = useJob();
   const edit = useEditJob();
   const [search, setSearch] = useSearchParams();
@@ -55,19 +56,24 @@ export function GoodsView() {
   }
 
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: { md: '210px minmax(0, 1fr)' }, gap: 4 }}>
+    <Box sx={{ display: 'grid', gridTemplateColumns: { md: '250px minmax(0, 1fr)' }, gap: 4 }}>
       <Section
-        title="Goods"
+        title="Products"
         action={
           <Button size="small" onClick={() => setAdding(true)}>
-            Add goods
+            Add a product
           </Button>
         }
       >
         <List dense disablePadding>
           {job.products.map((product) => (
             <ListItem key={product.id} disablePadding divider>
-              <ListItemButton selected={product.id === chosen?.id} onClick={() => choose(product.id)}>
+              <ListItemButton
+                selected={product.id === chosen?.id}
+                onClick={() => choose(product.id)}
+                sx={{ gap: 1.5, px: 1 }}
+              >
+                <ProductThumbnail product={product.body} />
                 <ListItemText primary={product.name} secondary={stepsLeft(product)} />
               </ListItemButton>
             </ListItem>
@@ -86,11 +92,11 @@ export function GoodsView() {
         />
       ) : (
         <Typography sx={{ color: 'text.secondary', maxWidth: 520 }}>
-          No goods yet. Add what is to be photographed: take a form from the kit and change its measures, or
+          No product yet. Add what is to be photographed: take a form from the kit and change its measures, or
           read a body from a file. From form and finish come the view, the camera and what it will mirror.
         </Typography>
       )}
-      {adding && <AddGoods onTake={add} onClose={() => setAdding(false)} />}
+      {adding && <AddProduct onTake={add} onClose={() => setAdding(false)} />}
     </Box>
   );
 }

@@ -14,9 +14,10 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { ImportDialog } from '../../../shared/ImportDialog';
-import { kitApi, searchKit } from '../../kit';
+import { MeasuredProduct } from '../../../shared/measured/MeasuredProduct';
+import { EntryPicture, kitApi, searchKit } from '../../kit';
 
-/** What a purpose of the kit says about the sort of goods. */
+/** What a purpose of the kit says about the kind of product. */
 const GOODS_OF: Record<string, JobProduct['goods']> = {
   glass: 'glass',
   drink: 'drink',
@@ -27,8 +28,8 @@ const GOODS_OF: Record<string, JobProduct['goods']> = {
   food: 'food',
 };
 
-/** A form to start from: out of the kit, or from a file. */
-export function AddGoods({
+/** A form to start from: out of the kit, by its measures, or from a file. */
+export function AddProduct({
   onTake,
   onClose,
 }: {
@@ -37,10 +38,23 @@ export function AddGoods({
 }) {
   const [search, setSearch] = useState('');
   const [importing, setImporting] = useState(false);
+  const [measuring, setMeasuring] = useState(false);
   const { data, error } = kitApi.useReadKitQuery();
   const found = searchKit(data?.document.entries ?? [], search).flatMap((entry) =>
     entry.what === 'product' ? [entry] : [],
   );
+  if (measuring) {
+    return (
+      <MeasuredProduct
+        takeWords="Add it"
+        onTake={(body) => {
+          onTake(body, 'other');
+          return true;
+        }}
+        onClose={onClose}
+      />
+    );
+  }
   if (importing) {
     return (
       <ImportDialog
@@ -52,8 +66,8 @@ export function AddGoods({
     );
   }
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="add-goods-title">
-      <DialogTitle id="add-goods-title">Add goods</DialogTitle>
+    <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="add-product-title">
+      <DialogTitle id="add-product-title">Add a product</DialogTitle>
       <DialogContent sx={{ height: 460, display: 'flex', flexDirection: 'column', gap: 1.5 }}>
         <Stack direction="row" spacing={1}>
           <TextField
@@ -65,7 +79,12 @@ export function AddGoods({
             value={search}
             onChange={(event) => setSearch(event.target.value)}
           />
-          <Button onClick={() => setImporting(true)}>From a file</Button>
+          <Button onClick={() => setMeasuring(true)} sx={{ whiteSpace: 'nowrap' }}>
+            By measures
+          </Button>
+          <Button onClick={() => setImporting(true)} sx={{ whiteSpace: 'nowrap' }}>
+            From a file
+          </Button>
         </Stack>
         {!data && !error && <Skeleton height={120} />}
         {error && (
@@ -82,7 +101,8 @@ export function AddGoods({
                   onTake(entry.thing, GOODS_OF[word] ?? 'other');
                 }}
               >
-                <ListItemText primary={entry.name} secondary={entry.purposes.join(', ')} />
+                <EntryPicture entry={entry} />
+                <ListItemText sx={{ ml: 1.5 }} primary={entry.name} secondary={entry.purposes.join(', ')} />
               </ListItemButton>
             </ListItem>
           ))}

@@ -1,7 +1,7 @@
 import type { AnyMaterial, Dielectric, Material, OpaqueMaterial, SheetMaterial } from '@fendrix/contract';
 import { useMemo } from 'react';
-import type { NamedMaterial } from '../../../../shared/materials/materialGroups';
-import { kitApi } from '../../../kit';
+import type { NamedMaterial } from '../../shared/materials/materialGroups';
+import { kitApi } from './api';
 
 /** What can be made of a material, by the kinds that it may be. */
 const KINDS = {

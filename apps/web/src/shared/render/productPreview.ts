@@ -12,7 +12,7 @@ export function productPreview(product: Product): SetDocument {
   const middle = vector.scale(vector.add(low, high), 0.5);
   const size =
     ROOM_ROUND * Math.max(high[2] - low[2], (high[0] - low[0]) / 1.5, 0.7 * (high[1] - low[1]), 0.004);
-  // Lens and frame are as small as the goods: each is seen as a bottle by a 100 mm lens from a metre, 0.216 of the distance high.
+  // Lens and frame are as small as the products: each is seen as a bottle by a 100 mm lens from a metre, 0.216 of the distance high.
   const away = Math.max(LEAST_AWAY_M, size / 0.216);
   const tilt = Math.PI / 9;
   return setDocument.parse({

@@ -15,24 +15,27 @@ import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import { useMemo, useState } from 'react';
-import { Choice } from '../../../shared/Choice';
-import { problemWords } from '../../../shared/document/problemWords';
-import { QuantityField } from '../../../shared/QuantityField';
-import { SmallPicture } from '../../../shared/render/SmallPicture';
-import { type Parsed, within } from '../../../shared/useTyped';
+import { problemWords } from '../document/problemWords';
+import { QuantityField } from '../QuantityField';
+import { productPreview } from '../render/productPreview';
+import { SmallPicture } from '../render/SmallPicture';
+import { type Parsed, within } from '../useTyped';
+import { FormTiles } from './FormTiles';
 import { productOfForm } from './productOfForm';
-import { productPreview } from './productPreview';
 
 /** No form is smaller or larger than this, m. */
 const SMALLEST_M = 1e-4;
 const LARGEST_M = 3;
 
-/** A usual form of goods by a few measures, with a small true picture of what they make. */
+/** A usual form of products by a few measures, with a small true picture of what they make. */
 export function MeasuredProduct({
+  takeWords,
   onTake,
   onClose,
 }: {
-  /** @returns whether it was put on the set */
+  /** What taking it is called. */
+  takeWords: string;
+  /** @returns whether it was taken */
   onTake(product: Product): boolean;
   onClose(): void;
 }) {
@@ -45,17 +48,14 @@ export function MeasuredProduct({
     <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="measured-title">
       <DialogTitle id="measured-title">A product by its measures</DialogTitle>
       <DialogContent sx={{ display: 'grid', gridTemplateColumns: { sm: '1fr 270px' }, gap: 2 }}>
+        <FormTiles
+          chosen={form}
+          onChoose={(one) => {
+            setForm(one);
+            setMeasures({});
+          }}
+        />
         <Box>
-          <Choice
-            shown
-            label="form"
-            value={form.id}
-            options={MEASURED_FORMS.map(({ id, name }) => ({ value: id, words: name }))}
-            onChoose={(id) => {
-              setForm(MEASURED_FORMS.find((one) => one.id === id) ?? form);
-              setMeasures({});
-            }}
-          />
           {(Object.keys(form.usual) as Measure[]).map((measure) => (
             <QuantityField
               key={`${form.id} ${measure}`}
@@ -76,7 +76,7 @@ export function MeasuredProduct({
       <DialogActions>
         <Button onClick={onClose}>Cancel</Button>
         <Button variant="contained" onClick={() => onTake(product) && onClose()}>
-          Put it on the set
+          {takeWords}
         </Button>
       </DialogActions>
     </Dialog>

@@ -1,34 +1,18 @@
 import type { KitEntry, Light, Sheet, Vector } from '@fendrix/contract';
 import { lightShape, sheetShape } from '@fendrix/core';
 import { useMemo } from 'react';
-import { Swatch } from '../../../shared/materials/Swatch';
-import { OnceSeen } from '../../../shared/OnceSeen';
-import { SmallPicture } from '../../../shared/render/SmallPicture';
-import { surround } from '../../../shared/theme';
-import { productPreview } from './productPreview';
+import { Swatch } from '../../shared/materials/Swatch';
+import { ProductThumbnail } from '../../shared/render/ProductThumbnail';
+import { THUMBNAIL_WIDTH as WIDTH } from '../../shared/render/Thumbnail';
+import { surround } from '../../shared/theme';
 
-const WIDTH = 72;
 const HEIGHT = 48;
-const SAMPLES = 16;
 
-/** What an entry of the kit looks like: goods and materials as a small true picture, lights and sheets as they are drawn. */
+/** What an entry of the kit looks like: products and materials as a small true picture, lights and sheets as they are drawn. */
 export function EntryPicture({ entry }: { entry: Pick<KitEntry, 'what' | 'thing'> }) {
   const { what, thing } = entry as KitEntry;
   if (what === 'material') return <Swatch material={thing} />;
-  if (what === 'product') {
-    return (
-      <OnceSeen width={WIDTH}>
-        <SmallPicture
-          set={productPreview(thing)}
-          width={WIDTH}
-          samples={SAMPLES}
-          levelled={false}
-          kept
-          label=""
-        />
-      </OnceSeen>
-    );
-  }
+  if (what === 'product') return <ProductThumbnail product={thing} />;
   return what === 'light' || what === 'sheet' ? <Sketch what={what} thing={thing} /> : null;
 }
 

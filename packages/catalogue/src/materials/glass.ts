@@ -1,0 +1,50 @@
+import { BY_SIGHT, clear, type MaterialEntry, material, TABLES } from './material.js';
+
+export const glass: MaterialEntry[] = [
+  material(
+    'clear-glass',
+    'Clear glass',
+    ['glass', 'bottle', 'jar'],
+    `${TABLES}: soda-lime 1.52; faint green.`,
+    clear(1.52, [0.01, 0.004, 0.01]),
+  ),
+  material(
+    'amber-glass',
+    'Amber glass',
+    ['glass', 'bottle'],
+    `${TABLES}: 1.52; absorption of a 3 mm amber wall.`,
+    clear(1.52, [0.6, 2.2, 9]),
+  ),
+  material(
+    'green-glass',
+    'Green glass',
+    ['glass', 'bottle', 'wine'],
+    `${TABLES}: 1.52; absorption of a 3 mm green wall.`,
+    clear(1.52, [2.6, 0.7, 3]),
+  ),
+  material(
+    'frosted-glass',
+    'Frosted glass',
+    ['glass', 'bottle', 'jar', 'frosted'],
+    `${TABLES}: 1.52; acid-etched, GGX 0.4, outside alone.`,
+    { ...clear(1.52, [0.01, 0.004, 0.01]), roughness: 0.4 },
+  ),
+  material(
+    'satin-glass',
+    'Satin glass',
+    ['glass', 'bottle', 'frosted'],
+    `${TABLES}: 1.52; lightly etched, GGX 0.15, outside alone.`,
+    { ...clear(1.52, [0.01, 0.004, 0.01]), roughness: 0.15 },
+  ),
+  material(
+    'blue-glass',
+    'Blue glass',
+    ['glass', 'bottle'],
+    `${TABLES}: 1.52; ${BY_SIGHT}.`,
+    clear(1.52, [7, 2.4, 0.5]),
+  ),
+  material('ice', 'Ice', ['glass', 'drink', 'cold'], `${TABLES}: 1.31; its uneven faces as ripples.`, {
+    ...clear(1.31),
+    relief: { kind: 'crumple', depthM: 0.0006, sizeM: 0.012 },
+  }),
+];
