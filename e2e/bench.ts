@@ -76,6 +76,18 @@ export const thing = (page: Page, name: string): Locator =>
 
 export const numberField = (page: Page, label: string): Locator => page.getByLabel(label, { exact: true });
 
+/** What a field shows once it has stopped changing: on a busy machine it follows the hand a little later. */
+export async function valueAtRest(field: Locator): Promise<string> {
+  let shown = '';
+  const comesToRest = async () => {
+    const before = shown;
+    shown = await field.inputValue();
+    return shown === before;
+  };
+  await expect.poll(comesToRest, { intervals: [0, 700] }).toBe(true);
+  return shown;
+}
+
 export const saved = (page: Page): Promise<void> =>
   expect(page.getByTestId('save-state')).toHaveText('saved');
 

@@ -345,9 +345,11 @@ test('anything is aimed anywhere: at a thing, as bearing and tilt, by its handle
   await page.mouse.down();
   await page.mouse.move(x + 20, y - 20, { steps: 4 });
   await page.mouse.up();
-  const after = await handle.boundingBox();
-  expect(Math.abs((after?.x ?? 0) - box.x - 20)).toBeLessThan(8);
-  expect(Math.abs((after?.y ?? 0) - box.y + 20)).toBeLessThan(8);
+  const off = async () => {
+    const after = await handle.boundingBox();
+    return Math.hypot((after?.x ?? 0) - box.x - 20, (after?.y ?? 0) - box.y + 20);
+  };
+  await expect.poll(off).toBeLessThan(8);
   await expect(numberField(page, 'distance from centre')).toHaveValue('95 cm');
   await expect(numberField(page, 'turned to')).not.toHaveValue('120° right');
   await page.getByRole('button', { name: 'Undo' }).click();

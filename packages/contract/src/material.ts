@@ -115,12 +115,20 @@ export const dielectric = z
       .describe(
         'Napierian absorption per cm of path, one number or [red, green, blue]: passes exp(-value * cm)',
       ),
+    scatteringPerCm: z
+      .number()
+      .min(0)
+      .max(100)
+      .default(0)
+      .describe(
+        'How often light is scattered evenly per cm of path (reduced scattering coefficient): 0 clear, 1 cloudy juice, 20 milk',
+      ),
     roughness: fraction
       .default(0)
       .describe('GGX alpha of its surface: 0 clear, 0.15 satin, 0.4 frosted. Of hollow bodies the outside'),
     relief: relief.optional(),
   })
-  .describe('Clear glass, acrylic or liquid: mirrors and refracts, tinted by the path inside');
+  .describe('Glass, acrylic or liquid, clear or cloudy: mirrors and refracts, tinted by the path inside');
 
 export const mirror = z
   .strictObject({

@@ -14,7 +14,13 @@ const tumbler = (more: Partial<Turned> = {}): Turned => ({
   name: 'Glass',
   positionM: [0, 0, 0],
   turnDeg: 0,
-  material: { kind: 'dielectric', roughness: 0, index: GLASS, absorptionPerCm: GLASS_PER_CM },
+  material: {
+    kind: 'dielectric',
+    roughness: 0,
+    scatteringPerCm: 0,
+    index: GLASS,
+    absorptionPerCm: GLASS_PER_CM,
+  },
   profile: [
     { radiusM: 0.04, heightM: 0, smooth: false },
     { radiusM: 0.04, heightM: 0.2, smooth: false },
@@ -26,7 +32,13 @@ const tumbler = (more: Partial<Turned> = {}): Turned => ({
     wallM: 0.003,
     baseM: 0.008,
     liquid: {
-      material: { kind: 'dielectric', roughness: 0, index: WATER, absorptionPerCm: SYRUP_PER_CM },
+      material: {
+        kind: 'dielectric',
+        roughness: 0,
+        scatteringPerCm: 0,
+        index: WATER,
+        absorptionPerCm: SYRUP_PER_CM,
+      },
       fillToM: 0.15,
     },
   },
@@ -130,7 +142,7 @@ describe('media', () => {
       ...tumbler({ hollow: { wallM: 0.003, baseM: 0.008 } }),
       id: `glass-${i}`,
       positionM: [0.1 * i, 0, 0],
-      material: { kind: 'dielectric', roughness: 0, index, absorptionPerCm: 0 },
+      material: { kind: 'dielectric', roughness: 0, scatteringPerCm: 0, index, absorptionPerCm: 0 },
     });
     const same = testSet({ products: Array.from({ length: 40 }, (_, i) => one(1.5, i)) });
     expect(buildScene(same).media).toHaveLength(1);
@@ -140,7 +152,13 @@ describe('media', () => {
   });
 
   test('a body of index 1 is not there', () => {
-    const air = { kind: 'dielectric' as const, roughness: 0, index: 1, absorptionPerCm: 0 };
+    const air = {
+      kind: 'dielectric' as const,
+      roughness: 0,
+      scatteringPerCm: 0,
+      index: 1,
+      absorptionPerCm: 0,
+    };
     const { hollow: _hollow, ...solid } = tumbler();
     const set = testSet({ lights: [surroundLight], products: [{ ...solid, material: air }] });
     const tile = { x: 0, y: 0, width: 8, height: 8 };

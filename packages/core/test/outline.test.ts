@@ -111,7 +111,7 @@ const jar: Turned = {
   name: 'Jar',
   positionM: [0, 0, 0],
   turnDeg: 30,
-  material: { kind: 'dielectric', roughness: 0, index: 1.52, absorptionPerCm: 0 },
+  material: { kind: 'dielectric', roughness: 0, scatteringPerCm: 0, index: 1.52, absorptionPerCm: 0 },
   profile: [corner(0.05, 0), corner(0.05, 0.1), corner(0.03, 0.1), corner(0.03, 0.12)],
   attached: [],
   parts: [{ name: 'lid', fromM: 0.1, toM: 0.12, material: { kind: 'matte', reflectance: 0.2 } }],
@@ -129,7 +129,7 @@ const jar: Turned = {
     wallM: 0.004,
     baseM: 0.006,
     liquid: {
-      material: { kind: 'dielectric', roughness: 0, index: 1.333, absorptionPerCm: 0 },
+      material: { kind: 'dielectric', roughness: 0, scatteringPerCm: 0, index: 1.333, absorptionPerCm: 0 },
       fillToM: 0.07,
     },
   },

@@ -40,7 +40,7 @@ describe('the pieces of a product', () => {
       for (const piece of piecesOf(product)) {
         const material: Material =
           piece.takes === 'clear'
-            ? { kind: 'dielectric', index: 1.4, absorptionPerCm: 1, roughness: 0 }
+            ? { kind: 'dielectric', index: 1.4, absorptionPerCm: 1, scatteringPerCm: 0, roughness: 0 }
             : RED;
         const changed = piecesOf(withPieceMaterial(product, piece, material));
         const others = (all: typeof changed) =>

@@ -3,18 +3,18 @@ import { lightSheets, luminanceOf, prepareTracing, type Tracing, vector } from '
 
 /**
  * Luminance for one film at unit luminance that arrives at a point from a target, by so many paths.
- * @param sheets paths end on lit sheets, as in pictures
+ * @param sheets paths end on lit sheets, as in pictures  @param quick as in the quick picture, without ambient light
  */
 export function luminanceFrom(
   tracing: Tracing,
   from: Vector,
   target: Vector,
-  { samples = 256, channel = 0, sheets = false } = {},
+  { samples = 256, channel = 0, sheets = false, quick = false } = {},
 ): number {
   const { kernel } = tracing;
   if (sheets) lightSheets(tracing);
   kernel.reseed(1);
-  kernel.setMode({ sheets });
+  kernel.setMode({ sheets, quick });
   let sum = 0;
   for (let i = 0; i < samples; i++) {
     kernel.startSample(0, i);

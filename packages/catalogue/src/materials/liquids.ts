@@ -26,6 +26,22 @@ const CLEAR: readonly [
   ['honey', 'Honey', ['sweet', 'gold'], 1.49, [0.08, 0.4, 2.2], BY_SIGHT],
 ];
 
+/** Cloudy liquids: the same, and how often they scatter light per cm. */
+const CLOUDY: readonly [
+  id: string,
+  name: string,
+  purposes: string[],
+  index: number,
+  perCm: PerCm,
+  scatteringPerCm: number,
+][] = [
+  ['milk', 'Milk', ['food', 'white', 'pour'], 1.345, [0.005, 0.012, 0.043], 20],
+  ['white-coffee', 'Coffee with milk', ['drink', 'brown'], 1.34, [0.57, 1.9, 5.7], 12],
+  ['orange-juice', 'Orange juice', ['drink', 'juice'], 1.35, [0.014, 0.33, 9.9], 10],
+  ['tomato-juice', 'Tomato juice', ['drink', 'juice', 'red'], 1.35, [0.26, 7.9, 14], 8],
+  ['cloudy-apple-juice', 'Cloudy apple juice', ['drink', 'juice'], 1.35, [0.04, 0.16, 0.9], 1.2],
+];
+
 export const liquids: MaterialEntry[] = [
   ...CLEAR.map(([id, name, purposes, index, perCm, of]) =>
     material(
@@ -36,18 +52,20 @@ export const liquids: MaterialEntry[] = [
       clear(index, perCm),
     ),
   ),
-  material('milk', 'Milk or cream', ['food', 'liquid', 'white', 'pour'], 'Milk scatters within about 1 mm.', {
+  ...CLOUDY.map(([id, name, purposes, index, perCm, scatteringPerCm]) =>
+    material(
+      id,
+      name,
+      ['liquid', 'cloudy', ...purposes],
+      `${TABLES}: ${index}; scatters ${scatteringPerCm} times per cm, as is usual; ${BY_SIGHT}.`,
+      { ...clear(index, perCm), scatteringPerCm },
+    ),
+  ),
+  material('cream', 'Cream', ['food', 'white', 'pour'], 'Cream scatters within about half a millimetre.', {
     kind: 'wax',
-    reflectance: [0.93, 0.9, 0.82],
-    meanFreePathM: 0.001,
-    index: 1.345,
+    reflectance: [0.95, 0.92, 0.84],
+    meanFreePathM: 0.0005,
+    index: 1.36,
     roughness: 0,
   }),
-  material(
-    'orange-juice',
-    'Orange juice',
-    ['liquid', 'drink', 'juice', 'cloudy'],
-    `Pulp scatters within about 1 mm; ${BY_SIGHT}.`,
-    { kind: 'wax', reflectance: [0.85, 0.5, 0.08], meanFreePathM: 0.001, index: 1.35, roughness: 0 },
-  ),
 ];

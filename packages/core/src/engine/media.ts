@@ -5,7 +5,8 @@
  */
 import { highestBit, type i32, whole32 } from './portable.js';
 import type { SurfaceHit } from './surfaceHit.js';
-import { MEDIUM, MEDIUM_STRIDE, type SceneTables } from './tables.js';
+import { ABSORPTION, CLOUD_PER_M, MEDIUM, MEDIUM_STRIDE, type SceneTables } from './tables.js';
+import { scale3 } from './vectors.js';
 
 /** Media inside of after crossing the boundary met. */
 export function mediaBeyond(t: SceneTables, hit: SurfaceHit, inside: i32): i32 {
@@ -18,9 +19,14 @@ export function indexIn(t: SceneTables, inside: i32): number {
   return inside === 0 ? 1 : (t.media[highestBit(inside) * MEDIUM_STRIDE] as number);
 }
 
+/** How often light is scattered per metre within a set of media. */
+export function cloudIn(t: SceneTables, inside: i32): number {
+  return inside === 0 ? 0 : (t.media[highestBit(inside) * MEDIUM_STRIDE + CLOUD_PER_M] as number);
+}
+
 /** Beer-Lambert over a stretch within media. */
 export function absorbOver(weight: Float64Array, t: SceneTables, inside: i32, distance: number): void {
-  const m = highestBit(inside) * MEDIUM_STRIDE + 1;
+  const m = highestBit(inside) * MEDIUM_STRIDE + ABSORPTION;
   const red = t.media[m] as number;
   const green = t.media[m + 1] as number;
   const blue = t.media[m + 2] as number;
@@ -28,4 +34,11 @@ export function absorbOver(weight: Float64Array, t: SceneTables, inside: i32, di
   weight[0] = (weight[0] as number) * passed;
   weight[1] = (weight[1] as number) * (green === red ? passed : Math.exp(-green * distance));
   weight[2] = (weight[2] as number) * (blue === red ? passed : Math.exp(-blue * distance));
+}
+
+/** What goes straight on over a stretch within media: neither absorbed nor scattered. */
+export function dimOver(weight: Float64Array, t: SceneTables, inside: i32, distance: number): void {
+  absorbOver(weight, t, inside, distance);
+  const cloud = cloudIn(t, inside);
+  if (cloud > 0) scale3(weight, Math.exp(-cloud * distance));
 }

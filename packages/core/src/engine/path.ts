@@ -1,17 +1,32 @@
+import { LOST } from './cloudWalk.js';
 import { fresnelMean } from './fresnel.js';
-import { absorbOver, indexIn, mediaBeyond } from './media.js';
+import { absorbOver, cloudIn, indexIn, mediaBeyond } from './media.js';
 import { letsThroughStraight } from './passage.js';
 import { PathScatter } from './pathScatter.js';
-import { highestBit, type i32 } from './portable.js';
+import { highestBit, type i32, whole32 } from './portable.js';
 import { netOpenness } from './print.js';
 import { baseAlbedo, evaluateScatter, mirrorShareOf, PDF, sampleCoat, sampleScatter } from './scatter.js';
 import { SheetSampler } from './sheets.js';
-import { ALPHA_Y, COAT_INDEX, DIELECTRIC, METAL, MIRROR, NET, SPREAD, STRAIGHT, WAX } from './tables.js';
+import {
+  ALPHA_Y,
+  CLOUD_FACE,
+  COAT_INDEX,
+  DIELECTRIC,
+  MATTE,
+  MEDIUM_STRIDE,
+  METAL,
+  MIRROR,
+  NET,
+  SPREAD,
+  STRAIGHT,
+  SURFACE,
+  WAX,
+} from './tables.js';
 import { copy3, dot3, fill3, fromFrame, mirrorDirection, refractDirection, scale3 } from './vectors.js';
 
 /**
  * Path tracer with light sampling and multiple importance sampling (power heuristic), nested dielectrics by
- * priority, thin sheets and lit sheets; it parts into mirrored and rest while it has met only clear things. It adds to
+ * priority, clear or cloudy, thin sheets and lit sheets; it parts into mirrored and rest while it has met only clear things. It adds to
  * `films[3 channel + colour]` the luminance, for each film at unit luminance, that arrives at a point against a
  * direction. Separable by light. Without lit sheets and ambient it is unbiased.
  * Limits: no dispersion; polarisation as kept or lost, no phase; no light sampling through glass (light finds its
@@ -55,10 +70,9 @@ export class PathTracer extends PathScatter {
     const point = hit.point;
     let skipLight = skipFirstLight;
     for (;;) {
-      kernel.setRay(this.origin, this.direction, Infinity);
-      const primitive: i32 = kernel.closestHit();
+      const primitive = this.nextHit();
       if (primitive < 0) {
-        if (skipLight) return;
+        if (skipLight || primitive === LOST) return;
         for (let s = 0; s < t.surrounds.length; s++) this.addToFilm(t.surrounds[s] as i32, 1);
         return;
       }
@@ -97,6 +111,47 @@ export class PathTracer extends PathScatter {
       this.bounce = this.bounce + 1;
       if (!this.survives()) return;
     }
+  }
+
+  /** The primitive met next, -1 for none, `LOST` where the path ends in something cloudy; how far it is, is in the ray. */
+  private nextHit(): i32 {
+    const kernel = this.kernel;
+    if (cloudIn(this.t, this.inside) === 0) {
+      kernel.setRay(this.origin, this.direction, Infinity);
+      return kernel.closestHit();
+    }
+    const cloud = this.cloud;
+    const met = cloud.walk(this.origin, this.direction, this.weight, this.inside, this.sampler, this.quick);
+    if (!cloud.scattered) return met;
+    if (this.quick) this.endInCloud();
+    this.kept = false;
+    this.sharp = false;
+    this.lastPdf = 0;
+    this.sheetsAsked = false;
+    this.mirrorsAsked = false;
+    this.wentByMirror = false;
+    this.askOnce();
+    return met;
+  }
+
+  /** Of quick pictures: a cloudy medium is as a matte surface of what it sends back, where the path went into it. */
+  private endInCloud(): void {
+    const t = this.t;
+    const hit = this.hit;
+    const entry = this.entry;
+    const index = indexIn(t, this.inside);
+    scale3(this.weight, index * index);
+    hit.surface = whole32(t.media[highestBit(this.inside) * MEDIUM_STRIDE + CLOUD_FACE] as number);
+    hit.place = hit.surface * SURFACE;
+    hit.kind = MATTE;
+    hit.cosOut = entry.cosOut;
+    copy3(hit.point, entry.point);
+    copy3(hit.flat, entry.flat);
+    copy3(hit.normal, entry.normal);
+    copy3(this.direction, this.entryWay);
+    hit.readColour(t);
+    this.inside = 0;
+    this.scatterQuickly();
   }
 
   /** Nets and thin frost: some light passes as if nothing were there. */
@@ -144,6 +199,7 @@ export class PathTracer extends PathScatter {
     const hit = this.hit;
     const beyond = mediaBeyond(this.t, this.hit, this.inside);
     const ratio = indexIn(this.t, beyond) / indexIn(this.t, this.inside);
+    if (this.quick && this.inside === 0) this.noteEntry();
     const alpha = this.t.surfaces[hit.place + ALPHA_Y] as number;
     if (alpha > 0) return this.throughFrost(alpha, ratio, beyond);
     const reflected = fresnelMean(hit.cosOut, ratio);
@@ -167,6 +223,16 @@ export class PathTracer extends PathScatter {
     scale3(this.weight, passed / (ratio * ratio));
     this.inside = beyond;
     return true;
+  }
+
+  private noteEntry(): void {
+    const hit = this.hit;
+    const entry = this.entry;
+    entry.cosOut = hit.cosOut;
+    copy3(entry.point, hit.point);
+    copy3(entry.flat, hit.flat);
+    copy3(entry.normal, hit.normal);
+    copy3(this.entryWay, this.direction);
   }
 
   /** A boundary of frosted glass: mirrors and refracts in its facets. @returns false where the way leads nowhere */

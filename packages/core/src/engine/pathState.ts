@@ -1,5 +1,6 @@
 import { addColoured } from './blend.js';
 import { Branches } from './branches.js';
+import { CloudWalk } from './cloudWalk.js';
 import { FrostWalk } from './frost.js';
 import { Guide } from './guide.js';
 import type { Kernel } from './kernel.js';
@@ -27,7 +28,7 @@ import {
   SPREAD,
   TRANSLUCENT,
 } from './tables.js';
-import { copy3, dot3, fromFrame, scale3 } from './vectors.js';
+import { copy3, dot3, fromFrame, most3, scale3 } from './vectors.js';
 import { WaxWalk } from './waxWalk.js';
 
 /** From this bounce on paths end at random (Russian roulette), which keeps the mean. */
@@ -87,6 +88,10 @@ export class PathState {
   protected sampler: Sampler;
   protected passage: Passage;
   protected wax: WaxWalk;
+  protected cloud: CloudWalk;
+  /** Of quick pictures: where the path went into the clear things it is in, and the way it came. */
+  protected entry: SurfaceHit = new SurfaceHit();
+  protected entryWay: Float64Array = new Float64Array(3);
   protected frost: FrostWalk = new FrostWalk();
   protected sheets: SheetSampler;
   protected guide: Guide;
@@ -152,6 +157,7 @@ export class PathState {
     this.irradiance = new Float64Array(size);
     this.passage = new Passage(t, kernel);
     this.wax = new WaxWalk(t, kernel);
+    this.cloud = new CloudWalk(t, kernel);
     this.sheets = new SheetSampler(t);
     this.guide = new Guide(t);
     this.mirrors = new MirrorLights(t);
@@ -196,7 +202,7 @@ export class PathState {
   /** Whether a path that has met only mirrors and clear things parts here. @param part the smaller one */
   protected mayPart(part: number): boolean {
     if (!this.sharp || this.branches.left === 0) return false;
-    return this.bounce === 0 || (!this.quick && part * this.mostWeight() > LEAST_BRANCH);
+    return this.bounce === 0 || (!this.quick && part * most3(this.weight) > LEAST_BRANCH);
   }
 
   /**
@@ -204,7 +210,7 @@ export class PathState {
    * paid for; lights too where there is only one.
    */
   protected decideTimes(): void {
-    const twice = this.sharp && this.branches.left > 0 && this.mostWeight() > WORTH_TWO;
+    const twice = this.sharp && this.branches.left > 0 && most3(this.weight) > WORTH_TWO;
     this.ways = twice ? 2 : 1;
     this.lightTimes = twice && this.t.emitterCount === 1 ? 2 : 1;
   }
@@ -243,7 +249,7 @@ export class PathState {
     this.lastPdf = branches.pdfOfLast();
     this.inside = branches.pop(this.origin, this.direction, this.weight);
     copy3(this.chosenAt, this.origin);
-    this.setOutWith = this.mostWeight();
+    this.setOutWith = most3(this.weight);
     this.kept = (flags & KEPT) !== 0;
     this.sharp = (flags & SHARP) !== 0;
     this.sheetsAsked = (flags & SHEETS_ASKED) !== 0;
@@ -358,7 +364,7 @@ export class PathState {
   protected survives(): boolean {
     // Within a medium luminance over the squared index is what is kept, and comes back on the way out.
     const index = indexIn(this.t, this.inside);
-    const most = this.mostWeight() * index * index;
+    const most = most3(this.weight) * index * index;
     if (!(most > 0)) return false;
     if (this.bounce < ROULETTE_FROM) return true;
     const left = most / this.setOutWith;
@@ -368,11 +374,6 @@ export class PathState {
     if ((this.sampler.uv[0] as number) >= survival) return false;
     scale3(this.weight, 1 / survival);
     return true;
-  }
-
-  protected mostWeight(): number {
-    const w = this.weight;
-    return Math.max(w[0] as number, Math.max(w[1] as number, w[2] as number));
   }
 
   protected addToFilm(channel: i32, share: number): void {

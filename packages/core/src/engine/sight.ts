@@ -1,6 +1,6 @@
 import { fresnelMean } from './fresnel.js';
 import type { Kernel } from './kernel.js';
-import { absorbOver, indexIn, mediaBeyond } from './media.js';
+import { dimOver, indexIn, mediaBeyond } from './media.js';
 import { highestBit, type i32, NO_NUMBER, real, single } from './portable.js';
 import { netOpenness } from './print.js';
 import { lobeFresnel } from './scatter.js';
@@ -252,12 +252,12 @@ export class Sight {
       if (!(Math.max(part[0] as number, Math.max(part[1] as number, part[2] as number)) > LEAST_WEIGHT))
         return;
       const primitive = this.reach(hit, this.from, this.way, false);
+      if (primitive >= 0 && inside !== 0) dimOver(part, this.t, inside, this.kernel.ray[7] as number);
       if (primitive >= 0) hit.meet(this.t, primitive, this.way);
       if (primitive < 0 || this.isLight(primitive, hit) || !this.showsThrough(hit)) {
         this.through = primitive < 0 ? NOTHING_THERE : primitive;
         return;
       }
-      if (inside !== 0) absorbOver(part, this.t, inside, this.kernel.ray[7] as number);
       inside = this.pass(hit, inside);
     }
   }

@@ -65,8 +65,14 @@ export const UP = 1;
 export const OUT = 2;
 export const RASTER = 3;
 
-/** Numbers kept for each medium: index, absorption per metre of red, green, blue. */
-export const MEDIUM_STRIDE = 4;
+/**
+ * Numbers kept for each medium, and what stands where: index, absorption per metre of red, green, blue; how often light
+ * is scattered per metre; of a cloudy one the surface that stands for it in quick pictures.
+ */
+export const MEDIUM_STRIDE = 6;
+export const ABSORPTION = 1;
+export const CLOUD_PER_M = 4;
+export const CLOUD_FACE = 5;
 
 /** Kinds of emitter. */
 export const FACE = 0;

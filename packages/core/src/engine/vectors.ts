@@ -1,5 +1,10 @@
 import type { i32 } from './portable.js';
 
+/** The largest of three numbers. */
+export function most3(v: Float64Array): number {
+  return Math.max(v[0] as number, Math.max(v[1] as number, v[2] as number));
+}
+
 /** Copies three numbers; `set` of a typed array is a call into the engine and several times slower. */
 export function copy3(to: Float64Array, from: Float64Array): void {
   to[0] = from[0] as number;
@@ -96,6 +101,16 @@ export function cosineAbove(out: Float64Array, uv: Float64Array): void {
   out[0] = radius * Math.cos(phi);
   out[1] = radius * Math.sin(phi);
   out[2] = Math.sqrt(1 - (uv[0] as number));
+}
+
+/** A direction, all alike likely. */
+export function everyWay(out: Float64Array, uv: Float64Array): void {
+  const z = 1 - 2 * (uv[0] as number);
+  const radius = Math.sqrt(Math.max(0, 1 - z * z));
+  const phi = 2 * Math.PI * (uv[1] as number);
+  out[0] = radius * Math.cos(phi);
+  out[1] = radius * Math.sin(phi);
+  out[2] = z;
 }
 
 /** A direction in a frame of two axes and a normal, as one in space. */

@@ -4,7 +4,7 @@ import type { i32 } from './portable.js';
 import type { Sampler } from './sampler.js';
 import type { SurfaceHit } from './surfaceHit.js';
 import { COAT_INSIDE, SCATTER_PER_M, type SceneTables, SINGLE } from './tables.js';
-import { copy3, cosineAbove, dot3, frameRound, fromFrame, scale3 } from './vectors.js';
+import { copy3, cosineAbove, dot3, everyWay, frameRound, fromFrame, most3, scale3 } from './vectors.js';
 
 /** Walks of which one is kept. */
 const WALKS = 2;
@@ -120,7 +120,8 @@ export class WaxWalk {
         weight[a] = (weight[a] as number) * (s[o + SINGLE + a] as number);
       }
       if (step > FREE_STEPS && !survives(weight, sampler)) return false;
-      this.turnAnywhere(sampler);
+      sampler.next();
+      everyWay(going, sampler.uv);
     }
     return false;
   }
@@ -131,22 +132,11 @@ export class WaxWalk {
     cosineAbove(this.local, sampler.uv);
     fromFrame(this.going, this.local, hit.frame, this.inwards);
   }
-
-  private turnAnywhere(sampler: Sampler): void {
-    sampler.next();
-    const z = 1 - 2 * (sampler.uv[0] as number);
-    const r = Math.sqrt(Math.max(0, 1 - z * z));
-    const phi = 2 * Math.PI * (sampler.uv[1] as number);
-    this.going[0] = r * Math.cos(phi);
-    this.going[1] = r * Math.sin(phi);
-    this.going[2] = z;
-  }
 }
 
 function survives(weight: Float64Array, sampler: Sampler): boolean {
-  const most = Math.max(weight[0] as number, Math.max(weight[1] as number, weight[2] as number));
   // Nearly always 1: white bodies send most of their light back after very many scatterings.
-  const chance = Math.min(0.9999, most);
+  const chance = Math.min(0.9999, most3(weight));
   sampler.next();
   if (!((sampler.uv[0] as number) < chance)) return false;
   scale3(weight, 1 / chance);

@@ -40,6 +40,10 @@ export interface Medium {
   index: number;
   /** Napierian absorption per metre: red, green, blue. */
   absorptionPerM: [number, number, number];
+  /** How often light is scattered, evenly to all sides, per metre. */
+  cloudPerM: number;
+  /** Surface that stands for a cloudy medium in quick pictures; -1 for a clear one. */
+  face: number;
 }
 
 /** Where two media overlap the one with the higher place in the list counts, so liquids come before glass. */
@@ -53,14 +57,22 @@ export class SurfaceList {
 
   /** Liquids must be added before any glass. @throws {DomainError} more than 31 different media */
   addMedium(material: Dielectric, role: 'liquid' | 'body'): number {
-    return this.once(`medium ${role} ${material.index} ${material.absorptionPerCm}`, () => {
+    const { index, absorptionPerCm: perCm, scatteringPerCm } = material;
+    return this.once(`medium ${role} ${index} ${perCm} ${scatteringPerCm}`, () => {
       requireDomain(
         this.media.length < MOST_MEDIA,
         `a set holds at most ${MOST_MEDIA} different clear materials`,
       );
-      const perCm = material.absorptionPerCm;
       const [r = 0, g = 0, b = 0] = typeof perCm === 'number' ? [perCm, perCm, perCm] : perCm;
-      return this.media.push({ index: material.index, absorptionPerM: [100 * r, 100 * g, 100 * b] }) - 1;
+      const medium: Medium = {
+        index,
+        absorptionPerM: [100 * r, 100 * g, 100 * b],
+        cloudPerM: 100 * scatteringPerCm,
+        face: -1,
+      };
+      if (scatteringPerCm > 0)
+        medium.face = this.add({ kind: 'matte', reflectance: cloudReflectance(medium) });
+      return this.media.push(medium) - 1;
     });
   }
 
@@ -180,11 +192,22 @@ export function singleAlbedo(reflectance: number, inside: number): number {
   let high = 1;
   for (let i = 0; i < 60; i++) {
     const s = (low + high) / 2;
-    const albedo = ((1 - s) * (1 - 0.139 * s)) / (1 + 1.17 * s);
-    if (albedo > bare) low = s;
+    if (thickReflectance(s) > bare) low = s;
     else high = s;
   }
   return 1 - ((low + high) / 2) ** 2;
+}
+
+/** Reflectance of a thick body without a skin, for even light. @param s square root of what one scattering loses */
+const thickReflectance = (s: number): number => ((1 - s) * (1 - 0.139 * s)) / (1 + 1.17 * s);
+
+/** What a thick layer of a cloudy medium sends back of the light that falls on it evenly, but for what it mirrors. */
+export function cloudReflectance({ index, absorptionPerM, cloudPerM }: Medium): [number, number, number] {
+  const skin = makeCoat(index, 0);
+  const [r, g, b] = absorptionPerM.map((lost) =>
+    coveredReflectance(skin, thickReflectance(Math.sqrt(lost / (lost + cloudPerM)))),
+  );
+  return [r ?? 0, g ?? 0, b ?? 0];
 }
 
 export function rgb(reflectance: Reflectance): [number, number, number] {

@@ -51,8 +51,8 @@ export function packScene(scene: Scene): SceneTables {
   packSurfaces(tables, scene.surfaces);
   packEmitters(tables, scene.emitters);
   tables.media = new Float64Array(scene.media.length * MEDIUM_STRIDE);
-  scene.media.forEach(({ index, absorptionPerM }, m) => {
-    tables.media.set([index, ...absorptionPerM], m * MEDIUM_STRIDE);
+  scene.media.forEach(({ index, absorptionPerM, cloudPerM, face }, m) => {
+    tables.media.set([index, ...absorptionPerM, cloudPerM, face], m * MEDIUM_STRIDE);
   });
   tables.channelCount = scene.channelCount;
   tables.keptChannel = Int32Array.from(scene.keptChannel);

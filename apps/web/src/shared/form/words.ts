@@ -130,6 +130,7 @@ const LABELS: Record<string, string> = {
   lean: 'leaning',
   rgbBase64: 'picture',
   seed: 'another draw',
+  scatteringPerCm: 'cloudiness, scatterings',
 };
 
 /** A field's name as words, without the unit it carries. */
@@ -145,6 +146,7 @@ export function labelOf(field: string): string {
 /** Figures that are seldom changed: they come from tables and data sheets, and stand under *Advanced*. */
 export const ADVANCED: ReadonlySet<string> = new Set([
   'absorptionPerCm',
+  'scatteringPerCm',
   'backShare',
   'coatIndex',
   'crossedPart',
@@ -159,7 +161,7 @@ export const ADVANCED: ReadonlySet<string> = new Set([
 
 const KINDS: Record<string, string> = {
   dielectric: 'glass or liquid',
-  wax: 'flesh, wax or milk',
+  wax: 'flesh or wax',
   coated: 'gloss or satin',
   metal: 'bare metal',
   translucent: 'frost',

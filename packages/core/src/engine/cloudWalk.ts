@@ -1,0 +1,76 @@
+import type { Kernel } from './kernel.js';
+import { absorbOver, cloudIn } from './media.js';
+import type { i32 } from './portable.js';
+import type { Sampler } from './sampler.js';
+import type { SceneTables } from './tables.js';
+import { everyWay, most3, scale3 } from './vectors.js';
+
+/** The walk has ended inside. */
+export const LOST: i32 = -2;
+
+/** Scatterings after which a walk that has lost much ends at random. */
+const FREE_STEPS = 16;
+/** Nearly always 1: what absorbs little sends most of its light back after very many scatterings. */
+const MOST_SURVIVAL = 0.9999;
+/** A walk that has not reached a boundary by then has left by a hole in the mesh round it. */
+const MOST_STEPS = 65536;
+
+/**
+ * The way of light through a cloudy medium from one boundary to the next: scattered evenly to all sides, absorbed by
+ * colour on the way.
+ * Limits: scattering alike for all colours, and evenly for what in milk and juice goes mostly forward (the reduced
+ * coefficient stands for it): true after a few scatterings, too bright straight through a thin layer.
+ * Source: Monte Carlo random walk; similarity of reduced scattering, van de Hulst 1980; docs/physics/surfaces.md
+ */
+export class CloudWalk {
+  /** Whether the last walk was scattered at all. */
+  scattered: boolean = false;
+  private tables: SceneTables;
+  private kernel: Kernel;
+
+  constructor(tables: SceneTables, kernel: Kernel) {
+    this.tables = tables;
+    this.kernel = kernel;
+  }
+
+  /**
+   * From a point on to the next boundary; on return `origin` and `direction` are those of the last stretch, with its
+   * length in the ray of the kernel, and what that stretch absorbs is still to come.
+   * @param weight throughput, lowered on the way  @param onlyFirst ends at the first scattering, `origin` there
+   * @returns the primitive met, or `LOST`
+   */
+  walk(
+    origin: Float64Array,
+    direction: Float64Array,
+    weight: Float64Array,
+    inside: i32,
+    sampler: Sampler,
+    onlyFirst: boolean,
+  ): i32 {
+    const t = this.tables;
+    const kernel = this.kernel;
+    const perM = cloudIn(t, inside);
+    const setOutWith = most3(weight);
+    this.scattered = false;
+    for (let step = 0; step < MOST_STEPS; step++) {
+      sampler.next();
+      const reach = -Math.log(1 - (sampler.uv[0] as number)) / perM;
+      kernel.setRay(origin, direction, reach);
+      const primitive: i32 = kernel.closestHit();
+      if (primitive >= 0) return primitive;
+      this.scattered = true;
+      for (let a = 0; a < 3; a++) origin[a] = (origin[a] as number) + reach * (direction[a] as number);
+      absorbOver(weight, t, inside, reach);
+      if (onlyFirst) return LOST;
+      if (step > FREE_STEPS) {
+        const chance = Math.min(MOST_SURVIVAL, most3(weight) / setOutWith);
+        sampler.next();
+        if (!((sampler.uv[0] as number) < chance)) return LOST;
+        scale3(weight, 1 / chance);
+      }
+      sampler.next();
+      everyWay(direction, sampler.uv);
+    }
+    return LOST;
+  }
+}
