@@ -278,7 +278,7 @@ test('background, table and room are things: pointed at, changed, taken off and 
   const light = await pictureMean(page);
   await thing(page, 'backdrop:').focus();
   await expect(page.getByRole('heading', { name: 'Background', level: 2 })).toBeVisible();
-  await page.getByRole('combobox', { name: 'kind' }).selectOption('flat, upright');
+  await page.getByRole('radio', { name: 'flat, upright' }).check();
   await pickMaterial(page, 'material', 'Black velvet');
   await typeFigure(page, 'turned', '20 right');
   await expect(numberField(page, 'turned')).toHaveValue('20°');
@@ -311,7 +311,7 @@ test('background, table and room are things: pointed at, changed, taken off and 
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Add' }).click();
   await page.getByRole('button', { name: 'Background', exact: true }).click();
-  await expect(page.getByRole('combobox', { name: 'kind' })).toHaveValue('sweep');
+  await expect(page.getByRole('radio', { name: 'paper bent up behind' })).toBeChecked();
   await saved(page);
 });
 

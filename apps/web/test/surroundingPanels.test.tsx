@@ -21,6 +21,8 @@ async function pick(label: string, name: string) {
   fireEvent.click(await screen.findByRole('option', { name }));
 }
 
+const chooseKind = (name: string) => fireEvent.click(screen.getByRole('radio', { name }));
+
 function openPanel(kind: ThingRef['kind'], key = '') {
   const bench = openDemo('cordial');
   bench.store.dispatch(benchActions.selected({ kind, key }));
@@ -32,7 +34,7 @@ describe('the figures of what the set stands on, before and in', () => {
   test('a background becomes another kind and material, and is taken off, each as one step of undo', async () => {
     const { set, store } = openPanel('backdrop');
     const before = set().backdrop;
-    choose('kind', before?.kind === 'sweep' ? 'panel' : 'sweep');
+    chooseKind(before?.kind === 'sweep' ? 'flat, upright' : 'paper bent up behind');
     expect(set().backdrop?.kind).not.toBe(before?.kind);
     await pick('material', 'Black velvet');
     expect(set().backdrop?.material).not.toEqual(before?.material);
@@ -135,7 +137,7 @@ describe('what a light faces', () => {
 describe('boards in an L', () => {
   test('each board has its own material', async () => {
     const { set } = openPanel('backdrop');
-    choose('kind', 'boards');
+    chooseKind('two boards in an L');
     await pick('lying board', 'Black acrylic');
     const { backdrop } = set();
     if (backdrop?.kind !== 'boards') throw new Error('it is two boards');

@@ -108,7 +108,7 @@ test('a deep layer sends back what is reckoned for quick pictures, but for what 
     const grey = sentBack(cloudy(20, { absorptionPerCm: lost }), 0.2);
     // Even light is mirrored by 6.8 % at an index of 1.34 (Walsh).
     const entered = 0.068 + (1 - 0.068) * (reckoned[c] as number);
-    expect(Math.abs(grey - entered)).toBeLessThan(0.03);
+    expect(Math.abs(grey - entered)).toBeLessThan(0.04);
   });
 });
 

@@ -22,7 +22,22 @@ import {
   SURFACE,
   WAX,
 } from './tables.js';
-import { copy3, dot3, fill3, fromFrame, mirrorDirection, refractDirection, scale3 } from './vectors.js';
+import {
+  copy3,
+  dot3,
+  fill3,
+  frameRound,
+  fromFrame,
+  mirrorDirection,
+  refractDirection,
+  scale3,
+} from './vectors.js';
+
+/**
+ * From what scatters light at least this often, 1/m, light comes out as from a matte surface: on the way from its last
+ * scattering through the wall it has lost its direction.
+ */
+const CLOUDY_PER_M = 100;
 
 /**
  * Path tracer with light sampling and multiple importance sampling (power heuristic), nested dielectrics by
@@ -47,6 +62,7 @@ export class PathTracer extends PathScatter {
     this.lastPdf = 0;
     this.sheetsAsked = false;
     this.inside = 0;
+    this.fromCloud = false;
     this.bounce = scattered ? 1 : 0;
     this.kept = !scattered;
     this.sharp = !scattered;
@@ -124,6 +140,7 @@ export class PathTracer extends PathScatter {
     const met = cloud.walk(this.origin, this.direction, this.weight, this.inside, this.sampler, this.quick);
     if (!cloud.scattered) return met;
     if (this.quick) this.endInCloud();
+    this.fromCloud = cloudIn(this.t, this.inside) >= CLOUDY_PER_M;
     this.kept = false;
     this.sharp = false;
     this.lastPdf = 0;
@@ -200,6 +217,7 @@ export class PathTracer extends PathScatter {
     const beyond = mediaBeyond(this.t, this.hit, this.inside);
     const ratio = indexIn(this.t, beyond) / indexIn(this.t, this.inside);
     if (this.quick && this.inside === 0) this.noteEntry();
+    if (this.fromCloud && beyond === 0) return this.leaveCloud(ratio);
     const alpha = this.t.surfaces[hit.place + ALPHA_Y] as number;
     if (alpha > 0) return this.throughFrost(alpha, ratio, beyond);
     const reflected = fresnelMean(hit.cosOut, ratio);
@@ -223,6 +241,30 @@ export class PathTracer extends PathScatter {
     scale3(this.weight, passed / (ratio * ratio));
     this.inside = beyond;
     return true;
+  }
+
+  /**
+   * From something cloudy out into the air: mirrored back inside as it is met, or out as from a matte surface,
+   * so that lights can be asked. Light that has wandered has nearly forgotten where it came from: see
+   * docs/physics/surfaces.md for what this leaves out.
+   */
+  private leaveCloud(ratio: number): boolean {
+    const hit = this.hit;
+    this.sampler.next();
+    if ((this.sampler.uv[0] as number) < fresnelMean(hit.cosOut, ratio)) {
+      mirrorDirection(this.direction, this.direction, hit.normal, hit.flat);
+      return true;
+    }
+    scale3(this.weight, 1 / (ratio * ratio));
+    this.inside = 0;
+    for (let a = 0; a < 3; a++) {
+      hit.normal[a] = -(hit.normal[a] as number);
+      hit.flat[a] = -(hit.flat[a] as number);
+    }
+    frameRound(hit.frame, hit.normal);
+    const goesOn = this.comeOut();
+    this.fromCloud = false;
+    return goesOn;
   }
 
   private noteEntry(): void {

@@ -21,6 +21,7 @@ const LARGEST = 0.9999999997671694;
 /** How a path goes on from a surface that mirrors or scatters, and from under the skin of wax. */
 export class PathScatter extends PathLights {
   protected mirrorOn(): void {
+    this.fromCloud = false;
     const hit = this.hit;
     for (let c = 0; c < 3; c++) {
       this.weight[c] = (this.weight[c] as number) * lobeFresnel(this.t, hit.place, c, hit.cosOut);
@@ -63,6 +64,7 @@ export class PathScatter extends PathLights {
 
   /** All that scatters: asks the lights, then goes on in a sampled direction. */
   protected scatterOn(): boolean {
+    this.fromCloud = false;
     const t = this.t;
     const hit = this.hit;
     let share = mirrorShareOf(t, hit.place, hit.albedo, hit.cosOut);
@@ -184,6 +186,7 @@ export class PathScatter extends PathLights {
 
   /** Wax and food: the skin mirrors, the rest walks inside and comes out nearby. */
   protected throughWax(): boolean {
+    this.fromCloud = false;
     this.guide.aim(-1);
     this.rough.turnOff();
     this.askOnce();
@@ -220,7 +223,13 @@ export class PathScatter extends PathLights {
     this.kept = false;
     this.sharp = false;
     if (!this.wax.walk(hit, this.weight, sampler)) return false;
-    // Out again, as from a matte surface under its skin.
+    return this.comeOut();
+  }
+
+  /** Out again, as from a matte surface under its skin. @returns false where the way leads nowhere */
+  protected comeOut(): boolean {
+    const hit = this.hit;
+    const sampler = this.sampler;
     copy3(this.chosenAt, hit.point);
     this.askLightsAtExit();
     sampler.next();

@@ -1,6 +1,7 @@
 import { addColoured } from './blend.js';
 import { Branches } from './branches.js';
 import { CloudWalk } from './cloudWalk.js';
+import { fresnelMean } from './fresnel.js';
 import { FrostWalk } from './frost.js';
 import { Guide } from './guide.js';
 import type { Kernel } from './kernel.js';
@@ -21,7 +22,10 @@ import {
   COAT_PASSED,
   DIELECTRIC,
   FLAT,
+  LETS_IN,
   LOBE,
+  MEDIUM,
+  MEDIUM_STRIDE,
   PANEL,
   PANEL_OTHER,
   type SceneTables,
@@ -112,6 +116,8 @@ export class PathState {
   /** A bit for each medium the path is in, the highest fills the space. */
   protected inside: i32 = 0;
   protected bounce: i32 = 0;
+  /** Whether the path was scattered last in something cloudy, with none but clear boundaries since. */
+  protected fromCloud: boolean = false;
   /** Until the path has met what takes polarisation away; while all it met were mirrors and glass. */
   protected kept: boolean = true;
   protected sharp: boolean = true;
@@ -255,6 +261,7 @@ export class PathState {
     this.sheetsAsked = (flags & SHEETS_ASKED) !== 0;
     this.mirrorsAsked = (flags & MIRRORS_ASKED) !== 0;
     this.wentByMirror = false;
+    this.fromCloud = false;
     this.lightTimes = (flags & LIGHTS_TWICE) !== 0 ? 2 : 1;
     this.ways = (flags & TWO_WAYS) !== 0 ? 2 : 1;
     if (this.sheetsAsked) this.sheets.look(this.origin);
@@ -323,10 +330,15 @@ export class PathState {
     return facets && (s[o + ALPHA_Y] as number) < SHARP_ALPHA;
   }
 
-  /** What of light from inside leaves wax towards a direction, over that of an even exit. */
+  /** What of light from inside leaves wax, or something cloudy, towards a direction, over that of an even exit. */
   protected leaves(cosIn: number): number {
-    const passed = this.t.surfaces[this.hit.place + COAT_PASSED] as number;
-    return (1 - coatAlbedo(this.t, this.hit.place, cosIn)) / passed;
+    const s = this.t.surfaces;
+    const place = this.hit.place;
+    if (this.hit.kind !== DIELECTRIC)
+      return (1 - coatAlbedo(this.t, place, cosIn)) / (s[place + COAT_PASSED] as number);
+    const media = this.t.media;
+    const m = whole32(s[place + MEDIUM] as number) * MEDIUM_STRIDE;
+    return (1 - fresnelMean(cosIn, media[m] as number)) / (media[m + LETS_IN] as number);
   }
 
   protected isWanted(e: i32): boolean {

@@ -67,12 +67,14 @@ export const RASTER = 3;
 
 /**
  * Numbers kept for each medium, and what stands where: index, absorption per metre of red, green, blue; how often light
- * is scattered per metre; of a cloudy one the surface that stands for it in quick pictures.
+ * is scattered per metre; of a cloudy one the surface that stands for it in quick pictures; part of even light that its
+ * surface lets in.
  */
-export const MEDIUM_STRIDE = 6;
+export const MEDIUM_STRIDE = 7;
 export const ABSORPTION = 1;
 export const CLOUD_PER_M = 4;
 export const CLOUD_FACE = 5;
+export const LETS_IN = 6;
 
 /** Kinds of emitter. */
 export const FACE = 0;

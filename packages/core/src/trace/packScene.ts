@@ -38,6 +38,7 @@ import {
 import type { PrimitiveTable } from '../geometry/primitives.js';
 import type { Scene } from '../geometry/scene.js';
 import { letsThroughStraight, type Surface } from '../geometry/surface.js';
+import { diffuseFresnelOutside } from '../optics/fresnel.js';
 import { joined32, joined64, packEmitters } from '../photometry/packEmitters.js';
 import { buildBoundingTree } from './boundingTree.js';
 
@@ -52,7 +53,8 @@ export function packScene(scene: Scene): SceneTables {
   packEmitters(tables, scene.emitters);
   tables.media = new Float64Array(scene.media.length * MEDIUM_STRIDE);
   scene.media.forEach(({ index, absorptionPerM, cloudPerM, face }, m) => {
-    tables.media.set([index, ...absorptionPerM, cloudPerM, face], m * MEDIUM_STRIDE);
+    const figures = [index, ...absorptionPerM, cloudPerM, face, 1 - diffuseFresnelOutside(index)];
+    tables.media.set(figures, m * MEDIUM_STRIDE);
   });
   tables.channelCount = scene.channelCount;
   tables.keptChannel = Int32Array.from(scene.keptChannel);

@@ -1,5 +1,6 @@
 export { kitApi } from './api';
 export { EntryPicture } from './EntryPicture';
+export { KitEntryItem, KitReading } from './KitEntryItem';
 export { KitView } from './KitView';
 export { searchKit } from './search';
 export { equipmentOf, type NamedEquipment, useEquipment } from './useEquipment';

@@ -62,7 +62,10 @@ const PowerRow = memo(function PowerRow({ tag }: { tag: string }) {
   return (
     <Box sx={{ display: 'flex', alignItems: 'center', gap: 0.75, height: 26 }}>
       <Tag>{tag}</Tag>
-      <Box className="number" sx={{ width: 68, color: on ? surround.text : surround.quiet }}>
+      <Box
+        className="number"
+        sx={{ width: 74, whiteSpace: 'nowrap', color: on ? surround.text : surround.quiet }}
+      >
         {formatPower(power)}
       </Box>
       <Box

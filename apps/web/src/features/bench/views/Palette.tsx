@@ -1,6 +1,5 @@
 import type { KitEntry } from '@fendrix/contract';
 import { leftInKit } from '@fendrix/core';
-import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Chip from '@mui/material/Chip';
 import Dialog from '@mui/material/Dialog';
@@ -8,11 +7,7 @@ import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import List from '@mui/material/List';
-import ListItem from '@mui/material/ListItem';
-import ListItemButton from '@mui/material/ListItemButton';
-import ListItemText from '@mui/material/ListItemText';
 import ListSubheader from '@mui/material/ListSubheader';
-import Skeleton from '@mui/material/Skeleton';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
@@ -21,7 +16,7 @@ import { useHotkeys } from 'react-hotkeys-hook';
 import { ImportDialog } from '../../../shared/ImportDialog';
 import { MeasuredProduct } from '../../../shared/measured/MeasuredProduct';
 import { surround } from '../../../shared/theme';
-import { EntryPicture, kitApi, searchKit, useEquipment } from '../../kit';
+import { KitEntryItem, KitReading, kitApi, searchKit, useEquipment } from '../../kit';
 import { benchActions } from '../state/benchSlice';
 import {
   type Addable,
@@ -88,7 +83,7 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
   const [search, setSearch] = useState('');
   const [importing, setImporting] = useState(false);
   const [measuring, setMeasuring] = useState(false);
-  const { data, error } = kitApi.useReadKitQuery();
+  const { data } = kitApi.useReadKitQuery();
   const set = useSet();
   const selected = useBench((bench) => bench.selected);
   const dispatch = useBenchDispatch();
@@ -223,12 +218,7 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
             </Button>
           ))}
         </Stack>
-        {!data && !error && <Skeleton height={120} />}
-        {error && (
-          <Typography sx={{ color: 'text.secondary' }}>
-            The kit cannot be read from the server now.
-          </Typography>
-        )}
+        <KitReading />
         {data && found.length === 0 && (
           <Typography sx={{ color: 'text.secondary' }}>
             Nothing in the kit is called or good for “{search}”. The kit page has room for your own.
@@ -247,25 +237,19 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
                     {what === 'material' ? `Materials: what ${material} becomes` : TITLES[what]}
                   </ListSubheader>
                   {own.map((entry) => (
-                    <ListItem key={entry.id} disablePadding divider>
-                      <ListItemButton
-                        selected={search !== '' && entry === found[0]}
-                        onClick={() => choose(entry)}
-                      >
-                        <Box sx={{ mr: 1.5, display: 'flex' }}>
-                          <EntryPicture entry={entry} />
-                        </Box>
-                        <ListItemText
-                          primary={entry.name}
-                          secondary={[
-                            ...(isFree(entry)
-                              ? []
-                              : [entry.count > 0 ? 'all are on the set' : 'not in the studio']),
-                            entry.purposes.join(', '),
-                          ].join(' · ')}
-                        />
-                      </ListItemButton>
-                    </ListItem>
+                    <KitEntryItem
+                      key={entry.id}
+                      entry={entry}
+                      selected={search !== '' && entry === found[0]}
+                      note={
+                        isFree(entry)
+                          ? undefined
+                          : entry.count > 0
+                            ? 'all are on the set'
+                            : 'not in the studio'
+                      }
+                      onChoose={() => choose(entry)}
+                    />
                   ))}
                 </ul>
               </li>

@@ -5,17 +5,12 @@ import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import List from '@mui/material/List';
-import ListItem from '@mui/material/ListItem';
-import ListItemButton from '@mui/material/ListItemButton';
-import ListItemText from '@mui/material/ListItemText';
-import Skeleton from '@mui/material/Skeleton';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
-import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { ImportDialog } from '../../../shared/ImportDialog';
 import { MeasuredProduct } from '../../../shared/measured/MeasuredProduct';
-import { EntryPicture, kitApi, searchKit } from '../../kit';
+import { KitEntryItem, KitReading, kitApi, searchKit } from '../../kit';
 
 /** What a purpose of the kit says about the kind of product. */
 const GOODS_OF: Record<string, JobProduct['goods']> = {
@@ -39,7 +34,7 @@ export function AddProduct({
   const [search, setSearch] = useState('');
   const [importing, setImporting] = useState(false);
   const [measuring, setMeasuring] = useState(false);
-  const { data, error } = kitApi.useReadKitQuery();
+  const { data } = kitApi.useReadKitQuery();
   const found = searchKit(data?.document.entries ?? [], search).flatMap((entry) =>
     entry.what === 'product' ? [entry] : [],
   );
@@ -86,25 +81,17 @@ export function AddProduct({
             From a file
           </Button>
         </Stack>
-        {!data && !error && <Skeleton height={120} />}
-        {error && (
-          <Typography sx={{ color: 'text.secondary' }}>
-            The kit cannot be read from the server now.
-          </Typography>
-        )}
+        <KitReading />
         <List dense disablePadding sx={{ overflow: 'auto', flex: 1 }}>
           {found.map((entry) => (
-            <ListItem key={entry.id} disablePadding divider>
-              <ListItemButton
-                onClick={() => {
-                  const word = entry.purposes.find((purpose) => purpose in GOODS_OF) ?? '';
-                  onTake(entry.thing, GOODS_OF[word] ?? 'other');
-                }}
-              >
-                <EntryPicture entry={entry} />
-                <ListItemText sx={{ ml: 1.5 }} primary={entry.name} secondary={entry.purposes.join(', ')} />
-              </ListItemButton>
-            </ListItem>
+            <KitEntryItem
+              key={entry.id}
+              entry={entry}
+              onChoose={() => {
+                const word = entry.purposes.find((purpose) => purpose in GOODS_OF) ?? '';
+                onTake(entry.thing, GOODS_OF[word] ?? 'other');
+              }}
+            />
           ))}
         </List>
       </DialogContent>

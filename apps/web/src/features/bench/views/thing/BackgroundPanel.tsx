@@ -1,6 +1,5 @@
 import type { Backdrop } from '@fendrix/contract';
 import { parseBearingDeg } from '@fendrix/core';
-import { Choice } from '../../../../shared/Choice';
 import { surroundingSchema } from '../../../../shared/form/schema';
 import { MaterialChoice } from '../../../../shared/materials/MaterialChoice';
 import { QuantityField } from '../../../../shared/QuantityField';
@@ -10,14 +9,9 @@ import { changedSince } from '../../state/edit';
 import { useBenchDispatch } from '../../state/hooks';
 import { changeBackdrop, moveAlong, SURROUNDING_NAMES, setBackdrop } from '../../state/surroundings';
 import { edit } from '../../state/thunks';
+import { BACKGROUND_KINDS, BackgroundKinds } from './BackgroundKinds';
 import { LengthField } from './LengthField';
 import { AllFigures, type PanelProps, RemoveButton, Title } from './ThingFields';
-
-const KINDS: readonly { value: Backdrop['kind']; words: string }[] = [
-  { value: 'sweep', words: 'paper bent up behind' },
-  { value: 'panel', words: 'flat, upright' },
-  { value: 'boards', words: 'two boards in an L' },
-];
 
 const SHOWN = new Set([
   'kind',
@@ -39,17 +33,11 @@ export function BackgroundPanel({ set, thing }: PanelProps) {
   const { backdrop } = set;
   if (!backdrop) return null;
   const change = (changes: Partial<Backdrop>) => dispatch(edit(changeBackdrop(changes)));
-  const words = KINDS.find(({ value }) => value === backdrop.kind)?.words ?? '';
+  const words = BACKGROUND_KINDS.find(({ value }) => value === backdrop.kind)?.words ?? '';
   return (
     <>
       <Title name={SURROUNDING_NAMES.backdrop} kind={words} />
-      <Choice
-        shown
-        label="kind"
-        value={backdrop.kind}
-        options={KINDS}
-        onChoose={(kind) => dispatch(edit(setBackdrop(kind)))}
-      />
+      <BackgroundKinds kind={backdrop.kind} onChoose={(kind) => dispatch(edit(setBackdrop(kind)))} />
       <MaterialChoice
         label={backdrop.kind === 'boards' ? 'upright board' : 'material'}
         known={materials}
