@@ -84,7 +84,7 @@ export async function valueAtRest(field: Locator): Promise<string> {
     shown = await field.inputValue();
     return shown === before;
   };
-  await expect.poll(comesToRest, { intervals: [0, 700] }).toBe(true);
+  await expect.poll(comesToRest, { intervals: [700] }).toBe(true);
   return shown;
 }
 

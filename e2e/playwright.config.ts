@@ -17,6 +17,8 @@ export default defineConfig({
   expect: { timeout: 20_000 },
   // The pictures of one page keep all cores busy.
   workers: 1,
+  // On a shared machine a page may stand still for a while: what passes only then is reported as flaky, by name.
+  retries: 1,
   fullyParallel: false,
   reporter: [['list']],
   use: {

@@ -123,7 +123,7 @@ const SET_UPS: readonly SetUp[] = [
       await take(page, 'Table');
       await press(page, 'Remove from the set');
       await take(page, 'Background');
-      await page.getByRole('radio', { name: 'flat, upright' }).check();
+      await page.getByRole('radio', { name: 'flat, upright' }).click();
       await typeFigure(page, 'behind centre', '1 m');
       await stand(page, 'Strip 30 x 120', '100 left', '70 cm');
       await across(page);
@@ -162,7 +162,7 @@ const SET_UPS: readonly SetUp[] = [
         await typeFigure(page, 'position', bearing);
       }
       await take(page, 'Background');
-      await page.getByRole('radio', { name: 'flat, upright' }).check();
+      await page.getByRole('radio', { name: 'flat, upright' }).click();
       await pickMaterial(page, 'material', 'Mirror');
       await addPerson(page);
       await stand(page, 'Softbox 40 x 60', '60 left', '60 cm');

@@ -278,7 +278,7 @@ test('background, table and room are things: pointed at, changed, taken off and 
   const light = await pictureMean(page);
   await thing(page, 'backdrop:').focus();
   await expect(page.getByRole('heading', { name: 'Background', level: 2 })).toBeVisible();
-  await page.getByRole('radio', { name: 'flat, upright' }).check();
+  await page.getByRole('radio', { name: 'flat, upright' }).click();
   await pickMaterial(page, 'material', 'Black velvet');
   await typeFigure(page, 'turned', '20 right');
   await expect(numberField(page, 'turned')).toHaveValue('20°');
@@ -437,4 +437,23 @@ test('what is seen goes out as files, and a set comes back in by being dropped o
   await expect(page).toHaveURL(/\/sets\/[0-9a-f-]{36}$/);
   await page.goto('/sets');
   await expect(rows).toHaveCount(Math.min(20, before + 1));
+});
+
+test('a bottle is filled with milk, chosen by name: nothing is seen through it any more; undo takes it back', async ({
+  page,
+}) => {
+  await newSetWith(page, 'Round bottle with liquid');
+  const seenThrough = page.getByTestId('part through');
+  // Above the label, below where the liquid ends.
+  await pointAt(page, 0.5, 0.3);
+  await expect(seenThrough).toBeVisible();
+  await pickMaterial(page, 'liquid', 'Milk');
+  await expect(page.getByRole('combobox', { name: 'liquid' })).toHaveText('Milk');
+  await pointAt(page, 0.51, 0.3);
+  await expect(page.getByTestId('part own')).toBeVisible();
+  await expect(seenThrough).toBeHidden();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('combobox', { name: 'liquid' })).not.toHaveText('Milk');
+  await pointAt(page, 0.5, 0.3);
+  await expect(seenThrough).toBeVisible();
 });

@@ -136,7 +136,8 @@ describe('command line', () => {
     expect(bytes('bundled.pfm').equals(bytes('source.pfm'))).toBe(true);
     const wrong = await node([script, 'develop'], folder);
     expect([wrong.code, wrong.error]).toEqual([2, expect.stringContaining('no command "develop"')]);
-  }, 60000);
+    // The first time it bundles the program, beside other tests.
+  }, 180000);
 
   test('schema and examples', async () => {
     expect((await json('schema')).title).toBe('Fendrix set document');

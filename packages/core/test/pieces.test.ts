@@ -29,7 +29,7 @@ describe('the pieces of a product', () => {
       body: 'body',
       parts: 'opaque',
       labels: 'opaque',
-      liquid: 'clear',
+      liquid: 'liquid',
     });
   });
 
@@ -39,7 +39,7 @@ describe('the pieces of a product', () => {
       const product = formed(id);
       for (const piece of piecesOf(product)) {
         const material: Material =
-          piece.takes === 'clear'
+          piece.takes === 'liquid'
             ? { kind: 'dielectric', index: 1.4, absorptionPerCm: 1, scatteringPerCm: 0, roughness: 0 }
             : RED;
         const changed = piecesOf(withPieceMaterial(product, piece, material));

@@ -83,7 +83,7 @@ function addLiquids(parts: SceneParts, products: readonly Product[]): void {
 
 function addBackdrop(parts: SceneParts, backdrop: Backdrop): void {
   const { material, widthM, heightM } = backdrop;
-  const thing = parts.thing('backdrop', 'backdrop', 'backdrop');
+  const thing = parts.thing('backdrop', 'backdrop', 'background');
   const sides = parts.sides(thing, material);
   if (backdrop.kind === 'panel') {
     const right = turnUpright([widthM, 0, 0], radians(backdrop.turnDeg));
@@ -114,7 +114,7 @@ function addBackdrop(parts: SceneParts, backdrop: Backdrop): void {
 }
 
 function addBench(parts: SceneParts, bench: Bench, underPaper: boolean): void {
-  const sides = parts.sides(parts.thing('bench', 'bench', 'bench'), bench.material);
+  const sides = parts.sides(parts.thing('bench', 'bench', 'table'), bench.material);
   const top = underPaper ? -PAPER_M : 0;
   const [x, y] = bench.centreM;
   const pose = standingPose([x, y, top - bench.thicknessM], 0);

@@ -8,26 +8,28 @@ const KINDS = {
   opaque: new Set(['matte', 'coated', 'cloth', 'mirror', 'metal']),
   sheet: new Set(['matte', 'coated', 'cloth', 'mirror', 'metal', 'translucent', 'net']),
   body: new Set(['matte', 'coated', 'cloth', 'wax', 'dielectric', 'mirror', 'metal', 'translucent']),
-  clear: new Set(['dielectric']),
+  liquid: new Set(['dielectric']),
 } as const;
 
 interface Fitting {
   opaque: OpaqueMaterial;
   sheet: SheetMaterial;
   body: Material;
-  clear: Dielectric;
+  liquid: Dielectric;
 }
 
 /** Materials of the kit by name, of those that something can be made of. */
 export function useKitMaterials<W extends keyof Fitting>(what: W): readonly NamedMaterial<Fitting[W]>[] {
   const { data } = kitApi.useReadKitQuery();
-  return useMemo(
-    () =>
-      (data?.document.entries ?? []).flatMap((entry) =>
-        entry.what === 'material' && (KINDS[what] as ReadonlySet<AnyMaterial['kind']>).has(entry.thing.kind)
-          ? [{ name: entry.name, material: entry.thing as Fitting[W], purposes: entry.purposes }]
-          : [],
-      ),
-    [data, what],
-  );
+  return useMemo(() => {
+    const fitting = (data?.document.entries ?? []).flatMap((entry) =>
+      entry.what === 'material' && (KINDS[what] as ReadonlySet<AnyMaterial['kind']>).has(entry.thing.kind)
+        ? [{ name: entry.name, material: entry.thing as Fitting[W], purposes: entry.purposes }]
+        : [],
+    );
+    if (what !== 'liquid') return fitting;
+    // Any clear material can fill a body; what is poured comes first.
+    const isPoured = ({ purposes }: NamedMaterial) => purposes?.includes('liquid') ?? false;
+    return [...fitting.filter(isPoured), ...fitting.filter((one) => !isPoured(one))];
+  }, [data, what]);
 }

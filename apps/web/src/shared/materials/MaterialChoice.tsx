@@ -56,7 +56,7 @@ export function MaterialChoice<M extends AnyMaterial>({
           MenuProps={{ slotProps: { paper: { sx: { maxHeight: 460 } } } }}
         >
           {now === OWN && (
-            <MenuItem dense value={OWN}>
+            <MenuItem dense value={OWN} sx={{ gap: 1, fontSize: '0.8125rem' }}>
               <Swatch material={material} /> {OWN}
             </MenuItem>
           )}

@@ -15,7 +15,7 @@ export interface ProductPiece {
   at: number;
   material: Material;
   /** What it may be of. */
-  takes: 'body' | 'opaque' | 'clear';
+  takes: 'body' | 'opaque' | 'liquid';
 }
 
 /** All pieces of a product, its body first. */
@@ -41,7 +41,7 @@ export function piecesOf(product: Product): ProductPiece[] {
         ...product.labels.map((label, at) => opaque('labels', label, at)),
         ...product.attached.map((bar, at) => opaque('attached', bar, at)),
         ...(liquid
-          ? [{ name: 'liquid', list: 'liquid', at: 0, material: liquid, takes: 'clear' } as const]
+          ? [{ name: 'liquid', list: 'liquid', at: 0, material: liquid, takes: 'liquid' } as const]
           : []),
       ];
     }
