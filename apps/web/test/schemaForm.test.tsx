@@ -76,6 +76,20 @@ describe('fields from the schema', () => {
     expect(last()).not.toHaveProperty('grid');
   });
 
+  test('a figure that need not be there says so when it is not, and goes when its field is emptied', () => {
+    const { type, last } = open('softbox-40x60', ['modelling']);
+    type('draws from the mains', '');
+    expect(last()).not.toHaveProperty('drawW');
+    const field = screen.getByLabelText('draws from the mains') as HTMLInputElement;
+    expect([field.value, field.placeholder]).toEqual(['', 'not given']);
+    type('draws from the mains', '650');
+    expect(last().drawW).toBe(650);
+    expect(field.value).toBe('650 W');
+    type('draws from the mains', '-1');
+    expect(screen.getByRole('alert').textContent).not.toBe('');
+    expect(last().drawW).toBe(650);
+  });
+
   test('another kind of output starts with figures of its own', () => {
     const { last } = open('softbox-40x60');
     fireEvent.change(screen.getAllByLabelText('kind')[0] as HTMLElement, {

@@ -14,7 +14,8 @@ interface QuantityFieldProps<T> {
   /** What may be typed, for the message. */
   example: string;
   onCommit(value: T): void;
-  /** Of a value that need not be there: the field is emptied. */
+  /** Of a value that need not be there: what the empty field says, and what emptying it does. */
+  none?: string;
   onClear?(): void;
 }
 
@@ -26,6 +27,7 @@ export function QuantityField<T = number>({
   parse,
   example,
   onCommit,
+  none,
   onClear,
 }: QuantityFieldProps<T>) {
   const { input, wrong } = useTyped(shown, parse, onCommit, example, onClear);
@@ -34,7 +36,13 @@ export function QuantityField<T = number>({
   return (
     <>
       <Row label={label} hint={hint} htmlFor={id}>
-        <input id={id} className="number" {...input} aria-describedby={wrong ? `${id}-wrong` : undefined} />
+        <input
+          id={id}
+          className="number"
+          placeholder={none}
+          {...input}
+          aria-describedby={wrong ? `${id}-wrong` : undefined}
+        />
       </Row>
       <Refusal id={`${id}-wrong`} words={wrong} />
     </>

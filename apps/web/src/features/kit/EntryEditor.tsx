@@ -9,7 +9,19 @@ import { WordsField } from '../../shared/form/WordsField';
 import { QuantityField } from '../../shared/QuantityField';
 
 /** Set anew wherever the thing is put on a set. */
-const ON_SET = new Set(['tag', 'id', 'name', 'positionM', 'aimM', 'rollDeg', 'on', 'turnDeg', 'bandHeightM']);
+const ON_SET = new Set([
+  'tag',
+  'id',
+  'name',
+  'positionM',
+  'aimM',
+  'rollDeg',
+  'on',
+  'turnDeg',
+  'bandHeightM',
+  'keepsDirection',
+  'stand',
+]);
 
 interface EntryEditorProps {
   entry: KitEntry;
@@ -36,6 +48,7 @@ export function EntryEditor({ entry, onSave, onCopy, onRemove }: EntryEditorProp
       />
       <WordsField
         label="good for (words, with commas)"
+        wide
         value={draft.purposes.join(', ')}
         onCommit={(text) =>
           change({

@@ -80,7 +80,31 @@ function Field({ field, schema, value, optional = false, label = labelOf(field),
   const choices = choicesOf(schema);
   /** Being added, with figures that are still to be typed: nothing is set before they are. */
   const [added, setAdded] = useState<{ value: unknown } | null>(null);
-  const named = schema.type === 'number' || schema.type === 'integer' || schema.type === 'string';
+  const named = schema.type === 'string';
+  // A figure that need not be there is typed, and taken back by emptying its field; a switch that was never set is off.
+  if (optional && (schema.type === 'number' || schema.type === 'integer')) {
+    return (
+      <NumberField
+        {...{ field, label, onChange }}
+        hint={schema.description}
+        limits={schema}
+        value={value as number | undefined}
+        onClear={() => onChange(undefined)}
+      />
+    );
+  }
+  if (schema.type === 'boolean') {
+    return (
+      <Row label={label} hint={schema.description}>
+        <Switch
+          size="small"
+          checked={value === true}
+          onChange={(_, on) => onChange(on || !optional ? on : undefined)}
+          slotProps={{ input: { 'aria-label': label } }}
+        />
+      </Row>
+    );
+  }
   if (optional && value === undefined && !added) {
     if (/base64/i.test(field)) return null;
     const add = () => {
@@ -187,17 +211,6 @@ function Value({
           value={value as number | undefined}
         />
       );
-    case 'boolean':
-      return (
-        <Row label={label} hint={schema.description}>
-          <Switch
-            size="small"
-            checked={value === true}
-            onChange={(_, on) => onChange(on)}
-            slotProps={{ input: { 'aria-label': label } }}
-          />
-        </Row>
-      );
     case 'string':
       if (/base64/i.test(field)) return null;
       return <WordsField label={label} value={String(value ?? '')} live={false} onCommit={onChange} />;
@@ -226,6 +239,7 @@ function NumberField({
   limits,
   value,
   onChange,
+  onClear,
 }: {
   field: string;
   label: string;
@@ -233,6 +247,7 @@ function NumberField({
   limits?: Schema;
   value: number | undefined;
   onChange(value: number): void;
+  onClear?(): void;
 }) {
   const { format, parse, example } = quantityOf(field);
   return (
@@ -240,6 +255,7 @@ function NumberField({
       label={label}
       hint={hint}
       shown={value === undefined ? '' : format(value)}
+      {...(onClear ? { none: 'not given', onClear } : {})}
       parse={within(parse, format, { from: limits?.minimum, to: limits?.maximum })}
       example={example}
       onCommit={onChange}

@@ -43,7 +43,7 @@ export function Group({
   return (
     <Box
       component="fieldset"
-      sx={{ border: 0, borderLeft: 2, borderColor: 'divider', m: 0, mt: 0.5, p: 0, pl: 1 }}
+      sx={{ border: 0, borderLeft: 2, borderColor: 'divider', m: 0, mt: 0.5, p: 0, pl: 1, maxWidth: 460 }}
     >
       <Box component="legend" sx={{ p: 0, fontSize: '0.75rem', fontWeight: 650 }}>
         {label}
