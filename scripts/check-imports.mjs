@@ -57,7 +57,7 @@ const IMPORT =
 
 function modulesIn(folder) {
   return readdirSync(folder).flatMap((name) => {
-    if (name === 'node_modules' || name === 'dist' || name === '.types' || name === 'test') return [];
+    if (name === 'node_modules' || name === 'dist' || name === 'test') return [];
     const path = join(folder, name);
     if (statSync(path).isDirectory()) return modulesIn(path);
     return /\.(ts|tsx|mts|mjs)$/.test(name) && !/\.config\.ts$/.test(name) ? [path] : [];

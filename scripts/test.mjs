@@ -7,8 +7,9 @@ ensureEngine();
 const browser = ensureBrowser();
 const steps = [
   ['lint and format', bin('biome'), ['check', '.']],
-  ['types', bin('tsc'), ['-b']],
-  ['types of the tests', bin('tsc'), ['-p', 'tsconfig.tests.json']],
+  ['types of the core', bin('tsc'), ['-p', 'tsconfig.core.json']],
+  ['types of server and command line', bin('tsc'), ['-p', 'tsconfig.node.json']],
+  ['types of the pages and of all tests', bin('tsc'), ['-p', 'tsconfig.json']],
   ['imports', process.execPath, ['scripts/check-imports.mjs']],
   ['unit tests', bin('vitest'), ['run']],
   ['build', bin('vite'), ['build', 'apps/web', '--logLevel', 'error']],
