@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { rectangleOnAxisLx } from '@fendrix/core';
 import sharp from 'sharp';
-import { afterAll, describe, expect, test } from 'vitest';
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 
 const folder = mkdtempSync(join(tmpdir(), 'fendrix-cli-'));
 const root = fileURLToPath(new URL('../../..', import.meta.url));
@@ -27,8 +27,11 @@ function node(words: string[], cwd: string): Promise<Outcome> {
   });
 }
 
-/** From source. */
-const fendrix = (...words: string[]) => node(['--import', 'tsx', 'apps/cli/src/main.ts', ...words], root);
+/** Bundled, as people run it; the first time bundles it, beside other tests. */
+const script = join(root, 'scripts/fendrix.mjs');
+beforeAll(async () => void (await node([script, 'schema'], root)), 180_000);
+const fendrix = (...words: string[]) => node(['apps/cli/dist/fendrix.mjs', ...words], root);
+const fromSource = (...words: string[]) => node(['--import', 'tsx', 'apps/cli/src/main.ts', ...words], root);
 
 const json = async (...words: string[]) => {
   const { code, out, error } = await fendrix(...words);
@@ -124,11 +127,11 @@ describe('command line', () => {
     expect(errorOf(smooth)).toBeLessThan(0.8 * errorOf(plain));
   });
 
-  test('bundled, as people run it, it renders the same to the last bit, with file names from where they are', async () => {
+  test('by its script and from source it renders the same to the last bit, with file names from where they are', async () => {
     const path = await overheadFile();
     const words = ['--size', '12x8', '--samples', '2', '--threads', '1'];
-    await json('render', path, '--out', join(folder, 'source.pfm'), ...words);
-    const script = join(root, 'scripts/fendrix.mjs');
+    const source = await fromSource('render', path, '--out', join(folder, 'source.pfm'), ...words);
+    expect(source.code).toBe(0);
     const { code, out } = await node([script, 'render', path, '--out', 'bundled.pfm', ...words], folder);
     expect(code).toBe(0);
     expect(JSON.parse(out)).toMatchObject({ out: 'bundled.pfm', width: 12 });
@@ -136,8 +139,7 @@ describe('command line', () => {
     expect(bytes('bundled.pfm').equals(bytes('source.pfm'))).toBe(true);
     const wrong = await node([script, 'develop'], folder);
     expect([wrong.code, wrong.error]).toEqual([2, expect.stringContaining('no command "develop"')]);
-    // The first time it bundles the program, beside other tests.
-  }, 180000);
+  });
 
   test('schema and examples', async () => {
     expect((await json('schema')).title).toBe('Fendrix set document');
