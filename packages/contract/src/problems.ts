@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import { upgraded } from './versions.js';
 
 /** One thing wrong with foreign data: where it is and what would mend it. */
 export interface Problem {
@@ -30,12 +31,14 @@ export function problemsOf(error: z.ZodError, most = 20): Problem[] {
   });
 }
 
-/** Checks foreign data; a value or the list of its problems, never an exception. */
+/** Checks foreign data, documents of earlier versions too; a value or the list of its problems, never an exception. */
 export function checkDocument<T>(
   schema: z.ZodType<T>,
   data: unknown,
 ): { ok: true; value: T } | { ok: false; problems: Problem[] } {
-  const result = schema.safeParse(data, { reportInput: true });
+  const now = upgraded(data);
+  if (!now.ok) return { ok: false, problems: [now.problem] };
+  const result = schema.safeParse(now.data, { reportInput: true });
   return result.success
     ? { ok: true, value: result.data }
     : { ok: false, problems: problemsOf(result.error) };

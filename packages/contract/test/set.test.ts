@@ -39,7 +39,7 @@ describe('set document', () => {
     ['camera.focusM', 0.1, 'focal length'],
     ['spots[0].normal', [0, 0, 0], 'no length'],
     ['format', 'other', '"fendrix-set"'],
-    ['version', 2, 'must be 1'],
+    ['version', 2, 'a newer Fendrix wrote it'],
   ])('%s is refused with its path and a sentence', (path, value, words) => {
     const problem = problemsWith(path, value).find((found) => found.path === path);
     expect(problem?.message).toContain(words);

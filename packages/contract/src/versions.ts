@@ -1,0 +1,45 @@
+import type { Problem } from './problems.js';
+
+type Fields = Readonly<Record<string, unknown>>;
+
+/** Makes of a document of one version one of the next. Pure; what it does not know it leaves, to be told by the check. */
+export type Upgrade = (document: Fields) => Fields;
+
+/**
+ * The documents that are kept, each with its steps from version 1 to 2, from 2 to 3 and so on: the version that is
+ * written today is one more than there are steps. What only adds a field with a default needs none.
+ */
+const UPGRADES: Readonly<Record<string, readonly Upgrade[]>> = {
+  'fendrix-set': [],
+  'fendrix-job': [],
+  'fendrix-kit': [],
+};
+
+/**
+ * A document as the version of today has it; other data as they are. A newer version is a problem, not a guess.
+ * @param upgrades by the name of the format
+ */
+export function upgraded(
+  data: unknown,
+  upgrades = UPGRADES,
+): { ok: true; data: unknown } | { ok: false; problem: Problem } {
+  if (typeof data !== 'object' || data === null) return { ok: true, data };
+  const { format, version } = data as Fields;
+  const steps = typeof format === 'string' && Object.hasOwn(upgrades, format) ? upgrades[format] : undefined;
+  if (!steps || !Number.isInteger(version) || (version as number) < 1) return { ok: true, data };
+  const today = steps.length + 1;
+  const written = version as number;
+  if (written > today) {
+    return {
+      ok: false,
+      problem: {
+        path: 'version',
+        message: `is ${written}: a newer Fendrix wrote it, and this one reads versions up to ${today}. Update this one to open it.`,
+      },
+    };
+  }
+  let document = data as Fields;
+  for (let from = written; from < today; from++)
+    document = { ...(steps[from - 1] as Upgrade)(document), version: from + 1 };
+  return { ok: true, data: document };
+}
