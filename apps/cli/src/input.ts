@@ -1,6 +1,7 @@
 import { readFile, stat } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
 import { checkDocument, type SetDocument, setDocument } from '@fendrix/contract';
+import { messageOf } from '@fendrix/workers';
 
 /** Something the user typed or a file they gave is wrong; the message says what and how to mend it. */
 export class InputError extends Error {}
@@ -37,7 +38,7 @@ export function readWords<T extends Options>(words: string[], options: T, positi
     return { values: { ...read.values } as Words<T>['values'], positionals: read.positionals };
   } catch (error) {
     if (error instanceof InputError) throw error;
-    throw new InputError(error instanceof Error ? error.message : String(error));
+    throw new InputError(messageOf(error));
   }
 }
 

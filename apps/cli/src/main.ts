@@ -1,3 +1,4 @@
+import { messageOf } from '@fendrix/workers';
 import { InputError } from './input.js';
 
 /** Each command is read when it is asked for: most need little of what is here. */
@@ -48,7 +49,7 @@ function finiteNumbers(_key: string, value: unknown): unknown {
 }
 
 main(process.argv.slice(2)).catch((error: unknown) => {
-  const message = error instanceof Error ? error.message : String(error);
+  const message = messageOf(error);
   process.stderr.write(`fendrix: ${message}\n`);
   process.exitCode = 2;
 });

@@ -12,7 +12,7 @@ const STATUS: Record<Code, number> = {
   conflict: 409,
   'too-large': 413,
   unsupported: 415,
-  unreadable: 422,
+  unreadable: 500,
   storage: 507,
   unavailable: 503,
   internal: 500,

@@ -1,6 +1,7 @@
 import type { SetDocument } from '@fendrix/contract';
 import { type MirrorMap, prepareTracing, sceneKey, seenBy, type Tracing } from '@fendrix/core';
 import { doTask } from './doTask.js';
+import { messageOf } from './messageOf.js';
 import type { FromWorker, Task, TaskResults, ToWorker } from './protocol.js';
 
 /**
@@ -36,7 +37,7 @@ export function createMessageHandler(
       const rays = (held.tracing.kernel.rays[0] ?? 0) - before;
       post({ type: 'done', id, result, rays }, buffersOf(result));
     } catch (error) {
-      post({ type: 'failed', id, message: error instanceof Error ? error.message : String(error) }, []);
+      post({ type: 'failed', id, message: messageOf(error) }, []);
     }
   };
 }

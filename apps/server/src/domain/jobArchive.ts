@@ -5,6 +5,7 @@ import papaparse from 'papaparse';
 import { ZipFile } from 'yazl';
 import type { Database } from '../db/database.js';
 import { jobs, sets } from '../db/schema.js';
+import { AppError } from '../errors.js';
 import { type ArchiveEntry, type ArchiveFile, receiveArchive, refusedArchive } from './archiveFile.js';
 import { type JobStore, jobColumns } from './jobs.js';
 import { keepLongTexts } from './longTexts.js';
@@ -38,12 +39,12 @@ export async function packJob(stores: Stores, id: string): Promise<{ name: strin
   const add = (name: string, text: string) => zip.addBuffer(Buffer.from(text), name, { mtime: STAMP });
   add('job.json', json(document));
   for (const setId of setsOf(document)) {
-    const found = await stores.sets.read(setId).catch(() => null);
+    const found = await stores.sets.read(setId).catch(unlessLost);
     if (found) add(`sets/${setId}.json`, json(found.document));
     else lost.push(`the set ${setId}: it cannot be read`);
   }
   for (const sha256 of picturesOf(document)) {
-    const found = await stores.pictures.find(sha256).catch(() => null);
+    const found = await stores.pictures.find(sha256).catch(unlessLost);
     if (!found) {
       const { name } = document.brief.references.find((one) => one.sha256 === sha256) ?? { name: sha256 };
       lost.push(`the reference picture “${name}”: its file is not there any more`);
@@ -62,6 +63,12 @@ export async function packJob(stores: Stores, id: string): Promise<{ name: strin
     name: `${document.name.replace(/[^\p{L}\p{N} ,.-]/gu, '').trim() || 'job'}.zip`,
     bytes: zip.outputStream as Readable,
   };
+}
+
+/** What is gone or cannot be read is left out of an archive; any other failure ends it. */
+function unlessLost(error: unknown): null {
+  if (error instanceof AppError && (error.code === 'not-found' || error.code === 'unreadable')) return null;
+  throw error;
 }
 
 /** The same job gives the same archive, whenever it is exported. */

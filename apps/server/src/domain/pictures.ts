@@ -140,7 +140,10 @@ export async function collectPictures(
   const rows = await database.query.select({ document: jobs.document }).from(jobs);
   const used = new Set(rows.flatMap(({ document }) => document.match(/[0-9a-f]{64}/g) ?? []));
   const gone = { unfinished: 0, unused: 0 };
-  const names = await readdir(folder, { recursive: true }).catch(() => [] as string[]);
+  const names = await readdir(folder, { recursive: true }).catch((error: NodeJS.ErrnoException) => {
+    if (error.code === 'ENOENT') return [] as string[];
+    throw error;
+  });
   for (const name of names) {
     const file = join(folder, name);
     const found = await stat(file).catch(() => null);

@@ -1,54 +1,68 @@
-import { createBrowserRouter, Navigate } from 'react-router';
+import LinearProgress from '@mui/material/LinearProgress';
+import { createBrowserRouter, Navigate, type RouteObject } from 'react-router';
 import { BenchView } from '../features/bench';
 import { KitView } from '../features/kit';
 import { FirstPage, SetListView } from '../features/sets';
+import { BrokenPage } from './BrokenPage';
 import { LostPage } from './LostPage';
 
-export const router = createBrowserRouter([
-  { path: '/', element: <FirstPage /> },
-  { path: '/sets', element: <SetListView /> },
-  { path: '/sets/:id', element: <BenchView /> },
-  { path: '/kit', element: <KitView /> },
+/** All places, each with its address; a fault in any of them has a page of its own. */
+export const routes: RouteObject[] = [
   {
-    path: '/kit-tables',
-    lazy: () => import('../features/kit/pages').then(({ KitTables }) => ({ Component: KitTables })),
-  },
-  {
-    path: '/room',
-    lazy: () => import('../features/room').then(({ RoomView }) => ({ Component: RoomView })),
-  },
-  // The places of a job come when they are asked for: the bench is there without them.
-  {
-    lazy: () => import('../features/jobs/pages').then(({ JobListView }) => ({ Component: JobListView })),
-    path: '/jobs',
-  },
-  {
-    lazy: () => import('../features/jobs/pages').then(({ JobFrame }) => ({ Component: JobFrame })),
-    path: '/jobs/:jobId',
+    errorElement: <BrokenPage />,
+    // While the first place is being loaded.
+    hydrateFallbackElement: <LinearProgress aria-label="The page is being loaded" />,
     children: [
-      { index: true, element: <Navigate to="brief" replace /> },
+      { path: '/', element: <FirstPage /> },
+      { path: '/sets', element: <SetListView /> },
+      { path: '/sets/:id', element: <BenchView /> },
+      { path: '/kit', element: <KitView /> },
       {
-        path: 'brief',
-        lazy: () => import('../features/jobs/pages').then(({ BriefView }) => ({ Component: BriefView })),
+        path: '/kit-tables',
+        lazy: () => import('../features/kit/pages').then(({ KitTables }) => ({ Component: KitTables })),
       },
       {
-        path: 'products',
-        lazy: () =>
-          import('../features/jobs/pages').then(({ ProductsView }) => ({ Component: ProductsView })),
+        path: '/room',
+        lazy: () => import('../features/room').then(({ RoomView }) => ({ Component: RoomView })),
+      },
+      // The places of a job come when they are asked for: the bench is there without them.
+      {
+        lazy: () => import('../features/jobs/pages').then(({ JobListView }) => ({ Component: JobListView })),
+        path: '/jobs',
       },
       {
-        path: 'pictures',
-        lazy: () => import('../features/jobs/pages').then(({ ShotsView }) => ({ Component: ShotsView })),
+        lazy: () => import('../features/jobs/pages').then(({ JobFrame }) => ({ Component: JobFrame })),
+        path: '/jobs/:jobId',
+        children: [
+          { index: true, element: <Navigate to="brief" replace /> },
+          {
+            path: 'brief',
+            lazy: () => import('../features/jobs/pages').then(({ BriefView }) => ({ Component: BriefView })),
+          },
+          {
+            path: 'products',
+            lazy: () =>
+              import('../features/jobs/pages').then(({ ProductsView }) => ({ Component: ProductsView })),
+          },
+          {
+            path: 'pictures',
+            lazy: () => import('../features/jobs/pages').then(({ ShotsView }) => ({ Component: ShotsView })),
+          },
+          {
+            path: 'pictures/:shotId',
+            lazy: () =>
+              import('../features/jobs/pages').then(({ CameraView }) => ({ Component: CameraView })),
+          },
+          {
+            path: 'series',
+            lazy: () =>
+              import('../features/jobs/pages').then(({ SeriesView }) => ({ Component: SeriesView })),
+          },
+        ],
       },
-      {
-        path: 'pictures/:shotId',
-        lazy: () => import('../features/jobs/pages').then(({ CameraView }) => ({ Component: CameraView })),
-      },
-      {
-        path: 'series',
-        lazy: () => import('../features/jobs/pages').then(({ SeriesView }) => ({ Component: SeriesView })),
-      },
+      { path: '*', element: <LostPage /> },
     ],
   },
-  { path: '*', element: <LostPage /> },
-]);
+];
+
+export const router = createBrowserRouter(routes);

@@ -1,4 +1,5 @@
 import type { MeshUnit, MeshUp } from '@fendrix/files';
+import { messageOf } from '@fendrix/workers';
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import Dialog from '@mui/material/Dialog';
@@ -49,7 +50,7 @@ export function ImportDialog({ onTake, onClose }: ImportDialogProps) {
       if (imported.note) enqueueSnackbar(imported.note, { variant: 'info' });
       onTake(imported);
     } catch (error) {
-      if (!asked.signal.aborted) setFailure(error instanceof Error ? error.message : String(error));
+      if (!asked.signal.aborted) setFailure(messageOf(error));
     } finally {
       setBusy(false);
     }

@@ -4,6 +4,7 @@ import { useSnackbar } from 'notistack';
 import { useRef } from 'react';
 import { useSession } from '../picture/useSession';
 import { useBenchDispatch } from '../state/hooks';
+import { tellFailure } from '../state/tellFailure';
 import { takeChange } from '../state/useAnswer';
 
 let gestures = 0;
@@ -32,7 +33,7 @@ export function useBandPlacing() {
     while (waiting.current) {
       const wish = waiting.current;
       waiting.current = null;
-      await place(wish).catch(() => undefined);
+      await place(wish).catch((error: unknown) => tellFailure('Its place for the band', error));
     }
     busy.current = false;
   }
@@ -47,10 +48,14 @@ export function useBandPlacing() {
     /** Places once and tells what came of it. */
     async once(wish: BandWish) {
       gesture.current = '';
-      const answer = await place(wish).catch(() => null);
-      enqueueSnackbar(answerInWords(answer, wish), {
-        variant: answer?.reached && !answer.limited && !answer.inFrame ? 'success' : 'warning',
-      });
+      try {
+        const answer = await place(wish);
+        enqueueSnackbar(answerInWords(answer, wish), {
+          variant: answer?.reached && !answer.limited && !answer.inFrame ? 'success' : 'warning',
+        });
+      } catch (error) {
+        tellFailure('Its place for the band', error);
+      }
     },
   };
 }

@@ -4,6 +4,7 @@ import { benchActions, type WithBench } from '../state/benchSlice';
 import { pinSpot } from '../state/edits';
 import { useBench, useBenchDispatch } from '../state/hooks';
 import { isSurrounding } from '../state/surroundings';
+import { tellFailure } from '../state/tellFailure';
 import { edit } from '../state/thunks';
 import { askPresent } from '../state/useAnswer';
 
@@ -13,7 +14,12 @@ export function usePointAt(session: RemoteSession | null) {
   const pinning = useBench((bench) => bench.pinning);
   const store = useStore<WithBench>();
   return async (across: number, down: number) => {
-    const found = await askPresent(store, () => session?.ask({ kind: 'pick', across, down }) ?? null);
+    const found = await askPresent(store, () => session?.ask({ kind: 'pick', across, down }) ?? null).catch(
+      (error: unknown) => {
+        tellFailure('The light of this spot', error);
+        return null;
+      },
+    );
     if (!found) return;
     dispatch(benchActions.picked({ pick: found, at: [across, down] }));
     const { kind, key } = found.thing;

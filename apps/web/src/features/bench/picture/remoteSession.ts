@@ -34,6 +34,9 @@ function openWorker(...[say, died]: Parameters<OpenSession>): SessionPort {
   };
 }
 
+/** Why a question of a bench that was left has no answer. */
+export class SessionClosed extends Error {}
+
 interface Question {
   resolve(result: TaskResult<Task> | null): void;
   reject(reason: Error): void;
@@ -50,6 +53,7 @@ export class RemoteSession {
   private readonly questions = new Map<number, Question>();
   private nextQuestion = 1;
   private deaths = 0;
+  private closed = false;
   private readonly pulse: ReturnType<typeof setInterval>;
   /** When the session was last asked whether it is alive, and has not said so yet; null otherwise. */
   private askedAt: number | null = null;
@@ -88,7 +92,7 @@ export class RemoteSession {
     return new Promise((resolve, reject) => {
       if (signal?.aborted) return reject(signal.reason);
       const id = this.nextQuestion++;
-      if (!this.port) return reject(new Error('the picture session has ended'));
+      if (!this.port) return reject(this.ended());
       const onAbort = () => this.port?.post({ type: 'askNoLonger', id });
       const settled = () => signal?.removeEventListener('abort', onAbort);
       this.questions.set(id, {
@@ -112,7 +116,7 @@ export class RemoteSession {
    */
   pictureFile(format: PictureFormat): Promise<Blob> {
     return new Promise((resolve, reject) => {
-      if (!this.port) return reject(new Error('the picture session has ended'));
+      if (!this.port) return reject(this.ended());
       const id = this.nextQuestion++;
       const { port1, port2 } = new MessageChannel();
       const settle = (settled: () => void) => {
@@ -129,7 +133,14 @@ export class RemoteSession {
 
   close(): void {
     clearInterval(this.pulse);
-    this.end('the picture session has been closed');
+    this.closed = true;
+    this.end(this.ended());
+  }
+
+  private ended(): Error {
+    return this.closed
+      ? new SessionClosed('the picture session has ended')
+      : new Error('the picture session has ended');
   }
 
   private start(): void {
@@ -180,7 +191,7 @@ export class RemoteSession {
   }
 
   private replace(reason: string): void {
-    this.end(reason);
+    this.end(new Error(reason));
     if (++this.deaths >= MOST_DEATHS) {
       this.events.failure(reason);
       return;
@@ -189,10 +200,10 @@ export class RemoteSession {
     this.start();
   }
 
-  private end(reason: string): void {
+  private end(reason: Error): void {
     this.port?.terminate();
     this.port = null;
-    for (const { reject } of this.questions.values()) reject(new Error(reason));
+    for (const { reject } of this.questions.values()) reject(reason);
     this.questions.clear();
   }
 }

@@ -1,3 +1,4 @@
+import { messageOf } from '@fendrix/workers';
 import type { PictureSession, SessionEvents } from './session';
 import type { FromSession, SessionEvent, ToSession } from './sessionProtocol';
 
@@ -36,7 +37,7 @@ export function serveSession(
           .ask(task, set, controller.signal)
           .then(
             (result) => post({ type: 'answer', id, result }, []),
-            (error) => post({ type: 'refused', id, reason: reasonOf(error) }, []),
+            (error) => post({ type: 'refused', id, reason: messageOf(error) }, []),
           )
           .finally(() => asked.delete(id));
         break;
@@ -77,5 +78,3 @@ function eventsInto(post: Post): SessionEvents {
     failure: tell('failure'),
   };
 }
-
-const reasonOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));

@@ -1,6 +1,7 @@
 import type { SetDocument } from '@fendrix/contract';
 import { channelsOf, displayWeights, traceKey } from '@fendrix/core';
 import type { KeyedSet, Pick as PickedSpot, Task, TaskResult, WorkerPool } from '@fendrix/workers';
+import { messageOf } from '@fendrix/workers';
 import { createBrowserPool } from '@fendrix/workers/browser';
 import type { PictureStatus } from '../state/benchSlice';
 import type { FromDeveloper, ToDeveloper } from './developProtocol';
@@ -334,7 +335,7 @@ export class PictureSession {
   }
 
   private tellFailure(error: unknown): void {
-    if (!this.closed) this.events.failure(error instanceof Error ? error.message : String(error));
+    if (!this.closed) this.events.failure(messageOf(error));
   }
 
   private async estimateAmbient(keyed: KeyedSet, signal?: AbortSignal): Promise<readonly number[]> {

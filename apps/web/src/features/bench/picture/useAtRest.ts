@@ -2,13 +2,19 @@ import { traceKey } from '@fendrix/core';
 import type { Task, TaskResult } from '@fendrix/workers';
 import { useEffect, useMemo, useState } from 'react';
 import { useBench, useSet } from '../state/hooks';
+import { tellFailure } from '../state/tellFailure';
 import { useSession } from './useSession';
+
+/** What is asked, as a failure to answer begins. */
+const SUBJECTS = { overlaps: 'What stands in something', inFrame: 'What comes into the picture' };
 
 /**
  * What workers say of the set as it is now, asked as soon as it rests; null until then, and of an older set never.
  * @param task the same object at each call
  */
-export function useAtRest<T extends Task>(task: T): TaskResult<T> | null {
+export function useAtRest<T extends Extract<Task, { kind: keyof typeof SUBJECTS }>>(
+  task: T,
+): TaskResult<T> | null {
   const set = useSet();
   const { session } = useSession();
   const following = useBench((bench) => bench.picture.phase === 'following');
@@ -20,7 +26,9 @@ export function useAtRest<T extends Task>(task: T): TaskResult<T> | null {
     session
       .ask(task, undefined, asked.signal)
       .then((answer) => answer && setRead({ key, answer }))
-      .catch(() => undefined);
+      .catch((error: unknown) => {
+        if (!asked.signal.aborted) tellFailure(SUBJECTS[task.kind], error);
+      });
     return () => asked.abort(new Error('the set moved'));
   }, [session, following, key, task]);
   return read?.key === key ? read.answer : null;

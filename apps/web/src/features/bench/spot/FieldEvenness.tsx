@@ -6,6 +6,7 @@ import { Explained } from '../../../shared/Explained';
 import { useSession } from '../picture/useSession';
 import { benchActions } from '../state/benchSlice';
 import { useBench, useBenchDispatch, useSet } from '../state/hooks';
+import { tellFailure } from '../state/tellFailure';
 
 const PLACES = { across: 12, down: 8, samples: 128 };
 const REST_MS = 300;
@@ -28,7 +29,9 @@ export function FieldEvenness() {
         .then((found) => {
           if (current) setRead({ key, field: found });
         })
-        .catch(() => undefined);
+        .catch((error: unknown) => {
+          if (current) tellFailure('The evenness of the field', error);
+        });
     }, REST_MS);
     return () => {
       current = false;

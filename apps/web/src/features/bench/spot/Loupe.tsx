@@ -3,6 +3,7 @@ import Box from '@mui/material/Box';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { renderSmall } from '../../../shared/render/smallRender';
 import { useBench, useSet } from '../state/hooks';
+import { tellFailure } from '../state/tellFailure';
 
 const WIDTH = 208;
 const HEIGHT = 132;
@@ -48,7 +49,9 @@ export function Loupe() {
           canvas.current?.getContext('2d')?.putImageData(picture, 0, 0);
           setShown(true);
         },
-      }).catch(() => undefined);
+      }).catch((error: unknown) => {
+        if (!abort.signal.aborted) tellFailure('The picture at full size', error);
+      });
     }, REST_MS);
     return () => {
       clearTimeout(timer);

@@ -6,6 +6,7 @@ import { HighlightDialog } from '../band/HighlightDialog';
 import { useSession } from '../picture/useSession';
 import { changeProduct } from '../state/edits';
 import { useBench, useBenchDispatch, useSet } from '../state/hooks';
+import { tellFailure } from '../state/tellFailure';
 import { edit } from '../state/thunks';
 
 /** Takes the band to the height of the spot and opens the image that the spot shows: to keep it or set its width. */
@@ -25,7 +26,10 @@ export function WidenHighlight() {
     if (!pick || !product) return;
     const bandHeightM = Math.max(0.001, pick.pointM[2] - product.positionM[2]);
     const change = changeProduct(product.id, (old) => ({ ...old, bandHeightM }));
-    const bands = (await session?.ask({ kind: 'bands' }, { ...change(set), takes: [] })) ?? [];
+    const bands = await session
+      ?.ask({ kind: 'bands' }, { ...change(set), takes: [] })
+      .catch((error: unknown) => tellFailure('The band at this height', error));
+    if (!bands) return;
     const band = bands.find((own) => own.product === product.id);
     const at = projectPoint(viewOf(set.camera), pick.pointM);
     const part = band && at ? (at[0] - band.left) / (band.right - band.left) : Number.NaN;

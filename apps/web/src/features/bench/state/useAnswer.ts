@@ -6,6 +6,7 @@ import { useMemo, useRef, useState } from 'react';
 import { useStore } from 'react-redux';
 import { benchSet, type WithBench } from './benchSlice';
 import { useSet } from './hooks';
+import { tellFailure } from './tellFailure';
 import { type BenchThunk, edit } from './thunks';
 
 export interface Answer<A> {
@@ -42,10 +43,7 @@ export function useAnswer<A>() {
       const found = await work({ ...set, takes: [] }, own.signal);
       if (!own.signal.aborted) setAsked({ found, set, key: traceKey(set) });
     } catch (error) {
-      if (!own.signal.aborted) {
-        const reason = error instanceof Error ? error.message : String(error);
-        enqueueSnackbar(`It could not be worked out: ${reason}.`, { variant: 'warning' });
-      }
+      if (!own.signal.aborted) tellFailure('It', error);
     } finally {
       if (newest.current === own) setBusy(false);
     }
@@ -78,7 +76,7 @@ export function takeChange(change: SetChange, gesture: string | null = null): Be
 /** Times a quick question is asked again when the set moves while it is answered. */
 const MOST_ASKED = 3;
 
-/** An answer about the set as it is when the answer is there; null where it moves on and on. */
+/** An answer about the set as it is when the answer is there; null where it moves on and on. What fails is thrown. */
 export async function askPresent<A>(
   store: Store<WithBench>,
   ask: () => Promise<A> | null,

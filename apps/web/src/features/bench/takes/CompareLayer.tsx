@@ -8,6 +8,7 @@ import { surround } from '../../../shared/theme';
 import { type BenchState, benchActions, type CompareMode } from '../state/benchSlice';
 import { useBenchDispatch, useSet } from '../state/hooks';
 import { setOfTake } from '../state/takes';
+import { tellFailure } from '../state/tellFailure';
 
 interface CompareLayerProps {
   compare: NonNullable<BenchState['compare']>;
@@ -155,7 +156,9 @@ function useDrawn(
     const abort = new AbortController();
     const onPicture = (picture: ImageData, linear: Float32Array) => setDrawn({ picture, linear });
     renderSmall(set, { ...size, samples: SAMPLES, signal: abort.signal, levelled: false, onPicture }).catch(
-      () => undefined,
+      (error: unknown) => {
+        if (!abort.signal.aborted) tellFailure('The picture of this take', error);
+      },
     );
     return () => abort.abort();
   }, [set, size]);

@@ -4,6 +4,7 @@ import { useSession } from '../picture/useSession';
 import { benchSet, type WithBench } from '../state/benchSlice';
 import { moveThing, positionOf, type ThingRef } from '../state/edits';
 import { useBenchDispatch } from '../state/hooks';
+import { tellFailure } from '../state/tellFailure';
 import { edit } from '../state/thunks';
 
 /**
@@ -18,7 +19,10 @@ export function useStandClear(): (added: ThingRef, gesture: string) => Promise<v
     const set = benchSet.documentOf(store.getState());
     const place = set && positionOf(set, added);
     if (!session || !place) return;
-    const found = await session.ask({ kind: 'overlaps' }, set).catch(() => null);
+    const found = await session.ask({ kind: 'overlaps' }, set).catch((error: unknown) => {
+      tellFailure('Whether it stands in something', error);
+      return null;
+    });
     const move = found?.find(({ kind, key }) => kind === added.kind && key === added.key)?.wayOutM;
     if (!move || benchSet.documentOf(store.getState()) !== set) return;
     dispatch(edit(moveThing(added, vector.add(place, move)), gesture));

@@ -29,6 +29,7 @@ import { useSession } from '../../picture/useSession';
 import { benchSet, type WithBench } from '../../state/benchSlice';
 import { freeTag } from '../../state/edits';
 import { useBenchDispatch, useSet } from '../../state/hooks';
+import { tellFailure } from '../../state/tellFailure';
 import { edit } from '../../state/thunks';
 import { levelsOf, readFrame } from './readGround';
 
@@ -166,13 +167,21 @@ function OwnLights({ wanted }: { wanted: number }) {
     }
     setBusy(true);
     const bare = { ...set, takes: [] };
-    const overlaps = await session
-      .ask({ kind: 'overlaps' }, { ...bare, lights: [...set.lights, ...added] })
-      .catch(() => null);
-    const clear = added.map((light) => movedOut(light, overlaps ?? []));
-    const tried = { ...bare, lights: [...set.lights, ...clear] };
-    const read = await readFrame(session, tried).catch(() => null);
-    setBusy(false);
+    let clear: Light[];
+    let read: FieldTrace | null;
+    try {
+      const overlaps = await session.ask(
+        { kind: 'overlaps' },
+        { ...bare, lights: [...set.lights, ...added] },
+      );
+      clear = added.map((light) => movedOut(light, overlaps ?? []));
+      read = await readFrame(session, { ...bare, lights: [...set.lights, ...clear] });
+    } catch (error) {
+      tellFailure('The light of the background', error);
+      return;
+    } finally {
+      setBusy(false);
+    }
     const present = benchSet.documentOf(store.getState());
     if (!read || !present) return;
     if (traceKey(present) !== traceKey(set)) {

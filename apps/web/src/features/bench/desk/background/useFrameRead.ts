@@ -2,6 +2,7 @@ import { type FieldTrace, type RimTrace, traceKey } from '@fendrix/core';
 import { useEffect, useMemo, useState } from 'react';
 import { useSession } from '../../picture/useSession';
 import { useSet } from '../../state/hooks';
+import { tellFailure } from '../../state/tellFailure';
 import { readFrame } from './readGround';
 
 const REST_MS = 350;
@@ -20,8 +21,8 @@ export function useFrameRead(): { field: FieldTrace; rims: RimTrace } | null {
         const field = await readFrame(session);
         const rims = await session.ask({ kind: 'rims' });
         if (current && field && rims) setRead({ key, field, rims });
-      } catch {
-        // The next move tries again; the picture tells what is wrong.
+      } catch (error) {
+        if (current) tellFailure('The light of the background', error);
       }
     }, REST_MS);
     return () => {
