@@ -52,6 +52,25 @@ const RULES = [
   },
 ];
 
+/** Folders of the core, each of which may import only those before it: none goes round in a circle. */
+const CORE_ORDER = [
+  'units',
+  'colour',
+  'engine',
+  'optics',
+  'photometry',
+  'exposure',
+  'formats',
+  'geometry',
+  'trace',
+  'render',
+  'mirror',
+  'judge',
+  'record',
+  'plan',
+  'solve',
+];
+
 const IMPORT =
   /(?:^|\n)\s*(?:import|export)\s+(type\s+)?(?:[^'"`;]*?\sfrom\s+)?['"]([^'"]+)['"]|import\(\s*['"]([^'"]+)['"]\s*\)|new URL\(\s*['"](\.[^'"]+\.ts)['"]/g;
 
@@ -80,6 +99,8 @@ function violations(rule, within, path, text) {
         posix.join(relative(within, dirname(path)).split(sep).join('/') || '.', name),
       );
       if (target.startsWith('..')) found.push(`${path}: ${name} leaves ${rule.folder}`);
+      else if (rule.folder === 'packages/core/src')
+        found.push(...orderViolations(within, path, target, name));
       else if (rule.folder === 'apps/web/src') found.push(...featureViolations(within, path, target, name));
       continue;
     }
@@ -90,6 +111,18 @@ function violations(rule, within, path, text) {
     }
   }
   return found;
+}
+
+/** What stands by itself, as errors and the index, is not in a folder and has no place in the order. */
+function orderViolations(within, path, target, name) {
+  const folderOf = (module) => (module.includes('/') ? module.split('/')[0] : null);
+  const [own, other] = [folderOf(relative(within, path).split(sep).join('/')), folderOf(target)];
+  if (own === null || other === null) return [];
+  const unknown = [own, other].find((folder) => !CORE_ORDER.includes(folder));
+  if (unknown) return [`${path}: the core's folder ${unknown} has no place in the order`];
+  return CORE_ORDER.indexOf(other) > CORE_ORDER.indexOf(own)
+    ? [`${path}: ${own} may not import ${name}, which comes after it`]
+    : [];
 }
 
 /** Features and shared code know nothing of the app; a feature reaches another through its index. */

@@ -11,13 +11,13 @@ export {
   type Job,
   type JobInput,
   type JobProduct,
-  jobDocument,
   pictureHash,
   type Reference,
   type SeriesPlan,
   type Shot,
   type Step,
 } from './job.js';
+export { jobDocument } from './jobDocument.js';
 export {
   cameraJsonSchema,
   setJsonSchema,
@@ -67,20 +67,7 @@ export { checkDocument, fieldPath, type Problem, problemsOf } from './problems.j
 export type { BoxProduct, Product, ProductOf, ProfilePoint, Turned } from './product.js';
 export { MOST_TRIANGLES, productDocument } from './productRules.js';
 export { checkStudio } from './roomRules.js';
-export {
-  type Backdrop,
-  type Bench,
-  type Highlight,
-  type Panel,
-  type Person,
-  type Room,
-  type SetDocument,
-  type SetDocumentInput,
-  type Spot,
-  type Standing,
-  type Sweep,
-  setDocument,
-  type Take,
-} from './set.js';
+export { type SetDocument, type SetDocumentInput, setDocument, type Take } from './set.js';
 export type { Sheet, SheetOf } from './sheet.js';
+export type { Backdrop, Bench, Highlight, Panel, Person, Room, Spot, Standing, Sweep } from './standing.js';
 export type { Studio } from './studio.js';

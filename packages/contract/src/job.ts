@@ -1,7 +1,6 @@
 import { z } from 'zod';
 import { cameraBody, cameraLens, copySide } from './camera.js';
 import { storedId } from './ids.js';
-import { checkJob } from './jobRules.js';
 import { name, productId } from './names.js';
 import { product } from './product.js';
 
@@ -146,7 +145,7 @@ export const series = z
   })
   .describe('Products that are taken before one camera');
 
-const jobShape = z.strictObject({
+export const jobShape = z.strictObject({
   format: z.literal('fendrix-job'),
   version: z.literal(1),
   name: name.describe('Name of the job'),
@@ -166,9 +165,6 @@ const jobShape = z.strictObject({
   shots: z.array(shot).max(500).default([]),
   series: series.optional(),
 });
-
-/** A job: what the client wants, the products, and the pictures to take. Sets are documents of their own. */
-export const jobDocument = jobShape.superRefine(checkJob).meta({ title: 'Fendrix job document' });
 
 export type Job = z.infer<typeof jobShape>;
 export type JobInput = z.input<typeof jobShape>;

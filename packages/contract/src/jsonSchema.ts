@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { camera } from './camera.js';
 import { type KitEntry, things } from './kit.js';
-import { backdrop, bench, room, setDocument } from './set.js';
+import { setDocument } from './set.js';
+import { backdrop, bench, room } from './standing.js';
 import { studio } from './studio.js';
 
 type JsonSchema = Record<string, unknown>;

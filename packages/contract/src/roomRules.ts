@@ -1,5 +1,5 @@
 import type { Report } from './report.js';
-import type { Room } from './set.js';
+import type { Room } from './standing.js';
 import type { Studio } from './studio.js';
 
 /** The mark, where products stand, lies within the walls and below the ceiling. */

@@ -4,12 +4,18 @@ import { checkMaterials } from './materialRules.js';
 import { checkMeshesTogether, checkProduct } from './productRules.js';
 import type { Report } from './report.js';
 import { checkMark } from './roomRules.js';
-import type { SetDocument, Standing } from './set.js';
 import { checkSheet } from './sheetRules.js';
+import type { Standing } from './standing.js';
 
 /** What the rules need of Zod's check context: a place to put problems. */
 interface Problems {
   addIssue(problem: { code: 'custom'; path: PropertyKey[]; message: string }): void;
+}
+
+/** What the rules need of the takes of a set. */
+interface Takes {
+  takes: readonly { id: string; from?: string | undefined }[];
+  takeId?: string | undefined;
 }
 
 /** Rules that tie fields together; each broken one is reported at the field to mend. */
@@ -50,7 +56,7 @@ function checkTargets({ spots }: Standing, report: Report): void {
 }
 
 /** Takes have ids of their own, and say which of the others they were made from. */
-export function checkTakes({ takes, takeId }: SetDocument, problems: Problems): void {
+export function checkTakes({ takes, takeId }: Takes, problems: Problems): void {
   const report: Report = (path, message) => problems.addIssue({ code: 'custom', path, message });
   const ids = new Set(takes.map(({ id }) => id));
   takes.forEach(({ id, from }, index) => {

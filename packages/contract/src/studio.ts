@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { lengthM } from './geometry.js';
 import { name } from './names.js';
-import { bench, room } from './set.js';
+import { bench, room } from './standing.js';
 
 const wall = z
   .enum(['front', 'back', 'left', 'right'])

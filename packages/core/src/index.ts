@@ -31,6 +31,7 @@ export {
   facingOf,
 } from './geometry/aim.js';
 export { backdropProfile, liesOnTable } from './geometry/backdrop.js';
+export { type Bounds, cornersOf } from './geometry/bounds.js';
 export {
   MEASURE_WORDS,
   type Measure,
@@ -39,10 +40,10 @@ export {
 } from './geometry/forms/measuredForm.js';
 export { MEASURED_FORMS, measuredProduct } from './geometry/forms/measuredForms.js';
 export { scaleTurned, turnedSize } from './geometry/forms/scaleTurned.js';
-export { aimFrame, type Frame } from './geometry/frame.js';
 export type { PrimitiveTable } from './geometry/primitives.js';
 export { type OutlinePiece, outlinePieces } from './geometry/products/outline.js';
 export { type ProductPiece, pieceAt, piecesOf, withPieceMaterial } from './geometry/products/pieces.js';
+export { standsInRoom } from './geometry/roomBounds.js';
 export { buildScene, type Scene, type Thing } from './geometry/scene.js';
 export {
   cameraShape,
@@ -84,7 +85,6 @@ export * from './judge/targets.js';
 export { type BandProfile, bandProfile, type ProfileFigures, profileFigures } from './mirror/bandProfile.js';
 export { bandHeightM, contourAt, productHeightM } from './mirror/contour.js';
 export { type GlareZones, glareZones, type ZoneGrid, type ZoneOptions } from './mirror/glareZones.js';
-export { createLook, type Look, look, NO_PART, NOTHING } from './mirror/look.js';
 export { type BandLength, type MirrorBand, mirrorBand } from './mirror/mirrorBand.js';
 export { type MirrorMap, mirrorMapTile } from './mirror/mirrorMap.js';
 export { type MirrorShare, mirrorShares } from './mirror/mirrorShares.js';
@@ -100,6 +100,7 @@ export {
 export { crossedResidue, fresnelConductorSplit, METAL_INDEX } from './optics/metal.js';
 export * from './optics/movement.js';
 export { type Channel, channelsOf } from './photometry/channels.js';
+export * from './photometry/guideNumber.js';
 export { discOnAxisLx, rectangleOnAxisLx } from './photometry/onAxis.js';
 export { fluxOfUnit, type LightLuminance, lightLuminance, onAxisLx } from './photometry/output.js';
 export { apparentAngleRad, polygonIlluminanceLx, rectangleCorners } from './photometry/polygon.js';
@@ -116,14 +117,7 @@ export { kitCheck, leftInKit, type MissingThing } from './plan/kitCheck.js';
 export { type KitLight, softLightOf, studioSoftbox } from './plan/kitLight.js';
 export { type NamedSpot, namedSpots } from './plan/namedSpots.js';
 export * from './plan/openQuestions.js';
-export {
-  type Bounds,
-  type CameraWish,
-  cornersOf,
-  outlineOf,
-  type PlacedCamera,
-  placeCamera,
-} from './plan/placeCamera.js';
+export { type CameraWish, outlineOf, type PlacedCamera, placeCamera } from './plan/placeCamera.js';
 export * from './plan/planSeries.js';
 export { proposeSteps } from './plan/preparation.js';
 export * from './plan/rigging.js';
@@ -143,11 +137,13 @@ export {
   tilesOf,
 } from './render/film.js';
 export { createGuide, type FilterGuide, filterGuide, placeGuide, thingOfRegion } from './render/guide.js';
+export { createLook, type Look, look, NO_PART, NOTHING } from './render/look.js';
 export { lightSheets, prepareTracing, seenBy, type Tracing } from './render/prepareTracing.js';
 export { renderTile, type TileJob } from './render/renderTile.js';
 export { smoothFilms } from './render/smoothFilms.js';
 export { touchedFilms } from './render/touchedFilms.js';
 export { sceneKey, traceKey } from './render/traceKey.js';
+export type { FrameRect } from './render/view.js';
 export { projectPoint, rayThrough, type View, viewOf, viewOfShape } from './render/view.js';
 export { thingsInFrame } from './solve/comesIntoFrame.js';
 export { cutReflector } from './solve/cutReflector.js';
@@ -156,13 +152,7 @@ export { groundLight } from './solve/groundLight.js';
 export * from './solve/lampBehindFrost.js';
 export { loseGlare, type WayOut } from './solve/loseGlare.js';
 export { type LightGain, moreLight, printedGain } from './solve/moreLight.js';
-export {
-  freeSheetTag,
-  type Movable,
-  type MovableRef,
-  movableOf,
-  standsInRoom,
-} from './solve/movables.js';
+export { freeSheetTag, type Movable, type MovableRef, movableOf } from './solve/movables.js';
 export { type BandAnswer, type BandWish, placeForBand } from './solve/placeForBand.js';
 export { firstBelow, mostBackM, type Placement, withPlacement } from './solve/placements.js';
 export { applyChange, changeBetween, type FieldChange, type SetChange } from './solve/setChange.js';
@@ -171,5 +161,6 @@ export { type SettingSolution, type SolvedSetting, solveSetting } from './solve/
 export { type EngineCalls, RAY_START_M, setRay } from './trace/engineCalls.js';
 export { degrees, radians } from './units/angle.js';
 export { fromStand, type Stand, toStand } from './units/bearing.js';
+export { aimFrame, type Frame } from './units/frame.js';
 export * from './units/quantity.js';
 export * as vector from './units/vector.js';

@@ -2,9 +2,9 @@ import { demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
 import { intersectPrimitive } from '../src/engine/intersect.js';
 import { STRIDE } from '../src/engine/tables.js';
-import { type Pose, standingPose } from '../src/geometry/frame.js';
 import { PrimitiveList, wallPiece } from '../src/geometry/primitives.js';
 import { buildScene, setRay } from '../src/index.js';
+import { type Pose, standingPose } from '../src/units/frame.js';
 import { engines, kernelOf, sides } from './engines.js';
 import { seededRandom } from './random.js';
 

@@ -1,5 +1,5 @@
-import { standingPose } from '../src/geometry/frame.js';
 import { OCTAGON, PrimitiveList, type PrimitiveTable, wallPiece } from '../src/geometry/primitives.js';
+import { standingPose } from '../src/units/frame.js';
 import { sides } from './engines.js';
 
 type Vector = [number, number, number];

@@ -1,9 +1,8 @@
 import { requireDomain } from '../errors.js';
+import { METER_C_FLAT } from '../photometry/guideNumber.js';
 
 /** Reflected-light meter constant, cd s/m2 at ISO 1. Source: ISO 2720:1974, 12.5 within its range. */
 export const METER_K = 12.5;
-/** Incident-light meter constant for a flat receptor, lx s at ISO 1. Source: ISO 2720:1974, 250 as used. */
-export const METER_C_FLAT = 250;
 /** Incident-light meter constant for a dome receptor. Source: ISO 2720:1974, 330 as used. */
 export const METER_C_DOME = 330;
 /** Lens transmission, vignetting and cosine together. Source: ISO 12232:2019, q. */

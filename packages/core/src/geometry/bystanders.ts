@@ -1,7 +1,7 @@
 import type { Camera, Light, OpaqueMaterial, Person, SetDocument, Sheet, Vector } from '@fendrix/contract';
+import { aimedPose, aimFrame, type Pose, placed } from '../units/frame.js';
 import { add, normalise, scale } from '../units/vector.js';
 import type { SceneParts } from './builder.js';
-import { aimedPose, aimFrame, type Pose, placed } from './frame.js';
 import { cornerOf, type Sides } from './primitives.js';
 import { addFrustum } from './sheets.js';
 

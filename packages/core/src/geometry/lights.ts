@@ -1,8 +1,8 @@
 import type { StandingLight } from '@fendrix/contract';
 import { OCTAGON_FACE, ROUND } from '../engine/tables.js';
 import { BLACK_CLOTH, type Emitter, emittersOf, faceShape, UMBRELLA_BACK_M } from '../photometry/emitter.js';
+import { aimedPose, type Pose } from '../units/frame.js';
 import type { SceneParts } from './builder.js';
-import { aimedPose, type Pose } from './frame.js';
 import { OCTAGON, type Sides, wallPiece } from './primitives.js';
 import { addFacing, addFrustum } from './sheets.js';
 

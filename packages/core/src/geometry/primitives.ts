@@ -1,7 +1,7 @@
 import type { Vector } from '@fendrix/contract';
 import { BALL, CONE, FLAT, STRIDE, TRIANGLE } from '../engine/tables.js';
+import { type Pose, placed, turned } from '../units/frame.js';
 import { add, cross, dot, length, scale, subtract } from '../units/vector.js';
-import { type Pose, placed, turned } from './frame.js';
 import type { TriangleMesh } from './triangleMesh.js';
 
 /**

@@ -2,11 +2,11 @@ import type { Backdrop, Bench, OpaqueMaterial, Product, Room, SetDocument } from
 import { channelsOf } from '../photometry/channels.js';
 import type { Emitter } from '../photometry/emitter.js';
 import { radians } from '../units/angle.js';
+import { type Pose, standingPose } from '../units/frame.js';
 import { add, scale, turnUpright } from '../units/vector.js';
 import { liesOnTable } from './backdrop.js';
 import { SceneParts, type Thing } from './builder.js';
 import { addCameraBody, addPerson, addStand } from './bystanders.js';
-import { type Pose, standingPose } from './frame.js';
 import { addLight } from './lights.js';
 import { type PrimitiveTable, wallPiece } from './primitives.js';
 import { addProduct } from './products/addProduct.js';

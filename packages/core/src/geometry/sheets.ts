@@ -1,9 +1,9 @@
 import type { Sheet, SheetOf, Vector } from '@fendrix/contract';
+import { strewLeaves } from '../photometry/leaves.js';
 import { radians } from '../units/angle.js';
+import { aimedPose, aimFrame, type Pose, placed, turned } from '../units/frame.js';
 import { add, normalise, scale } from '../units/vector.js';
 import type { SceneParts } from './builder.js';
-import { aimedPose, aimFrame, type Pose, placed, turned } from './frame.js';
-import { strewLeaves } from './leaves.js';
 import { cornerOf, type FlatLimits, type Sides, wallPiece } from './primitives.js';
 
 /** Pieces that the curve of a dome is cut into. */

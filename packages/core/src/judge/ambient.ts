@@ -1,6 +1,6 @@
 import type { Vector } from '@fendrix/contract';
 import { Sampler } from '../engine/sampler.js';
-import { createLook, isShiny, look } from '../mirror/look.js';
+import { createLook, isShiny, look } from '../render/look.js';
 import type { Tracing } from '../render/prepareTracing.js';
 import { rayThrough } from '../render/view.js';
 import { illuminanceByLight, mean } from './illuminance.js';

@@ -1,5 +1,5 @@
 import { requireDomain } from '../errors.js';
-import type { FrameRect } from '../plan/frameFit.js';
+import type { FrameRect } from '../render/view.js';
 
 /** A picture as judged: what is seen and how bright, per pixel. */
 export interface JudgedFrame {

@@ -1,7 +1,7 @@
 import type { Camera, SetDocument, Vector } from '@fendrix/contract';
+import { cornersOf } from '../geometry/bounds.js';
 import { productBounds } from '../geometry/shape.js';
 import { depthOfField, lensFigures } from '../optics/lens.js';
-import { cornersOf } from '../plan/placeCamera.js';
 import { viewOf } from '../render/view.js';
 import { add, dot, scale, subtract } from '../units/vector.js';
 

@@ -1,11 +1,11 @@
 import type { Light, SetDocument, Sheet, Vector } from '@fendrix/contract';
 import { uprightOf } from '../geometry/bystanders.js';
-import { aimFrame } from '../geometry/frame.js';
+import { standsInRoom } from '../geometry/roomBounds.js';
 import type { Thing } from '../geometry/scene.js';
 import { cutOutSize } from '../geometry/sheets.js';
 import { prepareTracing, type Tracing } from '../render/prepareTracing.js';
-import { standsInRoom } from '../solve/movables.js';
 import { setRay } from '../trace/engineCalls.js';
+import { aimFrame } from '../units/frame.js';
 import { add, distance, normalise, scale, subtract } from '../units/vector.js';
 
 /** A light, sheet or stand that stands in or through something else. */

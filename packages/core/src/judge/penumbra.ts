@@ -1,9 +1,9 @@
 import type { Product, SetDocument, StandingLight, Vector } from '@fendrix/contract';
 import { FACE } from '../engine/tables.js';
 import { liesOnTable } from '../geometry/backdrop.js';
-import { aimFrame } from '../geometry/frame.js';
 import { productBounds } from '../geometry/shape.js';
 import { faceShape } from '../photometry/emitter.js';
+import { aimFrame } from '../units/frame.js';
 import { add, cross, distance, dot, length, normalise, scale, subtract } from '../units/vector.js';
 
 /** The soft edge of a shadow: from where all of the light is seen to where none of it is. */

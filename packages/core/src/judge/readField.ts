@@ -2,10 +2,10 @@ import type { SetDocument } from '@fendrix/contract';
 import { luminanceOf } from '../exposure/display.js';
 import { exposureWeights, recordedMidToneCdSM2 } from '../exposure/recording.js';
 import type { Thing } from '../geometry/scene.js';
-import { createLook, look } from '../mirror/look.js';
 import { channelsOf } from '../photometry/channels.js';
-import type { FrameRect } from '../plan/frameFit.js';
+import { createLook, look } from '../render/look.js';
 import { lightSheets, type Tracing } from '../render/prepareTracing.js';
+import type { FrameRect } from '../render/view.js';
 import { rayThrough } from '../render/view.js';
 
 /** Read places of a part of the frame, free of power and exposure. */

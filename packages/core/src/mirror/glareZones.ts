@@ -10,10 +10,10 @@ import {
 } from '../engine/sight.js';
 import { luminanceOf } from '../exposure/display.js';
 import { bareSet } from '../geometry/bareSet.js';
+import { cornersOf } from '../geometry/bounds.js';
 import { productBounds } from '../geometry/shape.js';
-import type { FrameRect } from '../plan/frameFit.js';
-import { cornersOf } from '../plan/placeCamera.js';
 import { prepareTracing } from '../render/prepareTracing.js';
+import type { FrameRect } from '../render/view.js';
 import { projectPoint, rayThrough, type View } from '../render/view.js';
 import { dot } from '../units/vector.js';
 

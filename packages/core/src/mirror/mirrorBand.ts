@@ -1,10 +1,10 @@
 import type { Product, Vector } from '@fendrix/contract';
 import type { Thing } from '../geometry/scene.js';
+import { createLook, look, NO_PART, NOTHING } from '../render/look.js';
 import type { Tracing } from '../render/prepareTracing.js';
 import { projectPoint } from '../render/view.js';
 import { normalise, subtract } from '../units/vector.js';
 import { bandHeightM, type Contour, contourAt, endsInPicture } from './contour.js';
-import { createLook, look, NO_PART, NOTHING } from './look.js';
 
 /** One length of the band. */
 export interface BandLength {

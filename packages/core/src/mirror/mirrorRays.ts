@@ -1,10 +1,10 @@
 import type { Product, Vector } from '@fendrix/contract';
 import { MIRRORED, MIRRORED_WAY, SEEN, SEEN_POINT } from '../engine/sight.js';
+import { NO_PART } from '../render/look.js';
 import type { Tracing } from '../render/prepareTracing.js';
 import { projectPoint } from '../render/view.js';
 import { normalise, subtract } from '../units/vector.js';
 import { bandHeightM, contourAt, endsInPicture } from './contour.js';
-import { NO_PART } from './look.js';
 
 /** The rays in which the columns of a product look at the room, whatever stands there. */
 export interface MirrorRays {

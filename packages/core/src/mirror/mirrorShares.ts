@@ -1,5 +1,5 @@
 import type { Thing } from '../geometry/scene.js';
-import { NO_PART } from './look.js';
+import { NO_PART } from '../render/look.js';
 import type { MirrorMap } from './mirrorMap.js';
 
 /** How much of a product's visible surface mirrors one thing. */

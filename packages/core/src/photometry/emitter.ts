@@ -28,8 +28,8 @@ import {
   TOWARDS,
   TUBE,
 } from '../engine/tables.js';
-import { aimFrame } from '../geometry/frame.js';
 import { radians } from '../units/angle.js';
+import { aimFrame } from '../units/frame.js';
 import { normalise } from '../units/vector.js';
 import { drawGobo, type GoboRaster } from './gobo.js';
 

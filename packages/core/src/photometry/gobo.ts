@@ -1,7 +1,7 @@
 import type { Gobo } from '@fendrix/contract';
-import { type Leaf, strewLeaves } from '../geometry/leaves.js';
 import { radians } from '../units/angle.js';
 import { bytesOfBase64 } from '../units/base64.js';
+import { type Leaf, strewLeaves } from './leaves.js';
 
 /** Transmittance of a gobo over its square field, row by row from the top as it appears on the wall. */
 export interface GoboRaster {

@@ -13,8 +13,8 @@ import {
   SCALE,
   SceneTables,
 } from '../engine/tables.js';
-import { intensityTimeFromGuideNumberCdS } from '../exposure/flash.js';
 import { type Emitter, faceOf, faceShape, type IntensityTable, MEAN_PROFILE } from './emitter.js';
+import { intensityTimeFromGuideNumberCdS } from './guideNumber.js';
 import { packEmitters } from './packEmitters.js';
 
 export interface LightLuminance {

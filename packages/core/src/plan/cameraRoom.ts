@@ -1,6 +1,6 @@
 import type { Studio, Vector } from '@fendrix/contract';
+import type { Bounds } from '../geometry/bounds.js';
 import { radians } from '../units/angle.js';
-import type { Bounds } from './placeCamera.js';
 
 /** From the entrance pupil back to the far side of body and hand, m. */
 export const CAMERA_BODY_M = 0.15;

@@ -1,10 +1,10 @@
 import type { Backdrop, Bench, Room, Vector } from '@fendrix/contract';
 import { lensFigures } from '../optics/lens.js';
+import type { FrameRect } from '../render/view.js';
 import { rayThrough, type View, viewOf } from '../render/view.js';
 import { degrees } from '../units/angle.js';
 import { add, distance, scale } from '../units/vector.js';
 import { behindCameraM, CAMERA_BODY_M } from './cameraRoom.js';
-import type { FrameRect } from './frameFit.js';
 import type { PlacedCamera } from './placeCamera.js';
 
 /** What is round the product, and the limits of the people and things that hold the camera. */

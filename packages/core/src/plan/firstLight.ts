@@ -2,10 +2,10 @@ import type { Light, SetDocument, Vector } from '@fendrix/contract';
 import { onDial } from '../exposure/dials.js';
 import { incidentExposureLxS } from '../exposure/exposure.js';
 import { nearestStep, SHUTTERS } from '../exposure/series.js';
+import type { Bounds } from '../geometry/bounds.js';
 import { lightLuminance, onAxisLx } from '../photometry/output.js';
 import { length, subtract } from '../units/vector.js';
 import { faceSizeM, type KitLight, softLightOf } from './kitLight.js';
-import type { Bounds } from './placeCamera.js';
 
 /** The soft light of the kit that is about twice the product, from camera left, high and a little in front. */
 export function firstLight({ low, high }: Bounds, middle: Vector, kit: readonly Light[]): KitLight {

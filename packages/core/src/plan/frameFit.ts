@@ -1,12 +1,5 @@
 import type { Camera } from '@fendrix/contract';
-
-/** A rectangle within the frame, 0 to 1 right and down. */
-export interface FrameRect {
-  left: number;
-  top: number;
-  right: number;
-  bottom: number;
-}
+import type { FrameRect } from '../render/view.js';
 
 /** A picture format as it is cut out of the frame. */
 export interface Format {

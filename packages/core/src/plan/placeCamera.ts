@@ -1,16 +1,11 @@
 import type { Camera, CameraBody, CameraLens, Vector } from '@fendrix/contract';
 import { requireDomain } from '../errors.js';
+import { type Bounds, cornersOf } from '../geometry/bounds.js';
 import { lensFigures } from '../optics/lens.js';
-import { projectPoint, type View, viewOf } from '../render/view.js';
+import { type FrameRect, projectPoint, type View, viewOf } from '../render/view.js';
 import { radians } from '../units/angle.js';
 import { add, dot, scale, subtract } from '../units/vector.js';
-import { type Format, type FormatFit, type FrameRect, fitFormat } from './frameFit.js';
-
-/** Lowest and highest corner, m from the mark. */
-export interface Bounds {
-  low: Vector;
-  high: Vector;
-}
+import { type Format, type FormatFit, fitFormat } from './frameFit.js';
 
 export interface CameraWish {
   body: CameraBody;
@@ -240,13 +235,6 @@ function cameraAt(
 const depthsOf = (origin: Vector, forward: Vector, corners: readonly Vector[]) =>
   corners.map((corner) => Math.max(1e-6, dot(subtract(corner, origin), forward)));
 
-export function cornersOf({ low, high }: Bounds): Vector[] {
-  return Array.from(
-    { length: 8 },
-    (_, i): Vector => [i & 1 ? high[0] : low[0], i & 2 ? high[1] : low[1], i & 4 ? high[2] : low[2]],
-  );
-}
-
 /** Box round points in the frame; what lies behind the camera makes it endless. */
 export function outlineOf(view: View, points: readonly Vector[]): FrameRect {
   const outline = { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity };
@@ -260,9 +248,3 @@ export function outlineOf(view: View, points: readonly Vector[]): FrameRect {
   }
   return outline;
 }
-
-/** Bounds of two things together. */
-export const joinBounds = (a: Bounds, b: Bounds): Bounds => ({
-  low: [Math.min(a.low[0], b.low[0]), Math.min(a.low[1], b.low[1]), Math.min(a.low[2], b.low[2])],
-  high: [Math.max(a.high[0], b.high[0]), Math.max(a.high[1], b.high[1]), Math.max(a.high[2], b.high[2])],
-});

@@ -1,15 +1,10 @@
 import type { CameraBody, CameraLens } from '@fendrix/contract';
 import { requireDomain } from '../errors.js';
+import { type Bounds, cornersOf, joinBounds } from '../geometry/bounds.js';
+import type { FrameRect } from '../render/view.js';
 import { viewOf } from '../render/view.js';
-import type { Format, FrameRect } from './frameFit.js';
-import {
-  type Bounds,
-  cornersOf,
-  joinBounds,
-  outlineOf,
-  type PlacedCamera,
-  placeCamera,
-} from './placeCamera.js';
+import type { Format } from './frameFit.js';
+import { outlineOf, type PlacedCamera, placeCamera } from './placeCamera.js';
 
 export interface SeriesItem {
   id: string;

@@ -10,6 +10,7 @@ import type {
   Vector,
 } from '@fendrix/contract';
 import { DomainError } from '../errors.js';
+import { type Bounds, joinBounds } from '../geometry/bounds.js';
 import { productBounds } from '../geometry/shape.js';
 import { viewOf } from '../render/view.js';
 import { add, scale } from '../units/vector.js';
@@ -17,7 +18,7 @@ import { roomForCamera } from './cameraRoom.js';
 import { bodyFor } from './cameraTurn.js';
 import { firstLight, metered } from './firstLight.js';
 import { cropOf, type Format, type FormatFit } from './frameFit.js';
-import { type Bounds, joinBounds, type PlacedCamera, placeCamera } from './placeCamera.js';
+import { type PlacedCamera, placeCamera } from './placeCamera.js';
 import { inStudio } from './studioWindows.js';
 
 /** Gap between products that stand in one picture, part of the wider one's width. */

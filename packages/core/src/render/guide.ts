@@ -1,6 +1,6 @@
 import { TILE_MIRRORED, TILE_NORMAL, TILE_SEEN, TILE_SURFACE } from '../engine/sight.js';
-import { isShiny } from '../mirror/look.js';
 import type { Tile } from './film.js';
+import { isShiny } from './look.js';
 import { lookThroughTile } from './lookThroughTile.js';
 import type { Tracing } from './prepareTracing.js';
 

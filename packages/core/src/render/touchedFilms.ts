@@ -1,6 +1,6 @@
 import type { SetDocument } from '@fendrix/contract';
-import { createLook, look } from '../mirror/look.js';
 import { channelsOf } from '../photometry/channels.js';
+import { createLook, look } from './look.js';
 import { prepareTracing, type Tracing } from './prepareTracing.js';
 import { keyWithoutLights, lightKey } from './traceKey.js';
 import { rayThrough } from './view.js';

@@ -1,7 +1,15 @@
 import type { Camera, Vector } from '@fendrix/contract';
-import { aimFrame } from '../geometry/frame.js';
 import { lensFigures } from '../optics/lens.js';
+import { aimFrame } from '../units/frame.js';
 import { dot, subtract } from '../units/vector.js';
+
+/** A rectangle within the frame, 0 to 1 right and down. */
+export interface FrameRect {
+  left: number;
+  top: number;
+  right: number;
+  bottom: number;
+}
 
 /** The camera at its entrance pupil; picture coordinates run 0 to 1, right and down. */
 export interface View {

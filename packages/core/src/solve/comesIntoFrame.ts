@@ -1,5 +1,5 @@
 import type { Thing } from '../geometry/builder.js';
-import { createLook, type Look, look } from '../mirror/look.js';
+import { createLook, type Look, look } from '../render/look.js';
 import type { Tracing } from '../render/prepareTracing.js';
 import { rayThrough } from '../render/view.js';
 import type { MovableRef } from './movables.js';

@@ -1,6 +1,6 @@
 import type { Light, SetDocument, Sheet, Vector } from '@fendrix/contract';
+import { cornersOf } from '../geometry/bounds.js';
 import { lightShape, productBounds } from '../geometry/shape.js';
-import { cornersOf } from '../plan/placeCamera.js';
 import { add, cross, dot, length, normalise, scale, subtract } from '../units/vector.js';
 import { freeSheetTag } from './movables.js';
 

@@ -1,8 +1,8 @@
 import type { Light, SetDocument, Vector } from '@fendrix/contract';
 import { onDial } from '../exposure/dials.js';
+import { standsInRoom } from '../geometry/roomBounds.js';
 import { faceSizeM, softLightOf } from '../plan/kitLight.js';
 import { projectPoint, viewOf } from '../render/view.js';
-import { standsInRoom } from './movables.js';
 
 /** Face wanted of the light for a ground, m, and how far before the ground it stands. */
 const WIDTH_M = 0.3;

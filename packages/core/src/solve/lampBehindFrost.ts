@@ -1,11 +1,11 @@
 import type { Light, SetDocument, Sheet, Vector } from '@fendrix/contract';
 import { requireDomain } from '../errors.js';
 import { luminanceOf } from '../exposure/display.js';
-import { aimFrame } from '../geometry/frame.js';
 import type { Scene, Thing } from '../geometry/scene.js';
 import { channelsOf } from '../photometry/channels.js';
 import { prepareTracing, type Tracing } from '../render/prepareTracing.js';
 import { setRay } from '../trace/engineCalls.js';
+import { aimFrame } from '../units/frame.js';
 import { add, distance, normalise, scale, subtract } from '../units/vector.js';
 import { showsInFrame } from './comesIntoFrame.js';
 import { changeBetween, type SetChange } from './setChange.js';

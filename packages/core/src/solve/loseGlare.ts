@@ -11,6 +11,7 @@ import {
 import { METAL, MIRROR } from '../engine/tables.js';
 import { luminanceOf } from '../exposure/display.js';
 import { displayWeights } from '../exposure/recording.js';
+import { standsInRoom } from '../geometry/roomBounds.js';
 import type { Thing } from '../geometry/scene.js';
 import { channelsOf } from '../photometry/channels.js';
 import { prepareTracing, type Tracing } from '../render/prepareTracing.js';
@@ -19,14 +20,7 @@ import { setRay } from '../trace/engineCalls.js';
 import { radians } from '../units/angle.js';
 import { add, distance, scale, subtract, turnUpright } from '../units/vector.js';
 import { comesIntoFrame } from './comesIntoFrame.js';
-import {
-  aloneInTheDark,
-  freeSheetTag,
-  type MovableRef,
-  movableOf,
-  standsInRoom,
-  withMovable,
-} from './movables.js';
+import { aloneInTheDark, freeSheetTag, type MovableRef, movableOf, withMovable } from './movables.js';
 import { changeBetween, type SetChange } from './setChange.js';
 
 /** One way to take what a spot mirrors away from it. */

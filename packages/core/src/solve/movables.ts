@@ -1,4 +1,4 @@
-import type { Light, Room, SetDocument, Sheet, Vector } from '@fendrix/contract';
+import type { Light, SetDocument, Sheet } from '@fendrix/contract';
 import { bareSet } from '../geometry/bareSet.js';
 import { prepareTracing, type Tracing } from '../render/prepareTracing.js';
 
@@ -33,21 +33,6 @@ export function aloneInTheDark(set: SetDocument, ref: MovableRef, thing: Movable
       : { sheets: [{ ...(thing as Sheet), stand: false }] },
   );
   return prepareTracing(bare, 'plain');
-}
-
-/** Whether a point lies in the room, this far from its walls; everywhere without a room. */
-export function standsInRoom(set: SetDocument, [x, y, z]: Vector, clearM = 0.05): boolean {
-  const { room, mark } = set;
-  if (!room) return true;
-  const [low, high] = roomBounds(room, mark.heightAboveFloorM);
-  return [x, y, z].every(
-    (value, a) => value > (low[a] as number) + clearM && value < (high[a] as number) - clearM,
-  );
-}
-
-function roomBounds(room: Room, markHeightM: number): [Vector, Vector] {
-  const low: Vector = [-room.markFromLeftM, -room.markFromFrontM, -markHeightM];
-  return [low, [low[0] + room.widthM, low[1] + room.depthM, low[2] + room.heightM]];
 }
 
 /** A light or sheet as wide as wanted, by the factor; null for one that has no width to change. */

@@ -1,5 +1,6 @@
 import type { SetDocument, Vector } from '@fendrix/contract';
 import { bareSet } from '../geometry/bareSet.js';
+import { standsInRoom } from '../geometry/roomBounds.js';
 import { productBounds } from '../geometry/shape.js';
 import { type BandLength, mirrorBand } from '../mirror/mirrorBand.js';
 import { type MirrorRays, mirrorRays, rayOf } from '../mirror/mirrorRays.js';
@@ -11,7 +12,6 @@ import {
   type Movable,
   type MovableRef,
   movableOf,
-  standsInRoom,
   widened,
   widthOf,
   withMovable,

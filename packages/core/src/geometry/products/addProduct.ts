@@ -1,7 +1,7 @@
 import type { Product } from '@fendrix/contract';
+import { type Pose, standingPose } from '../../units/frame.js';
 import { add } from '../../units/vector.js';
 import type { SceneParts } from '../builder.js';
-import { type Pose, standingPose } from '../frame.js';
 import { addBoxProduct, addPieces, addWater } from './boxes.js';
 import { addDish } from './food.js';
 import { addChain, addRing, addStone } from './jewelry.js';

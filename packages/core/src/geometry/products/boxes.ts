@@ -1,8 +1,8 @@
 import type { BoxProduct, ProductOf, Vector } from '@fendrix/contract';
 import { radians } from '../../units/angle.js';
+import { type Pose, placed, turned, within } from '../../units/frame.js';
 import { add, scale } from '../../units/vector.js';
 import type { SceneParts } from '../builder.js';
-import { type Pose, placed, turned, within } from '../frame.js';
 import { type Sides, wallPiece } from '../primitives.js';
 
 /** Height of a label over the face under it, m. */

@@ -1,7 +1,7 @@
 import type { ProductOf } from '@fendrix/contract';
+import { type Pose, placed } from '../../units/frame.js';
 import { createRandom } from '../../units/random.js';
 import type { SceneParts } from '../builder.js';
-import { type Pose, placed } from '../frame.js';
 import { type OutlinePiece, outlinePieces } from './outline.js';
 import { addPiece, innerWall, level } from './turned.js';
 

@@ -1,7 +1,7 @@
 import type { ProductOf, Vector } from '@fendrix/contract';
+import { type Pose, placed, within } from '../../units/frame.js';
 import { cross, distance, normalise, subtract } from '../../units/vector.js';
 import type { SceneParts } from '../builder.js';
-import { type Pose, placed, within } from '../frame.js';
 import { type Sides, wallPiece } from '../primitives.js';
 
 /** Pieces of half the section of a ring's band, and of a chain's wire. */

@@ -1,8 +1,8 @@
 import type { ProductOf } from '@fendrix/contract';
 import { bytesOfBase64 } from '../../units/base64.js';
+import type { Pose } from '../../units/frame.js';
 import { createRandom } from '../../units/random.js';
 import type { SceneParts } from '../builder.js';
-import type { Pose } from '../frame.js';
 import { theRest } from '../primitives.js';
 import { smoothed, type TriangleMesh } from '../triangleMesh.js';
 

@@ -1,7 +1,7 @@
 import type { Dielectric, Material, OpaqueMaterial, Product, ProductOf, Vector } from '@fendrix/contract';
 import { degrees } from '../../units/angle.js';
+import type { Pose } from '../../units/frame.js';
 import { add, cross, dot, length, scale, subtract } from '../../units/vector.js';
-import type { Pose } from '../frame.js';
 import { poseOf } from './addProduct.js';
 import { meshOf } from './meshes.js';
 import { outlinePieces, outlineRadius } from './outline.js';

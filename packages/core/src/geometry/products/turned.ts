@@ -1,7 +1,7 @@
 import type { Material, Turned } from '@fendrix/contract';
 import { radians } from '../../units/angle.js';
+import type { Pose } from '../../units/frame.js';
 import type { SceneParts } from '../builder.js';
-import type { Pose } from '../frame.js';
 import { type ConePiece, type OutlinePoint, type Sides, theRest } from '../primitives.js';
 import { clipPiece, type OutlinePiece, outlinePieces } from './outline.js';
 import { sweepMesh } from './sweep.js';

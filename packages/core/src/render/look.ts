@@ -16,7 +16,7 @@ import {
 import { DIELECTRIC } from '../engine/tables.js';
 import { luminanceOf } from '../exposure/display.js';
 import type { Surface } from '../geometry/surface.js';
-import type { Tracing } from '../render/prepareTracing.js';
+import type { Tracing } from './prepareTracing.js';
 
 /** Nothing was hit: beyond the set it is dark. */
 export const NOTHING = -1;

@@ -1,6 +1,6 @@
 import type { Vector } from '@fendrix/contract';
-import { radians } from '../units/angle.js';
-import { add, cross, length, normalise, scale, subtract } from '../units/vector.js';
+import { radians } from './angle.js';
+import { add, cross, length, normalise, scale, subtract } from './vector.js';
 
 /** Unit axes of something that stands at a point and faces another. */
 export interface Frame {
