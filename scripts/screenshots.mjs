@@ -63,6 +63,8 @@ await page.getByText('Strip 30 x 120 with grid').click();
 await page.screenshot({ path: join(folder, 'kit.png') });
 await page.goto(`${address}/room`);
 await page.getByRole('group', { name: 'The room from above' }).waitFor();
+// The swatches of its surfaces.
+await page.waitForTimeout(15_000);
 await page.screenshot({ path: join(folder, 'room.png') });
 const jobs = await (await fetch(`${address}/api/jobs`)).json();
 const job = `${address}/jobs/${jobs.jobs[0].id}`;
