@@ -105,6 +105,18 @@ describe('a reflector cut to the shape of a drink', () => {
     ).toBeNull();
   });
 
+  test.each([
+    [0.1, true],
+    [1.2, false],
+    [20, false],
+  ])('behind a drink that scatters %s times a centimetre there is one: %s', (scatteringPerCm, offered) => {
+    const { hollow } = bottle;
+    if (!hollow?.liquid) throw new Error('the bottle is full');
+    const material = { ...hollow.liquid.material, scatteringPerCm };
+    const cloudy = { ...bottle, hollow: { ...hollow, liquid: { ...hollow.liquid, material } } };
+    expect(cutReflector(cordial, cloudy, '1') !== null).toBe(offered);
+  });
+
   test('it ends below the cap of a bottle without liquid, and at the level of what is in it', () => {
     const top = (product: Turned) => {
       const reflector = cutReflector(cordial, product, '1');

@@ -8,6 +8,8 @@ const BEHIND_M = 0.015;
 const LEFT_OUT_M = 0.004;
 /** It is turned from the lens by no more than this: further, its edge would touch what it stands behind, radians. */
 const MOST_TURN = Math.PI / 6;
+/** Scatterings on the way through from which on nothing behind shows any more: a tenth of the light keeps its direction. */
+const MOST_SCATTERED = 2.3;
 /** Points of its edge. */
 const POINTS = 24;
 /** From this tilt of the lens on it sees the tabletop behind the product, and over any card there, degrees as a slope. */
@@ -19,7 +21,7 @@ const STEEPEST = Math.tan(Math.PI / 4);
  * before it, upright as it stands. It reaches up to the liquid, or without one to below the cap.
  * Outline and card are projected from the entrance pupil on the plane of each; the turn of the edge with the view from a
  * little above is left out, which the part that is left free takes up.
- * @returns null for a product that leans, or where the lens looks down on it by more than 45 degrees
+ * @returns null for a product that leans or holds something too cloudy to show it, or where the lens looks down on it by more than 45 degrees
  */
 export function cutReflector(set: SetDocument, product: Turned, tag: string): SheetOf<'cut-out'> | null {
   const [lensX, lensY, lensZ] = set.camera.positionM;
@@ -35,6 +37,8 @@ export function cutReflector(set: SetDocument, product: Turned, tag: string): Sh
   );
   const top = Math.min(cap, product.hollow?.liquid?.fillToM ?? heightM) - LEFT_OUT_M;
   const widest = Math.max(...product.profile.map(({ radiusM }) => radiusM));
+  const perCm = product.hollow ? product.hollow.liquid?.material.scatteringPerCm : cloudOf(product);
+  if ((perCm ?? 0) * 200 * widest > MOST_SCATTERED) return null;
   const behind = widest + BEHIND_M;
   /** What the product hides at the card's plane is this much larger. */
   const grown = (awayM + behind) / awayM;
@@ -79,3 +83,6 @@ function turnedToLight({ lights }: SetDocument, [x, y]: Vector, toLens: [number,
   const turn = lensBearing + Math.max(-MOST_TURN, Math.min(MOST_TURN, least / 2));
   return [Math.sin(turn), Math.cos(turn)];
 }
+
+const cloudOf = ({ material }: Turned): number =>
+  material.kind === 'dielectric' ? material.scatteringPerCm : 0;
