@@ -64,7 +64,7 @@ const crop = z
 export const camera = z.strictObject({
   body: cameraBody,
   lens: cameraLens,
-  positionM: pointM.describe('Entrance pupil, m from the mark: the point the picture is seen from'),
+  positionM: pointM.describe('Entrance pupil, m from the centre: the point the picture is seen from'),
   aimM: pointM.describe('Point in the middle of the frame, m'),
   keepsDirection,
   rollDeg: z
@@ -81,7 +81,7 @@ export const camera = z.strictObject({
   focusOn: z
     .strictObject({
       product: productId.optional(),
-      pointM: pointM.describe('m from the foot of the product, or from the mark where there is none'),
+      pointM: pointM.describe('m from the foot of the product, or from the centre where there is none'),
     })
     .optional()
     .describe('What the focus is on: it goes along when camera or product moves'),

@@ -10,7 +10,7 @@ export const lengthM = z.number().min(1e-4).max(100);
 export const pointM = z
   .tuple([coordinateM, coordinateM, coordinateM])
   .describe(
-    'Point [x, y, z], m from the mark: +x camera right, +y away from the camera, +z up from the bench top',
+    'Point [x, y, z], m from the centre: +x camera right, +y away from the camera, +z up from the tabletop',
   );
 
 /** A direction; its length does not matter but must not be zero. */

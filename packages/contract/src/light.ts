@@ -117,7 +117,7 @@ export const softbox = z
   .strictObject({
     kind: z.literal('softbox'),
     ...common,
-    positionM: pointM.describe('Centre of the front cloth, m from the mark'),
+    positionM: pointM.describe('Middle of the front cloth, m from the centre'),
     ...aimed,
     widthM: lengthM.describe('Front cloth across, m'),
     heightM: lengthM.describe('Front cloth up, m'),
@@ -132,7 +132,7 @@ export const octa = z
   .strictObject({
     kind: z.literal('octa'),
     ...common,
-    positionM: pointM.describe('Centre of the front cloth, m from the mark'),
+    positionM: pointM.describe('Middle of the front cloth, m from the centre'),
     ...aimed,
     diameterM: lengthM.describe('From side to opposite side, m'),
     hotCentre,
@@ -154,7 +154,7 @@ export const dish = z
   .strictObject({
     kind: z.literal('dish'),
     ...common,
-    positionM: pointM.describe('Centre of its mouth, m from the mark'),
+    positionM: pointM.describe('Middle of its mouth, m from the centre'),
     ...aimed,
     diameterM: lengthM.describe('Of the mouth, m'),
     deflectorDiameterM: z
@@ -182,7 +182,7 @@ export const umbrella = z
   .strictObject({
     kind: z.literal('umbrella'),
     ...common,
-    positionM: pointM.describe('Middle of its mouth, m from the mark'),
+    positionM: pointM.describe('Middle of its mouth, m from the centre'),
     ...aimed,
     diameterM: lengthM,
     hotCentre,
@@ -201,7 +201,7 @@ export const snoot = z
   .strictObject({
     kind: z.literal('snoot'),
     ...common,
-    positionM: pointM.describe('Middle of its mouth, m from the mark'),
+    positionM: pointM.describe('Middle of its mouth, m from the centre'),
     ...aimed,
     diameterM: lengthM.describe('Of the mouth, m'),
     cutoffDeg: z.number().min(5).max(120).describe('Full angle beyond which nothing passes, degrees'),
@@ -212,7 +212,7 @@ export const projector = z
   .strictObject({
     kind: z.literal('projector'),
     ...common,
-    positionM: pointM.describe('Middle of its front lens, m from the mark'),
+    positionM: pointM.describe('Middle of its front lens, m from the centre'),
     ...aimed,
     lensDiameterM: lengthM.max(0.5),
     fieldDeg: z.number().min(3).max(90).describe('Full angle of the round field, degrees'),
@@ -240,7 +240,7 @@ export const tableLamp = z
   .strictObject({
     kind: z.literal('table-lamp'),
     ...common,
-    positionM: pointM.describe('Centre of the bulb, m from the mark'),
+    positionM: pointM.describe('Middle of the bulb, m from the centre'),
     radiusM: lengthM.max(0.2).default(0.03).describe('Radius of the luminous bulb, m'),
     shade: z
       .strictObject({
@@ -257,7 +257,7 @@ export const window = z
   .strictObject({
     kind: z.literal('window'),
     ...common,
-    positionM: pointM.describe('Middle of the glazing, m from the mark'),
+    positionM: pointM.describe('Middle of the glazing, m from the centre'),
     ...aimed,
     aimM: pointM.describe('Point in the room that the glazing faces, m'),
     widthM: lengthM,
@@ -284,7 +284,7 @@ export const iesLight = z
   .strictObject({
     kind: z.literal('ies'),
     ...common,
-    positionM: pointM.describe('Middle of the luminous opening, m from the mark'),
+    positionM: pointM.describe('Middle of the luminous opening, m from the centre'),
     ...aimed,
     openingWidthM: lengthM.max(5),
     openingLengthM: lengthM.max(5),
@@ -304,7 +304,7 @@ export const bareLamp = z
   .strictObject({
     kind: z.literal('bare-lamp'),
     ...common,
-    positionM: pointM.describe('Centre of the lamp, m from the mark'),
+    positionM: pointM.describe('Middle of the lamp, m from the centre'),
     radiusM: lengthM.max(1).default(0.02).describe('Radius of the luminous ball, m'),
   })
   .describe('Bare tube or bulb: an evenly luminous ball that shines to all sides');

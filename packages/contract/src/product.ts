@@ -58,7 +58,7 @@ export const attached = z
 const common = {
   id: productId,
   name: name.describe('What the product is'),
-  positionM: pointM.describe('Centre of the foot, m from the mark; z is the lift above the bench top'),
+  positionM: pointM.describe('Middle of the foot, m from the centre; z is the lift above the tabletop'),
   turnDeg: z
     .number()
     .min(-360)
@@ -71,7 +71,7 @@ const common = {
       bearingDeg: z.number().min(-360).max(360).default(0).describe('Bearing it leans towards, degrees'),
     })
     .optional()
-    .describe('Leans about the centre of its foot; positionM.z lifts it so that it clears the bench'),
+    .describe('Leans about the centre of its foot; positionM.z lifts it so that it clears the table'),
   material: material.describe('What the body is made of'),
   bandHeightM: heightM
     .optional()

@@ -28,7 +28,7 @@ const setShape = z.strictObject({
 export const setDocument = setShape.superRefine(checkSet).superRefine(checkTakes).meta({
   title: 'Fendrix set document',
   description:
-    'Lengths in metres from the mark: +x camera right, +y away from the camera, +z up from the bench top.',
+    'Lengths in metres from the centre: +x camera right, +y away from the camera, +z up from the tabletop.',
 });
 
 /** Named, so that types built on it stay short. */

@@ -132,7 +132,7 @@ function checkBackdrop({ backdrop }: Standing, report: Report): void {
   if (backdrop.backM - backdrop.radiusM < backdrop.frontM + 1e-3) {
     report(
       ['backdrop', 'radiusM'],
-      'leaves no paper on the bench. Keep it below the way from its front to its back.',
+      'leaves no paper on the table. Keep it below the way from its front to its back.',
     );
   }
   if (backdrop.heightM < backdrop.radiusM) {

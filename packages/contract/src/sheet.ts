@@ -6,7 +6,7 @@ import { name, sheetTag } from './names.js';
 const common = {
   tag: sheetTag,
   name,
-  positionM: pointM.describe('Centre, m from the mark'),
+  positionM: pointM.describe('Its middle, m from the centre'),
   aimM: pointM.describe('Point that the front side faces, m'),
   keepsDirection,
   rollDeg: z
@@ -56,7 +56,7 @@ export const foldSheet = z
   .strictObject({
     kind: z.literal('fold'),
     ...common,
-    positionM: pointM.describe('Middle of the fold, m from the mark'),
+    positionM: pointM.describe('Middle of the fold, m from the centre'),
     aimM: pointM.describe('Point that the V opens to, m'),
     widthM: lengthM.describe('Each leaf, from the fold to its outer edge, m'),
     heightM: lengthM,
@@ -68,7 +68,7 @@ export const curveSheet = z
   .strictObject({
     kind: z.literal('curve'),
     ...common,
-    positionM: pointM.describe('Middle of the sheet itself, m from the mark'),
+    positionM: pointM.describe('Middle of the sheet itself, m from the centre'),
     widthM: lengthM.describe('Along the bend, m'),
     heightM: lengthM,
     bendDeg: z
@@ -95,13 +95,13 @@ export const tentSheet = z
   .strictObject({
     kind: z.literal('tent'),
     ...common,
-    positionM: pointM.describe('Middle of its floor, m from the mark'),
+    positionM: pointM.describe('Middle of its floor, m from the centre'),
     aimM: pointM.describe('Point that the opening faces; taken level, m'),
     form: z.enum(['box', 'dome']),
     widthM: lengthM.describe('Across the opening; a dome is round, m'),
     depthM: lengthM.describe('Front to back; not used by a dome, m'),
     heightM: lengthM,
-    floor: z.boolean().default(false).describe('Whether cloth lies on the bench too'),
+    floor: z.boolean().default(false).describe('Whether cloth lies on the table too'),
     opening: z
       .strictObject({ widthM: lengthM, heightM: lengthM })
       .describe('Slot in the front, from the floor up, m'),
@@ -124,7 +124,7 @@ export const cutOutSheet = z
   .strictObject({
     kind: z.literal('cut-out'),
     ...common,
-    positionM: pointM.describe('Halfway up its middle line, m from the mark'),
+    positionM: pointM.describe('Halfway up its middle line, m from the centre'),
     outline: z
       .array(
         z.strictObject({

@@ -12,8 +12,8 @@ export const room = z
     widthM: lengthM.describe('Left wall to right wall, m'),
     depthM: lengthM.describe('Wall behind the camera to wall behind the set, m'),
     heightM: lengthM.describe('Floor to ceiling, m'),
-    markFromLeftM: lengthM.describe('Mark to the camera-left wall, m'),
-    markFromFrontM: lengthM.describe('Mark to the wall behind the camera, m'),
+    markFromLeftM: lengthM.describe('Centre to the left wall, as the camera sees it, m'),
+    markFromFrontM: lengthM.describe('Centre to the wall behind the camera, m'),
     walls: opaqueMaterial,
     ceiling: opaqueMaterial,
     floor: opaqueMaterial,
@@ -28,7 +28,7 @@ export const bench = z
     centreM: z
       .tuple([coordinateM, coordinateM])
       .default([0, 0])
-      .describe('Middle of the top [x, y], m from the mark'),
+      .describe('Middle of the top [x, y], m from the centre'),
     material: opaqueMaterial,
   })
   .describe('The table. Its top is z = 0; under a sweep or a lying board it is lowered by 0.5 mm');
@@ -37,13 +37,13 @@ export const sweep = z
   .strictObject({
     kind: z.literal('sweep'),
     widthM: lengthM.describe('Across, m'),
-    frontM: coordinateM.describe('y of the front edge on the bench, m'),
+    frontM: coordinateM.describe('y of the front edge on the table, m'),
     backM: coordinateM.describe('y of the upright part, m'),
     radiusM: lengthM.describe('Radius of the bend, m'),
     heightM: lengthM.describe('Height of the top edge, m'),
     material: opaqueMaterial,
   })
-  .describe('Paper lying on the bench at z = 0, bent up behind in one quarter round');
+  .describe('Paper lying on the table at z = 0, bent up behind in one quarter round');
 
 export const panel = z
   .strictObject({
@@ -59,7 +59,7 @@ export const panel = z
       .describe('Turn about the upright, degrees; 0 faces the camera'),
     material: opaqueMaterial,
   })
-  .describe('A flat upright backdrop');
+  .describe('A flat upright background');
 
 export const boards = z
   .strictObject({
@@ -71,14 +71,14 @@ export const boards = z
     material: opaqueMaterial.describe('Of the upright board'),
     lyingMaterial: opaqueMaterial.describe('Of the lying board'),
   })
-  .describe('Two boards in an L, each of its own: one lies on the bench at z = 0, one stands behind it');
+  .describe('Two boards in an L, each of its own: one lies on the table at z = 0, one stands behind it');
 
 export const backdrop = z.discriminatedUnion('kind', [sweep, panel, boards]);
 
 export const person = z
   .strictObject({
     name,
-    positionM: z.tuple([coordinateM, coordinateM]).describe('Between the feet [x, y], m from the mark'),
+    positionM: z.tuple([coordinateM, coordinateM]).describe('Between the feet [x, y], m from the centre'),
     heightM: lengthM.max(2.5).default(1.75),
     clothes: opaqueMaterial
       .default({ kind: 'matte', reflectance: 0.05 })
@@ -120,7 +120,7 @@ export const standing = z.strictObject({
   mark: z
     .strictObject({ heightAboveFloorM: lengthM.max(5).default(0.75) })
     .default({ heightAboveFloorM: 0.75 })
-    .describe('The mark: the origin, on the bench top under the product'),
+    .describe('The centre: the origin, on the tabletop under the product'),
   room: room.optional(),
   bench: bench.optional(),
   backdrop: backdrop.optional(),
