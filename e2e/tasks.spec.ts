@@ -279,6 +279,12 @@ test('background, table and room are things: pointed at, changed, taken off and 
   await thing(page, 'backdrop:').focus();
   await expect(page.getByRole('heading', { name: 'Background', level: 2 })).toBeVisible();
   await page.getByRole('radio', { name: 'flat, upright' }).click();
+  await expect(page.getByRole('radio', { name: 'flat, upright' })).toBeChecked();
+  // Undo and redo are the document's while a radio has the keyboard: nothing is typed there.
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('radio', { name: 'paper bent up behind' })).toBeChecked();
+  await page.keyboard.press('Control+Shift+z');
+  await expect(page.getByRole('radio', { name: 'flat, upright' })).toBeChecked();
   await pickMaterial(page, 'material', 'Black velvet');
   await typeFigure(page, 'turned', '20 right');
   await expect(numberField(page, 'turned')).toHaveValue('20°');

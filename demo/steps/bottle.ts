@@ -71,7 +71,7 @@ export const bottleSteps: readonly Step[] = [
   },
   {
     id: 'lit-backdrop',
-    name: 'Lit backdrop',
+    name: 'Lit background',
     note: 'The liquid shows its colour: it is lit by what stands behind. The rims turn dark where the room shows through.',
     change: (set) =>
       put(set, {
@@ -113,7 +113,7 @@ export const bottleSteps: readonly Step[] = [
   {
     id: 'moved-back',
     name: 'Backdrop moved back',
-    note: 'Further back the backdrop fills less of the angle: the dark rims of the glass get wider, and its light is its own.',
+    note: 'Further back the background fills less of the angle: the dark rims of the glass get wider, and its light is its own.',
     change: (set) =>
       change(
         {
@@ -136,8 +136,8 @@ export const bottleSteps: readonly Step[] = [
   },
   {
     id: 'gradient-backdrop',
-    name: 'Gradient backdrop',
-    note: 'The dish stands low and close: the backdrop falls off upwards. Depth without a second light.',
+    name: 'Gradient background',
+    note: 'The dish stands low and close: the background falls off upwards. Depth without a second light.',
     change: (set) =>
       change(set, 'C', { positionM: [0, 0.62, -0.25], aimM: [0, 0.85, -0.04], powerStops: -3.8 }),
   },

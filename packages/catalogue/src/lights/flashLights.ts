@@ -145,7 +145,7 @@ export const flashLights: LightEntry[] = [
   light(
     'dish-18',
     'Standard dish 18',
-    ['hard', 'backdrop', 'behind frost'],
+    ['hard', 'background', 'behind frost'],
     `${STUDIO}; a metal dish lets out 0.6 to 0.75.`,
     {
       kind: 'dish',

@@ -8,7 +8,7 @@ export const cloth: MaterialEntry[] = [
   material(
     'linen',
     'Linen',
-    ['cloth', 'food', 'backdrop'],
+    ['cloth', 'food', 'background'],
     `${SHEETS}: 0.45 to 0.6, with the sheen of fibres.`,
     {
       kind: 'cloth',

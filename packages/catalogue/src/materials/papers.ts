@@ -1,7 +1,7 @@
 import { BY_SIGHT, type MaterialEntry, material, SHEETS } from './material.js';
 
 export const papers: MaterialEntry[] = [
-  material('white-paper', 'White paper', ['paper', 'matte', 'backdrop'], `${SHEETS}: 0.80 to 0.86.`, {
+  material('white-paper', 'White paper', ['paper', 'matte', 'background'], `${SHEETS}: 0.80 to 0.86.`, {
     kind: 'matte',
     reflectance: 0.82,
   }),
@@ -58,7 +58,7 @@ export const papers: MaterialEntry[] = [
       ['dark-grey-paper', 'Dark grey paper', [0.09, 0.09, 0.09]],
     ] as const
   ).map(([id, name, reflectance]) =>
-    material(id, name, ['paper', 'matte', 'backdrop'], `${SHEETS}; ${BY_SIGHT}.`, {
+    material(id, name, ['paper', 'matte', 'background'], `${SHEETS}; ${BY_SIGHT}.`, {
       kind: 'matte',
       reflectance: [...reflectance],
     }),

@@ -26,7 +26,7 @@ const UNDO_KEYS: Options = {
   enableOnFormTags: true,
   ignoreEventWhen: ({ target }) =>
     target instanceof HTMLElement &&
-    target.matches('input:not([type=range], [type=checkbox]), textarea, [contenteditable]') &&
+    target.matches('input:not([type=range], [type=checkbox], [type=radio]), textarea, [contenteditable]') &&
     !('settled' in target.dataset),
 };
 
