@@ -32,7 +32,7 @@ import {
   SPREAD,
   TRANSLUCENT,
 } from './tables.js';
-import { copy3, dot3, fromFrame, most3, scale3 } from './vectors.js';
+import { copy3, dot3, fromFrame, most3, nearestAxis, scale3 } from './vectors.js';
 import { WaxWalk } from './waxWalk.js';
 
 /** From this bounce on paths end at random (Russian roulette), which keeps the mean. */
@@ -287,7 +287,7 @@ export class PathState {
   protected noteSeen(): void {
     const hit = this.hit;
     const flat = (this.t.kind[hit.primitive] as i32) === FLAT;
-    this.note(8 * hit.surface + (flat ? facing(hit.flat) : 0));
+    this.note(8 * hit.surface + (flat ? nearestAxis(hit.flat) : 0));
   }
 
   /** Notes the colour of the surface met, in steps that print and patterns cross. */
@@ -395,18 +395,4 @@ export class PathState {
       this.films[i] = (this.films[i] as number) + share * (this.weight[a] as number);
     }
   }
-}
-
-/** Which of the six axes a direction is nearest to, 1 to 6: faces of a box differ, pieces of a sweep mostly do not. */
-function facing(direction: Float64Array): i32 {
-  let most: number = -1;
-  let nearest = 0;
-  for (let a = 0; a < 3; a++) {
-    const along = direction[a] as number;
-    if (Math.abs(along) > most) {
-      most = Math.abs(along);
-      nearest = 2 * a + (along > 0 ? 1 : 2);
-    }
-  }
-  return nearest;
 }

@@ -127,3 +127,17 @@ export function fromFrame(
       (local[2] as number) * (normal[a] as number);
   }
 }
+
+/** Which of the six axes a direction is nearest to, 1 to 6: faces of a box differ, pieces of a sweep mostly do not. */
+export function nearestAxis(direction: Float64Array): i32 {
+  let most: number = -1;
+  let nearest = 0;
+  for (let a = 0; a < 3; a++) {
+    const along = direction[a] as number;
+    if (Math.abs(along) > most) {
+      most = Math.abs(along);
+      nearest = 2 * a + (along > 0 ? 1 : 2);
+    }
+  }
+  return nearest;
+}

@@ -82,14 +82,14 @@ function Field({ field, schema, value, optional = false, label = labelOf(field),
   const [added, setAdded] = useState<{ value: unknown } | null>(null);
   const named = schema.type === 'string';
   // A figure that need not be there is typed, and taken back by emptying its field; a switch that was never set is off.
-  if (optional && (schema.type === 'number' || schema.type === 'integer')) {
+  if (schema.type === 'number' || schema.type === 'integer') {
     return (
       <NumberField
         {...{ field, label, onChange }}
         hint={schema.description}
         limits={schema}
         value={value as number | undefined}
-        onClear={() => onChange(undefined)}
+        {...(optional ? { onClear: () => onChange(undefined) } : {})}
       />
     );
   }
@@ -201,16 +201,6 @@ function Value({
       );
     case 'array':
       return <ListField {...{ field, schema, label, onChange }} value={(value ?? []) as unknown[]} />;
-    case 'number':
-    case 'integer':
-      return (
-        <NumberField
-          {...{ field, label, onChange }}
-          hint={schema.description}
-          limits={schema}
-          value={value as number | undefined}
-        />
-      );
     case 'string':
       if (/base64/i.test(field)) return null;
       return <WordsField label={label} value={String(value ?? '')} live={false} onCommit={onChange} />;
