@@ -1,9 +1,9 @@
 /** Mean of four runs of numbers, two at a time; see engine/blend.ts. Compiled by AssemblyScript only. */
 export function blendFour(
-  out: Float64Array,
-  from: Float64Array,
-  places: Int32Array,
-  shares: Float64Array,
+  out: StaticArray<f64>,
+  from: StaticArray<f64>,
+  places: StaticArray<i32>,
+  shares: StaticArray<f64>,
   size: i32,
 ): void {
   const to = changetype<usize>(out);
@@ -33,9 +33,9 @@ export function blendFour(
 }
 
 export function addColoured(
-  films: Float64Array,
-  light: Float64Array,
-  factor: Float64Array,
+  films: StaticArray<f64>,
+  light: StaticArray<f64>,
+  factor: StaticArray<f64>,
   channels: i32,
 ): void {
   const red = load<f64>(changetype<usize>(factor));

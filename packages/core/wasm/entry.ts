@@ -1,6 +1,6 @@
 /** The engine as a WebAssembly module: one scene an instance. Compiled by AssemblyScript only. */
 import { Engine } from '../src/engine/engine';
-import type { PatchGatherer } from '../src/engine/gather';
+import { PatchGatherer } from '../src/engine/gather';
 import { SceneTables } from '../src/engine/tables';
 
 const tables = new SceneTables();
@@ -11,75 +11,75 @@ let gatherer: PatchGatherer | null = null;
 export function sizeTable(table: i32, length: i32): usize {
   switch (table) {
     case 0:
-      return doubles((tables.data = new Float64Array(length)));
+      return doubles((tables.data = new StaticArray<f64>(length)));
     case 1:
-      return doubles((tables.surfaces = new Float64Array(length)));
+      return doubles((tables.surfaces = new StaticArray<f64>(length)));
     case 2:
-      return doubles((tables.albedos = new Float64Array(length)));
+      return doubles((tables.albedos = new StaticArray<f64>(length)));
     case 3:
-      return doubles((tables.media = new Float64Array(length)));
+      return doubles((tables.media = new StaticArray<f64>(length)));
     case 4:
-      return doubles((tables.emitters = new Float64Array(length)));
+      return doubles((tables.emitters = new StaticArray<f64>(length)));
     case 5:
-      return doubles((tables.angles = new Float64Array(length)));
+      return doubles((tables.angles = new StaticArray<f64>(length)));
     case 6:
-      return doubles((tables.boxes = new Float64Array(length)));
+      return doubles((tables.boxes = new StaticArray<f64>(length)));
     case 7:
-      return doubles((tables.panels = new Float64Array(length)));
+      return doubles((tables.panels = new StaticArray<f64>(length)));
     case 8:
-      return doubles((tables.irradiance = new Float64Array(length)));
+      return doubles((tables.irradiance = new StaticArray<f64>(length)));
     case 9:
-      return doubles((tables.bright = new Float64Array(length)));
+      return doubles((tables.bright = new StaticArray<f64>(length)));
     case 10:
-      return doubles((tables.cumulative = new Float64Array(length)));
+      return doubles((tables.cumulative = new StaticArray<f64>(length)));
     case 11:
-      return whole((tables.kind = new Int32Array(length)));
+      return whole((tables.kind = new StaticArray<i32>(length)));
     case 12:
-      return whole((tables.front = new Int32Array(length)));
+      return whole((tables.front = new StaticArray<i32>(length)));
     case 13:
-      return whole((tables.back = new Int32Array(length)));
+      return whole((tables.back = new StaticArray<i32>(length)));
     case 14:
-      return whole((tables.emitterOf = new Int32Array(length)));
+      return whole((tables.emitterOf = new StaticArray<i32>(length)));
     case 15:
-      return whole((tables.keptChannel = new Int32Array(length)));
+      return whole((tables.keptChannel = new StaticArray<i32>(length)));
     case 16:
-      return whole((tables.surrounds = new Int32Array(length)));
+      return whole((tables.surrounds = new StaticArray<i32>(length)));
     case 17:
-      return whole((tables.children = new Int32Array(length)));
+      return whole((tables.children = new StaticArray<i32>(length)));
     case 18:
-      return whole((tables.leaves = new Int32Array(length)));
+      return whole((tables.leaves = new StaticArray<i32>(length)));
     case 19:
-      return whole((tables.order = new Int32Array(length)));
+      return whole((tables.order = new StaticArray<i32>(length)));
     case 20:
-      return whole((tables.panelAt = new Int32Array(length)));
+      return whole((tables.panelAt = new StaticArray<i32>(length)));
     case 21:
-      return whole((tables.brightPanel = new Int32Array(length)));
+      return whole((tables.brightPanel = new StaticArray<i32>(length)));
     case 22:
-      return whole((tables.brightPlace = new Int32Array(length)));
+      return whole((tables.brightPlace = new StaticArray<i32>(length)));
     case 23:
-      return singles((tables.tones = new Float32Array(length)));
+      return singles((tables.tones = new StaticArray<f32>(length)));
     case 24:
-      return singles((tables.guide = new Float32Array(length)));
+      return singles((tables.guide = new StaticArray<f32>(length)));
     case 25:
-      return doubles((tables.bounds = new Float64Array(length)));
+      return doubles((tables.bounds = new StaticArray<f64>(length)));
     case 26:
-      return whole((tables.thing = new Int32Array(length)));
+      return whole((tables.thing = new StaticArray<i32>(length)));
     case 27:
-      return whole((tables.questions = new Int32Array(length)));
+      return whole((tables.questions = new StaticArray<i32>(length)));
     default:
-      return singles((tables.rasters = new Float32Array(length)));
+      return singles((tables.rasters = new StaticArray<f32>(length)));
   }
 }
 
-function doubles(array: Float64Array): usize {
+function doubles(array: StaticArray<f64>): usize {
   return changetype<usize>(array);
 }
 
-function singles(array: Float32Array): usize {
+function singles(array: StaticArray<f32>): usize {
   return changetype<usize>(array);
 }
 
-function whole(array: Int32Array): usize {
+function whole(array: StaticArray<i32>): usize {
   return changetype<usize>(array);
 }
 
@@ -127,7 +127,7 @@ export function place(part: i32): usize {
     case 10:
       return doubles(e.tracer.wanted);
     case 11:
-      return whole(e.sight.wholes);
+      return whole(e.sight.tileWholes);
     case 12:
       return doubles(e.batch);
     case 13:
@@ -135,7 +135,7 @@ export function place(part: i32): usize {
     case 14:
       return doubles(e.tiles.list);
     default:
-      return singles(e.sight.numbers);
+      return singles(e.sight.tileNumbers);
   }
 }
 

@@ -62,7 +62,7 @@ export class Frustum {
    * @param view as `VIEW`; rays start at its origin
    * @returns where its rays start in the tree: at a leaf of their own, or at the root where that would be too large
    */
-  open(view: Float64Array, left: f64, right: f64, top: f64, bottom: f64): i32 {
+  open(view: StaticArray<f64>, left: f64, right: f64, top: f64, bottom: f64): i32 {
     this.room = ROUNDED * (1 + f64(this.tree.extent) + Math.abs(view[0]) + Math.abs(view[1]) + Math.abs(view[2]));
     this.setSides(view, left, right, top, bottom);
     this.setMiddle(view, left, right, top, bottom);
@@ -70,7 +70,7 @@ export class Frustum {
     return this.packUp();
   }
 
-  private setSides(view: Float64Array, left: f64, right: f64, top: f64, bottom: f64): void {
+  private setSides(view: StaticArray<f64>, left: f64, right: f64, top: f64, bottom: f64): void {
     const width = view[12];
     const height = view[13];
     this.setSide(0, view, -1, 0, (2 * left - 1) * width);
@@ -81,7 +81,7 @@ export class Frustum {
   }
 
   /** The side `across` right + `up` up + `along` forward, through the origin. */
-  private setSide(side: i32, view: Float64Array, across: f64, up: f64, along: f64): void {
+  private setSide(side: i32, view: StaticArray<f64>, across: f64, up: f64, along: f64): void {
     const at = this.sides + <usize>side * SIDE;
     let from = this.room;
     for (let a = 0; a < 3; a++) {
@@ -93,7 +93,7 @@ export class Frustum {
     v128.store(at, f32x4.splat(f32(from)), SIDE_REACH);
   }
 
-  private setMiddle(view: Float64Array, left: f64, right: f64, top: f64, bottom: f64): void {
+  private setMiddle(view: StaticArray<f64>, left: f64, right: f64, top: f64, bottom: f64): void {
     const across = (left + right - 1) * view[12];
     const up = (1 - top - bottom) * view[13];
     const over = 1 / Math.sqrt(1 + across * across + up * up);

@@ -55,8 +55,8 @@ const FAR_Y: usize = 5 * PLANES;
 const FAR_Z: usize = 7 * PLANES;
 
 export class Kernel {
-  ray: Float64Array = new Float64Array(8);
-  rays: Float64Array = new Float64Array(1);
+  ray: StaticArray<f64> = new StaticArray<f64>(8);
+  rays: StaticArray<f64> = new StaticArray<f64>(1);
   private tree: WideTree;
   private frustum: Frustum;
   private viewStart: i32 = 0;
@@ -79,7 +79,7 @@ export class Kernel {
     this.wide = aligned(WIDE_RAY);
   }
 
-  setRay(origin: Float64Array, direction: Float64Array, farthest: f64): void {
+  setRay(origin: StaticArray<f64>, direction: StaticArray<f64>, farthest: f64): void {
     const to = changetype<usize>(this.ray);
     const o = changetype<usize>(origin);
     const d = changetype<usize>(direction);
@@ -97,7 +97,7 @@ export class Kernel {
     return this.walk(false, 0);
   }
 
-  openView(view: Float64Array, left: f64, right: f64, top: f64, bottom: f64): void {
+  openView(view: StaticArray<f64>, left: f64, right: f64, top: f64, bottom: f64): void {
     this.viewStart = this.frustum.open(view, left, right, top, bottom);
   }
 

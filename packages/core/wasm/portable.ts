@@ -25,10 +25,6 @@ export function unsigned(x: i32): f64 {
 
 export const NO_NUMBER: f64 = NaN;
 
-export function single(x: f64): f32 {
-  return f32(x);
-}
-
 export function real(x: i32): f64 {
   return f64(x);
 }

@@ -183,7 +183,7 @@ export class WideTree {
   }
 
   /** Writes a box among `slots` side by side. */
-  private placeBox(at: usize, slots: i32, slot: i32, boxes: Float64Array, from: i32): void {
+  private placeBox(at: usize, slots: i32, slot: i32, boxes: StaticArray<f64>, from: i32): void {
     for (let row = 0; row < 3; row++) {
       const low = boxes[from + row];
       const high = boxes[from + row + 3];
@@ -200,7 +200,7 @@ export function aligned(bytes: usize): usize {
   return (heap.alloc(bytes + 16) + 15) & ~15;
 }
 
-function halfArea(boxes: Float64Array, at: i32): f64 {
+function halfArea(boxes: StaticArray<f64>, at: i32): f64 {
   const x = Math.max(0, boxes[at + 3] - boxes[at]);
   const y = Math.max(0, boxes[at + 4] - boxes[at + 1]);
   const z = Math.max(0, boxes[at + 5] - boxes[at + 2]);

@@ -13,7 +13,7 @@ export function blendFour(
 ): void {
   for (let i = 0; i < size; i++) {
     let sum: number = 0;
-    for (let k = 0; k < 4; k++) sum += (shares[k] as number) * (from[(places[k] as i32) + i] as number);
+    for (let k = 0; k < 4; k++) sum += shares[k] * from[places[k] + i];
     out[i] = sum;
   }
 }
@@ -28,7 +28,7 @@ export function addColoured(
   for (let channel = 0; channel < channels; channel++) {
     for (let c = 0; c < 3; c++) {
       const i = 3 * channel + c;
-      films[i] = (films[i] as number) + (factor[c] as number) * (light[i] as number);
+      films[i] = films[i] + factor[c] * light[i];
     }
   }
 }

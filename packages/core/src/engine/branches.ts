@@ -40,9 +40,9 @@ export class Branches {
     const numbers = this.numbers;
     const o = this.waiting * BRANCH;
     for (let a = 0; a < 3; a++) {
-      numbers[o + a] = origin[a] as number;
-      numbers[o + 3 + a] = direction[a] as number;
-      numbers[o + 6 + a] = part * (weight[a] as number);
+      numbers[o + a] = origin[a];
+      numbers[o + 3 + a] = direction[a];
+      numbers[o + 6 + a] = part * weight[a];
     }
     numbers[o + 9] = pdf;
     this.flags[this.waiting] = flags;
@@ -58,22 +58,22 @@ export class Branches {
     const numbers = this.numbers;
     const o = this.waiting * BRANCH;
     for (let a = 0; a < 3; a++) {
-      origin[a] = numbers[o + a] as number;
-      direction[a] = numbers[o + 3 + a] as number;
-      weight[a] = numbers[o + 6 + a] as number;
+      origin[a] = numbers[o + a];
+      direction[a] = numbers[o + 3 + a];
+      weight[a] = numbers[o + 6 + a];
     }
-    return this.insides[this.waiting] as i32;
+    return this.insides[this.waiting];
   }
 
   pdfOfLast(): number {
-    return this.numbers[(this.waiting - 1) * BRANCH + 9] as number;
+    return this.numbers[(this.waiting - 1) * BRANCH + 9];
   }
 
   flagsOfLast(): i32 {
-    return this.flags[this.waiting - 1] as i32;
+    return this.flags[this.waiting - 1];
   }
 
   bounceOfLast(): i32 {
-    return this.bounces[this.waiting - 1] as i32;
+    return this.bounces[this.waiting - 1];
   }
 }

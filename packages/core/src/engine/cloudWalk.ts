@@ -54,18 +54,18 @@ export class CloudWalk {
     this.scattered = false;
     for (let step = 0; step < MOST_STEPS; step++) {
       sampler.next();
-      const reach = -Math.log(1 - (sampler.uv[0] as number)) / perM;
+      const reach = -Math.log(1 - sampler.uv[0]) / perM;
       kernel.setRay(origin, direction, reach);
       const primitive: i32 = kernel.closestHit();
       if (primitive >= 0) return primitive;
       this.scattered = true;
-      for (let a = 0; a < 3; a++) origin[a] = (origin[a] as number) + reach * (direction[a] as number);
+      for (let a = 0; a < 3; a++) origin[a] = origin[a] + reach * direction[a];
       absorbOver(weight, t, inside, reach);
       if (onlyFirst) return LOST;
       if (step > FREE_STEPS) {
         const chance = Math.min(MOST_SURVIVAL, most3(weight) / setOutWith);
         sampler.next();
-        if (!((sampler.uv[0] as number) < chance)) return LOST;
+        if (!(sampler.uv[0] < chance)) return LOST;
         scale3(weight, 1 / chance);
       }
       sampler.next();

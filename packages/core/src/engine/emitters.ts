@@ -51,7 +51,7 @@ export function sampleEmitter(
   point: Float64Array,
   uv: Float64Array,
 ): boolean {
-  const kind = whole32(t.emitters[e] as number);
+  const kind = whole32(t.emitters[e]);
   if (kind === LAMP) return sampleLamp(out, t.emitters, e, point, uv);
   if (kind === TUBE) return sampleTube(out, t.emitters, e, point, uv);
   if (kind === SUN) return sampleSun(out, t.emitters, e, point, uv);
@@ -70,13 +70,13 @@ export function emitterPdf(
   distance: number,
 ): number {
   const d = t.emitters;
-  const kind = whole32(d[e] as number);
+  const kind = whole32(d[e]);
   if (kind === LAMP) return lampPdf(d, e, point);
   if (kind === TUBE) return tubePdf(d, e, point, direction, distance);
   if (kind === SUN) return 1 / SUN_SOLID_ANGLE;
   if (kind === FACE) {
     toFace(local, d, e, point);
-    if (!((local[2] as number) > 0)) return 0;
+    if (!(local[2] > 0)) return 0;
     const solidAngle = sphericalRectangle(local, d, e);
     if (solidAngle >= SMALLEST_SPHERICAL_SR) return 1 / solidAngle;
   }
@@ -95,7 +95,7 @@ export function emittedLuminance(
   direction: Float64Array,
 ): number {
   const d = t.emitters;
-  const kind = whole32(d[e] as number);
+  const kind = whole32(d[e]);
   if (kind === LAMP) return 1;
   if (kind === TUBE) return emittedByTube(d, e, point);
   const wz = -dotAt(direction, d, e + FORWARD);
@@ -104,15 +104,15 @@ export function emittedLuminance(
   const wx = -dotAt(direction, d, e + RIGHT);
   const wy = -dotAt(direction, d, e + UPWARD);
   toFace(local, d, e, point);
-  return faceLuminance(t, e, local[0] as number, local[1] as number, wx, wy, wz);
+  return faceLuminance(t, e, local[0], local[1], wx, wy, wz);
 }
 
 /** Area that is sampled, m2. */
 function faceArea(t: SceneTables, e: i32): number {
   const d = t.emitters;
-  const kind = whole32(d[e] as number);
-  const area = 4 * (d[e + HALF_WIDTH] as number) * (d[e + HALF_HEIGHT] as number);
-  const inner = d[e + INNER] as number;
+  const kind = whole32(d[e]);
+  const area = 4 * d[e + HALF_WIDTH] * d[e + HALF_HEIGHT];
+  const inner = d[e + INNER];
   if (kind === ROUND) return area * (Math.PI / 4) * (1 - inner * inner);
   return kind === OCTAGON_FACE ? area * 2 * OCTAGON_TAN : area;
 }
@@ -121,14 +121,12 @@ const local = new Float64Array(3);
 
 /** A point in the frame of a face: right, up, forward from its centre. */
 function toFace(out: Float64Array, d: Float64Array, e: i32, point: Float64Array): void {
-  const x = (point[0] as number) - (d[e + CENTRE] as number);
-  const y = (point[1] as number) - (d[e + CENTRE + 1] as number);
-  const z = (point[2] as number) - (d[e + CENTRE + 2] as number);
-  out[0] = x * (d[e + RIGHT] as number) + y * (d[e + RIGHT + 1] as number) + z * (d[e + RIGHT + 2] as number);
-  out[1] =
-    x * (d[e + UPWARD] as number) + y * (d[e + UPWARD + 1] as number) + z * (d[e + UPWARD + 2] as number);
-  out[2] =
-    x * (d[e + FORWARD] as number) + y * (d[e + FORWARD + 1] as number) + z * (d[e + FORWARD + 2] as number);
+  const x = point[0] - d[e + CENTRE];
+  const y = point[1] - d[e + CENTRE + 1];
+  const z = point[2] - d[e + CENTRE + 2];
+  out[0] = x * d[e + RIGHT] + y * d[e + RIGHT + 1] + z * d[e + RIGHT + 2];
+  out[1] = x * d[e + UPWARD] + y * d[e + UPWARD + 1] + z * d[e + UPWARD + 2];
+  out[2] = x * d[e + FORWARD] + y * d[e + FORWARD + 1] + z * d[e + FORWARD + 2];
 }
 
 // Constants of the last spherical rectangle: k, b0, b1, S.
@@ -136,13 +134,13 @@ const spherical = new Float64Array(4);
 
 /** Solid angle of the face from a point in its frame, sr; leaves the constants for sampling behind. */
 function sphericalRectangle(point: Float64Array, d: Float64Array, e: i32): number {
-  const halfWidth = d[e + HALF_WIDTH] as number;
-  const halfHeight = d[e + HALF_HEIGHT] as number;
-  const x0 = -halfWidth - (point[0] as number);
-  const x1 = halfWidth - (point[0] as number);
-  const y0 = -halfHeight - (point[1] as number);
-  const y1 = halfHeight - (point[1] as number);
-  const z = -(point[2] as number);
+  const halfWidth = d[e + HALF_WIDTH];
+  const halfHeight = d[e + HALF_HEIGHT];
+  const x0 = -halfWidth - point[0];
+  const x1 = halfWidth - point[0];
+  const y0 = -halfHeight - point[1];
+  const y1 = halfHeight - point[1];
+  const z = -point[2];
   const z2 = z * z;
   const n0 = -y0 / Math.sqrt(z2 + y0 * y0);
   const n1 = x1 / Math.sqrt(z2 + x1 * x1);
@@ -164,9 +162,9 @@ function sphericalRectangle(point: Float64Array, d: Float64Array, e: i32): numbe
 /** A place on a round or eight-sided face, from -1 to 1 each way, even over its area. */
 function placeOnFace(t: SceneTables, e: i32, u: number, v: number): void {
   const d = t.emitters;
-  const kind = whole32(d[e] as number);
+  const kind = whole32(d[e]);
   if (kind === ROUND) {
-    const inner = d[e + INNER] as number;
+    const inner = d[e + INNER];
     const inner2 = inner * inner;
     const radius = Math.sqrt(inner2 + v * (1 - inner2));
     place[0] = radius * Math.cos(2 * Math.PI * u);
@@ -199,29 +197,29 @@ function sampleFace(
   uv: Float64Array,
 ): boolean {
   const d = t.emitters;
-  const u = uv[0] as number;
-  const v = uv[1] as number;
+  const u = uv[0];
+  const v = uv[1];
   toFace(local, d, e, point);
-  const lx = local[0] as number;
-  const ly = local[1] as number;
-  const height = local[2] as number;
+  const lx = local[0];
+  const ly = local[1];
+  const height = local[2];
   if (!(height > 1e-9)) return false;
-  const halfWidth = d[e + HALF_WIDTH] as number;
-  const halfHeight = d[e + HALF_HEIGHT] as number;
-  const cutoff = d[e + CUTOFF_TAN] as number;
+  const halfWidth = d[e + HALF_WIDTH];
+  const halfHeight = d[e + HALF_HEIGHT];
+  const cutoff = d[e + CUTOFF_TAN];
   if (cutoff > 0) {
     // Outside of what the cells of a grid let through from any place on the face.
     const reach = height * cutoff;
     if (Math.abs(lx) > halfWidth + reach || Math.abs(ly) > halfHeight + reach) return false;
   }
-  const solidAngle: number = whole32(d[e] as number) === FACE ? sphericalRectangle(local, d, e) : 0;
+  const solidAngle: number = whole32(d[e]) === FACE ? sphericalRectangle(local, d, e) : 0;
   let x: number = 0;
   let y: number = 0;
   const bySolidAngle = solidAngle >= SMALLEST_SPHERICAL_SR;
   if (bySolidAngle) {
-    const b0 = spherical[1] as number;
-    const b1 = spherical[2] as number;
-    const angle = u * solidAngle + (spherical[0] as number);
+    const b0 = spherical[1];
+    const b1 = spherical[2];
+    const angle = u * solidAngle + spherical[0];
     const f = (Math.cos(angle) * b0 - b1) / Math.sin(angle);
     let c = 1 / Math.sqrt(f * f + b0 * b0);
     if (!(f > 0)) c = -c;
@@ -239,24 +237,17 @@ function sampleFace(
     y = h * h < 1 - 1e-12 ? (h * Math.sqrt(flat2)) / Math.sqrt(1 - h * h) : y1;
   } else {
     placeOnFace(t, e, u, v);
-    x = (place[0] as number) * halfWidth - lx;
-    y = (place[1] as number) * halfHeight - ly;
+    x = place[0] * halfWidth - lx;
+    y = place[1] * halfHeight - ly;
   }
   const distance = Math.sqrt(x * x + y * y + height * height);
   const inverse = 1 / distance;
   const cosine = height * inverse;
   const ex = x * inverse;
   const ey = y * inverse;
-  out[0] =
-    ex * (d[e + RIGHT] as number) + ey * (d[e + UPWARD] as number) - cosine * (d[e + FORWARD] as number);
-  out[1] =
-    ex * (d[e + RIGHT + 1] as number) +
-    ey * (d[e + UPWARD + 1] as number) -
-    cosine * (d[e + FORWARD + 1] as number);
-  out[2] =
-    ex * (d[e + RIGHT + 2] as number) +
-    ey * (d[e + UPWARD + 2] as number) -
-    cosine * (d[e + FORWARD + 2] as number);
+  out[0] = ex * d[e + RIGHT] + ey * d[e + UPWARD] - cosine * d[e + FORWARD];
+  out[1] = ex * d[e + RIGHT + 1] + ey * d[e + UPWARD + 1] - cosine * d[e + FORWARD + 1];
+  out[2] = ex * d[e + RIGHT + 2] + ey * d[e + UPWARD + 2] - cosine * d[e + FORWARD + 2];
   out[3] = distance;
   out[4] = bySolidAngle ? 1 / solidAngle : (distance * distance) / (cosine * faceArea(t, e));
   out[5] = faceLuminance(t, e, x + lx, y + ly, -ex, -ey, cosine);
@@ -271,12 +262,12 @@ function sampleSun(
   point: Float64Array,
   uv: Float64Array,
 ): boolean {
-  const cosine = 1 - (uv[0] as number) * (1 - SUN_COSINE);
+  const cosine = 1 - uv[0] * (1 - SUN_COSINE);
   const sine = Math.sqrt(Math.max(0, 1 - cosine * cosine));
-  const phi = 2 * Math.PI * (uv[1] as number);
-  const ax = -(d[e + TOWARDS] as number);
-  const ay = -(d[e + TOWARDS + 1] as number);
-  const az = -(d[e + TOWARDS + 2] as number);
+  const phi = 2 * Math.PI * uv[1];
+  const ax = -d[e + TOWARDS];
+  const ay = -d[e + TOWARDS + 1];
+  const az = -d[e + TOWARDS + 2];
   const sign: number = az >= 0 ? 1 : -1;
   const a = -1 / (sign + az);
   const b = ax * ay * a;
@@ -285,27 +276,14 @@ function sampleSun(
   const dx = cosine * ax + s * (1 + sign * ax * ax * a) + t * b;
   const dy = cosine * ay + s * sign * b + t * (sign + ay * ay * a);
   const dz = cosine * az - s * sign * ax - t * ay;
-  const towards = -(
-    dx * (d[e + FORWARD] as number) +
-    dy * (d[e + FORWARD + 1] as number) +
-    dz * (d[e + FORWARD + 2] as number)
-  );
+  const towards = -(dx * d[e + FORWARD] + dy * d[e + FORWARD + 1] + dz * d[e + FORWARD + 2]);
   toFace(local, d, e, point);
-  const height = local[2] as number;
+  const height = local[2];
   if (!(towards > 1e-6 && height > 1e-9)) return false;
   const distance = height / towards;
-  const x =
-    (local[0] as number) +
-    distance *
-      (dx * (d[e + RIGHT] as number) + dy * (d[e + RIGHT + 1] as number) + dz * (d[e + RIGHT + 2] as number));
-  const y =
-    (local[1] as number) +
-    distance *
-      (dx * (d[e + UPWARD] as number) +
-        dy * (d[e + UPWARD + 1] as number) +
-        dz * (d[e + UPWARD + 2] as number));
-  if (Math.abs(x) > (d[e + HALF_WIDTH] as number) || Math.abs(y) > (d[e + HALF_HEIGHT] as number))
-    return false;
+  const x = local[0] + distance * (dx * d[e + RIGHT] + dy * d[e + RIGHT + 1] + dz * d[e + RIGHT + 2]);
+  const y = local[1] + distance * (dx * d[e + UPWARD] + dy * d[e + UPWARD + 1] + dz * d[e + UPWARD + 2]);
+  if (Math.abs(x) > d[e + HALF_WIDTH] || Math.abs(y) > d[e + HALF_HEIGHT]) return false;
   out[0] = dx;
   out[1] = dy;
   out[2] = dz;
@@ -322,12 +300,12 @@ function sampleLamp(
   point: Float64Array,
   uv: Float64Array,
 ): boolean {
-  const u = uv[0] as number;
-  const v = uv[1] as number;
-  const cx = (d[e + CENTRE] as number) - (point[0] as number);
-  const cy = (d[e + CENTRE + 1] as number) - (point[1] as number);
-  const cz = (d[e + CENTRE + 2] as number) - (point[2] as number);
-  const radius = d[e + LAMP_RADIUS] as number;
+  const u = uv[0];
+  const v = uv[1];
+  const cx = d[e + CENTRE] - point[0];
+  const cy = d[e + CENTRE + 1] - point[1];
+  const cz = d[e + CENTRE + 2] - point[2];
+  const radius = d[e + LAMP_RADIUS];
   const squared = cx * cx + cy * cy + cz * cz;
   const sine2 = (radius * radius) / squared;
   if (!(sine2 < 1)) return false;
@@ -360,10 +338,10 @@ function sampleLamp(
 }
 
 function lampPdf(d: Float64Array, e: i32, point: Float64Array): number {
-  const cx = (d[e + CENTRE] as number) - (point[0] as number);
-  const cy = (d[e + CENTRE + 1] as number) - (point[1] as number);
-  const cz = (d[e + CENTRE + 2] as number) - (point[2] as number);
-  const radius = d[e + LAMP_RADIUS] as number;
+  const cx = d[e + CENTRE] - point[0];
+  const cy = d[e + CENTRE + 1] - point[1];
+  const cz = d[e + CENTRE + 2] - point[2];
+  const radius = d[e + LAMP_RADIUS];
   const sine2 = (radius * radius) / (cx * cx + cy * cy + cz * cz);
   if (!(sine2 < 1)) return 0;
   return (1 + Math.sqrt(1 - sine2)) / (2 * Math.PI * sine2);

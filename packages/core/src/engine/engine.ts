@@ -42,7 +42,7 @@ export class Engine {
     this.passage = new Passage(tables, kernel);
     this.sight = new Sight(tables, kernel);
     for (let i = 0; i < tables.surfaceCount; i++) {
-      if (whole32(tables.surfaces[i * SURFACE] as number) === CLOTH) prepareSheen();
+      if (whole32(tables.surfaces[i * SURFACE]) === CLOTH) prepareSheen();
     }
   }
 
@@ -57,10 +57,10 @@ export class Engine {
     const ray = kernel.ray;
     for (let i = 0; i < count; i++) {
       const o = 8 * i;
-      for (let a = 0; a < 8; a++) ray[a] = batch[o + a] as number;
+      for (let a = 0; a < 8; a++) ray[a] = batch[o + a];
       if (any) batch[o + 6] = kernel.anyHit() ? 0 : -1;
       else batch[o + 6] = real(kernel.closestHit());
-      batch[o + 7] = ray[7] as number;
+      batch[o + 7] = ray[7];
     }
   }
 
@@ -70,7 +70,7 @@ export class Engine {
     const view = this.tiles.view;
     const batch = this.batch;
     const ray = kernel.ray;
-    for (let a = 0; a < 3; a++) this.point[a] = view[a] as number;
+    for (let a = 0; a < 3; a++) this.point[a] = view[a];
     openBlock(kernel, view, px, py, columns, rows, width, height);
     let o: i32 = 0;
     for (let y = py; y < py + rows; y++) {
@@ -79,7 +79,7 @@ export class Engine {
         viewRay(this.direction, view, (real(x) + 0.5) / real(width), down);
         kernel.setRay(this.point, this.direction, Infinity);
         batch[o + 6] = real(kernel.closestInView());
-        batch[o + 7] = ray[7] as number;
+        batch[o + 7] = ray[7];
         o += 8;
       }
     }
@@ -98,9 +98,9 @@ export class Engine {
     const light = this.light;
     this.sampler.next();
     if (!sampleEmitter(light, this.tables, index * EMITTER, this.point, this.sampler.uv)) return false;
-    if (!((light[5] as number) > 0)) return false;
-    if (!this.passage.between(this.point, light, light[3] as number)) return false;
-    for (let c = 0; c < 3; c++) light[6 + c] = this.passage.passed[c] as number;
+    if (!(light[5] > 0)) return false;
+    if (!this.passage.between(this.point, light, light[3])) return false;
+    for (let c = 0; c < 3; c++) light[6 + c] = this.passage.passed[c];
     return true;
   }
 }

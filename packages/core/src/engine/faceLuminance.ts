@@ -54,39 +54,36 @@ export function faceLuminance(
   wz: number,
 ): number {
   const d = t.emitters;
-  const kind = whole32(d[e] as number);
-  const u = x / (d[e + HALF_WIDTH] as number);
-  const v = y / (d[e + HALF_HEIGHT] as number);
-  let value = d[e + SCALE] as number;
-  if (kind === FACE) value *= 1 + (d[e + HOT] as number) * (1 - u * u) * (1 - v * v);
+  const kind = whole32(d[e]);
+  const u = x / d[e + HALF_WIDTH];
+  const v = y / d[e + HALF_HEIGHT];
+  let value = d[e + SCALE];
+  if (kind === FACE) value *= 1 + d[e + HOT] * (1 - u * u) * (1 - v * v);
   else {
     const rho2 = u * u + v * v;
-    const inner = d[e + INNER] as number;
+    const inner = d[e + INNER];
     if (kind === OCTAGON_FACE) {
       if (Math.abs(u) + Math.abs(v) > Math.SQRT2) return 0;
     } else if (rho2 > 1 || rho2 < inner * inner) return 0;
-    if (rho2 < 1) value *= 1 + (d[e + HOT] as number) * (1 - rho2);
+    if (rho2 < 1) value *= 1 + d[e + HOT] * (1 - rho2);
   }
-  const cutoff = d[e + CUTOFF_TAN] as number;
+  const cutoff = d[e + CUTOFF_TAN];
   if (cutoff > 0) {
-    const square = whole32(d[e + CELLS] as number) === SQUARE_CELLS;
+    const square = whole32(d[e + CELLS]) === SQUARE_CELLS;
     value *= square ? squareCells(cutoff, wx, wy, wz) : roundCells(cutoff, wz);
   }
-  const lobe = d[e + BEAM_LOBE] as number;
+  const lobe = d[e + BEAM_LOBE];
   if (lobe > 0) value *= wz ** lobe;
-  const beam = whole32(d[e + BEAM] as number);
+  const beam = whole32(d[e + BEAM]);
   if (beam === PLAIN_BEAM) return value;
   if (beam === OVERCAST) {
     // Light that goes down comes from the sky.
-    const up =
-      wx * (d[e + RIGHT + 2] as number) +
-      wy * (d[e + UPWARD + 2] as number) +
-      wz * (d[e + FORWARD + 2] as number);
+    const up = wx * d[e + RIGHT + 2] + wy * d[e + UPWARD + 2] + wz * d[e + FORWARD + 2];
     return value * overcastLuminance(-up);
   }
   if (beam === PROJECTED) {
-    const focus = d[e + FOCUS] as number;
-    const reach = 1 / (focus * (d[e + FIELD_TAN] as number));
+    const focus = d[e + FOCUS];
+    const reach = 1 / (focus * d[e + FIELD_TAN]);
     // Right of the beam as seen from behind the lens is right on the wall.
     const px = (x + (wx / wz) * focus) * reach;
     const py = (y + (wy / wz) * focus) * reach;
@@ -120,9 +117,9 @@ function roundCells(cutoff: number, wz: number): number {
 function goboAt(t: SceneTables, e: i32, x: number, y: number): number {
   if (!(x > -1 && x < 1 && y > -1 && y < 1)) return 0;
   const d = t.emitters;
-  const at = whole32(d[e + GOBO] as number);
-  const width = whole32(d[e + GOBO_WIDTH] as number);
-  const height = whole32(d[e + GOBO_HEIGHT] as number);
+  const at = whole32(d[e + GOBO]);
+  const width = whole32(d[e + GOBO_WIDTH]);
+  const height = whole32(d[e + GOBO_HEIGHT]);
   const u = ((x + 1) / 2) * real(width) - 0.5;
   const v = ((1 - y) / 2) * real(height) - 0.5;
   const x0 = u > 0 ? floor32(u) : 0;
@@ -132,8 +129,8 @@ function goboAt(t: SceneTables, e: i32, x: number, y: number): number {
   const fx = Math.max(0, u - real(x0));
   const fy = Math.max(0, v - real(y0));
   const r = t.rasters;
-  const top = (r[at + y0 * width + x0] as number) * (1 - fx) + (r[at + y0 * width + x1] as number) * fx;
-  const low = (r[at + y1 * width + x0] as number) * (1 - fx) + (r[at + y1 * width + x1] as number) * fx;
+  const top = r[at + y0 * width + x0] * (1 - fx) + r[at + y0 * width + x1] * fx;
+  const low = r[at + y1 * width + x0] * (1 - fx) + r[at + y1 * width + x1] * fx;
   return top * (1 - fy) + low * fy;
 }
 
@@ -141,14 +138,14 @@ function goboAt(t: SceneTables, e: i32, x: number, y: number): number {
 function intensityAt(t: SceneTables, e: i32, wx: number, wy: number, wz: number): number {
   const d = t.emitters;
   const list = t.angles;
-  const at = whole32(d[e + ANGLES] as number);
-  const columns = whole32(d[e + VERTICALS] as number);
-  const rows = whole32(d[e + HORIZONTALS] as number);
+  const at = whole32(d[e + ANGLES]);
+  const columns = whole32(d[e + VERTICALS]);
+  const rows = whole32(d[e + HORIZONTALS]);
   const vertical = Math.acos(Math.max(-1, Math.min(1, wz)));
-  if (vertical > (list[at + columns - 1] as number) || vertical < (list[at] as number)) return 0;
+  if (vertical > list[at + columns - 1] || vertical < list[at]) return 0;
   let horizontal = Math.atan2(wy, wx);
   if (horizontal < 0) horizontal += 2 * Math.PI;
-  const most = list[at + columns + rows - 1] as number;
+  const most = list[at + columns + rows - 1];
   if (horizontal > most && horizontal > Math.PI) horizontal = 2 * Math.PI - horizontal;
   if (horizontal > most && horizontal > Math.PI / 2) horizontal = Math.PI - horizontal;
   const row = placeIn(list, at + columns, rows, horizontal);
@@ -160,12 +157,8 @@ function intensityAt(t: SceneTables, e: i32, wx: number, wy: number, wz: number)
   const fr = row - real(r0);
   const fc = column - real(c0);
   const values = at + columns + rows;
-  const low =
-    (1 - fc) * (list[values + r0 * columns + c0] as number) +
-    fc * (list[values + r0 * columns + c1] as number);
-  const high =
-    (1 - fc) * (list[values + r1 * columns + c0] as number) +
-    fc * (list[values + r1 * columns + c1] as number);
+  const low = (1 - fc) * list[values + r0 * columns + c0] + fc * list[values + r0 * columns + c1];
+  const high = (1 - fc) * list[values + r1 * columns + c0] + fc * list[values + r1 * columns + c1];
   return (1 - fr) * low + fr * high;
 }
 
@@ -173,13 +166,13 @@ function intensityAt(t: SceneTables, e: i32, wx: number, wy: number, wz: number)
 function placeIn(list: Float64Array, at: i32, count: i32, value: number): number {
   let low: i32 = 0;
   let high: i32 = count - 1;
-  if (!(value > (list[at] as number))) return 0;
-  if (value >= (list[at + high] as number)) return real(high);
+  if (!(value > list[at])) return 0;
+  if (value >= list[at + high]) return real(high);
   while (high - low > 1) {
     const middle = divide32(low + high, 2);
-    if ((list[at + middle] as number) <= value) low = middle;
+    if (list[at + middle] <= value) low = middle;
     else high = middle;
   }
-  const from = list[at + low] as number;
-  return real(low) + (value - from) / ((list[at + high] as number) - from);
+  const from = list[at + low];
+  return real(low) + (value - from) / (list[at + high] - from);
 }

@@ -34,12 +34,12 @@ export class FlatMirrors {
     this.t = t;
     this.rough = rough;
     for (let primitive = 0; primitive < t.count; primitive++) {
-      if ((t.kind[primitive] as i32) !== FLAT || (t.emitterOf[primitive] as i32) >= 0) continue;
+      if (t.kind[primitive] !== FLAT || t.emitterOf[primitive] >= 0) continue;
       const o = primitive * STRIDE;
-      const area = 1 / Math.sqrt((t.data[o + 12] as number) * (t.data[o + 13] as number));
+      const area = 1 / Math.sqrt(t.data[o + 12] * t.data[o + 13]);
       if (!(area >= smallest)) continue;
-      const front = t.front[primitive] as i32;
-      const back = t.back[primitive] as i32;
+      const front = t.front[primitive];
+      const back = t.back[primitive];
       // The same on both sides: the end of a body, which seldom throws light anywhere.
       if (rough && front === back) continue;
       this.keepIfMirror(primitive, front, 1, area);
@@ -53,7 +53,7 @@ export class FlatMirrors {
     const o = mirror * PLANE;
     let height: number = 0;
     for (let a = 0; a < 3; a++) {
-      height += ((point[a] as number) - (planes[o + a] as number)) * (planes[o + 3 + a] as number);
+      height += (point[a] - planes[o + a]) * planes[o + 3 + a];
     }
     return height;
   }
@@ -61,10 +61,10 @@ export class FlatMirrors {
   private isMirror(surface: i32): boolean {
     const s = this.t.surfaces;
     const o = surface * SURFACE;
-    const kind = whole32(s[o + KIND] as number);
+    const kind = whole32(s[o + KIND]);
     if (this.rough) return kind === METAL;
-    if ((s[o + RELIEF] as number) !== 0) return false;
-    return kind === MIRROR || (kind === COATED && (s[o + COAT_ALPHA] as number) === 0);
+    if (s[o + RELIEF] !== 0) return false;
+    return kind === MIRROR || (kind === COATED && s[o + COAT_ALPHA] === 0);
   }
 
   /** Keeps a mirror, in the place of the smallest if there are too many. */
@@ -74,18 +74,18 @@ export class FlatMirrors {
     if (m === MOST_MIRRORS) {
       m = 0;
       for (let i = 1; i < MOST_MIRRORS; i++) {
-        if ((this.areas[i] as number) < (this.areas[m] as number)) m = i;
+        if (this.areas[i] < this.areas[m]) m = i;
       }
-      if (area <= (this.areas[m] as number)) return;
+      if (area <= this.areas[m]) return;
     } else this.count = m + 1;
     const d = this.t.data;
     const o = primitive * STRIDE;
     let squared: number = 0;
-    for (let a = 0; a < 3; a++) squared += (d[o + 9 + a] as number) * (d[o + 9 + a] as number);
+    for (let a = 0; a < 3; a++) squared += d[o + 9 + a] * d[o + 9 + a];
     const scale = side / Math.sqrt(squared);
     for (let a = 0; a < 3; a++) {
-      this.planes[m * PLANE + a] = d[o + a] as number;
-      this.planes[m * PLANE + 3 + a] = scale * (d[o + 9 + a] as number);
+      this.planes[m * PLANE + a] = d[o + a];
+      this.planes[m * PLANE + 3 + a] = scale * d[o + 9 + a];
     }
     this.primitives[m] = primitive;
     this.places[m] = surface * SURFACE;

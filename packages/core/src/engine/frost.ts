@@ -31,36 +31,35 @@ export class FrostWalk {
     const into = this.into;
     const facet = this.facet;
     const view = this.view;
-    for (let a = 0; a < 3; a++) into[a] = -(o[a] as number);
+    for (let a = 0; a < 3; a++) into[a] = -o[a];
     let side: i32 = 1;
     // Part of all heights that lies below, seen from the own side.
     let below: number = 1;
     for (let event = 0; event < MOST_EVENTS; event++) {
       this.events = event;
       const towards: number = side > 0 ? 1 : -1;
-      const z = towards * (into[2] as number);
+      const z = towards * into[2];
       if (z > UPRIGHT) return side;
       sampler.next();
-      below = below / (1 - (sampler.uv[0] as number)) ** (1 / signedLambda(z, alpha));
+      below = below / (1 - sampler.uv[0]) ** (1 / signedLambda(z, alpha));
       if (below >= 1) return side;
-      const choice = sampler.uv[1] as number;
-      for (let a = 0; a < 3; a++) view[a] = -towards * (into[a] as number);
+      const choice = sampler.uv[1];
+      for (let a = 0; a < 3; a++) view[a] = -towards * into[a];
       sampler.next();
       sampleVisibleNormal(facet, view, alpha, alpha, sampler.uv);
       let cosine: number = 0;
-      for (let a = 0; a < 3; a++) cosine += (view[a] as number) * (facet[a] as number);
+      for (let a = 0; a < 3; a++) cosine += view[a] * facet[a];
       cosine = Math.min(1, Math.max(1e-9, cosine));
       const beyond: number = side > 0 ? ratio : 1 / ratio;
       if (choice < fresnelMean(cosine, beyond)) {
         for (let a = 0; a < 3; a++) {
-          into[a] = towards * (2 * cosine * (facet[a] as number) - (view[a] as number));
+          into[a] = towards * (2 * cosine * facet[a] - view[a]);
         }
         continue;
       }
       const eta = 1 / beyond;
       const turn = eta * cosine - Math.sqrt(Math.max(0, 1 - eta * eta * (1 - cosine * cosine)));
-      for (let a = 0; a < 3; a++)
-        into[a] = towards * (turn * (facet[a] as number) - eta * (view[a] as number));
+      for (let a = 0; a < 3; a++) into[a] = towards * (turn * facet[a] - eta * view[a]);
       side = -side;
       below = 1 - below;
     }

@@ -66,11 +66,11 @@ export class PatchGatherer {
     const t = this.t;
     const p = t.panels;
     const o = panel * PANEL;
-    const primitive = whole32(p[o] as number);
-    const across = whole32(p[o + PANEL_ACROSS] as number);
-    const up = whole32(p[o + PANEL_UP] as number);
-    const patch = whole32(p[o + PANEL_FIRST] as number) + cell;
-    const sign: number = (p[o + PANEL_SIDE] as number) > 0 ? -1 : 1;
+    const primitive = whole32(p[o]);
+    const across = whole32(p[o + PANEL_ACROSS]);
+    const up = whole32(p[o + PANEL_UP]);
+    const patch = whole32(p[o + PANEL_FIRST]) + cell;
+    const sign: number = p[o + PANEL_SIDE] > 0 ? -1 : 1;
     const row = divide32(cell, across);
     const column = cell - row * across;
     const sampler = this.sampler;
@@ -85,13 +85,13 @@ export class PatchGatherer {
     for (let ray = 0; ray < this.rays; ray++) {
       sampler.start(patch, ray);
       sampler.next();
-      const a = (real(column) + (sampler.uv[0] as number)) / real(across);
-      const b = (real(row) + (sampler.uv[1] as number)) / real(up);
+      const a = (real(column) + sampler.uv[0]) / real(across);
+      const b = (real(row) + sampler.uv[1]) / real(up);
       if (!isOnPanel(t, primitive, a, b)) continue;
       taken += 1;
       pointOnPanel(this.point, t, primitive, a, b);
       normalsAt(this.normals, t, primitive, this.point);
-      for (let k = 0; k < 3; k++) this.normal[k] = sign * (this.normals[k] as number);
+      for (let k = 0; k < 3; k++) this.normal[k] = sign * this.normals[k];
       frameRound(this.frame, this.normal);
       this.askLamps();
       sampler.next();
@@ -105,14 +105,14 @@ export class PatchGatherer {
       this.met[2 * ray] = tracer.metPatch;
       this.met[2 * ray + 1] = tracer.metOther;
       if (tracer.metPatch < 0) continue;
-      for (let k = 0; k < 6; k++) this.factor[6 * ray + k] = Math.PI * (tracer.metFactor[k] as number);
+      for (let k = 0; k < 6; k++) this.factor[6 * ray + k] = Math.PI * tracer.metFactor[k];
     }
     if (taken === 0) return;
     for (let c = 0; c < films.length; c++) {
-      this.direct[c] = ((this.direct[c] as number) + Math.PI * (films[c] as number)) / taken;
+      this.direct[c] = (this.direct[c] + Math.PI * films[c]) / taken;
     }
-    for (let k = 0; k < this.factor.length; k++) this.factor[k] = (this.factor[k] as number) / taken;
-    for (let k = 0; k < this.told.length; k++) this.told[k] = (this.told[k] as number) / taken;
+    for (let k = 0; k < this.factor.length; k++) this.factor[k] = this.factor[k] / taken;
+    for (let k = 0; k < this.told.length; k++) this.told[k] = this.told[k] / taken;
   }
 
   /** Light from beyond everything, where the ray meets nothing: paths leave out what they meet at once. */
@@ -123,8 +123,8 @@ export class PatchGatherer {
     if (this.kernel.anyHit()) return;
     for (let i = 0; i < surrounds.length; i++) {
       for (let c = 0; c < 3; c++) {
-        const k = 3 * (surrounds[i] as i32) + c;
-        this.direct[k] = (this.direct[k] as number) + Math.PI;
+        const k = 3 * surrounds[i] + c;
+        this.direct[k] = this.direct[k] + Math.PI;
       }
     }
   }
@@ -137,19 +137,19 @@ export class PatchGatherer {
       this.sampler.next();
       if (!sampleEmitter(light, t, e, this.point, this.sampler.uv)) continue;
       const cosine = dot3(light, this.normal);
-      if (!(cosine > 0 && (light[5] as number) > 0)) continue;
-      if (!this.passage.between(this.point, light, light[3] as number)) continue;
-      const value = ((light[5] as number) * cosine) / (light[4] as number);
-      const channel = whole32(t.emitters[e + CHANNEL] as number);
+      if (!(cosine > 0 && light[5] > 0)) continue;
+      if (!this.passage.between(this.point, light, light[3])) continue;
+      const value = (light[5] * cosine) / light[4];
+      const channel = whole32(t.emitters[e + CHANNEL]);
       let all: number = 0;
       for (let c = 0; c < 3; c++) {
         const k = 3 * channel + c;
-        const one = value * (this.passage.passed[c] as number);
-        this.direct[k] = (this.direct[k] as number) + one;
+        const one = value * this.passage.passed[c];
+        this.direct[k] = this.direct[k] + one;
         all += one;
       }
-      this.told[2 * index] = (this.told[2 * index] as number) + all;
-      this.told[2 * index + 1] = (this.told[2 * index + 1] as number) + all * all;
+      this.told[2 * index] = this.told[2 * index] + all;
+      this.told[2 * index + 1] = this.told[2 * index + 1] + all * all;
     }
   }
 }

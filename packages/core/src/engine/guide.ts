@@ -10,8 +10,8 @@ export const GUIDE: i32 = ROWS + GUIDE_CELLS;
 
 /** Cell of a direction in the frame of the normal; by the cosine law all cells are equally likely. */
 export function guideCell(local: Float64Array): i32 {
-  const x = local[0] as number;
-  const y = local[1] as number;
+  const x = local[0];
+  const y = local[1];
   const row: i32 = rowOf(x * x + y * y);
   let column: i32 = 0;
   if (y >= 0) {
@@ -62,27 +62,27 @@ export class Guide {
 
   /** How much likelier a direction in the frame of the normal is than by the cosine law. */
   gain(local: Float64Array): number {
-    if (this.at < 0 || !((local[2] as number) > 0)) return 1;
+    if (this.at < 0 || !(local[2] > 0)) return 1;
     const g = this.t.guide;
     const cell = guideCell(local);
     const row: i32 = cell >> 3;
     const m = this.at + row;
-    const marginal = (g[m] as number) - (row > 0 ? (g[m - 1] as number) : 0);
+    const marginal = g[m] - (row > 0 ? g[m - 1] : 0);
     const c = this.at + ROWS + cell;
-    const conditional = (g[c] as number) - ((cell & 7) > 0 ? (g[c - 1] as number) : 0);
+    const conditional = g[c] - ((cell & 7) > 0 ? g[c - 1] : 0);
     return marginal * conditional * GUIDE_CELLS;
   }
 
   private bendOne(uv: Float64Array, axis: i32, first: i32, count: i32): i32 {
     const g = this.t.guide;
-    const wanted = uv[axis] as number;
+    const wanted = uv[axis];
     let i: i32 = 0;
     let before: number = 0;
-    let after: number = g[first] as number;
+    let after: number = g[first];
     while (i < count - 1 && wanted >= after) {
       i++;
       before = after;
-      after = g[first + i] as number;
+      after = g[first + i];
     }
     const within = Math.min(0.999999, (wanted - before) / (after - before));
     uv[axis] = (i + within) / count;

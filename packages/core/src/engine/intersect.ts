@@ -18,45 +18,45 @@ export function intersectPrimitive(kind: i32, d: Float64Array, o: i32, ray: Floa
 
 // Reads are asserted: the table has STRIDE numbers for each primitive.
 function flat(d: Float64Array, o: i32, ray: Float64Array): boolean {
-  const dx = ray[3] as number;
-  const dy = ray[4] as number;
-  const dz = ray[5] as number;
-  const nx = d[o + 9] as number;
-  const ny = d[o + 10] as number;
-  const nz = d[o + 11] as number;
-  const px = (d[o] as number) - (ray[0] as number);
-  const py = (d[o + 1] as number) - (ray[1] as number);
-  const pz = (d[o + 2] as number) - (ray[2] as number);
+  const dx = ray[3];
+  const dy = ray[4];
+  const dz = ray[5];
+  const nx = d[o + 9];
+  const ny = d[o + 10];
+  const nz = d[o + 11];
+  const px = d[o] - ray[0];
+  const py = d[o + 1] - ray[1];
+  const pz = d[o + 2] - ray[2];
   const t = (px * nx + py * ny + pz * nz) / (dx * nx + dy * ny + dz * nz);
-  if (!(t > (ray[6] as number) && t < (ray[7] as number))) return false;
+  if (!(t > ray[6] && t < ray[7])) return false;
   const qx = t * dx - px;
   const qy = t * dy - py;
   const qz = t * dz - pz;
-  const u = qx * (d[o + 3] as number) + qy * (d[o + 4] as number) + qz * (d[o + 5] as number);
-  const a = 2 * u * (d[o + 12] as number) - 1;
+  const u = qx * d[o + 3] + qy * d[o + 4] + qz * d[o + 5];
+  const a = 2 * u * d[o + 12] - 1;
   if (!(a >= -1 && a <= 1)) return false;
-  const v = qx * (d[o + 6] as number) + qy * (d[o + 7] as number) + qz * (d[o + 8] as number);
-  const b = 2 * v * (d[o + 13] as number) - 1;
+  const v = qx * d[o + 6] + qy * d[o + 7] + qz * d[o + 8];
+  const b = 2 * v * d[o + 13] - 1;
   if (!(b >= -1 && b <= 1)) return false;
-  const sa = a * (d[o + 16] as number);
-  const sb = b * (d[o + 17] as number);
+  const sa = a * d[o + 16];
+  const sb = b * d[o + 17];
   const rho2 = sa * sa + sb * sb;
-  if (!(rho2 >= (d[o + 14] as number) && rho2 <= (d[o + 15] as number))) return false;
-  if (Math.abs(a) + Math.abs(b) > (d[o + 18] as number)) return false;
+  if (!(rho2 >= d[o + 14] && rho2 <= d[o + 15])) return false;
+  if (Math.abs(a) + Math.abs(b) > d[o + 18]) return false;
   ray[7] = t;
   return true;
 }
 
 function ball(d: Float64Array, o: i32, ray: Float64Array): boolean {
-  const dx = ray[3] as number;
-  const dy = ray[4] as number;
-  const dz = ray[5] as number;
-  const tMin = ray[6] as number;
-  const tMax = ray[7] as number;
-  const px = (d[o] as number) - (ray[0] as number);
-  const py = (d[o + 1] as number) - (ray[1] as number);
-  const pz = (d[o + 2] as number) - (ray[2] as number);
-  const radius = d[o + 3] as number;
+  const dx = ray[3];
+  const dy = ray[4];
+  const dz = ray[5];
+  const tMin = ray[6];
+  const tMax = ray[7];
+  const px = d[o] - ray[0];
+  const py = d[o + 1] - ray[1];
+  const pz = d[o + 2] - ray[2];
+  const radius = d[o + 3];
   const along = px * dx + py * dy + pz * dz;
   const cx = px - along * dx;
   const cy = py - along * dy;
@@ -71,9 +71,9 @@ function ball(d: Float64Array, o: i32, ray: Float64Array): boolean {
     const y = t * dy - py;
     const z = t * dz - pz;
     if (
-      x * (d[o + 4] as number) + y * (d[o + 5] as number) + z * (d[o + 6] as number) >= 0 &&
-      x * (d[o + 7] as number) + y * (d[o + 8] as number) + z * (d[o + 9] as number) >= 0 &&
-      x * (d[o + 10] as number) + y * (d[o + 11] as number) + z * (d[o + 12] as number) >= 0
+      x * d[o + 4] + y * d[o + 5] + z * d[o + 6] >= 0 &&
+      x * d[o + 7] + y * d[o + 8] + z * d[o + 9] >= 0 &&
+      x * d[o + 10] + y * d[o + 11] + z * d[o + 12] >= 0
     ) {
       ray[7] = t;
       return true;
@@ -84,17 +84,17 @@ function ball(d: Float64Array, o: i32, ray: Float64Array): boolean {
 
 /** Distance from the axis = r0 + k h between two heights along any axis, perhaps only an arc of it. */
 function cone(d: Float64Array, o: i32, ray: Float64Array): boolean {
-  const ax = d[o + 3] as number;
-  const ay = d[o + 4] as number;
-  const az = d[o + 5] as number;
-  const dx = ray[3] as number;
-  const dy = ray[4] as number;
-  const dz = ray[5] as number;
-  const tMin = ray[6] as number;
-  const tMax = ray[7] as number;
-  let px = (ray[0] as number) - (d[o] as number);
-  let py = (ray[1] as number) - (d[o + 1] as number);
-  let pz = (ray[2] as number) - (d[o + 2] as number);
+  const ax = d[o + 3];
+  const ay = d[o + 4];
+  const az = d[o + 5];
+  const dx = ray[3];
+  const dy = ray[4];
+  const dz = ray[5];
+  const tMin = ray[6];
+  const tMax = ray[7];
+  let px = ray[0] - d[o];
+  let py = ray[1] - d[o + 1];
+  let pz = ray[2] - d[o + 2];
   const rise = dx * ax + dy * ay + dz * az;
   const start = px * ax + py * ay + pz * az;
   // What is square to the axis.
@@ -104,11 +104,11 @@ function cone(d: Float64Array, o: i32, ray: Float64Array): boolean {
   px -= start * ax;
   py -= start * ay;
   pz -= start * az;
-  const top = d[o + 6] as number;
-  const k = d[o + 8] as number;
+  const top = d[o + 6];
+  const k = d[o + 8];
   const across = ex * ex + ey * ey + ez * ez;
   // From far away start from the point nearest to the axis: that keeps the quadratic well conditioned.
-  const foot = d[o + 7] as number;
+  const foot = d[o + 7];
   const isFar = px * px + py * py + pz * pz > 64 * (foot * foot + top * top) && across > 1e-4;
   const shift: number = isFar ? -(px * ex + py * ey + pz * ez) / across : 0;
   const x = px + shift * ex;
@@ -152,32 +152,29 @@ function cone(d: Float64Array, o: i32, ray: Float64Array): boolean {
 }
 
 function inArc(d: Float64Array, o: i32, x: number, y: number, z: number): boolean {
-  const least = d[o + 16] as number;
+  const least = d[o + 16];
   if (least < -1) return true;
-  return (
-    x * (d[o + 13] as number) + y * (d[o + 14] as number) + z * (d[o + 15] as number) >=
-    least * Math.sqrt(x * x + y * y + z * z)
-  );
+  return x * d[o + 13] + y * d[o + 14] + z * d[o + 15] >= least * Math.sqrt(x * x + y * y + z * z);
 }
 
 /** Source: Moller and Trumbore 1997. */
 function triangle(d: Float64Array, o: i32, ray: Float64Array): boolean {
-  const dx = ray[3] as number;
-  const dy = ray[4] as number;
-  const dz = ray[5] as number;
-  const ux = d[o + 3] as number;
-  const uy = d[o + 4] as number;
-  const uz = d[o + 5] as number;
-  const vx = d[o + 6] as number;
-  const vy = d[o + 7] as number;
-  const vz = d[o + 8] as number;
+  const dx = ray[3];
+  const dy = ray[4];
+  const dz = ray[5];
+  const ux = d[o + 3];
+  const uy = d[o + 4];
+  const uz = d[o + 5];
+  const vx = d[o + 6];
+  const vy = d[o + 7];
+  const vz = d[o + 8];
   const cx = dy * vz - dz * vy;
   const cy = dz * vx - dx * vz;
   const cz = dx * vy - dy * vx;
   const inverse = 1 / (ux * cx + uy * cy + uz * cz);
-  const px = (ray[0] as number) - (d[o] as number);
-  const py = (ray[1] as number) - (d[o + 1] as number);
-  const pz = (ray[2] as number) - (d[o + 2] as number);
+  const px = ray[0] - d[o];
+  const py = ray[1] - d[o + 1];
+  const pz = ray[2] - d[o + 2];
   const b = (px * cx + py * cy + pz * cz) * inverse;
   if (!(b >= 0 && b <= 1)) return false;
   const qx = py * uz - pz * uy;
@@ -186,7 +183,7 @@ function triangle(d: Float64Array, o: i32, ray: Float64Array): boolean {
   const c = (dx * qx + dy * qy + dz * qz) * inverse;
   if (!(c >= 0 && b + c <= 1)) return false;
   const t = (vx * qx + vy * qy + vz * qz) * inverse;
-  if (!(t > (ray[6] as number) && t < (ray[7] as number))) return false;
+  if (!(t > ray[6] && t < ray[7])) return false;
   ray[7] = t;
   return true;
 }

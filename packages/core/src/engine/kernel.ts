@@ -37,12 +37,12 @@ export class Kernel {
   /** Writes a ray from a point, from just off its surface to a distance. */
   setRay(origin: Float64Array, direction: Float64Array, farthest: number): void {
     const ray = this.ray;
-    ray[0] = origin[0] as number;
-    ray[1] = origin[1] as number;
-    ray[2] = origin[2] as number;
-    ray[3] = direction[0] as number;
-    ray[4] = direction[1] as number;
-    ray[5] = direction[2] as number;
+    ray[0] = origin[0];
+    ray[1] = origin[1];
+    ray[2] = origin[2];
+    ray[3] = direction[0];
+    ray[4] = direction[1];
+    ray[5] = direction[2];
     ray[6] = RAY_START_M;
     ray[7] = farthest;
   }
@@ -74,7 +74,7 @@ export class Kernel {
 
   /** The nearest hit, or the first found when any will do; -1 for none. */
   private walk(any: boolean): i32 {
-    this.rays[0] = (this.rays[0] as number) + 1;
+    this.rays[0] = this.rays[0] + 1;
     const t = this.tables;
     const boxes = t.boxes;
     const children = t.children;
@@ -85,14 +85,14 @@ export class Kernel {
     const ray = this.ray;
     const stack = this.stack;
     const entries = this.entries;
-    const ox = ray[0] as number;
-    const oy = ray[1] as number;
-    const oz = ray[2] as number;
-    const ix = 1 / (ray[3] as number);
-    const iy = 1 / (ray[4] as number);
-    const iz = 1 / (ray[5] as number);
-    const tMin = ray[6] as number;
-    let nearest = ray[7] as number;
+    const ox = ray[0];
+    const oy = ray[1];
+    const oz = ray[2];
+    const ix = 1 / ray[3];
+    const iy = 1 / ray[4];
+    const iz = 1 / ray[5];
+    const tMin = ray[6];
+    let nearest = ray[7];
     // Offsets of the near and far planes of a box, by the ray's sign.
     const nearX = ix < 0 ? 3 : 0;
     const nearY = iy < 0 ? 4 : 1;
@@ -106,10 +106,10 @@ export class Kernel {
       const from: i32 = wall < 0 ? t.room : t.room + wall;
       const count: i32 = wall < 0 ? WALLS : this.room.exitM * EARLY < nearest ? 1 : 0;
       for (let i: i32 = from; i < from + count; i++) {
-        if (!intersectPrimitive(kind[i] as i32, data, i * STRIDE, ray)) continue;
+        if (!intersectPrimitive(kind[i], data, i * STRIDE, ray)) continue;
         if (any) return i;
         hit = i;
-        nearest = ray[7] as number;
+        nearest = ray[7];
       }
     }
     let top: i32 = 0;
@@ -122,12 +122,12 @@ export class Kernel {
         const a = node * 12;
         let enterA = tMin;
         let leaveA = nearest;
-        const ax0 = ((boxes[a + nearX] as number) - ox) * ix;
-        const ax1 = ((boxes[a + farX] as number) - ox) * ix;
-        const ay0 = ((boxes[a + nearY] as number) - oy) * iy;
-        const ay1 = ((boxes[a + farY] as number) - oy) * iy;
-        const az0 = ((boxes[a + nearZ] as number) - oz) * iz;
-        const az1 = ((boxes[a + farZ] as number) - oz) * iz;
+        const ax0 = (boxes[a + nearX] - ox) * ix;
+        const ax1 = (boxes[a + farX] - ox) * ix;
+        const ay0 = (boxes[a + nearY] - oy) * iy;
+        const ay1 = (boxes[a + farY] - oy) * iy;
+        const az0 = (boxes[a + nearZ] - oz) * iz;
+        const az1 = (boxes[a + farZ] - oz) * iz;
         if (ax0 > enterA) enterA = ax0;
         if (ay0 > enterA) enterA = ay0;
         if (az0 > enterA) enterA = az0;
@@ -137,20 +137,20 @@ export class Kernel {
         const b = a + 6;
         let enterB = tMin;
         let leaveB = nearest;
-        const bx0 = ((boxes[b + nearX] as number) - ox) * ix;
-        const bx1 = ((boxes[b + farX] as number) - ox) * ix;
-        const by0 = ((boxes[b + nearY] as number) - oy) * iy;
-        const by1 = ((boxes[b + farY] as number) - oy) * iy;
-        const bz0 = ((boxes[b + nearZ] as number) - oz) * iz;
-        const bz1 = ((boxes[b + farZ] as number) - oz) * iz;
+        const bx0 = (boxes[b + nearX] - ox) * ix;
+        const bx1 = (boxes[b + farX] - ox) * ix;
+        const by0 = (boxes[b + nearY] - oy) * iy;
+        const by1 = (boxes[b + farY] - oy) * iy;
+        const bz0 = (boxes[b + nearZ] - oz) * iz;
+        const bz1 = (boxes[b + farZ] - oz) * iz;
         if (bx0 > enterB) enterB = bx0;
         if (by0 > enterB) enterB = by0;
         if (bz0 > enterB) enterB = bz0;
         if (bx1 < leaveB) leaveB = bx1;
         if (by1 < leaveB) leaveB = by1;
         if (bz1 < leaveB) leaveB = bz1;
-        const first = children[2 * node] as i32;
-        const second = children[2 * node + 1] as i32;
+        const first = children[2 * node];
+        const second = children[2 * node + 1];
         if (enterA <= leaveA) {
           found = true;
           next = first;
@@ -167,17 +167,17 @@ export class Kernel {
         }
       } else {
         const leaf = -2 - 2 * node;
-        const start = leaves[leaf] as i32;
-        const end = start + (leaves[leaf + 1] as i32);
+        const start = leaves[leaf];
+        const end = start + leaves[leaf + 1];
         for (let i = start; i < end; i++) {
-          const primitive = order[i] as i32;
+          const primitive = order[i];
           // Of two in one place the first of the table is met, whatever the tree.
           if (primitive < hit) ray[7] = nearest * JUST_BEYOND;
-          if (intersectPrimitive(kind[primitive] as i32, data, primitive * STRIDE, ray)) {
+          if (intersectPrimitive(kind[primitive], data, primitive * STRIDE, ray)) {
             if (any) return primitive;
-            if ((ray[7] as number) <= nearest) {
+            if (ray[7] <= nearest) {
               hit = primitive;
-              nearest = ray[7] as number;
+              nearest = ray[7];
             }
           }
           ray[7] = nearest;
@@ -188,9 +188,9 @@ export class Kernel {
         continue;
       }
       do top--;
-      while (top >= 0 && (entries[top] as number) > nearest);
+      while (top >= 0 && entries[top] > nearest);
       if (top < 0) break;
-      node = stack[top] as i32;
+      node = stack[top];
     }
     return hit;
   }

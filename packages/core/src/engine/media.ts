@@ -10,30 +10,30 @@ import { scale3 } from './vectors.js';
 
 /** Media inside of after crossing the boundary met. */
 export function mediaBeyond(t: SceneTables, hit: SurfaceHit, inside: i32): i32 {
-  const bit = 1 << whole32(t.surfaces[hit.place + MEDIUM] as number);
+  const bit = 1 << whole32(t.surfaces[hit.place + MEDIUM]);
   return hit.fromFront ? inside | bit : inside & ~bit;
 }
 
 /** Index of what fills the space within a set of media. */
 export function indexIn(t: SceneTables, inside: i32): number {
-  return inside === 0 ? 1 : (t.media[highestBit(inside) * MEDIUM_STRIDE] as number);
+  return inside === 0 ? 1 : t.media[highestBit(inside) * MEDIUM_STRIDE];
 }
 
 /** How often light is scattered per metre within a set of media. */
 export function cloudIn(t: SceneTables, inside: i32): number {
-  return inside === 0 ? 0 : (t.media[highestBit(inside) * MEDIUM_STRIDE + CLOUD_PER_M] as number);
+  return inside === 0 ? 0 : t.media[highestBit(inside) * MEDIUM_STRIDE + CLOUD_PER_M];
 }
 
 /** Beer-Lambert over a stretch within media. */
 export function absorbOver(weight: Float64Array, t: SceneTables, inside: i32, distance: number): void {
   const m = highestBit(inside) * MEDIUM_STRIDE + ABSORPTION;
-  const red = t.media[m] as number;
-  const green = t.media[m + 1] as number;
-  const blue = t.media[m + 2] as number;
+  const red = t.media[m];
+  const green = t.media[m + 1];
+  const blue = t.media[m + 2];
   const passed = Math.exp(-red * distance);
-  weight[0] = (weight[0] as number) * passed;
-  weight[1] = (weight[1] as number) * (green === red ? passed : Math.exp(-green * distance));
-  weight[2] = (weight[2] as number) * (blue === red ? passed : Math.exp(-blue * distance));
+  weight[0] = weight[0] * passed;
+  weight[1] = weight[1] * (green === red ? passed : Math.exp(-green * distance));
+  weight[2] = weight[2] * (blue === red ? passed : Math.exp(-blue * distance));
 }
 
 /** What goes straight on over a stretch within media: neither absorbed nor scattered. */

@@ -23,9 +23,9 @@ export function smithLambda(cosine: number, alpha: number): number {
 
 /** The same for two roughnesses. */
 export function stretchedLambda(v: Float64Array, alphaX: number, alphaY: number): number {
-  const x = alphaX * (v[0] as number);
-  const y = alphaY * (v[1] as number);
-  const z = v[2] as number;
+  const x = alphaX * v[0];
+  const y = alphaY * v[1];
+  const z = v[2];
   return (Math.sqrt(1 + (x * x + y * y) / (z * z)) - 1) / 2;
 }
 
@@ -42,9 +42,9 @@ export function sampleVisibleNormal(
   alphaY: number,
   uv: Float64Array,
 ): void {
-  let vx = alphaX * (o[0] as number);
-  let vy = alphaY * (o[1] as number);
-  let vz = o[2] as number;
+  let vx = alphaX * o[0];
+  let vy = alphaY * o[1];
+  let vz = o[2];
   const size = 1 / Math.sqrt(vx * vx + vy * vy + vz * vz);
   vx *= size;
   vy *= size;
@@ -56,8 +56,8 @@ export function sampleVisibleNormal(
   const bx = -vz * ay;
   const by = vz * ax;
   const bz = vx * ay - vy * ax;
-  const r = Math.sqrt(uv[0] as number);
-  const phi = 2 * Math.PI * (uv[1] as number);
+  const r = Math.sqrt(uv[0]);
+  const phi = 2 * Math.PI * uv[1];
   const p = r * Math.cos(phi);
   const s = 0.5 * (1 + vz);
   const q = (1 - s) * Math.sqrt(Math.max(0, 1 - p * p)) + s * r * Math.sin(phi);
@@ -73,11 +73,8 @@ export function sampleVisibleNormal(
 
 /** `direction` of light that a facet mirrors to `o`. */
 export function mirrorInFacet(direction: Float64Array, half: Float64Array, o: Float64Array): number {
-  const oh =
-    (o[0] as number) * (half[0] as number) +
-    (o[1] as number) * (half[1] as number) +
-    (o[2] as number) * (half[2] as number);
-  for (let a = 0; a < 3; a++) direction[a] = 2 * oh * (half[a] as number) - (o[a] as number);
+  const oh = o[0] * half[0] + o[1] * half[1] + o[2] * half[2];
+  for (let a = 0; a < 3; a++) direction[a] = 2 * oh * half[a] - o[a];
   return oh;
 }
 
@@ -85,6 +82,6 @@ export function mirrorInFacet(direction: Float64Array, half: Float64Array, o: Fl
 export function tableAlbedo(table: Float64Array, at: i32, cosine: number): number {
   const place = Math.sqrt(cosine) * ALBEDO_ENTRIES;
   const i = whole32(place);
-  const low = table[at + i] as number;
-  return low + (place - real(i)) * ((table[at + i + 1] as number) - low);
+  const low = table[at + i];
+  return low + (place - real(i)) * (table[at + i + 1] - low);
 }

@@ -28,13 +28,13 @@ export class MirrorLights extends FlatMirrors {
   }
 
   primitiveOf(mirror: i32): i32 {
-    return this.primitives[mirror] as i32;
+    return this.primitives[mirror];
   }
 
   /** The mirror with this primitive that faces a point; -1 for none. */
   find(primitive: i32, point: Float64Array): i32 {
     for (let m = 0; m < this.count; m++) {
-      if ((this.primitives[m] as i32) === primitive && this.height(m, point) > 0) return m;
+      if (this.primitives[m] === primitive && this.height(m, point) > 0) return m;
     }
     return -1;
   }
@@ -44,7 +44,7 @@ export class MirrorLights extends FlatMirrors {
     const twice = 2 * this.height(mirror, point);
     const n = mirror * PLANE + 3;
     for (let a = 0; a < 3; a++) {
-      point[a] = (point[a] as number) - twice * (this.planes[n + a] as number);
+      point[a] = point[a] - twice * this.planes[n + a];
     }
   }
 
@@ -52,7 +52,7 @@ export class MirrorLights extends FlatMirrors {
   look(mirror: i32, point: Float64Array): boolean {
     if (!(this.height(mirror, point) > 1e-5)) return false;
     this.current = mirror;
-    for (let a = 0; a < 3; a++) this.image[a] = point[a] as number;
+    for (let a = 0; a < 3; a++) this.image[a] = point[a];
     this.moveToImage(mirror, this.image);
     return true;
   }
@@ -66,20 +66,20 @@ export class MirrorLights extends FlatMirrors {
     const planes = this.planes;
     const o = this.current * PLANE;
     let cosine: number = 0;
-    for (let a = 0; a < 3; a++) cosine += (light[a] as number) * (planes[o + 3 + a] as number);
+    for (let a = 0; a < 3; a++) cosine += light[a] * planes[o + 3 + a];
     if (!(cosine > 1e-6)) return false;
     const behind = -this.height(this.current, this.image);
     const before = behind / cosine;
-    this.after = (light[3] as number) - before;
+    this.after = light[3] - before;
     if (!(this.after > 1e-5)) return false;
     for (let a = 0; a < 3; a++) {
-      const along = light[a] as number;
+      const along = light[a];
       this.beyond[a] = along;
-      this.crossing[a] = (this.image[a] as number) + before * along;
-      light[a] = along - 2 * cosine * (planes[o + 3 + a] as number);
+      this.crossing[a] = this.image[a] + before * along;
+      light[a] = along - 2 * cosine * planes[o + 3 + a];
     }
-    const place = this.places[this.current] as i32;
-    const coat = this.t.surfaces[place + COAT_INDEX] as number;
+    const place = this.places[this.current];
+    const coat = this.t.surfaces[place + COAT_INDEX];
     if (coat !== 0) fill3(this.mirrored, fresnelMean(cosine, coat));
     else for (let c = 0; c < 3; c++) this.mirrored[c] = lobeFresnel(this.t, place, c, cosine);
     return true;

@@ -9,29 +9,29 @@ import { dotAt } from './vectors.js';
 export function normalsAt(out: Float64Array, tables: SceneTables, primitive: i32, point: Float64Array): void {
   const d = tables.data;
   const o = primitive * STRIDE;
-  const kind = tables.kind[primitive] as i32;
+  const kind = tables.kind[primitive];
   if (kind === FLAT) {
     for (let a = 0; a < 3; a++) {
-      out[a] = d[o + 9 + a] as number;
-      out[3 + a] = d[o + 9 + a] as number;
+      out[a] = d[o + 9 + a];
+      out[3 + a] = d[o + 9 + a];
     }
   } else if (kind === CONE) coneNormals(out, d, o, point);
   else if (kind === BALL) {
-    const inverse = 1 / (d[o + 3] as number);
+    const inverse = 1 / d[o + 3];
     for (let a = 0; a < 3; a++) {
-      out[a] = ((point[a] as number) - (d[o + a] as number)) * inverse;
-      out[3 + a] = out[a] as number;
+      out[a] = (point[a] - d[o + a]) * inverse;
+      out[3 + a] = out[a];
     }
   } else triangleNormals(out, d, o, point);
 }
 
 function coneNormals(out: Float64Array, d: Float64Array, o: i32, point: Float64Array): void {
-  const ax = d[o + 3] as number;
-  const ay = d[o + 4] as number;
-  const az = d[o + 5] as number;
-  let px = (point[0] as number) - (d[o] as number);
-  let py = (point[1] as number) - (d[o + 1] as number);
-  let pz = (point[2] as number) - (d[o + 2] as number);
+  const ax = d[o + 3];
+  const ay = d[o + 4];
+  const az = d[o + 5];
+  let px = point[0] - d[o];
+  let py = point[1] - d[o + 1];
+  let pz = point[2] - d[o + 2];
   const height = px * ax + py * ay + pz * az;
   px -= height * ax;
   py -= height * ay;
@@ -39,18 +39,18 @@ function coneNormals(out: Float64Array, d: Float64Array, o: i32, point: Float64A
   const rho = Math.sqrt(px * px + py * py + pz * pz);
   // On the axis itself any direction across it will do: that of the arc.
   const inverse: number = rho > 0 ? 1 / rho : 0;
-  const ux = rho > 0 ? px * inverse : (d[o + 13] as number);
-  const uy = rho > 0 ? py * inverse : (d[o + 14] as number);
-  const uz = rho > 0 ? pz * inverse : (d[o + 15] as number);
-  const sign = d[o + 17] as number;
-  const k = d[o + 8] as number;
+  const ux = rho > 0 ? px * inverse : d[o + 13];
+  const uy = rho > 0 ? py * inverse : d[o + 14];
+  const uz = rho > 0 ? pz * inverse : d[o + 15];
+  const sign = d[o + 17];
+  const k = d[o + 8];
   const size = sign / Math.sqrt(1 + k * k);
   out[0] = size * (ux - k * ax);
   out[1] = size * (uy - k * ay);
   out[2] = size * (uz - k * az);
-  const part = height / (d[o + 6] as number);
-  const nr = (d[o + 9] as number) + part * ((d[o + 11] as number) - (d[o + 9] as number));
-  const nh = (d[o + 10] as number) + part * ((d[o + 12] as number) - (d[o + 10] as number));
+  const part = height / d[o + 6];
+  const nr = d[o + 9] + part * (d[o + 11] - d[o + 9]);
+  const nh = d[o + 10] + part * (d[o + 12] - d[o + 10]);
   const unit = sign / Math.sqrt(nr * nr + nh * nh);
   out[3] = unit * (nr * ux + nh * ax);
   out[4] = unit * (nr * uy + nh * ay);
@@ -58,12 +58,12 @@ function coneNormals(out: Float64Array, d: Float64Array, o: i32, point: Float64A
 }
 
 function triangleNormals(out: Float64Array, d: Float64Array, o: i32, point: Float64Array): void {
-  const ux = d[o + 3] as number;
-  const uy = d[o + 4] as number;
-  const uz = d[o + 5] as number;
-  const vx = d[o + 6] as number;
-  const vy = d[o + 7] as number;
-  const vz = d[o + 8] as number;
+  const ux = d[o + 3];
+  const uy = d[o + 4];
+  const uz = d[o + 5];
+  const vx = d[o + 6];
+  const vy = d[o + 7];
+  const vz = d[o + 8];
   const nx = uy * vz - uz * vy;
   const ny = uz * vx - ux * vz;
   const nz = ux * vy - uy * vx;
@@ -72,26 +72,25 @@ function triangleNormals(out: Float64Array, d: Float64Array, o: i32, point: Floa
   out[0] = nx * inverse;
   out[1] = ny * inverse;
   out[2] = nz * inverse;
-  const px = (point[0] as number) - (d[o] as number);
-  const py = (point[1] as number) - (d[o + 1] as number);
-  const pz = (point[2] as number) - (d[o + 2] as number);
+  const px = point[0] - d[o];
+  const py = point[1] - d[o + 1];
+  const pz = point[2] - d[o + 2];
   // Areas of the parts over the whole: (p x v).n and (u x p).n
   const b = ((py * vz - pz * vy) * nx + (pz * vx - px * vz) * ny + (px * vy - py * vx) * nz) / squared;
   const c = ((uy * pz - uz * py) * nx + (uz * px - ux * pz) * ny + (ux * py - uy * px) * nz) / squared;
   const a = 1 - b - c;
   let size: number = 0;
   for (let i = 0; i < 3; i++) {
-    const value =
-      a * (d[o + 9 + i] as number) + b * (d[o + 12 + i] as number) + c * (d[o + 15 + i] as number);
+    const value = a * d[o + 9 + i] + b * d[o + 12 + i] + c * d[o + 15 + i];
     out[3 + i] = value;
     size += value * value;
   }
   if (!(size > 1e-12)) {
-    for (let i = 0; i < 3; i++) out[3 + i] = out[i] as number;
+    for (let i = 0; i < 3; i++) out[3 + i] = out[i];
     return;
   }
   const unit = 1 / Math.sqrt(size);
-  for (let i = 0; i < 3; i++) out[3 + i] = unit * (out[3 + i] as number);
+  for (let i = 0; i < 3; i++) out[3 + i] = unit * out[3 + i];
 }
 
 const offset = new Float64Array(3);
@@ -109,31 +108,29 @@ export function patternPlace(
 ): void {
   const d = tables.data;
   const o = primitive * STRIDE;
-  const kind = tables.kind[primitive] as i32;
-  for (let a = 0; a < 3; a++) offset[a] = (point[a] as number) - (d[o + a] as number);
+  const kind = tables.kind[primitive];
+  for (let a = 0; a < 3; a++) offset[a] = point[a] - d[o + a];
   if (kind === FLAT) {
-    out[0] = dotAt(offset, d, o + 3) * (d[o + 12] as number);
-    out[1] = dotAt(offset, d, o + 6) * (d[o + 13] as number);
+    out[0] = dotAt(offset, d, o + 3) * d[o + 12];
+    out[1] = dotAt(offset, d, o + 6) * d[o + 13];
   } else if (kind === CONE) {
     const height = dotAt(offset, d, o + 3);
-    const mx = d[o + 13] as number;
-    const my = d[o + 14] as number;
-    const mz = d[o + 15] as number;
-    const ax = d[o + 3] as number;
-    const ay = d[o + 4] as number;
-    const az = d[o + 5] as number;
+    const mx = d[o + 13];
+    const my = d[o + 14];
+    const mz = d[o + 15];
+    const ax = d[o + 3];
+    const ay = d[o + 4];
+    const az = d[o + 5];
     const forward = dotAt(offset, d, o + 13);
     // The direction a quarter turn on from the middle of the arc: axis x middle.
     const side =
-      (offset[0] as number) * (ay * mz - az * my) +
-      (offset[1] as number) * (az * mx - ax * mz) +
-      (offset[2] as number) * (ax * my - ay * mx);
+      offset[0] * (ay * mz - az * my) + offset[1] * (az * mx - ax * mz) + offset[2] * (ax * my - ay * mx);
     out[0] = 0.5 + Math.atan2(side, forward) / (2 * halfArc(d, o));
-    const from = d[o + 18] as number;
-    out[1] = from + (height / (d[o + 6] as number)) * ((d[o + 19] as number) - from);
+    const from = d[o + 18];
+    out[1] = from + (height / d[o + 6]) * (d[o + 19] - from);
   } else if (kind === BALL) {
-    const up = (offset[2] as number) / (d[o + 3] as number);
-    out[0] = 0.5 + Math.atan2(offset[0] as number, -(offset[1] as number)) / (2 * Math.PI);
+    const up = offset[2] / d[o + 3];
+    out[0] = 0.5 + Math.atan2(offset[0], -offset[1]) / (2 * Math.PI);
     out[1] = 0.5 + Math.asin(Math.max(-1, Math.min(1, up))) / Math.PI;
   } else {
     out[0] = 0.5;
@@ -143,7 +140,7 @@ export function patternPlace(
 
 /** Half the arc of a cone, rad; pi for a whole one. */
 export function halfArc(d: Float64Array, o: i32): number {
-  const cosHalf = d[o + 16] as number;
+  const cosHalf = d[o + 16];
   return cosHalf < -1 ? Math.PI : Math.acos(cosHalf);
 }
 
@@ -157,43 +154,39 @@ export function pointOnPanel(
 ): void {
   const d = tables.data;
   const o = primitive * STRIDE;
-  if ((tables.kind[primitive] as i32) === FLAT) {
+  if (tables.kind[primitive] === FLAT) {
     for (let i = 0; i < 3; i++) {
-      out[i] = (d[o + i] as number) + a * (d[o + 3 + i] as number) + b * (d[o + 6 + i] as number);
+      out[i] = d[o + i] + a * d[o + 3 + i] + b * d[o + 6 + i];
     }
     return;
   }
-  const height = b * (d[o + 6] as number);
-  const radius = (d[o + 7] as number) + (d[o + 8] as number) * height;
+  const height = b * d[o + 6];
+  const radius = d[o + 7] + d[o + 8] * height;
   const angle = (2 * a - 1) * halfArc(d, o);
   const c = Math.cos(angle) * radius;
   const s = Math.sin(angle) * radius;
-  const ax = d[o + 3] as number;
-  const ay = d[o + 4] as number;
-  const az = d[o + 5] as number;
-  const mx = d[o + 13] as number;
-  const my = d[o + 14] as number;
-  const mz = d[o + 15] as number;
-  out[0] = (d[o] as number) + height * ax + c * mx + s * (ay * mz - az * my);
-  out[1] = (d[o + 1] as number) + height * ay + c * my + s * (az * mx - ax * mz);
-  out[2] = (d[o + 2] as number) + height * az + c * mz + s * (ax * my - ay * mx);
+  const ax = d[o + 3];
+  const ay = d[o + 4];
+  const az = d[o + 5];
+  const mx = d[o + 13];
+  const my = d[o + 14];
+  const mz = d[o + 15];
+  out[0] = d[o] + height * ax + c * mx + s * (ay * mz - az * my);
+  out[1] = d[o + 1] + height * ay + c * my + s * (az * mx - ax * mz);
+  out[2] = d[o + 2] + height * az + c * mz + s * (ax * my - ay * mx);
 }
 
 /** Whether a place of the pattern is on the primitive: not in its hole, past its corner or round. */
 export function isOnPanel(tables: SceneTables, primitive: i32, a: number, b: number): boolean {
-  if ((tables.kind[primitive] as i32) !== FLAT) return true;
+  if (tables.kind[primitive] !== FLAT) return true;
   const d = tables.data;
   const o = primitive * STRIDE;
   const x = 2 * a - 1;
   const y = 2 * b - 1;
-  const sx = x * (d[o + 16] as number);
-  const sy = y * (d[o + 17] as number);
+  const sx = x * d[o + 16];
+  const sy = y * d[o + 17];
   const rho2 = sx * sx + sy * sy;
-  return (
-    rho2 >= (d[o + 14] as number) &&
-    rho2 <= (d[o + 15] as number) &&
-    Math.abs(x) + Math.abs(y) <= (d[o + 18] as number)
-  );
+  return rho2 >= d[o + 14] && rho2 <= d[o + 15] && Math.abs(x) + Math.abs(y) <= d[o + 18];
 }
 
 /** Place of a point over this primitive alone, 0 to 1 each way. */
@@ -204,9 +197,9 @@ export function placeOnPanel(
   point: Float64Array,
 ): void {
   patternPlace(out, tables, primitive, point);
-  if ((tables.kind[primitive] as i32) !== CONE) return;
+  if (tables.kind[primitive] !== CONE) return;
   const o = primitive * STRIDE;
-  const from = tables.data[o + 18] as number;
-  const to = tables.data[o + 19] as number;
-  out[1] = ((out[1] as number) - from) / (to - from);
+  const from = tables.data[o + 18];
+  const to = tables.data[o + 19];
+  out[1] = (out[1] - from) / (to - from);
 }

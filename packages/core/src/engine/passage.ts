@@ -39,19 +39,19 @@ export class Passage {
       const primitive: i32 = kernel.closestHit();
       if (primitive < 0) return true;
       // What lets light through straight is the same on both sides.
-      const surface = t.front[primitive] as i32;
+      const surface = t.front[primitive];
       if (!letsThroughStraight(t, surface)) return false;
-      const step = kernel.ray[7] as number;
-      for (let a = 0; a < 3; a++) at[a] = (at[a] as number) + step * (direction[a] as number);
+      const step = kernel.ray[7];
+      for (let a = 0; a < 3; a++) at[a] = at[a] + step * direction[a];
       left -= step;
       const o = surface * SURFACE;
-      if (whole32(s[o + KIND] as number) === NET) {
+      if (whole32(s[o + KIND]) === NET) {
         const open = netOpenness(t, surface, primitive, at);
-        for (let c = 0; c < 3; c++) passed[c] = (passed[c] as number) * open;
+        for (let c = 0; c < 3; c++) passed[c] = passed[c] * open;
       } else {
-        for (let c = 0; c < 3; c++) passed[c] = (passed[c] as number) * (s[o + STRAIGHT + c] as number);
+        for (let c = 0; c < 3; c++) passed[c] = passed[c] * s[o + STRAIGHT + c];
       }
-      if (!((passed[0] as number) + (passed[1] as number) + (passed[2] as number) > 1e-9)) return false;
+      if (!(passed[0] + passed[1] + passed[2] > 1e-9)) return false;
     }
     return false;
   }
@@ -61,5 +61,5 @@ export class Passage {
 export function letsThroughStraight(t: SceneTables, surface: i32): boolean {
   const s = t.surfaces;
   const o = surface * SURFACE + STRAIGHT;
-  return (s[o] as number) + (s[o + 1] as number) + (s[o + 2] as number) > 0;
+  return s[o] + s[o + 1] + s[o + 2] > 0;
 }

@@ -89,17 +89,17 @@ export class PathTracer extends PathScatter {
       const primitive = this.nextHit();
       if (primitive < 0) {
         if (skipLight || primitive === LOST) return;
-        for (let s = 0; s < t.surrounds.length; s++) this.addToFilm(t.surrounds[s] as i32, 1);
+        for (let s = 0; s < t.surrounds.length; s++) this.addToFilm(t.surrounds[s], 1);
         return;
       }
-      const distance = kernel.ray[7] as number;
+      const distance = kernel.ray[7];
       if (this.inside !== 0) absorbOver(this.weight, t, this.inside, distance);
       for (let a = 0; a < 3; a++) {
-        point[a] = (this.origin[a] as number) + distance * (this.direction[a] as number);
+        point[a] = this.origin[a] + distance * this.direction[a];
       }
       hit.meet(t, primitive, this.direction);
       if (this.quick && this.sharp) this.noteSeen();
-      const emitter: i32 = hit.fromFront ? (t.emitterOf[primitive] as i32) : -1;
+      const emitter: i32 = hit.fromFront ? t.emitterOf[primitive] : -1;
       if (emitter >= 0) {
         if (!skipLight) this.meetLight(emitter);
         return;
@@ -158,7 +158,7 @@ export class PathTracer extends PathScatter {
     const entry = this.entry;
     const index = indexIn(t, this.inside);
     scale3(this.weight, index * index);
-    hit.surface = whole32(t.media[highestBit(this.inside) * MEDIUM_STRIDE + CLOUD_FACE] as number);
+    hit.surface = whole32(t.media[highestBit(this.inside) * MEDIUM_STRIDE + CLOUD_FACE]);
     hit.place = hit.surface * SURFACE;
     hit.kind = MATTE;
     hit.cosOut = entry.cosOut;
@@ -179,24 +179,24 @@ export class PathTracer extends PathScatter {
     const o = hit.place;
     const net = hit.kind === NET;
     const open: number = net ? netOpenness(this.t, hit.surface, hit.primitive, hit.point) : 0;
-    const even = s[o + STRAIGHT] as number;
+    const even = s[o + STRAIGHT];
     const closed: number = net && even < 1 ? (1 - open) / (1 - even) : 1;
     let through: number = 0;
     let rest: number = 0;
     for (let c = 0; c < 3; c++) {
-      through += net ? open : (s[o + STRAIGHT + c] as number);
-      if (net) hit.albedo[c] = (hit.albedo[c] as number) * closed;
-      rest += (hit.albedo[c] as number) + (s[o + SPREAD + c] as number);
+      through += net ? open : s[o + STRAIGHT + c];
+      if (net) hit.albedo[c] = hit.albedo[c] * closed;
+      rest += hit.albedo[c] + s[o + SPREAD + c];
     }
     const chance = through / (through + rest);
     if (!(chance > 0)) return false;
     this.sampler.next();
-    if ((this.sampler.uv[0] as number) >= chance) {
+    if (this.sampler.uv[0] >= chance) {
       scale3(weight, 1 / (1 - chance));
       return false;
     }
     for (let c = 0; c < 3; c++) {
-      weight[c] = ((weight[c] as number) * (net ? open : (s[o + STRAIGHT + c] as number))) / chance;
+      weight[c] = (weight[c] * (net ? open : s[o + STRAIGHT + c])) / chance;
     }
     copy3(this.origin, hit.point);
     this.mirrorsAsked = false;
@@ -218,7 +218,7 @@ export class PathTracer extends PathScatter {
     const ratio = indexIn(this.t, beyond) / indexIn(this.t, this.inside);
     if (this.quick && this.inside === 0) this.noteEntry();
     if (this.fromCloud && beyond === 0) return this.leaveCloud(ratio);
-    const alpha = this.t.surfaces[hit.place + ALPHA_Y] as number;
+    const alpha = this.t.surfaces[hit.place + ALPHA_Y];
     if (alpha > 0) return this.throughFrost(alpha, ratio, beyond);
     const reflected = fresnelMean(hit.cosOut, ratio);
     let mirrors = reflected >= 1;
@@ -228,7 +228,7 @@ export class PathTracer extends PathScatter {
       this.keepBranch(reflected, true);
     } else if (!mirrors) {
       this.sampler.next();
-      mirrors = (this.sampler.uv[0] as number) < reflected;
+      mirrors = this.sampler.uv[0] < reflected;
     }
     this.lastPdf = 0;
     if (mirrors) {
@@ -251,15 +251,15 @@ export class PathTracer extends PathScatter {
   private leaveCloud(ratio: number): boolean {
     const hit = this.hit;
     this.sampler.next();
-    if ((this.sampler.uv[0] as number) < fresnelMean(hit.cosOut, ratio)) {
+    if (this.sampler.uv[0] < fresnelMean(hit.cosOut, ratio)) {
       mirrorDirection(this.direction, this.direction, hit.normal, hit.flat);
       return true;
     }
     scale3(this.weight, 1 / (ratio * ratio));
     this.inside = 0;
     for (let a = 0; a < 3; a++) {
-      hit.normal[a] = -(hit.normal[a] as number);
-      hit.flat[a] = -(hit.flat[a] as number);
+      hit.normal[a] = -hit.normal[a];
+      hit.flat[a] = -hit.flat[a];
     }
     frameRound(hit.frame, hit.normal);
     const goesOn = this.comeOut();
@@ -304,7 +304,7 @@ export class PathTracer extends PathScatter {
     const place = hit.place;
     hit.lookOut(t, this.direction, this.out);
     copy3(this.chosenAt, hit.point);
-    if ((t.surfaces[place + COAT_INDEX] as number) !== 0) {
+    if (t.surfaces[place + COAT_INDEX] !== 0) {
       sampler.next();
       const mirrored = sampleCoat(this.into, t, place, this.out, sampler.uv);
       fromFrame(this.branchDirection, this.into, hit.frame, hit.normal);
@@ -314,7 +314,7 @@ export class PathTracer extends PathScatter {
       } else {
         const share = mirrorShareOf(t, place, hit.albedo, hit.cosOut);
         sampler.next();
-        const takesCoat = (sampler.uv[0] as number) < share;
+        const takesCoat = sampler.uv[0] < share;
         scale3(this.weight, takesCoat ? mirrored / share : 1 / (1 - share));
         if (takesCoat) {
           if (!this.isSharp()) this.sharp = false;
@@ -327,9 +327,9 @@ export class PathTracer extends PathScatter {
       sampler.next();
       if (!sampleScatter(this.into, t, place, hit.albedo, 1, this.out, 0, sampler.uv)) return false;
       evaluateScatter(this.scatter, t, place, hit.albedo, 1, this.out, this.into);
-      const gain = (this.into[2] as number) / (this.scatter[PDF] as number);
+      const gain = this.into[2] / this.scatter[PDF];
       for (let c = 0; c < 3; c++) {
-        this.weight[c] = (this.weight[c] as number) * (this.scatter[c] as number) * gain;
+        this.weight[c] = this.weight[c] * this.scatter[c] * gain;
       }
       fromFrame(this.direction, this.into, hit.frame, hit.normal);
       this.lastPdf = 0;
@@ -340,10 +340,10 @@ export class PathTracer extends PathScatter {
     const kept = baseAlbedo(t, place, hit.cosOut);
     for (let channel = 0; channel < t.channelCount; channel++) {
       for (let c = 0; c < 3; c++) {
-        const colour = (hit.albedo[c] as number) * kept + (t.surfaces[place + SPREAD + c] as number);
+        const colour = hit.albedo[c] * kept + t.surfaces[place + SPREAD + c];
         const i = 3 * channel + c;
-        const added = (this.weight[c] as number) * colour * (this.ambient[channel] as number);
-        this.films[i] = (this.films[i] as number) + added;
+        const added = this.weight[c] * colour * this.ambient[channel];
+        this.films[i] = this.films[i] + added;
       }
     }
     return false;

@@ -29,7 +29,7 @@ export class PathLights extends PathState {
     const t = this.t;
     const e = emitter * EMITTER;
     let share = emittedLuminance(t, e, this.hit.point, this.direction);
-    const channel = whole32(t.emitters[e + CHANNEL] as number);
+    const channel = whole32(t.emitters[e + CHANNEL]);
     if (this.lastPdf > 0) {
       if (share > 0) {
         const few = this.wentByMirror || this.bounce <= ONE_LIGHT_FROM;
@@ -44,9 +44,9 @@ export class PathLights extends PathState {
     // The sun behind a window is met by mirrors and glass alone: all else finds it by light sampling.
     if (emitter + 1 >= t.emitterCount) return;
     const sun = e + EMITTER;
-    if (whole32(t.emitters[sun] as number) !== SUN) return;
+    if (whole32(t.emitters[sun]) !== SUN) return;
     const sunlit = emittedLuminance(t, sun, this.hit.point, this.direction);
-    this.addToFilm(whole32(t.emitters[sun + CHANNEL] as number), sunlit);
+    this.addToFilm(whole32(t.emitters[sun + CHANNEL]), sunlit);
   }
 
   /**
@@ -57,29 +57,29 @@ export class PathLights extends PathState {
   protected meetLitSheet(): boolean {
     const t = this.t;
     const hit = this.hit;
-    const panel = t.panelAt[2 * hit.primitive + (hit.fromFront ? 0 : 1)] as i32;
+    const panel = t.panelAt[2 * hit.primitive + (hit.fromFront ? 0 : 1)];
     if (panel < 0) return false;
     if (hit.kind === COATED) {
       const share = mirrorShareOf(t, hit.place, hit.albedo, hit.cosOut);
       this.sampler.next();
-      this.coatAlone = (this.sampler.uv[0] as number) < share;
+      this.coatAlone = this.sampler.uv[0] < share;
       scale3(this.weight, 1 / (this.coatAlone ? share : 1 - share));
       if (this.coatAlone) return false;
     }
     sentByBase(this.sheetAlbedo, t, hit.place, hit.albedo, hit.cosOut);
     if (this.recording) {
-      const other = whole32(t.panels[panel * PANEL + PANEL_OTHER] as number);
-      const first = whole32(t.panels[panel * PANEL + PANEL_FIRST] as number);
+      const other = whole32(t.panels[panel * PANEL + PANEL_OTHER]);
+      const first = whole32(t.panels[panel * PANEL + PANEL_FIRST]);
       this.metPatch = first + patchAt(t, panel, hit.point);
       this.metOther = -1;
       if (other >= 0) {
-        const otherFirst = whole32(t.panels[other * PANEL + PANEL_FIRST] as number);
+        const otherFirst = whole32(t.panels[other * PANEL + PANEL_FIRST]);
         this.metOther = otherFirst + patchAt(t, other, hit.point);
       }
       for (let c = 0; c < 3; c++) {
-        const w = (this.weight[c] as number) / Math.PI;
-        this.metFactor[c] = w * (this.sheetAlbedo[c] as number);
-        this.metFactor[3 + c] = w * (t.surfaces[hit.place + SPREAD + c] as number);
+        const w = this.weight[c] / Math.PI;
+        this.metFactor[c] = w * this.sheetAlbedo[c];
+        this.metFactor[3 + c] = w * t.surfaces[hit.place + SPREAD + c];
       }
       return true;
     }
@@ -97,7 +97,7 @@ export class PathLights extends PathState {
     const count = this.t.emitterCount;
     if (this.bounce < ONE_LIGHT_FROM || count < 2) return 0;
     this.sampler.next();
-    const first = floor32((this.sampler.uv[0] as number) * real(count));
+    const first = floor32(this.sampler.uv[0] * real(count));
     return first < count ? first : count - 1;
   }
 
@@ -124,18 +124,17 @@ export class PathLights extends PathState {
       this.sampler.next();
       if (!this.isWanted(e)) continue;
       if (!sampleEmitter(this.light, t, e, hit.point, this.sampler.uv)) continue;
-      const luminance = this.light[5] as number;
+      const luminance = this.light[5];
       const cosIn = dot3(this.light, hit.normal);
       if (!(luminance > 0 && cosIn > 0 && dot3(this.light, hit.flat) > 0)) continue;
-      if (!this.passage.between(hit.point, this.light, this.light[3] as number)) continue;
-      const density = (this.light[4] as number) / asked;
+      if (!this.passage.between(hit.point, this.light, this.light[3])) continue;
+      const density = this.light[4] / asked;
       const even = cosIn / Math.PI;
       const value = (luminance * even * this.leaves(cosIn) * powerShare(density, even)) / density;
-      const channel = whole32(t.emitters[e + CHANNEL] as number);
+      const channel = whole32(t.emitters[e + CHANNEL]);
       for (let c = 0; c < 3; c++) {
         const i = 3 * channel + c;
-        films[i] =
-          (films[i] as number) + (this.weight[c] as number) * (this.passage.passed[c] as number) * value;
+        films[i] = films[i] + this.weight[c] * this.passage.passed[c] * value;
       }
     }
   }
@@ -156,16 +155,16 @@ export class PathLights extends PathState {
         this.sampler.nextPart(part, times);
         if (!this.isWanted(e)) continue;
         if (!sampleEmitter(light, t, e, hit.point, this.sampler.uv)) continue;
-        if (!((light[5] as number) > 0 && this.canSee())) continue;
+        if (!(light[5] > 0 && this.canSee())) continue;
         if (joined) this.evaluate(share);
         else evaluateBase(this.scatter, t, hit.place, hit.albedo, this.out, this.into);
-        if (!this.passage.between(hit.point, light, light[3] as number)) continue;
-        const rival: number = joined ? (this.scatter[PDF] as number) * this.ways : 0;
-        const density = (light[4] as number) / asked;
+        if (!this.passage.between(hit.point, light, light[3])) continue;
+        const rival: number = joined ? this.scatter[PDF] * this.ways : 0;
+        const density = light[4] / asked;
         // Weighed as in `meetLight`, which does not know how often it was asked.
         const likely = powerShare(density * this.lightTimes, rival);
-        const value = ((light[5] as number) * Math.abs(this.into[2] as number) * likely) / (density * times);
-        this.addScattered(whole32(t.emitters[e + CHANNEL] as number), value, joined);
+        const value = (light[5] * Math.abs(this.into[2]) * likely) / (density * times);
+        this.addScattered(whole32(t.emitters[e + CHANNEL]), value, joined);
       }
     }
   }
@@ -188,21 +187,20 @@ export class PathLights extends PathState {
         this.sampler.next();
         if (!this.isWanted(e)) continue;
         if (!sampleEmitter(light, t, e, mirrors.image, this.sampler.uv)) continue;
-        if (!((light[5] as number) > 0 && mirrors.turn(light) && this.canSee())) continue;
+        if (!(light[5] > 0 && mirrors.turn(light) && this.canSee())) continue;
         // Asked as often as it mirrors: a weak mirror is worth few rays.
-        const chance = Math.min(1, mirrors.mirrored[1] as number);
+        const chance = Math.min(1, mirrors.mirrored[1]);
         this.sampler.next();
-        if ((this.sampler.uv[0] as number) >= chance) continue;
+        if (this.sampler.uv[0] >= chance) continue;
         this.kernel.setRay(hit.point, light, Infinity);
         if (this.kernel.closestHit() !== primitive) continue;
         if (!this.passage.between(mirrors.crossing, mirrors.beyond, mirrors.after)) continue;
-        for (let c = 0; c < 3; c++) passed[c] = (passed[c] as number) * (mirrors.mirrored[c] as number);
+        for (let c = 0; c < 3; c++) passed[c] = passed[c] * mirrors.mirrored[c];
         this.evaluate(share);
-        const density = light[4] as number;
-        const rival = (this.scatter[PDF] as number) * this.ways * (mirrors.mirrored[1] as number);
-        const value =
-          ((light[5] as number) * Math.abs(this.into[2] as number) * powerShare(density, rival)) / density;
-        this.addScattered(whole32(t.emitters[e + CHANNEL] as number), value / chance, true);
+        const density = light[4];
+        const rival = this.scatter[PDF] * this.ways * mirrors.mirrored[1];
+        const value = (light[5] * Math.abs(this.into[2]) * powerShare(density, rival)) / density;
+        this.addScattered(whole32(t.emitters[e + CHANNEL]), value / chance, true);
       }
     }
   }
@@ -212,10 +210,10 @@ export class PathLights extends PathState {
     const t = this.t;
     const hit = this.hit;
     const known = this.useSheets && !this.recording && t.guide.length > 0;
-    const panel: i32 = known ? (t.panelAt[2 * hit.primitive + (hit.fromFront ? 0 : 1)] as i32) : -1;
+    const panel: i32 = known ? t.panelAt[2 * hit.primitive + (hit.fromFront ? 0 : 1)] : -1;
     this.patch = -1;
     if (panel >= 0)
-      this.patch = whole32(t.panels[panel * PANEL + PANEL_FIRST] as number) + patchAt(t, panel, hit.point);
+      this.patch = whole32(t.panels[panel * PANEL + PANEL_FIRST]) + patchAt(t, panel, hit.point);
   }
 
   /**
@@ -227,7 +225,7 @@ export class PathLights extends PathState {
     if (this.ways === 1 || !this.useSheets || this.hit.kind === METAL || questions.length === 0) return usual;
     const each = this.t.emitterCount + 1;
     const row: i32 = this.patch < 0 ? divide32(questions.length, each) - 1 : this.patch;
-    return questions[row * each + which] as i32;
+    return questions[row * each + which];
   }
 
   /** Samples bright places of the lit sheets, joined with scattering by the balance heuristic. */
@@ -251,19 +249,19 @@ export class PathLights extends PathState {
     const sheets = this.sheets;
     const panel = sheets.sample(light, this.sampler.uv);
     if (panel < 0 || !this.canSee()) return;
-    if (!this.passage.between(hit.point, light, light[3] as number)) return;
+    if (!this.passage.between(hit.point, light, light[3])) return;
     this.evaluate(share);
-    const density = light[4] as number;
-    const cosIn = Math.abs(this.into[2] as number);
-    const value = cosIn / (times * (density + (this.scatter[PDF] as number)));
-    const primitive = whole32(t.panels[panel * PANEL] as number);
-    const side = (t.panels[panel * PANEL + PANEL_SIDE] as number) > 0 ? t.back : t.front;
-    const surface = side[primitive] as i32;
+    const density = light[4];
+    const cosIn = Math.abs(this.into[2]);
+    const value = cosIn / (times * (density + this.scatter[PDF]));
+    const primitive = whole32(t.panels[panel * PANEL]);
+    const side = t.panels[panel * PANEL + PANEL_SIDE] > 0 ? t.back : t.front;
+    const surface = side[primitive];
     surfaceColour(this.printed, t, surface, primitive, sheets.target);
     copy3(this.keptWeight, this.weight);
     for (let c = 0; c < 3; c++) {
-      const passed = (this.scatter[c] as number) * (this.passage.passed[c] as number);
-      this.weight[c] = (this.weight[c] as number) * passed * value;
+      const passed = this.scatter[c] * this.passage.passed[c];
+      this.weight[c] = this.weight[c] * passed * value;
     }
     const place = surface * SURFACE;
     sentByBase(this.sheetAlbedo, t, place, this.printed, sheets.cosine);

@@ -24,7 +24,7 @@ export class PathScatter extends PathLights {
     this.fromCloud = false;
     const hit = this.hit;
     for (let c = 0; c < 3; c++) {
-      this.weight[c] = (this.weight[c] as number) * lobeFresnel(this.t, hit.place, c, hit.cosOut);
+      this.weight[c] = this.weight[c] * lobeFresnel(this.t, hit.place, c, hit.cosOut);
     }
     this.goByMirror(lobeFresnel(this.t, hit.place, 1, hit.cosOut));
   }
@@ -48,14 +48,14 @@ export class PathScatter extends PathLights {
    */
   private clearCoatMirrors(share: number): boolean {
     const hit = this.hit;
-    const reflected = fresnelMean(hit.cosOut, this.t.surfaces[hit.place + COAT_INDEX] as number);
+    const reflected = fresnelMean(hit.cosOut, this.t.surfaces[hit.place + COAT_INDEX]);
     if (this.mayPart(reflected)) {
       mirrorDirection(this.branchDirection, this.direction, hit.normal, hit.flat);
       this.keepBranch(reflected, true);
       return false;
     }
     if (share < 1) this.sampler.next();
-    const coat = share >= 1 || (this.sampler.uv[0] as number) < share;
+    const coat = share >= 1 || this.sampler.uv[0] < share;
     scale3(this.weight, coat ? reflected / share : 1 / (1 - share));
     if (!coat) return false;
     this.goByMirror(reflected);
@@ -69,7 +69,7 @@ export class PathScatter extends PathLights {
     const hit = this.hit;
     let share = mirrorShareOf(t, hit.place, hit.albedo, hit.cosOut);
     if (this.coatAlone) share = 1;
-    if (hit.kind === COATED && (t.surfaces[hit.place + COAT_ALPHA] as number) === 0) {
+    if (hit.kind === COATED && t.surfaces[hit.place + COAT_ALPHA] === 0) {
       if (this.clearCoatMirrors(share)) return true;
       // The clear coat's choice is made: what is left scatters from the base alone.
       share = 0;
@@ -107,26 +107,26 @@ export class PathScatter extends PathLights {
     let split: number = 0;
     if (this.splits) {
       sampler.nextPart(way, ways);
-      split = sampler.uv[0] as number;
+      split = sampler.uv[0];
     }
     sampler.nextPart(way, ways);
     const towards = this.rough.share;
-    const aimed = (sampler.uv[0] as number) < towards;
+    const aimed = sampler.uv[0] < towards;
     // What is left of the number that made a choice is as even within its part.
     if (towards > 0) this.stretch(towards, !aimed);
-    const base = aimed || (sampler.uv[0] as number) >= share;
+    const base = aimed || sampler.uv[0] >= share;
     if (aimed) {
       this.rough.aim(this.light, sampler.uv);
       if (!this.canSee()) return false;
     } else if (!this.scatterInto(share, base)) return false;
     this.evaluate(share);
-    const pdf = this.scatter[PDF] as number;
+    const pdf = this.scatter[PDF];
     if (!(pdf > 0)) return false;
     this.lastPdf = pdf * ways;
-    const cosIn = this.into[2] as number;
+    const cosIn = this.into[2];
     const gain = Math.abs(cosIn) / pdf;
     if (this.splits && this.kept) this.losePolarisation(split);
-    for (let a = 0; a < 3; a++) weight[a] = (weight[a] as number) * (this.scatter[a] as number) * gain;
+    for (let a = 0; a < 3; a++) weight[a] = weight[a] * this.scatter[a] * gain;
     fromFrame(this.direction, this.into, hit.frame, hit.normal);
     if (base || !this.isSharp()) this.sharp = false;
     return dot3(this.direction, hit.flat) > 0 === cosIn > 0;
@@ -137,7 +137,7 @@ export class PathScatter extends PathLights {
     const t = this.t;
     const hit = this.hit;
     const uv = this.sampler.uv;
-    const choice = uv[0] as number;
+    const choice = uv[0];
     const through = base && this.goesThrough(choice);
     if (hit.kind === TRANSLUCENT) this.stretch(sentBackShare(t, hit.place, hit.albedo), through);
     else if (share > 0) this.stretch(share, base);
@@ -156,7 +156,7 @@ export class PathScatter extends PathLights {
   /** Stretches the sampler's first number over its part: from 0 to a border, or from there to 1. */
   private stretch(border: number, above: boolean): void {
     const uv = this.sampler.uv;
-    const u = uv[0] as number;
+    const u = uv[0];
     uv[0] = above ? Math.min(LARGEST, (u - border) / (1 - border)) : Math.min(LARGEST, u / border);
   }
 
@@ -169,8 +169,8 @@ export class PathScatter extends PathLights {
   /** Whether the direction sampled carries what has kept its polarisation, by chance in the right proportion. */
   private losePolarisation(split: number): void {
     const s = this.scatter;
-    const all = (s[0] as number) + (s[1] as number) + (s[2] as number);
-    const base = (s[BASE_PART] as number) + (s[BASE_PART + 1] as number) + (s[BASE_PART + 2] as number);
+    const all = s[0] + s[1] + s[2];
+    const base = s[BASE_PART] + s[BASE_PART + 1] + s[BASE_PART + 2];
     // Where nothing is scattered, as by a base of reflectance 0, there are no parts to choose from.
     if (!(all > 0)) {
       this.kept = false;
@@ -178,7 +178,7 @@ export class PathScatter extends PathLights {
     }
     const lost = split * all < base;
     for (let c = 0; c < 3; c++) {
-      const part = lost ? (s[BASE_PART + c] as number) : (s[c] as number) - (s[BASE_PART + c] as number);
+      const part = lost ? s[BASE_PART + c] : s[c] - s[BASE_PART + c];
       s[c] = (part * all) / (lost ? base : all - base);
     }
     if (lost) this.kept = false;
@@ -194,7 +194,7 @@ export class PathScatter extends PathLights {
     const hit = this.hit;
     const sampler = this.sampler;
     const place = hit.place;
-    const clear = (t.surfaces[place + COAT_ALPHA] as number) === 0;
+    const clear = t.surfaces[place + COAT_ALPHA] === 0;
     const share = Math.max(0.1, Math.min(0.9, mirrorShareOf(t, place, hit.albedo, hit.cosOut)));
     if (clear) {
       if (this.clearCoatMirrors(share)) return true;
@@ -204,12 +204,12 @@ export class PathScatter extends PathLights {
       copy3(this.chosenAt, hit.point);
       this.askLights(1, true);
       sampler.next();
-      if ((sampler.uv[0] as number) < share) {
+      if (sampler.uv[0] < share) {
         sampler.next();
         const mirrored = sampleCoat(this.into, t, place, this.out, sampler.uv) / share;
         if (!(mirrored > 0)) return false;
         evaluateScatter(this.scatter, t, place, hit.albedo, 1, this.out, this.into);
-        this.lastPdf = this.scatter[PDF] as number;
+        this.lastPdf = this.scatter[PDF];
         this.sheetsAsked = false;
         this.mirrorsAsked = false;
         this.wentByMirror = false;
@@ -234,7 +234,7 @@ export class PathScatter extends PathLights {
     this.askLightsAtExit();
     sampler.next();
     cosineAbove(this.into, sampler.uv);
-    const cosIn = this.into[2] as number;
+    const cosIn = this.into[2];
     this.lastPdf = cosIn / Math.PI;
     this.sheetsAsked = false;
     this.mirrorsAsked = false;

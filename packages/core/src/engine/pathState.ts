@@ -170,14 +170,14 @@ export class PathState {
     this.rough = new RoughMirrors(t);
     for (let channel = 0; channel < t.channelCount; channel++) {
       this.wanted[channel] = 1;
-      if ((t.keptChannel[channel] as i32) !== channel) this.splits = true;
+      if (t.keptChannel[channel] !== channel) this.splits = true;
     }
   }
 
   protected distanceFromChoice(): number {
     let squared: number = 0;
     for (let a = 0; a < 3; a++) {
-      const d = (this.hit.point[a] as number) - (this.chosenAt[a] as number);
+      const d = this.hit.point[a] - this.chosenAt[a];
       squared += d * d;
     }
     return Math.sqrt(squared);
@@ -191,16 +191,16 @@ export class PathState {
     const t = this.t;
     irradianceAt(this.irradiance, t, panel, point);
     this.addIrradiance(this.sheetAlbedo, factor);
-    const other = whole32(t.panels[panel * PANEL + PANEL_OTHER] as number);
-    if (other < 0 || whole32(t.surfaces[place] as number) !== TRANSLUCENT) return;
+    const other = whole32(t.panels[panel * PANEL + PANEL_OTHER]);
+    if (other < 0 || whole32(t.surfaces[place]) !== TRANSLUCENT) return;
     irradianceAt(this.irradiance, t, other, point);
-    for (let c = 0; c < 3; c++) this.spread[c] = t.surfaces[place + SPREAD + c] as number;
+    for (let c = 0; c < 3; c++) this.spread[c] = t.surfaces[place + SPREAD + c];
     this.addIrradiance(this.spread, factor);
   }
 
   protected addIrradiance(colour: Float64Array, factor: number): void {
     for (let c = 0; c < 3; c++) {
-      this.sheetFactor[c] = factor * (this.weight[c] as number) * (colour[c] as number);
+      this.sheetFactor[c] = factor * this.weight[c] * colour[c];
     }
     addColoured(this.films, this.irradiance, this.sheetFactor, this.t.channelCount);
   }
@@ -286,14 +286,14 @@ export class PathState {
   /** Notes the surface met in `seen`; of what is made of flat pieces also which way they face. */
   protected noteSeen(): void {
     const hit = this.hit;
-    const flat = (this.t.kind[hit.primitive] as i32) === FLAT;
+    const flat = this.t.kind[hit.primitive] === FLAT;
     this.note(8 * hit.surface + (flat ? nearestAxis(hit.flat) : 0));
   }
 
   /** Notes the colour of the surface met, in steps that print and patterns cross. */
   protected noteColour(): void {
     const albedo = this.hit.albedo;
-    for (let c = 0; c < 3; c++) this.note(floor32(COLOUR_STEPS * (albedo[c] as number)));
+    for (let c = 0; c < 3; c++) this.note(floor32(COLOUR_STEPS * albedo[c]));
   }
 
   private note(what: i32): void {
@@ -308,7 +308,7 @@ export class PathState {
     if (this.rough.share > 0) this.mixDensities();
     if (!this.coatAlone) return;
     for (let c = 0; c < 3; c++) {
-      s[c] = (s[c] as number) - (s[BASE_PART + c] as number);
+      s[c] = s[c] - s[BASE_PART + c];
       s[BASE_PART + c] = 0;
     }
   }
@@ -318,31 +318,30 @@ export class PathState {
     const share = this.rough.share;
     fromFrame(this.towards, this.into, this.hit.frame, this.hit.normal);
     const aimed = this.rough.density(this.towards);
-    this.scatter[PDF] = (1 - share) * (this.scatter[PDF] as number) + share * aimed;
+    this.scatter[PDF] = (1 - share) * this.scatter[PDF] + share * aimed;
   }
 
   /** Whether the mirror lobe here is so narrow that it shows things sharply. */
   protected isSharp(): boolean {
     const s = this.t.surfaces;
     const o = this.hit.place;
-    if ((s[o + COAT_INDEX] as number) !== 0) return (s[o + COAT_ALPHA] as number) < SHARP_ALPHA;
-    const facets = (s[o + LOBE] as number) > 0 || this.hit.kind === DIELECTRIC;
-    return facets && (s[o + ALPHA_Y] as number) < SHARP_ALPHA;
+    if (s[o + COAT_INDEX] !== 0) return s[o + COAT_ALPHA] < SHARP_ALPHA;
+    const facets = s[o + LOBE] > 0 || this.hit.kind === DIELECTRIC;
+    return facets && s[o + ALPHA_Y] < SHARP_ALPHA;
   }
 
   /** What of light from inside leaves wax, or something cloudy, towards a direction, over that of an even exit. */
   protected leaves(cosIn: number): number {
     const s = this.t.surfaces;
     const place = this.hit.place;
-    if (this.hit.kind !== DIELECTRIC)
-      return (1 - coatAlbedo(this.t, place, cosIn)) / (s[place + COAT_PASSED] as number);
+    if (this.hit.kind !== DIELECTRIC) return (1 - coatAlbedo(this.t, place, cosIn)) / s[place + COAT_PASSED];
     const media = this.t.media;
-    const m = whole32(s[place + MEDIUM] as number) * MEDIUM_STRIDE;
-    return (1 - fresnelMean(cosIn, media[m] as number)) / (media[m + LETS_IN] as number);
+    const m = whole32(s[place + MEDIUM]) * MEDIUM_STRIDE;
+    return (1 - fresnelMean(cosIn, media[m])) / media[m + LETS_IN];
   }
 
   protected isWanted(e: i32): boolean {
-    return (this.wanted[whole32(this.t.emitters[e + CHANNEL] as number)] as number) > 0;
+    return this.wanted[whole32(this.t.emitters[e + CHANNEL])] > 0;
   }
 
   /** Whether the direction in `light` lies on a side the surface scatters to; writes it to `into`. */
@@ -360,15 +359,15 @@ export class PathState {
   /** Adds what is scattered of a light, apart by polarisation where the light has a film on. */
   protected addScattered(channel: i32, value: number, joined: boolean): void {
     const films = this.films;
-    const keptChannel = this.t.keptChannel[channel] as i32;
+    const keptChannel = this.t.keptChannel[channel];
     const apart = joined && keptChannel !== channel && this.kept;
     for (let c = 0; c < 3; c++) {
-      const factor = (this.weight[c] as number) * (this.passage.passed[c] as number) * value;
-      const all = this.scatter[c] as number;
-      const base: number = apart ? (this.scatter[BASE_PART + c] as number) : all;
+      const factor = this.weight[c] * this.passage.passed[c] * value;
+      const all = this.scatter[c];
+      const base: number = apart ? this.scatter[BASE_PART + c] : all;
       const i = 3 * channel + c;
-      films[i] = (films[i] as number) + factor * base;
-      if (apart) films[3 * keptChannel + c] = (films[3 * keptChannel + c] as number) + factor * (all - base);
+      films[i] = films[i] + factor * base;
+      if (apart) films[3 * keptChannel + c] = films[3 * keptChannel + c] + factor * (all - base);
     }
   }
 
@@ -383,16 +382,16 @@ export class PathState {
     if (this.sharp && this.bounce < SHARP_ROULETTE_FROM && left > LEAST_BRANCH) return true;
     const survival = Math.min(MOST_SURVIVAL, left);
     this.sampler.next();
-    if ((this.sampler.uv[0] as number) >= survival) return false;
+    if (this.sampler.uv[0] >= survival) return false;
     scale3(this.weight, 1 / survival);
     return true;
   }
 
   protected addToFilm(channel: i32, share: number): void {
-    const film = this.kept ? (this.t.keptChannel[channel] as i32) : channel;
+    const film = this.kept ? this.t.keptChannel[channel] : channel;
     for (let a = 0; a < 3; a++) {
       const i = 3 * film + a;
-      this.films[i] = (this.films[i] as number) + share * (this.weight[a] as number);
+      this.films[i] = this.films[i] + share * this.weight[a];
     }
   }
 }

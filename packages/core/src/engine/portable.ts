@@ -1,8 +1,8 @@
 /**
  * What the engine needs of a number that JavaScript and WebAssembly do differently. The files of this folder are
- * compiled twice, by TypeScript and by AssemblyScript; the build puts `portable.wasm.ts` in this file's place.
- * Within the folder: no closures, no unions, no destructuring, no spread; whole numbers are `i32`, others `number`;
- * a `let` of a whole number is an i32 unless it says `number`; a division of two i32 is whole.
+ * compiled twice, by TypeScript and, translated, by AssemblyScript, with `wasm/portable.ts` in this file's place.
+ * Within the folder: no closures, unions, destructuring or spread (the build refuses them); whole numbers are `i32`,
+ * others `number`; a `let` of a whole number is an i32 unless it says `number`; a division of two i32 is whole.
  */
 export type i32 = number;
 
@@ -36,14 +36,9 @@ export function unsigned(x: i32): number {
   return x >>> 0;
 }
 
-/** A whole number as a fraction's part: dividing it then is not whole. */
 export const NO_NUMBER = Number.NaN;
 
-/** A number as the 32 bits of a `Float32Array` hold it. */
-export function single(x: number): number {
-  return x;
-}
-
+/** A whole number as one that may be divided: dividing it then is not whole. */
 export function real(x: i32): number {
   return x;
 }

@@ -30,16 +30,16 @@ export function surfaceColour(
 ): void {
   const s = tables.surfaces;
   const o = surface * SURFACE;
-  const tone = whole32(s[o + TONE] as number);
+  const tone = whole32(s[o + TONE]);
   if (tone < 0) {
-    for (let c = 0; c < 3; c++) out[c] = s[o + COLOUR + c] as number;
+    for (let c = 0; c < 3; c++) out[c] = s[o + COLOUR + c];
     return;
   }
   patternPlace(place, tables, primitive, point);
-  const at = whole32(s[o + TONE_PLACE] as number);
+  const at = whole32(s[o + TONE_PLACE]);
   if (tone === RASTER) {
-    const width = whole32(s[o + TONE_WIDTH] as number);
-    const height = whole32(s[o + TONE_HEIGHT] as number);
+    const width = whole32(s[o + TONE_WIDTH]);
+    const height = whole32(s[o + TONE_HEIGHT]);
     rasterColour(out, tables.tones, at, width, height);
     return;
   }
@@ -48,24 +48,24 @@ export function surfaceColour(
 
 /** Nine numbers: first tone, second tone, start, end, gamma. */
 function gradientColour(out: Float64Array, tones: Float32Array, at: i32, kind: i32): void {
-  const a = place[0] as number;
-  const b = place[1] as number;
+  const a = place[0];
+  const b = place[1];
   let way = a;
   if (kind === UP) way = b;
   else if (kind !== ACROSS) way = Math.min(1, 2 * Math.sqrt((a - 0.5) * (a - 0.5) + (b - 0.5) * (b - 0.5)));
-  const start = tones[at + 6] as number;
-  const part = (way - start) / ((tones[at + 7] as number) - start);
-  const mix: number = part > 0 ? Math.min(1, part) ** (tones[at + 8] as number) : 0;
+  const start = tones[at + 6];
+  const part = (way - start) / (tones[at + 7] - start);
+  const mix: number = part > 0 ? Math.min(1, part) ** tones[at + 8] : 0;
   for (let c = 0; c < 3; c++) {
-    const first = tones[at + c] as number;
-    out[c] = first + mix * ((tones[at + 3 + c] as number) - first);
+    const first = tones[at + c];
+    out[c] = first + mix * (tones[at + 3 + c] - first);
   }
 }
 
 /** Bilinear in a picture, rows from the top. */
 function rasterColour(out: Float64Array, tones: Float32Array, at: i32, width: i32, height: i32): void {
-  const x = (place[0] as number) * real(width) - 0.5;
-  const y = (1 - (place[1] as number)) * real(height) - 0.5;
+  const x = place[0] * real(width) - 0.5;
+  const y = (1 - place[1]) * real(height) - 0.5;
   const x0 = within(floor32(x), width);
   const y0 = within(floor32(y), height);
   const x1 = within(x0 + 1, width);
@@ -73,10 +73,10 @@ function rasterColour(out: Float64Array, tones: Float32Array, at: i32, width: i3
   const fx = Math.max(0, Math.min(1, x - real(x0)));
   const fy = Math.max(0, Math.min(1, y - real(y0)));
   for (let c = 0; c < 3; c++) {
-    const a = tones[at + 3 * (y0 * width + x0) + c] as number;
-    const b = tones[at + 3 * (y0 * width + x1) + c] as number;
-    const d = tones[at + 3 * (y1 * width + x0) + c] as number;
-    const e = tones[at + 3 * (y1 * width + x1) + c] as number;
+    const a = tones[at + 3 * (y0 * width + x0) + c];
+    const b = tones[at + 3 * (y0 * width + x1) + c];
+    const d = tones[at + 3 * (y1 * width + x0) + c];
+    const e = tones[at + 3 * (y1 * width + x1) + c];
     out[c] = (a * (1 - fx) + b * fx) * (1 - fy) + (d * (1 - fx) + e * fx) * fy;
   }
 }
@@ -89,16 +89,16 @@ function within(i: i32, count: i32): i32 {
 export function netOpenness(tables: SceneTables, surface: i32, primitive: i32, point: Float64Array): number {
   const s = tables.surfaces;
   const o = surface * SURFACE;
-  const open = s[o + STRAIGHT] as number;
-  const side = whole32(s[o + EDGE_SIDE] as number);
-  if (whole32(s[o + KIND] as number) !== NET || side === 0) return open;
+  const open = s[o + STRAIGHT];
+  const side = whole32(s[o + EDGE_SIDE]);
+  if (whole32(s[o + KIND]) !== NET || side === 0) return open;
   patternPlace(place, tables, primitive, point);
-  const a = place[0] as number;
-  const b = place[1] as number;
+  const a = place[0];
+  const b = place[1];
   let away = Math.min(Math.min(a, b), Math.min(1 - a, 1 - b));
   if (side === 1) away = a;
   else if (side === 2) away = 1 - a;
   else if (side === 3) away = b;
   else if (side === 4) away = 1 - b;
-  return open + (1 - open) * Math.max(0, 1 - away / (s[o + EDGE_WIDTH] as number));
+  return open + (1 - open) * Math.max(0, 1 - away / s[o + EDGE_WIDTH]);
 }

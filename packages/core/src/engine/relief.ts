@@ -30,9 +30,9 @@ export function applyRelief(
   point: Float64Array,
 ): void {
   const turn = (2 * Math.PI) / sizeM;
-  const x = (point[0] as number) * turn;
-  const y = (point[1] as number) * turn;
-  const z = (point[2] as number) * turn;
+  const x = point[0] * turn;
+  const y = point[1] * turn;
+  const z = point[2] * turn;
   // Slope of half the depth times a wave of height -1 to 1.
   const steep = (depthM / 2) * turn;
   if (kind === RIPPLES) ripples(x, y);
@@ -44,7 +44,7 @@ export function applyRelief(
   } else crumple(x, y, z);
   const along = dot3(slope, normal);
   for (let a = 0; a < 3; a++) {
-    normal[a] = (normal[a] as number) - steep * ((slope[a] as number) - along * (normal[a] as number));
+    normal[a] = normal[a] - steep * (slope[a] - along * normal[a]);
   }
   scale3(normal, 1 / Math.sqrt(dot3(normal, normal)));
 }
@@ -74,11 +74,11 @@ function ripples(x: number, y: number): void {
   slope[1] = 0;
   slope[2] = 0;
   for (let i = 0; i < RIPPLE_TRAINS; i++) {
-    const c = rippleWays[2 * i] as number;
-    const s = rippleWays[2 * i + 1] as number;
+    const c = rippleWays[2 * i];
+    const s = rippleWays[2 * i + 1];
     const height = wave((x * c + y * s) * (1 + 0.31 * real(i)) + 1.7 * real(i)) / 3;
-    slope[0] = (slope[0] as number) + c * height;
-    slope[1] = (slope[1] as number) + s * height;
+    slope[0] = slope[0] + c * height;
+    slope[1] = slope[1] + s * height;
   }
 }
 
@@ -99,14 +99,14 @@ function waves(x: number, y: number, z: number, gain: number): void {
   slope[1] = 0;
   slope[2] = 0;
   for (let i = 0; i < WAVES; i++) {
-    const cx = waveWays[3 * i] as number;
-    const cy = waveWays[3 * i + 1] as number;
-    const height = waveWays[3 * i + 2] as number;
+    const cx = waveWays[3 * i];
+    const cy = waveWays[3 * i + 1];
+    const height = waveWays[3 * i + 2];
     const rate = 0.7 + 0.17 * real(i);
     const share = (gain * wave((x * cx + y * cy + z * height) * rate + 2.1 * real(i))) / 2.4;
-    slope[0] = (slope[0] as number) + cx * share;
-    slope[1] = (slope[1] as number) + cy * share;
-    slope[2] = (slope[2] as number) + height * share;
+    slope[0] = slope[0] + cx * share;
+    slope[1] = slope[1] + cy * share;
+    slope[2] = slope[2] + height * share;
   }
 }
 
@@ -115,9 +115,9 @@ function crumple(x: number, y: number, z: number): void {
   const scale = 1 / (2 * Math.PI);
   const bend = 0.35;
   waves(x, y, z, 1.5);
-  const cx = floor32(x * scale + bend * (slope[1] as number));
-  const cy = floor32(y * scale + bend * (slope[2] as number));
-  const cz = floor32(z * scale + bend * (slope[0] as number));
+  const cx = floor32(x * scale + bend * slope[1]);
+  const cy = floor32(y * scale + bend * slope[2]);
+  const cz = floor32(z * scale + bend * slope[0]);
   let h = mul32(cx, 668265261) ^ mul32(cy, 374761393) ^ mul32(cz, -1640531535);
   for (let a = 0; a < 3; a++) {
     h = mul32(h ^ (h >>> 15), 739982445);

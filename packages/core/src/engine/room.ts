@@ -28,19 +28,19 @@ export class Room {
   exit(ray: Float64Array): i32 {
     const data = this.tables.data;
     const at = this.tables.room * STRIDE;
-    const ox = ray[0] as number;
-    const oy = ray[1] as number;
-    const oz = ray[2] as number;
-    const ix = 1 / (ray[3] as number);
-    const iy = 1 / (ray[4] as number);
-    const iz = 1 / (ray[5] as number);
-    const lowX = ((data[at] as number) - ox) * ix;
-    const highX = ((data[at + STRIDE] as number) - ox) * ix;
-    const lowY = ((data[at + 2 * STRIDE + 1] as number) - oy) * iy;
-    const highY = ((data[at + 3 * STRIDE + 1] as number) - oy) * iy;
-    const lowZ = ((data[at + 4 * STRIDE + 2] as number) - oz) * iz;
-    const highZ = ((data[at + 5 * STRIDE + 2] as number) - oz) * iz;
-    const started = 0.5 * (ray[6] as number);
+    const ox = ray[0];
+    const oy = ray[1];
+    const oz = ray[2];
+    const ix = 1 / ray[3];
+    const iy = 1 / ray[4];
+    const iz = 1 / ray[5];
+    const lowX = (data[at] - ox) * ix;
+    const highX = (data[at + STRIDE] - ox) * ix;
+    const lowY = (data[at + 2 * STRIDE + 1] - oy) * iy;
+    const highY = (data[at + 3 * STRIDE + 1] - oy) * iy;
+    const lowZ = (data[at + 4 * STRIDE + 2] - oz) * iz;
+    const highZ = (data[at + 5 * STRIDE + 2] - oz) * iz;
+    const started = 0.5 * ray[6];
     if (
       !(Math.min(lowX, highX) < started && Math.min(lowY, highY) < started && Math.min(lowZ, highZ) < started)
     ) {
@@ -53,7 +53,7 @@ export class Room {
     const afterX = x - NEAR_CORNER_M * Math.abs(ix);
     const afterY = y - NEAR_CORNER_M * Math.abs(iy);
     const afterZ = z - NEAR_CORNER_M * Math.abs(iz);
-    const leaving = 2 * (ray[6] as number);
+    const leaving = 2 * ray[6];
     if (x > leaving && x < afterY && x < afterZ) {
       this.exitM = x;
       return ix < 0 ? 0 : 1;

@@ -37,14 +37,14 @@ export class RoughMirrors extends FlatMirrors {
       const height = this.height(m, point);
       let weight: number = 0;
       if (height > 1e-5) {
-        const o = (this.primitives[m] as i32) * STRIDE;
+        const o = this.primitives[m] * STRIDE;
         let squared: number = 0;
         for (let a = 0; a < 3; a++) {
-          const middle = (d[o + a] as number) + 0.5 * ((d[o + 3 + a] as number) + (d[o + 6 + a] as number));
-          const away = middle - (point[a] as number);
+          const middle = d[o + a] + 0.5 * (d[o + 3 + a] + d[o + 6 + a]);
+          const away = middle - point[a];
           squared += away * away;
         }
-        const area = this.areas[m] as number;
+        const area = this.areas[m];
         weight = (area * height) / (Math.sqrt(squared) * (squared + area));
       }
       this.chance[m] = weight;
@@ -56,19 +56,19 @@ export class RoughMirrors extends FlatMirrors {
 
   /** Unit direction to a place of one of them, by two even numbers. */
   aim(out: Float64Array, uv: Float64Array): void {
-    let left = (uv[0] as number) * this.total;
+    let left = uv[0] * this.total;
     let m: i32 = 0;
-    while (m < this.count - 1 && left >= (this.chance[m] as number)) {
-      left -= this.chance[m] as number;
+    while (m < this.count - 1 && left >= this.chance[m]) {
+      left -= this.chance[m];
       m++;
     }
-    const across = Math.min(1, left / (this.chance[m] as number));
-    const up = uv[1] as number;
+    const across = Math.min(1, left / this.chance[m]);
+    const up = uv[1];
     const d = this.t.data;
-    const o = (this.primitives[m] as i32) * STRIDE;
+    const o = this.primitives[m] * STRIDE;
     for (let a = 0; a < 3; a++) {
-      const place = (d[o + a] as number) + across * (d[o + 3 + a] as number) + up * (d[o + 6 + a] as number);
-      out[a] = place - (this.from[a] as number);
+      const place = d[o + a] + across * d[o + 3 + a] + up * d[o + 6 + a];
+      out[a] = place - this.from[a];
     }
     scale3(out, 1 / Math.sqrt(dot3(out, out)));
   }
@@ -78,26 +78,26 @@ export class RoughMirrors extends FlatMirrors {
     const d = this.t.data;
     let density: number = 0;
     for (let m = 0; m < this.count; m++) {
-      const chance = this.chance[m] as number;
+      const chance = this.chance[m];
       if (!(chance > 0)) continue;
       let cosine: number = 0;
       for (let a = 0; a < 3; a++) {
-        cosine -= (direction[a] as number) * (this.planes[m * PLANE + 3 + a] as number);
+        cosine -= direction[a] * this.planes[m * PLANE + 3 + a];
       }
       if (!(cosine > 1e-6)) continue;
       const distance = this.height(m, this.from) / cosine;
-      const o = (this.primitives[m] as i32) * STRIDE;
+      const o = this.primitives[m] * STRIDE;
       let across: number = 0;
       let up: number = 0;
       for (let a = 0; a < 3; a++) {
-        const q = (this.from[a] as number) + distance * (direction[a] as number) - (d[o + a] as number);
-        across += q * (d[o + 3 + a] as number);
-        up += q * (d[o + 6 + a] as number);
+        const q = this.from[a] + distance * direction[a] - d[o + a];
+        across += q * d[o + 3 + a];
+        up += q * d[o + 6 + a];
       }
-      across *= d[o + 12] as number;
-      up *= d[o + 13] as number;
+      across *= d[o + 12];
+      up *= d[o + 13];
       if (!(across >= 0 && across <= 1 && up >= 0 && up <= 1)) continue;
-      density += (chance * distance * distance) / (this.total * cosine * (this.areas[m] as number));
+      density += (chance * distance * distance) / (this.total * cosine * this.areas[m]);
     }
     return density;
   }

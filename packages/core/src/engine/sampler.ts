@@ -95,10 +95,10 @@ function reverse(x: i32): i32 {
 /** Second Sobol dimension of an index, its bits reversed. */
 function reversedSobolSecond(index: i32): i32 {
   return (
-    (sobolBytes[index & 255] as i32) ^
-    (sobolBytes[256 + ((index >>> 8) & 255)] as i32) ^
-    (sobolBytes[512 + ((index >>> 16) & 255)] as i32) ^
-    (sobolBytes[768 + ((index >>> 24) & 255)] as i32)
+    sobolBytes[index & 255] ^
+    sobolBytes[256 + ((index >>> 8) & 255)] ^
+    sobolBytes[512 + ((index >>> 16) & 255)] ^
+    sobolBytes[768 + ((index >>> 24) & 255)]
   );
 }
 
@@ -109,7 +109,7 @@ function fillTable(): void {
     const table: i32 = 256 * (bit >> 3);
     for (let byte = 0; byte < 256; byte++) {
       if (((byte >> (bit & 7)) & 1) === 0) continue;
-      sobolBytes[table + byte] = (sobolBytes[table + byte] as i32) ^ mirrored;
+      sobolBytes[table + byte] = sobolBytes[table + byte] ^ mirrored;
     }
     direction = direction ^ (direction >>> 1);
   }

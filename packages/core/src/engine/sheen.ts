@@ -26,12 +26,12 @@ export function sheenAlbedo(cosine: number): number {
 }
 
 export function meanSheenAlbedo(): number {
-  return albedoMean[0] as number;
+  return albedoMean[0];
 }
 
 /** Fills the tables, the first time; before any other question about sheen. */
 export function prepareSheen(): void {
-  if ((albedoMean[0] as number) > 0) return;
+  if (albedoMean[0] > 0) return;
   const steps = 64;
   for (let entry = 0; entry <= ALBEDO_ENTRIES; entry++) {
     const root = real(entry) / ALBEDO_ENTRIES;
@@ -52,7 +52,7 @@ export function prepareSheen(): void {
     }
     albedo[entry] = Math.min(1, sum);
   }
-  albedo[ALBEDO_ENTRIES + 1] = albedo[ALBEDO_ENTRIES] as number;
+  albedo[ALBEDO_ENTRIES + 1] = albedo[ALBEDO_ENTRIES];
   const means = 512;
   let mean: number = 0;
   for (let i = 0; i < means; i++) {

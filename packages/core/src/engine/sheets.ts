@@ -30,11 +30,11 @@ function within(i: i32, count: i32): i32 {
 export function patchAt(t: SceneTables, panel: i32, point: Float64Array): i32 {
   const p = t.panels;
   const o = panel * PANEL;
-  const across = whole32(p[o + PANEL_ACROSS] as number);
-  const up = whole32(p[o + PANEL_UP] as number);
-  placeOnPanel(place, t, whole32(p[o] as number), point);
-  const i = within(floor32((place[0] as number) * real(across)), across);
-  const j = within(floor32((place[1] as number) * real(up)), up);
+  const across = whole32(p[o + PANEL_ACROSS]);
+  const up = whole32(p[o + PANEL_UP]);
+  placeOnPanel(place, t, whole32(p[o]), point);
+  const i = within(floor32(place[0] * real(across)), across);
+  const j = within(floor32(place[1] * real(up)), up);
   return j * across + i;
 }
 
@@ -45,12 +45,12 @@ export function patchAt(t: SceneTables, panel: i32, point: Float64Array): i32 {
 export function irradianceAt(out: Float64Array, t: SceneTables, panel: i32, point: Float64Array): void {
   const p = t.panels;
   const o = panel * PANEL;
-  const across = whole32(p[o + PANEL_ACROSS] as number);
-  const up = whole32(p[o + PANEL_UP] as number);
-  const first = whole32(p[o + PANEL_FIRST] as number);
-  placeOnPanel(place, t, whole32(p[o] as number), point);
-  const x = Math.max(0, Math.min(real(across - 1), (place[0] as number) * real(across) - 0.5));
-  const y = Math.max(0, Math.min(real(up - 1), (place[1] as number) * real(up) - 0.5));
+  const across = whole32(p[o + PANEL_ACROSS]);
+  const up = whole32(p[o + PANEL_UP]);
+  const first = whole32(p[o + PANEL_FIRST]);
+  placeOnPanel(place, t, whole32(p[o]), point);
+  const x = Math.max(0, Math.min(real(across - 1), place[0] * real(across) - 0.5));
+  const y = Math.max(0, Math.min(real(up - 1), place[1] * real(up) - 0.5));
   const i0 = floor32(x);
   const j0 = floor32(y);
   const i1 = within(i0 + 1, across);
@@ -96,18 +96,17 @@ export class SheetSampler {
     copy3(this.from, point);
     const count = t.brightPanel.length;
     for (let i = 0; i < count; i++) {
-      const dx = (t.bright[5 * i + 1] as number) - (point[0] as number);
-      const dy = (t.bright[5 * i + 2] as number) - (point[1] as number);
-      const dz = (t.bright[5 * i + 3] as number) - (point[2] as number);
-      let weight =
-        (t.bright[5 * i] as number) / (dx * dx + dy * dy + dz * dz + (t.bright[5 * i + 4] as number));
-      const panel = (t.brightPanel[i] as i32) * PANEL;
-      const primitive = whole32(t.panels[panel] as number);
-      if ((t.kind[primitive] as i32) === FLAT) {
+      const dx = t.bright[5 * i + 1] - point[0];
+      const dy = t.bright[5 * i + 2] - point[1];
+      const dz = t.bright[5 * i + 3] - point[2];
+      let weight = t.bright[5 * i] / (dx * dx + dy * dy + dz * dz + t.bright[5 * i + 4]);
+      const panel = t.brightPanel[i] * PANEL;
+      const primitive = whole32(t.panels[panel]);
+      if (t.kind[primitive] === FLAT) {
         const o = primitive * STRIDE;
         const d = t.data;
-        const towards = dx * (d[o + 9] as number) + dy * (d[o + 10] as number) + dz * (d[o + 11] as number);
-        const back = (t.panels[panel + PANEL_SIDE] as number) > 0;
+        const towards = dx * d[o + 9] + dy * d[o + 10] + dz * d[o + 11];
+        const back = t.panels[panel + PANEL_SIDE] > 0;
         if ((back ? -towards : towards) >= 0) weight = 0;
       }
       chance[i] = weight;
@@ -125,35 +124,35 @@ export class SheetSampler {
   sample(out: Float64Array, uv: Float64Array): i32 {
     const t = this.tables;
     const count = t.brightPanel.length;
-    let left = (uv[0] as number) * this.total;
+    let left = uv[0] * this.total;
     let i: i32 = 0;
-    while (i < count - 1 && left >= (this.chance[i] as number)) {
-      left -= this.chance[i] as number;
+    while (i < count - 1 && left >= this.chance[i]) {
+      left -= this.chance[i];
       i++;
     }
-    const panelIndex = t.brightPanel[i] as i32;
+    const panelIndex = t.brightPanel[i];
     const panel = panelIndex * PANEL;
-    const across = whole32(t.panels[panel + PANEL_ACROSS] as number);
-    const up = whole32(t.panels[panel + PANEL_UP] as number);
-    const first = whole32(t.panels[panel + PANEL_FIRST] as number);
-    const primitive = whole32(t.panels[panel] as number);
-    const u = Math.min(1, left / (this.chance[i] as number));
+    const across = whole32(t.panels[panel + PANEL_ACROSS]);
+    const up = whole32(t.panels[panel + PANEL_UP]);
+    const first = whole32(t.panels[panel + PANEL_FIRST]);
+    const primitive = whole32(t.panels[panel]);
+    const u = Math.min(1, left / this.chance[i]);
     // The patch by bisection of the running sum.
     let low: i32 = 0;
     let high: i32 = across * up - 1;
     while (low < high) {
       const middle = divide32(low + high, 2);
-      if ((t.cumulative[first + middle] as number) > u) high = middle;
+      if (t.cumulative[first + middle] > u) high = middle;
       else low = middle + 1;
     }
     const before = this.runningBefore(first, low);
-    const share = (t.cumulative[first + low] as number) - before;
+    const share = t.cumulative[first + low] - before;
     const row = divide32(low, across);
     const a = (real(low - row * across) + (u - before) / share) / real(across);
-    const b = (real(row) + (uv[1] as number)) / real(up);
+    const b = (real(row) + uv[1]) / real(up);
     if (!isOnPanel(t, primitive, a, b)) return -1;
     pointOnPanel(this.target, t, primitive, a, b);
-    for (let k = 0; k < 3; k++) out[k] = (this.target[k] as number) - (this.from[k] as number);
+    for (let k = 0; k < 3; k++) out[k] = this.target[k] - this.from[k];
     const distance = Math.sqrt(dot3(out, out));
     if (!(distance > 1e-6)) return -1;
     scale3(out, 1 / distance);
@@ -166,19 +165,19 @@ export class SheetSampler {
   /** Density per sr, from the point made ready, of a direction that hits a panel at a point and distance. */
   pdf(panelIndex: i32, at: Float64Array, direction: Float64Array, distance: number): number {
     const t = this.tables;
-    const i = t.brightPlace[panelIndex] as i32;
+    const i = t.brightPlace[panelIndex];
     if (i < 0) return 0;
     const panel = panelIndex * PANEL;
-    const first = whole32(t.panels[panel + PANEL_FIRST] as number);
+    const first = whole32(t.panels[panel + PANEL_FIRST]);
     const patch = patchAt(t, panelIndex, at);
-    const b = place[1] as number;
-    const share = (t.cumulative[first + patch] as number) - this.runningBefore(first, patch);
+    const b = place[1];
+    const share = t.cumulative[first + patch] - this.runningBefore(first, patch);
     copy3(this.target, at);
     return this.density(i, panel, share, b, direction, distance);
   }
 
   private runningBefore(first: i32, patch: i32): number {
-    return patch === 0 ? 0 : (this.tables.cumulative[first + patch - 1] as number);
+    return patch === 0 ? 0 : this.tables.cumulative[first + patch - 1];
   }
 
   /** Chance of the panel and patch over the patch's area there, turned to solid angle. */
@@ -191,28 +190,25 @@ export class SheetSampler {
     distance: number,
   ): number {
     const t = this.tables;
-    const primitive = whole32(t.panels[panel] as number);
+    const primitive = whole32(t.panels[panel]);
     normalsAt(normals, t, primitive, this.target);
-    const facing =
-      (normals[0] as number) * (direction[0] as number) +
-      (normals[1] as number) * (direction[1] as number) +
-      (normals[2] as number) * (direction[2] as number);
-    const cosine = (t.panels[panel + PANEL_SIDE] as number) > 0 ? facing : -facing;
+    const facing = normals[0] * direction[0] + normals[1] * direction[1] + normals[2] * direction[2];
+    const cosine = t.panels[panel + PANEL_SIDE] > 0 ? facing : -facing;
     if (!(cosine > 1e-6)) return 0;
     this.cosine = Math.min(1, cosine);
-    const patches = (t.panels[panel + PANEL_ACROSS] as number) * (t.panels[panel + PANEL_UP] as number);
-    const perArea = ((this.chance[i] as number) / this.total) * share * patches;
-    const area = (t.panels[panel + PANEL_AREA] as number) * narrowing(t, primitive, b);
+    const patches = t.panels[panel + PANEL_ACROSS] * t.panels[panel + PANEL_UP];
+    const perArea = (this.chance[i] / this.total) * share * patches;
+    const area = t.panels[panel + PANEL_AREA] * narrowing(t, primitive, b);
     return (perArea * distance * distance) / (cosine * area);
   }
 }
 
 /** Area of a stretch of a cone at a height over that at its middle. */
 function narrowing(t: SceneTables, primitive: i32, b: number): number {
-  if ((t.kind[primitive] as i32) !== CONE) return 1;
+  if (t.kind[primitive] !== CONE) return 1;
   const d = t.data;
   const o = primitive * STRIDE;
-  const slope = (d[o + 8] as number) * (d[o + 6] as number);
-  const foot = d[o + 7] as number;
+  const slope = d[o + 8] * d[o + 6];
+  const foot = d[o + 7];
   return (foot + b * slope) / (foot + slope / 2);
 }

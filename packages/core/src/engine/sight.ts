@@ -1,7 +1,7 @@
 import { fresnelMean } from './fresnel.js';
 import type { Kernel } from './kernel.js';
 import { dimOver, indexIn, mediaBeyond } from './media.js';
-import { highestBit, type i32, NO_NUMBER, real, single } from './portable.js';
+import { highestBit, type i32, NO_NUMBER, real } from './portable.js';
 import { netOpenness } from './print.js';
 import { lobeFresnel } from './scatter.js';
 import { SurfaceHit } from './surfaceHit.js';
@@ -65,8 +65,8 @@ const LEAST_WEIGHT = 1e-4;
 export class Sight {
   answer: Float64Array = new Float64Array(SIGHT);
   /** Answers of `castTile`. */
-  wholes: Int32Array = new Int32Array(TILE_WHOLES);
-  numbers: Float32Array = new Float32Array(TILE_NUMBERS);
+  tileWholes: Int32Array = new Int32Array(TILE_WHOLES);
+  tileNumbers: Float32Array = new Float32Array(TILE_NUMBERS);
   private t: SceneTables;
   private kernel: Kernel;
   private eye: Float64Array = new Float64Array(3);
@@ -125,7 +125,7 @@ export class Sight {
 
   /**
    * Looks through the middles of the pixels of a tile of up to `TILE_PIXELS`, by a camera in the layout of `VIEW`;
-   * answers go to `wholes` and `numbers`, row after row.
+   * answers go to `tileWholes` and `tileNumbers`, row after row.
    */
   castTile(view: Float64Array, px: i32, py: i32, columns: i32, rows: i32, width: i32, height: i32): void {
     copy3(this.eye, view);
@@ -148,8 +148,8 @@ export class Sight {
   }
 
   private writeDown(pixel: i32): void {
-    const wholes = this.wholes;
-    const numbers = this.numbers;
+    const wholes = this.tileWholes;
+    const numbers = this.tileNumbers;
     const isThere = this.seen >= 0;
     const isMirror = this.mirrored !== NO_SUCH_PART;
     const isMirrored = this.mirrored >= 0;
@@ -157,19 +157,19 @@ export class Sight {
     wholes[TILE_SURFACE + pixel] = this.seenSurface();
     wholes[TILE_MIRRORED + pixel] = this.thingOf(this.mirrored);
     wholes[TILE_THROUGH + pixel] = this.thingOf(this.through);
-    numbers[TILE_MIRRORED_WEIGHT + pixel] = isMirror ? single(luminance(this.mirrorPart)) : 0;
-    numbers[TILE_THROUGH_WEIGHT + pixel] = this.through !== NO_SUCH_PART ? single(luminance(this.part)) : 0;
+    numbers[TILE_MIRRORED_WEIGHT + pixel] = isMirror ? luminance(this.mirrorPart) : 0;
+    numbers[TILE_THROUGH_WEIGHT + pixel] = this.through !== NO_SUCH_PART ? luminance(this.part) : 0;
     const at = 3 * pixel;
     const point = this.inMirror.point;
     const normal = this.first.normal;
     for (let a = 0; a < 3; a++) {
-      numbers[TILE_MIRRORED_POINT + at + a] = single(isMirrored ? (point[a] as number) : NO_NUMBER);
-      numbers[TILE_NORMAL + at + a] = isThere ? single(normal[a] as number) : 0;
+      numbers[TILE_MIRRORED_POINT + at + a] = isMirrored ? point[a] : NO_NUMBER;
+      numbers[TILE_NORMAL + at + a] = isThere ? normal[a] : 0;
     }
   }
 
   private thingOf(primitive: i32): i32 {
-    return primitive < 0 ? primitive : (this.t.thing[primitive] as i32);
+    return primitive < 0 ? primitive : this.t.thing[primitive];
   }
 
   /** The surface seen; -1 where there is none, or a light. */
@@ -178,7 +178,7 @@ export class Sight {
   }
 
   private isLight(primitive: i32, hit: SurfaceHit): boolean {
-    return hit.fromFront && (this.t.emitterOf[primitive] as i32) >= 0;
+    return hit.fromFront && this.t.emitterOf[primitive] >= 0;
   }
 
   /** @param inView the ray is one of the camera through the block taken up last */
@@ -200,16 +200,16 @@ export class Sight {
     const kernel = this.kernel;
     kernel.setRay(origin, way, Infinity);
     const primitive: i32 = inView ? kernel.closestInView() : kernel.closestHit();
-    const distance = kernel.ray[7] as number;
+    const distance = kernel.ray[7];
     const point = hit.point;
-    point[0] = (origin[0] as number) + distance * (way[0] as number);
-    point[1] = (origin[1] as number) + distance * (way[1] as number);
-    point[2] = (origin[2] as number) + distance * (way[2] as number);
+    point[0] = origin[0] + distance * way[0];
+    point[1] = origin[1] + distance * way[1];
+    point[2] = origin[2] + distance * way[2];
     return primitive;
   }
 
   private write(at: i32, triple: Float64Array): void {
-    for (let a = 0; a < 3; a++) this.answer[at + a] = triple[a] as number;
+    for (let a = 0; a < 3; a++) this.answer[at + a] = triple[a];
   }
 
   private lookInMirror(direction: Float64Array): void {
@@ -224,20 +224,18 @@ export class Sight {
   /** Part that a surface mirrors at its cosine; false where it has no mirror part. */
   private setMirrorPart(hit: SurfaceHit): boolean {
     const s = this.t.surfaces;
-    const coat = s[hit.place + COAT_INDEX] as number;
+    const coat = s[hit.place + COAT_INDEX];
     if (coat !== 0) fill3(this.mirrorPart, fresnelMean(hit.cosOut, coat));
     else if (hit.kind === DIELECTRIC)
       fill3(this.mirrorPart, fresnelMean(hit.cosOut, indexIn(this.t, mediaBeyond(this.t, hit, 0))));
-    else if ((s[hit.place + LOBE] as number) > 0) {
+    else if (s[hit.place + LOBE] > 0) {
       for (let c = 0; c < 3; c++) this.mirrorPart[c] = lobeFresnel(this.t, hit.place, c, hit.cosOut);
     } else return false;
     return true;
   }
 
   private showsThrough(hit: SurfaceHit): boolean {
-    return (
-      hit.kind === DIELECTRIC || hit.kind === NET || (this.t.surfaces[hit.place + STRAIGHT] as number) > 0
-    );
+    return hit.kind === DIELECTRIC || hit.kind === NET || this.t.surfaces[hit.place + STRAIGHT] > 0;
   }
 
   /** Goes on beyond the surface met first, which is known to show through. */
@@ -249,10 +247,9 @@ export class Sight {
     copy3(this.way, direction);
     inside = this.pass(this.first, inside);
     for (let i = 1; i < MOST_BOUNDARIES; i++) {
-      if (!(Math.max(part[0] as number, Math.max(part[1] as number, part[2] as number)) > LEAST_WEIGHT))
-        return;
+      if (!(Math.max(part[0], Math.max(part[1], part[2])) > LEAST_WEIGHT)) return;
       const primitive = this.reach(hit, this.from, this.way, false);
-      if (primitive >= 0 && inside !== 0) dimOver(part, this.t, inside, this.kernel.ray[7] as number);
+      if (primitive >= 0 && inside !== 0) dimOver(part, this.t, inside, this.kernel.ray[7]);
       if (primitive >= 0) hit.meet(this.t, primitive, this.way);
       if (primitive < 0 || this.isLight(primitive, hit) || !this.showsThrough(hit)) {
         this.through = primitive < 0 ? NOTHING_THERE : primitive;
@@ -282,7 +279,7 @@ export class Sight {
       return inside;
     }
     for (let c = 0; c < 3; c++) {
-      this.part[c] = ((this.part[c] as number) * (1 - reflected)) / (ratio * ratio);
+      this.part[c] = (this.part[c] * (1 - reflected)) / (ratio * ratio);
     }
     refractDirection(this.way, hit.normal, hit.flat, hit.cosOut, 1 / ratio);
     return beyond;
@@ -292,12 +289,12 @@ export class Sight {
     const net = hit.kind === NET;
     const open: number = net ? netOpenness(this.t, hit.surface, hit.primitive, hit.point) : 0;
     for (let c = 0; c < 3; c++) {
-      const part = net ? open : (this.t.surfaces[hit.place + STRAIGHT + c] as number);
-      this.part[c] = (this.part[c] as number) * part;
+      const part = net ? open : this.t.surfaces[hit.place + STRAIGHT + c];
+      this.part[c] = this.part[c] * part;
     }
   }
 }
 
 function luminance(rgb: Float64Array): number {
-  return 0.2126 * (rgb[0] as number) + 0.7152 * (rgb[1] as number) + 0.0722 * (rgb[2] as number);
+  return 0.2126 * rgb[0] + 0.7152 * rgb[1] + 0.0722 * rgb[2];
 }

@@ -48,18 +48,18 @@ export class SurfaceHit {
     const sign: number = this.fromFront ? 1 : -1;
     this.primitive = primitive;
     const sides = this.fromFront ? tables.front : tables.back;
-    this.surface = sides[primitive] as i32;
+    this.surface = sides[primitive];
     this.place = this.surface * SURFACE;
     const s = tables.surfaces;
-    this.kind = whole32(s[this.place + KIND] as number);
+    this.kind = whole32(s[this.place + KIND]);
     for (let a = 0; a < 3; a++) {
-      this.flat[a] = sign * (normals[a] as number);
-      this.normal[a] = sign * (normals[3 + a] as number);
+      this.flat[a] = sign * normals[a];
+      this.normal[a] = sign * normals[3 + a];
     }
-    const relief = whole32(s[this.place + RELIEF] as number);
+    const relief = whole32(s[this.place + RELIEF]);
     if (relief > 0) {
-      const depth = s[this.place + RELIEF_DEPTH] as number;
-      applyRelief(this.normal, relief, depth, s[this.place + RELIEF_SIZE] as number, this.point);
+      const depth = s[this.place + RELIEF_DEPTH];
+      applyRelief(this.normal, relief, depth, s[this.place + RELIEF_SIZE], this.point);
     }
     let cosine = -dot3(this.normal, direction);
     if (!(cosine > 1e-6)) {
@@ -75,10 +75,7 @@ export class SurfaceHit {
    */
   meetSide(tables: SceneTables, primitive: i32, direction: Float64Array): number {
     normalsAt(normals, tables, primitive, this.point);
-    const facing =
-      (normals[0] as number) * (direction[0] as number) +
-      (normals[1] as number) * (direction[1] as number) +
-      (normals[2] as number) * (direction[2] as number);
+    const facing = normals[0] * direction[0] + normals[1] * direction[1] + normals[2] * direction[2];
     this.fromFront = facing < 0;
     return facing;
   }
@@ -91,10 +88,9 @@ export class SurfaceHit {
   /** Axes across the shading normal; along the brush marks of a brushed metal. Also the viewer in that frame. */
   lookOut(tables: SceneTables, direction: Float64Array, out: Float64Array): void {
     const s = tables.surfaces;
-    const brushed =
-      this.kind === METAL && (s[this.place + ALPHA_X] as number) !== (s[this.place + ALPHA_Y] as number);
+    const brushed = this.kind === METAL && s[this.place + ALPHA_X] !== s[this.place + ALPHA_Y];
     if (brushed) {
-      const up = (s[this.place + BRUSH_UP] as number) > 0;
+      const up = s[this.place + BRUSH_UP] > 0;
       brushFrame(this.frame, tables, this.primitive, this.normal, up);
     } else frameRound(this.frame, this.normal);
     out[0] = -this.along(direction, 0);
@@ -105,11 +101,7 @@ export class SurfaceHit {
   /** Component of a direction along an axis of the frame: 0 or 3. */
   along(v: Float64Array, axis: i32): number {
     const f = this.frame;
-    return (
-      (v[0] as number) * (f[axis] as number) +
-      (v[1] as number) * (f[axis + 1] as number) +
-      (v[2] as number) * (f[axis + 2] as number)
-    );
+    return v[0] * f[axis] + v[1] * f[axis + 1] + v[2] * f[axis + 2];
   }
 }
 
@@ -122,20 +114,20 @@ function brushFrame(
 ): void {
   const d = tables.data;
   const o = primitive * STRIDE;
-  const kind = tables.kind[primitive] as i32;
+  const kind = tables.kind[primitive];
   let ax: number = 0;
   let ay: number = 0;
   let az: number = 1;
   if (kind === CONE || kind === FLAT) {
     // Round the axis of a turned body; across a flat one, square to its second edge.
     const at = kind === CONE ? o + 3 : o + 6;
-    ax = d[at] as number;
-    ay = d[at + 1] as number;
-    az = d[at + 2] as number;
+    ax = d[at];
+    ay = d[at + 1];
+    az = d[at + 2];
   }
-  const nx = normal[0] as number;
-  const ny = normal[1] as number;
-  const nz = normal[2] as number;
+  const nx = normal[0];
+  const ny = normal[1];
+  const nz = normal[2];
   let tx = ay * nz - az * ny;
   let ty = az * nx - ax * nz;
   let tz = ax * ny - ay * nx;

@@ -9,12 +9,12 @@ export const VIEW = 16;
 
 /** Unit direction of the ray through a picture point, 0 to 1 right and down. @param out 0-2 direction */
 export function viewRay(out: Float64Array, view: Float64Array, across: number, down: number): void {
-  const a = (2 * across - 1) * (view[12] as number);
-  const b = (1 - 2 * down) * (view[13] as number);
+  const a = (2 * across - 1) * view[12];
+  const b = (1 - 2 * down) * view[13];
   const inverse = 1 / Math.sqrt(1 + a * a + b * b);
-  out[0] = inverse * ((view[9] as number) + a * (view[3] as number) + b * (view[6] as number));
-  out[1] = inverse * ((view[10] as number) + a * (view[4] as number) + b * (view[7] as number));
-  out[2] = inverse * ((view[11] as number) + a * (view[5] as number) + b * (view[8] as number));
+  out[0] = inverse * (view[9] + a * view[3] + b * view[6]);
+  out[1] = inverse * (view[10] + a * view[4] + b * view[7]);
+  out[2] = inverse * (view[11] + a * view[5] + b * view[8]);
 }
 
 /** Side of the blocks of pixels whose rays of the camera are asked together. */
@@ -65,10 +65,10 @@ export class TileRenderer {
     const films = this.tracer.films;
     const size = films.length;
     for (let i = 0; i < count; i++) {
-      const pixel = whole32(this.list[i] as number);
+      const pixel = whole32(this.list[i]);
       const py = divide32(pixel, width);
       this.renderPixel(pixel - py * width, py, width, height, first, samples);
-      for (let c = 0; c < size; c++) this.sums[i * size + c] = films[c] as number;
+      for (let c = 0; c < size; c++) this.sums[i * size + c] = films[c];
       this.list[i] = real(this.tracer.seen);
     }
   }
@@ -83,11 +83,11 @@ export class TileRenderer {
       if (tracer.quick) this.startShared(px, py, width, firstSample + i);
       else sampler.start(py * width + px, firstSample + i);
       sampler.next();
-      const across = (real(px) + (sampler.uv[0] as number)) / real(width);
-      const down = (real(py) + (sampler.uv[1] as number)) / real(height);
+      const across = (real(px) + sampler.uv[0]) / real(width);
+      const down = (real(py) + sampler.uv[1]) / real(height);
       viewRay(this.direction, view, across, down);
-      for (let a = 0; a < 3; a++) this.origin[a] = view[a] as number;
-      if ((view[14] as number) > 0) {
+      for (let a = 0; a < 3; a++) this.origin[a] = view[a];
+      if (view[14] > 0) {
         sampler.next();
         this.throughPupil();
       }
@@ -112,17 +112,17 @@ export class TileRenderer {
   private throughPupil(): void {
     const view = this.view;
     const direction = this.direction;
-    const radius = (view[14] as number) * Math.sqrt(this.sampler.uv[0] as number);
-    const phi = 2 * Math.PI * (this.sampler.uv[1] as number);
+    const radius = view[14] * Math.sqrt(this.sampler.uv[0]);
+    const phi = 2 * Math.PI * this.sampler.uv[1];
     const across = radius * Math.cos(phi);
     const up = radius * Math.sin(phi);
     let along: number = 0;
-    for (let a = 0; a < 3; a++) along += (direction[a] as number) * (view[9 + a] as number);
-    const reach = (view[15] as number) / along;
+    for (let a = 0; a < 3; a++) along += direction[a] * view[9 + a];
+    const reach = view[15] / along;
     for (let a = 0; a < 3; a++) {
-      const shift = across * (view[3 + a] as number) + up * (view[6 + a] as number);
-      this.origin[a] = (view[a] as number) + shift;
-      direction[a] = reach * (direction[a] as number) - shift;
+      const shift = across * view[3 + a] + up * view[6 + a];
+      this.origin[a] = view[a] + shift;
+      direction[a] = reach * direction[a] - shift;
     }
     scale3(direction, 1 / Math.sqrt(dot3(direction, direction)));
   }

@@ -7,14 +7,13 @@ import { dotAt } from './vectors.js';
 const stand = new Float64Array(5);
 
 function standAt(d: Float64Array, e: i32, point: Float64Array): void {
-  const px = (point[0] as number) - (d[e + CENTRE] as number);
-  const py = (point[1] as number) - (d[e + CENTRE + 1] as number);
-  const pz = (point[2] as number) - (d[e + CENTRE + 2] as number);
-  const along =
-    px * (d[e + RIGHT] as number) + py * (d[e + RIGHT + 1] as number) + pz * (d[e + RIGHT + 2] as number);
-  const ex = px - along * (d[e + RIGHT] as number);
-  const ey = py - along * (d[e + RIGHT + 1] as number);
-  const ez = pz - along * (d[e + RIGHT + 2] as number);
+  const px = point[0] - d[e + CENTRE];
+  const py = point[1] - d[e + CENTRE + 1];
+  const pz = point[2] - d[e + CENTRE + 2];
+  const along = px * d[e + RIGHT] + py * d[e + RIGHT + 1] + pz * d[e + RIGHT + 2];
+  const ex = px - along * d[e + RIGHT];
+  const ey = py - along * d[e + RIGHT + 1];
+  const ez = pz - along * d[e + RIGHT + 2];
   const away = Math.sqrt(ex * ex + ey * ey + ez * ez);
   stand[0] = along;
   stand[1] = away;
@@ -35,30 +34,30 @@ export function sampleTube(
   uv: Float64Array,
 ): boolean {
   standAt(d, e, point);
-  const radius = d[e + TUBE_RADIUS] as number;
-  const half = d[e + TUBE_HALF] as number;
-  const away = stand[1] as number;
+  const radius = d[e + TUBE_RADIUS];
+  const half = d[e + TUBE_HALF];
+  const away = stand[1];
   if (!(away > radius * (1 + 1e-9))) return false;
-  const along = stand[0] as number;
+  const along = stand[0];
   const from = Math.atan((-half - along) / away);
   const to = Math.atan((half - along) / away);
-  const angle = from + (uv[0] as number) * (to - from);
+  const angle = from + uv[0] * (to - from);
   const h = along + away * Math.tan(angle);
   const widest = Math.sqrt(1 - (radius / away) ** 2);
-  const s = (2 * (uv[1] as number) - 1) * widest;
+  const s = (2 * uv[1] - 1) * widest;
   const c = Math.sqrt(1 - s * s);
-  const ax = d[e + RIGHT] as number;
-  const ay = d[e + RIGHT + 1] as number;
-  const az = d[e + RIGHT + 2] as number;
-  const ex = stand[2] as number;
-  const ey = stand[3] as number;
-  const ez = stand[4] as number;
+  const ax = d[e + RIGHT];
+  const ay = d[e + RIGHT + 1];
+  const az = d[e + RIGHT + 2];
+  const ex = stand[2];
+  const ey = stand[3];
+  const ez = stand[4];
   const nx = c * ex + s * (ay * ez - az * ey);
   const ny = c * ey + s * (az * ex - ax * ez);
   const nz = c * ez + s * (ax * ey - ay * ex);
-  const x = (d[e + CENTRE] as number) + h * ax + radius * nx - (point[0] as number);
-  const y = (d[e + CENTRE + 1] as number) + h * ay + radius * ny - (point[1] as number);
-  const z = (d[e + CENTRE + 2] as number) + h * az + radius * nz - (point[2] as number);
+  const x = d[e + CENTRE] + h * ax + radius * nx - point[0];
+  const y = d[e + CENTRE + 1] + h * ay + radius * ny - point[1];
+  const z = d[e + CENTRE + 2] + h * az + radius * nz - point[2];
   const distance = Math.sqrt(x * x + y * y + z * z);
   const cosine = -(x * nx + y * ny + z * nz) / distance;
   if (!(cosine > 0)) return false;
@@ -80,33 +79,21 @@ export function tubePdf(
   distance: number,
 ): number {
   standAt(d, e, point);
-  const radius = d[e + TUBE_RADIUS] as number;
-  const half = d[e + TUBE_HALF] as number;
-  const away = stand[1] as number;
+  const radius = d[e + TUBE_RADIUS];
+  const half = d[e + TUBE_HALF];
+  const away = stand[1];
   if (!(away > radius * (1 + 1e-9))) return 0;
-  const along = stand[0] as number;
+  const along = stand[0];
   const spread = Math.atan((half - along) / away) - Math.atan((-half - along) / away);
   const rise = dotAt(direction, d, e + RIGHT);
   const h = along + distance * rise;
   // Normal at the hit: what of the hit is square to the axis, over the radius.
-  const ex =
-    ((stand[2] as number) * away + distance * ((direction[0] as number) - rise * (d[e + RIGHT] as number))) /
-    radius;
-  const ey =
-    ((stand[3] as number) * away +
-      distance * ((direction[1] as number) - rise * (d[e + RIGHT + 1] as number))) /
-    radius;
-  const ez =
-    ((stand[4] as number) * away +
-      distance * ((direction[2] as number) - rise * (d[e + RIGHT + 2] as number))) /
-    radius;
-  const cosine = -(
-    (direction[0] as number) * ex +
-    (direction[1] as number) * ey +
-    (direction[2] as number) * ez
-  );
+  const ex = (stand[2] * away + distance * (direction[0] - rise * d[e + RIGHT])) / radius;
+  const ey = (stand[3] * away + distance * (direction[1] - rise * d[e + RIGHT + 1])) / radius;
+  const ez = (stand[4] * away + distance * (direction[2] - rise * d[e + RIGHT + 2])) / radius;
+  const cosine = -(direction[0] * ex + direction[1] * ey + direction[2] * ez);
   if (!(cosine > 0)) return 0;
-  const c = ex * (stand[2] as number) + ey * (stand[3] as number) + ez * (stand[4] as number);
+  const c = ex * stand[2] + ey * stand[3] + ez * stand[4];
   const widest = Math.sqrt(1 - (radius / away) ** 2);
   return (areaDensity(radius, away, spread, h - along, c, widest) * distance * distance) / cosine;
 }
@@ -128,5 +115,5 @@ function areaDensity(
 /** The side shines evenly, the ends do not. */
 export function emittedByTube(d: Float64Array, e: i32, point: Float64Array): number {
   standAt(d, e, point);
-  return (stand[1] as number) > 0.999 * (d[e + TUBE_RADIUS] as number) ? 1 : 0;
+  return stand[1] > 0.999 * d[e + TUBE_RADIUS] ? 1 : 0;
 }

@@ -2,14 +2,14 @@ import type { i32 } from './portable.js';
 
 /** The largest of three numbers. */
 export function most3(v: Float64Array): number {
-  return Math.max(v[0] as number, Math.max(v[1] as number, v[2] as number));
+  return Math.max(v[0], Math.max(v[1], v[2]));
 }
 
 /** Copies three numbers; `set` of a typed array is a call into the engine and several times slower. */
 export function copy3(to: Float64Array, from: Float64Array): void {
-  to[0] = from[0] as number;
-  to[1] = from[1] as number;
-  to[2] = from[2] as number;
+  to[0] = from[0];
+  to[1] = from[1];
+  to[2] = from[2];
 }
 
 export function fill3(to: Float64Array, value: number): void {
@@ -19,26 +19,18 @@ export function fill3(to: Float64Array, value: number): void {
 }
 
 export function scale3(to: Float64Array, by: number): void {
-  to[0] = (to[0] as number) * by;
-  to[1] = (to[1] as number) * by;
-  to[2] = (to[2] as number) * by;
+  to[0] = to[0] * by;
+  to[1] = to[1] * by;
+  to[2] = to[2] * by;
 }
 
 export function dot3(a: Float64Array, b: Float64Array): number {
-  return (
-    (a[0] as number) * (b[0] as number) +
-    (a[1] as number) * (b[1] as number) +
-    (a[2] as number) * (b[2] as number)
-  );
+  return a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 }
 
 /** Along the three numbers of a table that start at a place. */
 export function dotAt(v: Float64Array, table: Float64Array, at: i32): number {
-  return (
-    (v[0] as number) * (table[at] as number) +
-    (v[1] as number) * (table[at + 1] as number) +
-    (v[2] as number) * (table[at + 2] as number)
-  );
+  return v[0] * table[at] + v[1] * table[at + 1] + v[2] * table[at + 2];
 }
 
 /**
@@ -52,7 +44,7 @@ export function mirrorDirection(
   flat: Float64Array,
 ): void {
   const turn = -2 * dot3(normal, direction);
-  for (let a = 0; a < 3; a++) result[a] = (direction[a] as number) + turn * (normal[a] as number);
+  for (let a = 0; a < 3; a++) result[a] = direction[a] + turn * normal[a];
   keepSide(result, flat, 1);
 }
 
@@ -67,7 +59,7 @@ export function refractDirection(
   const cosBeyond = Math.sqrt(Math.max(0, 1 - eta * eta * (1 - cosine * cosine)));
   const turn = eta * cosine - cosBeyond;
   for (let a = 0; a < 3; a++) {
-    direction[a] = eta * (direction[a] as number) + turn * (normal[a] as number);
+    direction[a] = eta * direction[a] + turn * normal[a];
   }
   keepSide(direction, flat, -1);
 }
@@ -75,14 +67,14 @@ export function refractDirection(
 function keepSide(direction: Float64Array, flat: Float64Array, side: number): void {
   const off = dot3(direction, flat);
   if (off * side > 0) return;
-  for (let a = 0; a < 3; a++) direction[a] = (direction[a] as number) - 2 * off * (flat[a] as number);
+  for (let a = 0; a < 3; a++) direction[a] = direction[a] - 2 * off * flat[a];
 }
 
 /** Two axes square to a unit normal, [0..2] and [3..5], without branches near the poles (Duff et al. 2017). */
 export function frameRound(frame: Float64Array, normal: Float64Array): void {
-  const x = normal[0] as number;
-  const y = normal[1] as number;
-  const z = normal[2] as number;
+  const x = normal[0];
+  const y = normal[1];
+  const z = normal[2];
   const sign: number = z >= 0 ? 1 : -1;
   const a = -1 / (sign + z);
   const b = x * y * a;
@@ -96,18 +88,18 @@ export function frameRound(frame: Float64Array, normal: Float64Array): void {
 
 /** A direction with density cosine / pi round z. */
 export function cosineAbove(out: Float64Array, uv: Float64Array): void {
-  const radius = Math.sqrt(uv[0] as number);
-  const phi = 2 * Math.PI * (uv[1] as number);
+  const radius = Math.sqrt(uv[0]);
+  const phi = 2 * Math.PI * uv[1];
   out[0] = radius * Math.cos(phi);
   out[1] = radius * Math.sin(phi);
-  out[2] = Math.sqrt(1 - (uv[0] as number));
+  out[2] = Math.sqrt(1 - uv[0]);
 }
 
 /** A direction, all alike likely. */
 export function everyWay(out: Float64Array, uv: Float64Array): void {
-  const z = 1 - 2 * (uv[0] as number);
+  const z = 1 - 2 * uv[0];
   const radius = Math.sqrt(Math.max(0, 1 - z * z));
-  const phi = 2 * Math.PI * (uv[1] as number);
+  const phi = 2 * Math.PI * uv[1];
   out[0] = radius * Math.cos(phi);
   out[1] = radius * Math.sin(phi);
   out[2] = z;
@@ -121,10 +113,7 @@ export function fromFrame(
   normal: Float64Array,
 ): void {
   for (let a = 0; a < 3; a++) {
-    result[a] =
-      (local[0] as number) * (frame[a] as number) +
-      (local[1] as number) * (frame[3 + a] as number) +
-      (local[2] as number) * (normal[a] as number);
+    result[a] = local[0] * frame[a] + local[1] * frame[3 + a] + local[2] * normal[a];
   }
 }
 
@@ -133,7 +122,7 @@ export function nearestAxis(direction: Float64Array): i32 {
   let most: number = -1;
   let nearest = 0;
   for (let a = 0; a < 3; a++) {
-    const along = direction[a] as number;
+    const along = direction[a];
     if (Math.abs(along) > most) {
       most = Math.abs(along);
       nearest = 2 * a + (along > 0 ? 1 : 2);

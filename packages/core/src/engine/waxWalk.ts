@@ -59,10 +59,10 @@ export class WaxWalk {
       copy3(hit.flat, this.startFlat);
       copy3(own, this.before);
       if (!this.walkOnce(hit, own, sampler)) continue;
-      const carried = (own[0] as number) + (own[1] as number) + (own[2] as number);
+      const carried = own[0] + own[1] + own[2];
       sum += carried;
       sampler.next();
-      if (!((sampler.uv[0] as number) * sum < carried)) continue;
+      if (!(sampler.uv[0] * sum < carried)) continue;
       chosen = carried;
       copy3(weight, own);
       copy3(this.exit, hit.point);
@@ -87,37 +87,37 @@ export class WaxWalk {
     const normals = this.normals;
     const surface = hit.surface;
     const o = hit.place;
-    const inside = s[o + COAT_INSIDE] as number;
-    const perM = s[o + SCATTER_PER_M] as number;
+    const inside = s[o + COAT_INSIDE];
+    const perM = s[o + SCATTER_PER_M];
     copy3(at, hit.point);
-    for (let a = 0; a < 3; a++) this.inwards[a] = -(hit.flat[a] as number);
+    for (let a = 0; a < 3; a++) this.inwards[a] = -hit.flat[a];
     this.startInwards(hit, sampler);
     for (let step = 0; step < MOST_STEPS; step++) {
       sampler.next();
-      const reach = -Math.log(1 - (sampler.uv[0] as number)) / perM;
-      const mirrorChoice = sampler.uv[1] as number;
+      const reach = -Math.log(1 - sampler.uv[0]) / perM;
+      const mirrorChoice = sampler.uv[1];
       kernel.setRay(at, going, reach);
       const primitive: i32 = kernel.closestHit();
       if (primitive >= 0) {
-        const distance = kernel.ray[7] as number;
-        for (let a = 0; a < 3; a++) at[a] = (at[a] as number) + distance * (going[a] as number);
+        const distance = kernel.ray[7];
+        for (let a = 0; a < 3; a++) at[a] = at[a] + distance * going[a];
         normalsAt(normals, t, primitive, at);
         const along = dot3(normals, going);
         // Something stuck on the body from outside, or another body in it: light ends there.
-        if ((t.front[primitive] as i32) !== surface || along < 0) return false;
+        if (t.front[primitive] !== surface || along < 0) return false;
         if (mirrorChoice >= inside) {
           copy3(hit.point, at);
           copy3(hit.flat, normals);
-          for (let a = 0; a < 3; a++) hit.normal[a] = normals[3 + a] as number;
+          for (let a = 0; a < 3; a++) hit.normal[a] = normals[3 + a];
           return true;
         }
-        for (let a = 0; a < 3; a++) this.inwards[a] = -(normals[a] as number);
+        for (let a = 0; a < 3; a++) this.inwards[a] = -normals[a];
         this.startInwards(hit, sampler);
         continue;
       }
       for (let a = 0; a < 3; a++) {
-        at[a] = (at[a] as number) + reach * (going[a] as number);
-        weight[a] = (weight[a] as number) * (s[o + SINGLE + a] as number);
+        at[a] = at[a] + reach * going[a];
+        weight[a] = weight[a] * s[o + SINGLE + a];
       }
       if (step > FREE_STEPS && !survives(weight, sampler)) return false;
       sampler.next();
@@ -138,7 +138,7 @@ function survives(weight: Float64Array, sampler: Sampler): boolean {
   // Nearly always 1: white bodies send most of their light back after very many scatterings.
   const chance = Math.min(0.9999, most3(weight));
   sampler.next();
-  if (!((sampler.uv[0] as number) < chance)) return false;
+  if (!(sampler.uv[0] < chance)) return false;
   scale3(weight, 1 / chance);
   return true;
 }
