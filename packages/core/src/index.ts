@@ -2,7 +2,7 @@ export * from './colour/cast.js';
 export * from './colour/deltaE.js';
 export * from './colour/whitePoint.js';
 export { BATCH_RAYS } from './engine/engine.js';
-export { BALL, CONE, FLAT, STRIDE } from './engine/tables.js';
+export * as layouts from './engine/layouts.js';
 export { DomainError } from './errors.js';
 export * from './exposure/dials.js';
 export { encodePicture, encodePicture16, encodeSrgb, luminanceOf } from './exposure/display.js';
@@ -158,7 +158,7 @@ export { firstBelow, mostBackM, type Placement, withPlacement } from './solve/pl
 export { applyChange, changeBetween, type FieldChange, type SetChange } from './solve/setChange.js';
 export { type PowerSolution, type SolvedTone, solvePowers, type ToneWish } from './solve/solvePowers.js';
 export { type SettingSolution, type SolvedSetting, solveSetting } from './solve/solveSetting.js';
-export { type EngineCalls, RAY_START_M, setRay } from './trace/engineCalls.js';
+export { type EngineCalls, setRay } from './trace/engineCalls.js';
 export { degrees, radians } from './units/angle.js';
 export { fromStand, type Stand, toStand } from './units/bearing.js';
 export { aimFrame, type Frame } from './units/frame.js';

@@ -1,5 +1,6 @@
 import { demoNames, demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
+import { RAY_DISTANCE, RAY_PRIMITIVE, RAY_STRIDE, RAY_TO } from '../src/engine/layouts.js';
 import { TILE_NORMAL, TILE_SEEN } from '../src/engine/sight.js';
 import { BLOCK } from '../src/engine/tile.js';
 import { PrimitiveList } from '../src/geometry/primitives.js';
@@ -13,7 +14,7 @@ import {
   setRay,
 } from '../src/index.js';
 import { lookThroughTile } from '../src/render/lookThroughTile.js';
-import { type View, viewNumbers, viewOfShape } from '../src/render/view.js';
+import { type View, viewOfShape, writeView } from '../src/render/view.js';
 import { createWasmEngine } from '../src/trace/wasmEngine.js';
 import { cross, scale, subtract } from '../src/units/vector.js';
 import { kernelOf, sides } from './engines.js';
@@ -51,7 +52,7 @@ describe('rays of the camera by blocks of the picture', () => {
     for (let round = 0; round < 6; round++) {
       const kernel = kernelOf(createWasmEngine, strewnThings(random, count));
       const view = anyView(random, round === 5 ? 300 : 1);
-      kernel.view.set(viewNumbers(view));
+      writeView(kernel.view, view);
       for (let y = 0; y < height; y += BLOCK) {
         for (let x = 0; x < width; x += BLOCK) {
           const [columns, rows] = [Math.min(BLOCK, width - x), Math.min(BLOCK, height - y)];
@@ -62,9 +63,9 @@ describe('rays of the camera by blocks of the picture', () => {
             rayThrough(direction, view, (px + 0.5) / width, (py + 0.5) / height);
             setRay(kernel.ray, view.origin, direction);
             const alone = kernel.closestHit();
-            expect(kernel.batch[8 * i + 6]).toBe(alone);
+            expect(kernel.batch[RAY_STRIDE * i + RAY_PRIMITIVE]).toBe(alone);
             if (alone < 0) continue;
-            expect(kernel.batch[8 * i + 7]).toBe(kernel.ray[7]);
+            expect(kernel.batch[RAY_STRIDE * i + RAY_DISTANCE]).toBe(kernel.ray[RAY_TO]);
             hits++;
           }
         }
@@ -80,12 +81,12 @@ describe('rays of the camera by blocks of the picture', () => {
     list.room([-1, -1, -1], [2, 2, 2], new Array(6).fill(sides));
     const room = kernelOf(createWasmEngine, list.pack());
     for (const kernel of [empty, room]) {
-      kernel.view.set(viewNumbers(view));
+      writeView(kernel.view, view);
       kernel.castBlock(0, 0, BLOCK, BLOCK, BLOCK, BLOCK);
     }
     for (let i = 0; i < BLOCK * BLOCK; i++) {
-      expect(empty.batch[8 * i + 6]).toBe(-1);
-      expect(room.batch[8 * i + 6]).toBeGreaterThanOrEqual(0);
+      expect(empty.batch[RAY_STRIDE * i + RAY_PRIMITIVE]).toBe(-1);
+      expect(room.batch[RAY_STRIDE * i + RAY_PRIMITIVE]).toBeGreaterThanOrEqual(0);
     }
   });
 

@@ -1,5 +1,6 @@
 import type { Product, SetDocumentInput, Vector } from '@fendrix/contract';
 import { describe, expect, test } from 'vitest';
+import { RAY_TO } from '../src/engine/layouts.js';
 import { FOOT_GAP_M } from '../src/geometry/scene.js';
 import { prepareTracing, productBounds, productShape, setRay, type Tracing } from '../src/index.js';
 import { defaultKitProducts } from './kitProducts.js';
@@ -54,7 +55,7 @@ function crossings({ kernel }: Tracing, origin: Vector, direction: Vector): numb
   for (; count < 200; count++) {
     setRay(kernel.ray, from, direction);
     if (kernel.closestHit() < 0) return count;
-    const distance = kernel.ray[7] as number;
+    const distance = kernel.ray[RAY_TO] as number;
     from = from.map((value, a) => value + distance * (direction[a] as number)) as Vector;
   }
   return count;

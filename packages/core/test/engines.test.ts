@@ -1,5 +1,6 @@
 import { demoNames, demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
+import { RAY_TO } from '../src/engine/layouts.js';
 import { lightSheets, prepareTracing, renderTile } from '../src/index.js';
 import { setRay } from '../src/trace/engineCalls.js';
 import { seededRandom } from './random.js';
@@ -30,7 +31,7 @@ describe.each(demoNames)('%s by both engines', (name) => {
       const [a, b] = [wasm, plain].map(({ kernel }) => {
         setRay(kernel.ray, origin, direction);
         const hit = kernel.closestHit();
-        return [hit, hit < 0 ? 0 : (kernel.ray[7] as number)] as const;
+        return [hit, hit < 0 ? 0 : (kernel.ray[RAY_TO] as number)] as const;
       }) as [readonly [number, number], readonly [number, number]];
       expect(a).toEqual(b);
       if (a[0] < 0) continue;
@@ -85,7 +86,7 @@ test('of two surfaces in one place the first of the table is met, whatever the t
       setRay(kernel.ray, [x, 0.8, z], [0, -1, 0]);
       const hit = kernel.closestHit();
       expect(named(hit)).toBe('backdrop');
-      expect(kernel.ray[7]).toBeCloseTo(0.15, 9);
+      expect(kernel.ray[RAY_TO]).toBeCloseTo(0.15, 9);
       // A ray that stops short of it goes by.
       setRay(kernel.ray, [x, 0.8, z], [0, -1, 0], 0.149);
       expect(kernel.closestHit()).toBe(-1);

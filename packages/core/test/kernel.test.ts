@@ -1,7 +1,7 @@
 import { demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
 import { intersectPrimitive } from '../src/engine/intersect.js';
-import { STRIDE } from '../src/engine/tables.js';
+import { PRIMITIVE_STRIDE, RAY_TO } from '../src/engine/layouts.js';
 import { PrimitiveList, wallPiece } from '../src/geometry/primitives.js';
 import { buildScene, setRay } from '../src/index.js';
 import { type Pose, standingPose } from '../src/units/frame.js';
@@ -24,17 +24,17 @@ describe.each(engines)('%s ray kernel', (_name, create) => {
       setRay(ray, from, direction);
       let nearest = -1;
       for (let p = 0; p < table.count; p++) {
-        if (intersectPrimitive(table.kind[p] as number, table.data, p * STRIDE, ray)) nearest = p;
+        if (intersectPrimitive(table.kind[p] as number, table.data, p * PRIMITIVE_STRIDE, ray)) nearest = p;
       }
       setRay(kernel.ray, from, direction);
       const hit = kernel.closestHit();
       expect(hit < 0).toBe(nearest < 0);
       if (hit < 0) continue;
       hits++;
-      expect(kernel.ray[7]).toBeCloseTo(ray[7] as number, 12);
-      setRay(kernel.ray, from, direction, (ray[7] as number) * (1 + 1e-9));
+      expect(kernel.ray[RAY_TO]).toBeCloseTo(ray[RAY_TO] as number, 12);
+      setRay(kernel.ray, from, direction, (ray[RAY_TO] as number) * (1 + 1e-9));
       expect(kernel.anyHit()).toBe(true);
-      setRay(kernel.ray, from, direction, (ray[7] as number) * (1 - 1e-9));
+      setRay(kernel.ray, from, direction, (ray[RAY_TO] as number) * (1 - 1e-9));
       expect(kernel.anyHit()).toBe(false);
     }
     expect(hits).toBeGreaterThan(19_000);
@@ -65,7 +65,7 @@ describe.each(engines)('%s ray kernel', (_name, create) => {
         setRay(kernel.ray, origin, direction);
         const hit = kernel.closestHit();
         expect(hit).toBeGreaterThanOrEqual(0);
-        expect(Number.isFinite(kernel.ray[7])).toBe(true);
+        expect(Number.isFinite(kernel.ray[RAY_TO])).toBe(true);
       }
     }
   });
@@ -88,7 +88,7 @@ describe.each(engines)('%s ray kernel', (_name, create) => {
         away.map((value) => value / length),
       );
       expect(kernel.closestHit()).toBe(i % 2);
-      expect(kernel.ray[7]).toBeCloseTo(upM * length, 12);
+      expect(kernel.ray[RAY_TO]).toBeCloseTo(upM * length, 12);
     }
   });
 
@@ -118,7 +118,7 @@ describe.each(engines)('%s ray kernel', (_name, create) => {
     const kernel = kernelOf(create, list.pack());
     setRay(kernel.ray, [0, 0, 0], [0, 0, 1]);
     expect(kernel.closestHit()).toBeGreaterThanOrEqual(0);
-    expect(kernel.ray[7]).toBeCloseTo(0.9, 12);
+    expect(kernel.ray[RAY_TO]).toBeCloseTo(0.9, 12);
   });
 });
 
@@ -129,7 +129,7 @@ describe('exact primitives', () => {
     const { kind, data } = list.pack();
     const ray = new Float64Array(8);
     setRay(ray, origin, direction);
-    return intersectPrimitive(kind[0] as number, data, 0, ray) ? (ray[7] as number) : null;
+    return intersectPrimitive(kind[0] as number, data, 0, ray) ? (ray[RAY_TO] as number) : null;
   };
   const upright = standingPose([0, 0, 0], 0);
   const point = (r: number, z: number) => ({ r, z, nr: 1, nz: 0 });

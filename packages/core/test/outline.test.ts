@@ -1,6 +1,7 @@
 import type { Turned } from '@fendrix/contract';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
+import { RAY_TO } from '../src/engine/layouts.js';
 import { clipPiece, outlineAt } from '../src/geometry/products/outline.js';
 import { contourAt, outlinePieces, prepareTracing, setRay, vector } from '../src/index.js';
 import { testSet } from './sets.js';
@@ -144,7 +145,7 @@ describe('a hollow jar with lid, label and liquid', () => {
     for (let i = 0; i < 20; i++) {
       setRay(kernel.ray, [x, y, z], [-1, 0, 0], x);
       if (kernel.closestHit() < 0) break;
-      x -= kernel.ray[7] as number;
+      x -= kernel.ray[RAY_TO] as number;
       radii.push(x);
     }
     return radii;
@@ -171,7 +172,7 @@ describe('a hollow jar with lid, label and liquid', () => {
         away.map((value) => -value),
       );
       kernel.closestHit();
-      return 0.5 - (kernel.ray[7] as number);
+      return 0.5 - (kernel.ray[RAY_TO] as number);
     };
     expect(from(30)).toBeCloseTo(0.0501, 9);
     expect(from(45)).toBeCloseTo(0.0501, 9);
@@ -182,7 +183,7 @@ describe('a hollow jar with lid, label and liquid', () => {
   test('the lid is opaque and closes the mouth from below', () => {
     setRay(kernel.ray, [0.01, 0, 0.09], [0, 0, 1]);
     const hit = kernel.closestHit();
-    expect(0.09 + (kernel.ray[7] as number)).toBeCloseTo(0.1 + 1e-4, 6);
+    expect(0.09 + (kernel.ray[RAY_TO] as number)).toBeCloseTo(0.1 + 1e-4, 6);
     const surface = scene.surfaces[scene.table.back[hit] as number];
     expect(surface?.r).toBe(0.2);
   });

@@ -1,7 +1,7 @@
 import type { SetDocument, SetDocumentInput } from '@fendrix/contract';
 import { describe, expect, test } from 'vitest';
+import { EMITTER_CENTRE } from '../src/engine/layouts.js';
 import { evaluateScatter } from '../src/engine/scatter.js';
-import { CENTRE } from '../src/engine/tables.js';
 import { fresnelMean, luminanceOf, prepareTracing, renderTile, traceKey } from '../src/index.js';
 import { makeCoat } from '../src/optics/coat.js';
 import { seededRandom } from './random.js';
@@ -321,7 +321,7 @@ describe('light sampling and scattering joined', () => {
     });
     const { tables, albedo } = oneSurface(material);
     const { emitters } = prepareTracing(set).scene;
-    const face = emitters[0]?.data.subarray(CENTRE) ?? new Float64Array(0);
+    const face = emitters[0]?.data.subarray(EMITTER_CENTRE) ?? new Float64Array(0);
     const out = new Float64Array([0, -Math.SQRT1_2, Math.SQRT1_2]);
     const scatter = new Float64Array(7);
     const steps = 400;

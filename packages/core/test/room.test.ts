@@ -1,7 +1,8 @@
 import { describe, expect, test } from 'vitest';
 import { intersectPrimitive } from '../src/engine/intersect.js';
+import { PRIMITIVE_STRIDE, RAY_TO } from '../src/engine/layouts.js';
 import { Room } from '../src/engine/room.js';
-import { SceneTables, STRIDE } from '../src/engine/tables.js';
+import { SceneTables } from '../src/engine/tables.js';
 import { PrimitiveList, type PrimitiveTable } from '../src/geometry/primitives.js';
 import { setRay } from '../src/index.js';
 import { packPrimitives } from '../src/trace/packScene.js';
@@ -26,10 +27,10 @@ function furnishedRoom(): PrimitiveTable {
 
 /** The nearest hit by testing each primitive: of two in one place the first of the table. */
 function slowHit(table: PrimitiveTable, ray: Float64Array): { hit: number; distance: number } {
-  let [hit, distance] = [-1, ray[7] as number];
+  let [hit, distance] = [-1, ray[RAY_TO] as number];
   const own = Float64Array.from(ray);
   for (let p = 0; p < table.count; p++) {
-    if (!intersectPrimitive(table.kind[p] as number, table.data, p * STRIDE, own)) continue;
+    if (!intersectPrimitive(table.kind[p] as number, table.data, p * PRIMITIVE_STRIDE, own)) continue;
     hit = p;
     distance = own[7] as number;
   }
@@ -72,7 +73,7 @@ describe.each(engines)('%s: a room', (_name, create) => {
       setRay(kernel.ray, origin, direction, farthest);
       const hit = kernel.closestHit();
       expect({ origin, direction, hit }).toEqual({ origin, direction, hit: slow.hit });
-      if (hit >= 0) expect(kernel.ray[7]).toBeCloseTo(slow.distance, 12);
+      if (hit >= 0) expect(kernel.ray[RAY_TO]).toBeCloseTo(slow.distance, 12);
       setRay(kernel.ray, origin, direction, farthest);
       expect(kernel.anyHit()).toBe(hit >= 0);
       met.add(hit);
@@ -86,7 +87,7 @@ describe.each(engines)('%s: a room', (_name, create) => {
     const kernel = kernelOf(create, list.pack());
     setRay(kernel.ray, [0, 0, 0], [0.6, 0, 0.8]);
     expect(kernel.closestHit()).toBe(5);
-    expect(kernel.ray[7]).toBeCloseTo(1.25, 12);
+    expect(kernel.ray[RAY_TO]).toBeCloseTo(1.25, 12);
   });
 });
 

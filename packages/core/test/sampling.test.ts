@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { emittedLuminance, emitterPdf, sampleEmitter } from '../src/engine/emitters.js';
+import { EMITTER_KIND } from '../src/engine/layouts.js';
 import { Sampler } from '../src/engine/sampler.js';
 import { evaluateScatter, sampleCoat, sampleScatter } from '../src/engine/scatter.js';
 import { SceneTables } from '../src/engine/tables.js';
@@ -177,7 +178,7 @@ describe('light sampling', () => {
       { kind: 'ring', outerDiameterM: 0.3, innerDiameterM: 0.2 },
       { kind: 'tube', lengthM: 0.6, diameterM: 0.04 },
     ];
-    const more = kinds.find((kind) => first(kind).data[0] === emitter.data[0]);
+    const more = kinds.find((kind) => first(kind).data[EMITTER_KIND] === emitter.data[EMITTER_KIND]);
     return testSet({ lights: [{ ...place, output, ...more } as never] });
   }
 

@@ -2,6 +2,7 @@ import type { SetDocumentInput, Vector } from '@fendrix/contract';
 import { demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
 import { emitterPdf, sampleEmitter } from '../src/engine/emitters.js';
+import { EMITTER_STRIDE, LIGHT_DENSITY, LIGHT_DISTANCE, RAY_TO } from '../src/engine/layouts.js';
 import { pointOnPanel } from '../src/engine/normals.js';
 import { Sampler } from '../src/engine/sampler.js';
 import { SheetSampler } from '../src/engine/sheets.js';
@@ -106,7 +107,7 @@ describe('sheets cover what they say', () => {
             [0.6 * ((i + 0.5) / steps) - 0.3, -2 * side, 0.6 * ((j + 0.5) / steps) - 0.3],
             [0, side, 0],
           );
-          if (tracing.kernel.closestHit() >= 0 && (tracing.kernel.ray[7] as number) < 2) first++;
+          if (tracing.kernel.closestHit() >= 0 && (tracing.kernel.ray[RAY_TO] as number) < 2) first++;
         }
       }
       return (0.36 * first) / steps ** 2;
@@ -168,10 +169,13 @@ describe('bright places of lit sheets', () => {
       if (panel < 0) continue;
       taken++;
       const target = Float64Array.from(sampler.target);
-      const again = sampler.pdf(panel, target, out.slice(0, 3), out[3] as number);
-      expect(again / (out[4] as number)).toBeCloseTo(1, 6);
+      const again = sampler.pdf(panel, target, out.slice(0, 3), out[LIGHT_DISTANCE] as number);
+      expect(again / (out[LIGHT_DENSITY] as number)).toBeCloseTo(1, 6);
       target.forEach((value, a) => {
-        expect(value).toBeCloseTo((at[a] as number) + (out[a] as number) * (out[3] as number), 9);
+        expect(value).toBeCloseTo(
+          (at[a] as number) + (out[a] as number) * (out[LIGHT_DISTANCE] as number),
+          9,
+        );
       });
     }
     expect(taken).toBeGreaterThan(500);
@@ -189,7 +193,7 @@ describe('bright places of lit sheets', () => {
       let sampled = 0;
       for (let i = 0; i < tries; i++) {
         if (sampler.sample(out, Float64Array.of(random(), random())) >= 0) {
-          sampled += 1 / ((out[4] as number) * tries);
+          sampled += 1 / ((out[LIGHT_DENSITY] as number) * tries);
         }
       }
       // The same by small patches of each bright panel that has any density.
@@ -233,9 +237,15 @@ test('each light of the demo sets: what is sampled has the density that a ray to
       for (let i = 0; i < 200; i++) {
         sampler.start(index, i);
         sampler.next();
-        if (!sampleEmitter(out, tables, index * 40, from, sampler.uv)) continue;
-        const told = emitterPdf(tables, index * 40, from, out.slice(0, 3), out[3] as number);
-        expect(told / (out[4] as number)).toBeCloseTo(1, 5);
+        if (!sampleEmitter(out, tables, index * EMITTER_STRIDE, from, sampler.uv)) continue;
+        const told = emitterPdf(
+          tables,
+          index * EMITTER_STRIDE,
+          from,
+          out.slice(0, 3),
+          out[LIGHT_DISTANCE] as number,
+        );
+        expect(told / (out[LIGHT_DENSITY] as number)).toBeCloseTo(1, 5);
       }
     }
   }

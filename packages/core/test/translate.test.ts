@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { tableCalls } from '../wasm/tableCalls.mjs';
 import { singleFields, TranslationError, translate } from '../wasm/translate.mjs';
 
 const lines = (text: string) => text.split('\n').map((line) => line.trim());
@@ -55,6 +56,17 @@ describe('translation of the engine to AssemblyScript', () => {
     );
   });
 
+  it('inlines what says so', () => {
+    const source =
+      '/** A sum. @inline */\nexport function f(): void {}\n/** Not this. */\nfunction g(): void {}';
+    expect(lines(translate('a.ts', source))).toEqual([
+      '',
+      '@inline export function f(): void {}',
+      '',
+      'function g(): void {}',
+    ]);
+  });
+
   it('refuses the name of an array of 32-bit numbers for another', () => {
     const source = 'class A { tones: Float32Array; }\nfunction f(tones: Float64Array): void {}';
     expect(() => translate('a.ts', source)).toThrow(
@@ -106,5 +118,26 @@ describe('translation of the engine to AssemblyScript', () => {
 
   it('says where a file does not read', () => {
     expect(() => translate('a.ts', 'const a = 1;\nconst = 2;')).toThrow(/^a\.ts:2:7 /);
+  });
+});
+
+describe('the tables of a scene in the memory of the engine', () => {
+  it('has a call for each field, by its name and kind', () => {
+    const calls = tableCalls(
+      'export class SceneTables { count: i32 = 0; tones: Float32Array = new Float32Array(0); }',
+    );
+    expect(calls).toMatch(/export function set_count\(value: i32\): void {\n {2}tables\.count = value;/);
+    expect(calls).toMatch(
+      /export function size_tones\(length: i32\): usize {\n.*tables\.tones = new StaticArray<f32>\(length\)/,
+    );
+  });
+
+  it('refuses a field that is neither a whole number nor a typed array', () => {
+    expect(() =>
+      tableCalls('export class SceneTables { name: string = ""; flag: Boolean = true; }'),
+    ).toThrow();
+    expect(() => tableCalls('export class SceneTables { list: Array<number> = []; }')).toThrow(
+      /SceneTables\.list: Array/,
+    );
   });
 });

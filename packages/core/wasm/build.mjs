@@ -6,6 +6,7 @@ import { readdir, readFile, writeFile } from 'node:fs/promises';
 import { basename, dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import asc from 'assemblyscript/asc';
+import { tableCalls } from './tableCalls.mjs';
 import { singleFields, translate } from './translate.mjs';
 
 const here = dirname(fileURLToPath(import.meta.url));
@@ -15,6 +16,7 @@ const flags = ['--runtime', 'stub', '-O3', '--noAssert', '--enable', 'simd', '--
 
 const own = await textsOf(here, 'wasm');
 const shared = await textsOf(engine, 'src/engine');
+own['wasm/tableCalls.ts'] = tableCalls(shared['src/engine/tables.ts']);
 const fields = singleFields(shared);
 
 let bytes = null;
@@ -22,7 +24,7 @@ const { error, stderr } = await asc.main(
   ['wasm/entry.ts', '--baseDir', '.', '--outFile', 'engine.wasm', ...flags, ...process.argv.slice(2)],
   {
     readFile: (name) => {
-      const replacement = own[join('wasm', basename(name))];
+      const replacement = own[`wasm/${basename(name)}`];
       if (replacement) return replacement;
       return shared[name] ? translate(name, shared[name], fields) : null;
     },
@@ -47,7 +49,7 @@ async function textsOf(folder, name) {
   const texts = {};
   for (const file of await readdir(folder, { recursive: true })) {
     if (!file.endsWith('.ts') || file === 'engineBytes.ts') continue;
-    texts[join(name, file)] = await readFile(join(folder, file), 'utf8');
+    texts[`${name}/${file}`] = await readFile(join(folder, file), 'utf8');
   }
   return texts;
 }

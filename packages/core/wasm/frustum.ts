@@ -4,7 +4,7 @@
  * are left out once for all. Compiled by AssemblyScript only.
  */
 import { rowsOf, testPack } from './packs';
-import { BALL, CONE, FLAT, TRIANGLE } from './tables';
+import { BALL, CONE, FLAT, TRIANGLE, VIEW_FORWARD, VIEW_HALF_HEIGHT, VIEW_HALF_WIDTH, VIEW_ORIGIN, VIEW_RIGHT, VIEW_UP, RAY_DIRECTION, RAY_FROM, RAY_ORIGIN, RAY_STRIDE } from './layouts';
 import { ORIGIN, REACH, SLACK, WIDE_RAY, widenRay } from './wideRay';
 import {
   aligned,
@@ -43,7 +43,7 @@ export class Frustum {
   private tree: WideTree;
   private sides: usize = aligned(SIDES * SIDE);
   /** The ray through the middle; how far others stray from it for each metre. */
-  private ray: usize = aligned(64);
+  private ray: StaticArray<f64> = new StaticArray<f64>(RAY_STRIDE);
   private wide: usize = aligned(WIDE_RAY);
   private strays: f32 = 0;
   /** By how much the pyramid is larger, m. */
@@ -59,11 +59,11 @@ export class Frustum {
 
   /**
    * Takes up a block of the picture, by its edges from 0 to 1.
-   * @param view as `VIEW`; rays start at its origin
+   * @param view see `writeView`; rays start at its origin
    * @returns where its rays start in the tree: at a leaf of their own, or at the root where that would be too large
    */
   open(view: StaticArray<f64>, left: f64, right: f64, top: f64, bottom: f64): i32 {
-    this.room = ROUNDED * (1 + f64(this.tree.extent) + Math.abs(view[0]) + Math.abs(view[1]) + Math.abs(view[2]));
+    this.room = ROUNDED * (1 + f64(this.tree.extent) + Math.abs(view[VIEW_ORIGIN]) + Math.abs(view[VIEW_ORIGIN + 1]) + Math.abs(view[VIEW_ORIGIN + 2]));
     this.setSides(view, left, right, top, bottom);
     this.setMiddle(view, left, right, top, bottom);
     if (!this.find()) return 0;
@@ -71,8 +71,8 @@ export class Frustum {
   }
 
   private setSides(view: StaticArray<f64>, left: f64, right: f64, top: f64, bottom: f64): void {
-    const width = view[12];
-    const height = view[13];
+    const width = view[VIEW_HALF_WIDTH];
+    const height = view[VIEW_HALF_HEIGHT];
     this.setSide(0, view, -1, 0, (2 * left - 1) * width);
     this.setSide(1, view, 1, 0, (1 - 2 * right) * width);
     this.setSide(2, view, 0, -1, (1 - 2 * bottom) * height);
@@ -85,8 +85,8 @@ export class Frustum {
     const at = this.sides + <usize>side * SIDE;
     let from = this.room;
     for (let a = 0; a < 3; a++) {
-      const normal = across * view[3 + a] + up * view[6 + a] + along * view[9 + a];
-      from += normal * view[a];
+      const normal = across * view[VIEW_RIGHT + a] + up * view[VIEW_UP + a] + along * view[VIEW_FORWARD + a];
+      from += normal * view[VIEW_ORIGIN + a];
       v128.store(at + (<usize>a << 4), f32x4.splat(f32(normal)));
       store<i32>(at + (<usize>a << 2), normal > 0 ? a : a + 3, ROWS);
     }
@@ -94,19 +94,19 @@ export class Frustum {
   }
 
   private setMiddle(view: StaticArray<f64>, left: f64, right: f64, top: f64, bottom: f64): void {
-    const across = (left + right - 1) * view[12];
-    const up = (1 - top - bottom) * view[13];
+    const across = (left + right - 1) * view[VIEW_HALF_WIDTH];
+    const up = (1 - top - bottom) * view[VIEW_HALF_HEIGHT];
     const over = 1 / Math.sqrt(1 + across * across + up * up);
     for (let a = 0; a < 3; a++) {
-      const place = this.ray + (<usize>a << 3);
-      store<f64>(place, view[a]);
-      store<f64>(place, over * (view[9 + a] + across * view[3 + a] + up * view[6 + a]), 24);
+      this.ray[RAY_ORIGIN + a] = view[VIEW_ORIGIN + a];
+      this.ray[RAY_DIRECTION + a] =
+        over * (view[VIEW_FORWARD + a] + across * view[VIEW_RIGHT + a] + up * view[VIEW_UP + a]);
     }
-    store<f64>(this.ray, 0, 48);
+    this.ray[RAY_FROM] = 0;
     widenRay(this.wide, this.ray, this.tree.extent);
     v128.store(this.wide, f32x4.splat(Infinity), REACH);
-    const width = (right - left) * view[12];
-    const height = (bottom - top) * view[13];
+    const width = (right - left) * view[VIEW_HALF_WIDTH];
+    const height = (bottom - top) * view[VIEW_HALF_HEIGHT];
     this.strays = f32(Math.sqrt(width * width + height * height));
   }
 

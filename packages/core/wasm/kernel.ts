@@ -7,9 +7,10 @@
  */
 import { Frustum } from './frustum';
 import { testPack } from './packs';
-import { ball, cone, flat, flatDistance, NO_HIT, triangle, triangleDistance } from './primitives';
+import { ball, cone, flat, flatDistance, triangle, triangleDistance } from './intersect';
 import { Room, WALLS } from './room';
-import { CONE, FLAT, SceneTables, STRIDE, TRIANGLE } from './tables';
+import { CONE, FLAT, TRIANGLE, PRIMITIVE_STRIDE, RAY_DIRECTION, RAY_FROM, RAY_ORIGIN, RAY_START_M, RAY_STRIDE, RAY_TO } from './layouts';
+import { SceneTables } from './tables';
 import {
   HIGH,
   INVERSE,
@@ -37,7 +38,8 @@ import {
   WideTree,
 } from './wideTree';
 
-export const RAY_START_M = 1e-6;
+/** Distance of a hit that is none. */
+const NO_HIT: f64 = -1;
 
 /** A distance times this is the next one or the one after. */
 const JUST_BEYOND: f64 = 1 + 2.220446049250313e-16;
@@ -55,7 +57,7 @@ const FAR_Y: usize = 5 * PLANES;
 const FAR_Z: usize = 7 * PLANES;
 
 export class Kernel {
-  ray: StaticArray<f64> = new StaticArray<f64>(8);
+  ray: StaticArray<f64> = new StaticArray<f64>(RAY_STRIDE);
   rays: StaticArray<f64> = new StaticArray<f64>(1);
   private tree: WideTree;
   private frustum: Frustum;
@@ -64,11 +66,11 @@ export class Kernel {
   private roomAt: i32 = -1;
   private stack: usize = 0;
   private wide: usize = 0;
-  private kinds: usize = 0;
+  private kinds: StaticArray<i32>;
   private data: usize = 0;
 
   constructor(tables: SceneTables) {
-    this.kinds = changetype<usize>(tables.kind);
+    this.kinds = tables.kind;
     this.data = changetype<usize>(tables.data);
     this.room = new Room(tables);
     this.roomAt = tables.room;
@@ -80,17 +82,15 @@ export class Kernel {
   }
 
   setRay(origin: StaticArray<f64>, direction: StaticArray<f64>, farthest: f64): void {
-    const to = changetype<usize>(this.ray);
-    const o = changetype<usize>(origin);
-    const d = changetype<usize>(direction);
-    store<f64>(to, load<f64>(o));
-    store<f64>(to, load<f64>(o, 8), 8);
-    store<f64>(to, load<f64>(o, 16), 16);
-    store<f64>(to, load<f64>(d), 24);
-    store<f64>(to, load<f64>(d, 8), 32);
-    store<f64>(to, load<f64>(d, 16), 40);
-    store<f64>(to, RAY_START_M, 48);
-    store<f64>(to, farthest, 56);
+    const ray = this.ray;
+    ray[RAY_ORIGIN] = origin[0];
+    ray[RAY_ORIGIN + 1] = origin[1];
+    ray[RAY_ORIGIN + 2] = origin[2];
+    ray[RAY_DIRECTION] = direction[0];
+    ray[RAY_DIRECTION + 1] = direction[1];
+    ray[RAY_DIRECTION + 2] = direction[2];
+    ray[RAY_FROM] = RAY_START_M;
+    ray[RAY_TO] = farthest;
   }
 
   closestHit(): i32 {
@@ -109,29 +109,37 @@ export class Kernel {
     return this.walk(true, 0) >= 0;
   }
 
-  /** Distance of a hit of one primitive, in 64-bit numbers; `NO_HIT` for none. */
-  private exactly(primitive: i32, kind: i32, ray: usize, to: f64): f64 {
-    const d = this.data + <usize>primitive * (STRIDE * 8);
-    if (kind === FLAT) return flat(d, ray, to);
-    if (kind === TRIANGLE) return triangle(d, ray, to);
-    if (kind === CONE) return cone(d, ray, to);
-    return ball(d, ray, to);
+  /** Distance of a hit of one primitive nearer than `to`, in 64-bit numbers; `NO_HIT` for none. */
+  private exactly(primitive: i32, kind: i32, ray: StaticArray<f64>, to: f64): f64 {
+    const d = this.row(primitive);
+    ray[RAY_TO] = to;
+    let isHit: bool;
+    if (kind === FLAT) isHit = flat(d, 0, ray);
+    else if (kind === TRIANGLE) isHit = triangle(d, 0, ray);
+    else if (kind === CONE) isHit = cone(d, 0, ray);
+    else isHit = ball(d, 0, ray);
+    return isHit ? ray[RAY_TO] : NO_HIT;
   }
 
   /** The same of a flat or a triangle that is hit for sure. */
-  private measured(primitive: i32, ray: usize): f64 {
-    const d = this.data + <usize>primitive * (STRIDE * 8);
-    const kind = load<i32>(this.kinds + (<usize>primitive << 2));
-    return kind === FLAT ? flatDistance(d, ray) : triangleDistance(d, ray);
+  private measured(primitive: i32, ray: StaticArray<f64>): f64 {
+    const d = this.row(primitive);
+    return this.kinds[primitive] === FLAT ? flatDistance(d, 0, ray) : triangleDistance(d, 0, ray);
+  }
+
+  /** The numbers of a primitive as an array of their own. */
+  // @ts-ignore: decorator
+  @inline
+  private row(primitive: i32): StaticArray<f64> {
+    return changetype<StaticArray<f64>>(this.data + <usize>primitive * (PRIMITIVE_STRIDE * 8));
   }
 
   /** @param start where in the tree */
   private walk(any: bool, start: i32): i32 {
-    const counter = changetype<usize>(this.rays);
-    store<f64>(counter, load<f64>(counter) + 1);
-    const ray = changetype<usize>(this.ray);
+    this.rays[0]++;
+    const ray = this.ray;
     const wide = this.wide;
-    let nearest = load<f64>(ray, 56);
+    let nearest = ray[RAY_TO];
     widenRay(wide, ray, this.tree.extent);
     const nodes = this.tree.nodes;
     const packs = this.tree.packs;
@@ -291,7 +299,7 @@ export class Kernel {
             hit = waiting;
             nearest = this.measured(waiting, ray);
           }
-          store<f64>(ray, nearest, 56);
+          ray[RAY_TO] = nearest;
           return hit;
         }
         top -= 8;

@@ -8,7 +8,7 @@
  * longer edge, |u| |v|. CONE: axis, foot, height, least and most radius. BALL: centre, radius.
  */
 
-import { CONE, FLAT, TRIANGLE } from './tables';
+import { BALL_CENTRE, BALL_RADIUS, CONE, CONE_AXIS, CONE_FOOT, CONE_HEIGHT, CONE_RADIUS, CONE_SLOPE, FLAT, FLAT_CORNER, FLAT_DIAGONAL, FLAT_EDGE_U, FLAT_EDGE_V, FLAT_LEAST_RHO2, FLAT_MOST_RHO2, FLAT_NORMAL, FLAT_PER_U2, FLAT_PER_V2, FLAT_SCALE_A, FLAT_SCALE_B, TRIANGLE, TRIANGLE_CORNER, TRIANGLE_EDGE_U, TRIANGLE_EDGE_V } from './layouts';
 import { RAGGED } from './wideTree';
 import { DIRECTION, HIGH, LOW, ONE, ORIGIN, REACH, SLACK, START } from './wideRay';
 
@@ -32,48 +32,59 @@ function product(d: usize, i: i32, j: i32): f64 {
 
 /** @returns whether the primitive is less than the whole parallelogram */
 export function packFlat(at: usize, lane: i32, d: usize): bool {
-  for (let a = 0; a < 3; a++) put(at, a, lane, number(d, 9 + a));
-  put(at, 3, lane, product(d, 9, 0));
+  for (let a = 0; a < 3; a++) put(at, a, lane, number(d, FLAT_NORMAL + a));
+  put(at, 3, lane, product(d, FLAT_NORMAL, FLAT_CORNER));
   let steepest: f64 = 0;
   for (let edge = 0; edge < 2; edge++) {
-    const scale = 2 * number(d, 12 + edge);
+    const scale = 2 * number(d, edge === 0 ? FLAT_PER_U2 : FLAT_PER_V2);
+    const from = edge === 0 ? FLAT_EDGE_U : FLAT_EDGE_V;
     const row = 4 + 4 * edge;
-    for (let a = 0; a < 3; a++) put(at, row + a, lane, scale * number(d, 3 + 3 * edge + a));
-    put(at, row + 3, lane, -scale * product(d, 3 + 3 * edge, 0) - 1);
-    steepest = Math.max(steepest, scale * Math.sqrt(product(d, 3 + 3 * edge, 3 + 3 * edge)));
+    for (let a = 0; a < 3; a++) put(at, row + a, lane, scale * number(d, from + a));
+    put(at, row + 3, lane, -scale * product(d, from, FLAT_CORNER) - 1);
+    steepest = Math.max(steepest, scale * Math.sqrt(product(d, from, from)));
   }
   put(at, 12, lane, steepest);
-  put(at, 13, lane, number(d, 14));
-  put(at, 14, lane, number(d, 15));
-  put(at, 15, lane, number(d, 16));
-  put(at, 16, lane, number(d, 17));
-  put(at, 17, lane, number(d, 18));
-  const corner = number(d, 16) * number(d, 16) + number(d, 17) * number(d, 17);
-  return number(d, 14) > 0 || number(d, 15) < corner || number(d, 18) < 2;
+  const least = number(d, FLAT_LEAST_RHO2);
+  const most = number(d, FLAT_MOST_RHO2);
+  const a = number(d, FLAT_SCALE_A);
+  const b = number(d, FLAT_SCALE_B);
+  const diagonal = number(d, FLAT_DIAGONAL);
+  put(at, 13, lane, least);
+  put(at, 14, lane, most);
+  put(at, 15, lane, a);
+  put(at, 16, lane, b);
+  put(at, 17, lane, diagonal);
+  return least > 0 || most < a * a + b * b || diagonal < 2;
 }
 
 export function packTriangle(at: usize, lane: i32, d: usize): void {
-  for (let i = 0; i < 9; i++) put(at, i, lane, number(d, i));
-  const u = Math.sqrt(product(d, 3, 3));
-  const v = Math.sqrt(product(d, 6, 6));
+  for (let a = 0; a < 3; a++) {
+    put(at, a, lane, number(d, TRIANGLE_CORNER + a));
+    put(at, 3 + a, lane, number(d, TRIANGLE_EDGE_U + a));
+    put(at, 6 + a, lane, number(d, TRIANGLE_EDGE_V + a));
+  }
+  const u = Math.sqrt(product(d, TRIANGLE_EDGE_U, TRIANGLE_EDGE_U));
+  const v = Math.sqrt(product(d, TRIANGLE_EDGE_V, TRIANGLE_EDGE_V));
   put(at, 9, lane, Math.max(u, v));
   put(at, 10, lane, u * v);
 }
 
 export function packCone(at: usize, lane: i32, d: usize): void {
   for (let a = 0; a < 3; a++) {
-    put(at, a, lane, number(d, 3 + a));
-    put(at, 3 + a, lane, number(d, a));
+    put(at, a, lane, number(d, CONE_AXIS + a));
+    put(at, 3 + a, lane, number(d, CONE_FOOT + a));
   }
-  const foot = number(d, 7);
-  const top = foot + number(d, 8) * number(d, 6);
-  put(at, 6, lane, number(d, 6));
+  const height = number(d, CONE_HEIGHT);
+  const foot = number(d, CONE_RADIUS);
+  const top = foot + number(d, CONE_SLOPE) * height;
+  put(at, 6, lane, height);
   put(at, 7, lane, Math.min(foot, top));
   put(at, 8, lane, Math.max(foot, top));
 }
 
 export function packBall(at: usize, lane: i32, d: usize): void {
-  for (let i = 0; i < 4; i++) put(at, i, lane, number(d, i));
+  for (let a = 0; a < 3; a++) put(at, a, lane, number(d, BALL_CENTRE + a));
+  put(at, 3, lane, number(d, BALL_RADIUS));
 }
 
 /** Lanes of a pack of a kind that may be hit; of flat ones and triangles also those hit for sure, see `flatPack`. */

@@ -2,7 +2,8 @@
  * The walls round a set as one thing, in 32-bit numbers: a ray that starts inside meets the one that it comes to
  * first. Any other ray is left to the test of each wall. Compiled by AssemblyScript only, in place of engine/room.ts.
  */
-import { SceneTables, STRIDE } from './tables';
+import { FLAT_CORNER, PRIMITIVE_STRIDE, RAY_FROM, RAY_ORIGIN } from './layouts';
+import { SceneTables } from './tables';
 import { INVERSES, LEAVES } from './wideRay';
 import { aligned } from './wideTree';
 
@@ -19,7 +20,7 @@ export class Room {
   constructor(tables: SceneTables) {
     for (let wall = 0; wall < WALLS && tables.room >= 0; wall++) {
       const axis = wall >> 1;
-      const plane = tables.data[(tables.room + wall) * STRIDE + axis];
+      const plane = tables.data[(tables.room + wall) * PRIMITIVE_STRIDE + FLAT_CORNER + axis];
       store<f64>(this.planes + <usize>((wall & 1) * 32 + axis * 8), plane);
     }
   }
@@ -29,14 +30,14 @@ export class Room {
    * @param ray as `Kernel.ray`  @param wide as written by `widenRay`
    * @returns -1 where that is not sure: the ray starts outside or at a wall, or leaves close by a corner
    */
-  exit(ray: usize, wide: usize): i32 {
+  exit(ray: StaticArray<f64>, wide: usize): i32 {
     const planes = this.planes;
     const inverse = v128.load(wide, INVERSES);
-    const xy = f64x2.replace_lane(f64x2.splat(load<f64>(ray)), 1, load<f64>(ray, 8));
-    const z = v128.load64_splat(ray, 16);
+    const xy = f64x2.replace_lane(f64x2.splat(ray[RAY_ORIGIN]), 1, ray[RAY_ORIGIN + 1]);
+    const z = f64x2.splat(ray[RAY_ORIGIN + 2]);
     const low = f32x4.mul(away(v128.load(planes), v128.load(planes, 16), xy, z), inverse);
     const high = f32x4.mul(away(v128.load(planes, 32), v128.load(planes, 48), xy, z), inverse);
-    const from = f32(load<f64>(ray, 48));
+    const from = f32(ray[RAY_FROM]);
     const entered = f32x4.pmin(low, high);
     const leaves = f32x4.pmax(low, high);
     const first = f32x4.pmin(

@@ -71,6 +71,11 @@ export function translate(file, source, fields = singleFields({ [file]: source }
   // Loops are written out on one line, where a line comment would swallow what follows.
   for (const { start, end } of comments) blank(text, source, start, end);
   const singles = singleArrays(program, fields);
+  const isInlined = (node) =>
+    comments.some(({ end, value }) => {
+      const between = source.slice(end, node.start);
+      return value.includes('@inline') && /^\s*(export\s+)?$/.test(between) && end <= node.start;
+    });
   visit(program, null, (node, parent) => {
     const outside = NOT_IN_SUBSET[node.type];
     if (outside && parent.type !== 'MethodDefinition')
@@ -88,6 +93,8 @@ export function translate(file, source, fields = singleFields({ [file]: source }
         text.appendLeft(parent.right.start, 'f32(').appendRight(parent.right.end, ')');
       } else text.appendLeft(node.start, 'f64(').appendRight(node.end, ')');
     } else if (node.type === 'ForStatement') unroll(text, source, node);
+    else if (node.type === 'FunctionDeclaration' && isInlined(node))
+      text.appendLeft(startOf(node, parent), '@inline ');
   });
   return text.toString();
 }
@@ -101,6 +108,9 @@ function visit(node, parent, leave) {
   }
   leave(node, parent);
 }
+
+/** Where a function starts, with the word that exports it. */
+const startOf = (node, parent) => (parent.type === 'ExportNamedDeclaration' ? parent.start : node.start);
 
 /** Removes text but for its line breaks. */
 function blank(text, source, start, end) {

@@ -28,20 +28,21 @@ export const INVERSES: usize = 304;
 export const LEAVES: usize = 320;
 export const WIDE_RAY: usize = 336;
 
+import { RAY_DIRECTION, RAY_FROM, RAY_ORIGIN } from './layouts';
 import { PLANES } from './wideTree';
 
 /** Rounding of a product of 32-bit numbers over their size, with a margin of about eight. */
 const ROUNDING: f32 = 2e-6;
 
-/** @param ray 64-bit numbers as `Kernel.ray`  @param extent largest coordinate of the scene */
-export function widenRay(wide: usize, ray: usize, extent: f32): void {
+/** @param ray as `Kernel.ray`  @param extent largest coordinate of the scene */
+export function widenRay(wide: usize, ray: StaticArray<f64>, extent: f32): void {
   // Number by number: a load of two that were just stored singly would wait until both have left the processor.
-  const ox = f32x4.splat(f32(load<f64>(ray)));
-  const oy = f32x4.splat(f32(load<f64>(ray, 8)));
-  const oz = f32x4.splat(f32(load<f64>(ray, 16)));
-  const dx = f32x4.splat(f32(load<f64>(ray, 24)));
-  const dy = f32x4.splat(f32(load<f64>(ray, 32)));
-  const dz = f32x4.splat(f32(load<f64>(ray, 40)));
+  const ox = f32x4.splat(f32(ray[RAY_ORIGIN]));
+  const oy = f32x4.splat(f32(ray[RAY_ORIGIN + 1]));
+  const oz = f32x4.splat(f32(ray[RAY_ORIGIN + 2]));
+  const dx = f32x4.splat(f32(ray[RAY_DIRECTION]));
+  const dy = f32x4.splat(f32(ray[RAY_DIRECTION + 1]));
+  const dz = f32x4.splat(f32(ray[RAY_DIRECTION + 2]));
   v128.store(wide, ox, ORIGIN);
   v128.store(wide, oy, ORIGIN + 16);
   v128.store(wide, oz, ORIGIN + 32);
@@ -58,7 +59,7 @@ export function widenRay(wide: usize, ray: usize, extent: f32): void {
   v128.store(wide, v128.shuffle<f32>(inverse, inverse, 2, 2, 2, 2), INVERSE + 32);
   const turned = v128.and(f32x4.lt(inverse, f32x4.splat(0)), i32x4.splat(3 * <i32>PLANES));
   v128.store(wide, i32x4.add(i32x4(0, <i32>PLANES, 2 * <i32>PLANES, 0), turned), NEAR);
-  v128.store(wide, f32x4.splat(f32(load<f64>(ray, 48)) - 2e-6), START);
+  v128.store(wide, f32x4.splat(f32(ray[RAY_FROM]) - 2e-6), START);
   const size = f32x4.add(f32x4.abs(ox), f32x4.add(f32x4.abs(oy), f32x4.abs(oz)));
   v128.store(wide, f32x4.mul(f32x4.splat(ROUNDING), f32x4.add(f32x4.splat(extent), size)), SLACK);
   v128.store(wide, f32x4.splat(1), ONE);

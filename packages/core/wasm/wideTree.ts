@@ -3,7 +3,8 @@
  * numbers. Compiled by AssemblyScript only.
  */
 import { packBall, packCone, packFlat, packTriangle } from './packs';
-import { BALL, CONE, FLAT, SceneTables, STRIDE, TRIANGLE } from './tables';
+import { BALL, BOX_LEAST, BOX_MOST, BOX_STRIDE, CONE, FLAT, NODE_STRIDE, PRIMITIVE_STRIDE, TRIANGLE } from './layouts';
+import { SceneTables } from './tables';
 
 /** Boxes of a node. */
 export const BOXES = 8;
@@ -51,7 +52,7 @@ export class WideTree {
     const packs = <usize>(this.countPacks() + SPARE_PACKS);
     this.packs = aligned(packs * PACK);
     this.packBoxes = aligned(packs * PACK_BOX);
-    for (let i = 0; i < 12; i++) {
+    for (let i = 0; i < NODE_STRIDE; i++) {
       const plane = f32(Math.abs(tables.boxes[i]));
       if (plane > this.extent) this.extent = plane;
     }
@@ -72,7 +73,7 @@ export class WideTree {
     let filled = 2;
     for (let side = 0; side < 2; side++) {
       child[side] = load<i32>(this.children + (<usize>(2 * node + side) << 2));
-      box[side] = node * 12 + side * 6;
+      box[side] = node * NODE_STRIDE + side * BOX_STRIDE;
     }
     while (filled < BOXES) {
       let largest = -1;
@@ -87,9 +88,9 @@ export class WideTree {
       if (largest < 0) break;
       const opened = child[largest];
       child[largest] = load<i32>(this.children + (<usize>(2 * opened) << 2));
-      box[largest] = opened * 12;
+      box[largest] = opened * NODE_STRIDE;
       child[filled] = load<i32>(this.children + (<usize>(2 * opened + 1) << 2));
-      box[filled] = opened * 12 + 6;
+      box[filled] = opened * NODE_STRIDE + BOX_STRIDE;
       filled++;
     }
     for (let i = 0; i < filled; i++) this.placeBox(at, BOXES, i, boxes, box[i]);
@@ -153,14 +154,14 @@ export class WideTree {
         at = this.beginPack(kind);
         lane = 0;
       }
-      const d = this.data + <usize>primitive * (STRIDE * 8);
+      const d = this.data + <usize>primitive * (PRIMITIVE_STRIDE * 8);
       if (kind === FLAT) {
         if (packFlat(at, lane, d)) store<i32>(at, load<i32>(at, RAGGED) | (1 << lane), RAGGED);
       } else if (kind === TRIANGLE) packTriangle(at, lane, d);
       else if (kind === CONE) packCone(at, lane, d);
       else packBall(at, lane, d);
       store<i32>(at + PRIMITIVES + (<usize>lane << 2), primitive);
-      this.placeBox(this.packBoxes + <usize>(this.packed - 1) * PACK_BOX, 4, lane, this.tables.bounds, 6 * primitive);
+      this.placeBox(this.packBoxes + <usize>(this.packed - 1) * PACK_BOX, 4, lane, this.tables.bounds, BOX_STRIDE * primitive);
       lane++;
       store<i32>(at, (1 << lane) - 1, LANES);
     }
@@ -185,8 +186,8 @@ export class WideTree {
   /** Writes a box among `slots` side by side. */
   private placeBox(at: usize, slots: i32, slot: i32, boxes: StaticArray<f64>, from: i32): void {
     for (let row = 0; row < 3; row++) {
-      const low = boxes[from + row];
-      const high = boxes[from + row + 3];
+      const low = boxes[from + BOX_LEAST + row];
+      const high = boxes[from + BOX_MOST + row];
       // An empty box of the binary tree is turned inside out and stays so.
       const pad = low <= high ? 1e-6 * (1 + Math.max(Math.abs(low), Math.abs(high))) : 0;
       store<f32>(at + (<usize>(row * slots + slot) << 2), f32(low - pad));
@@ -201,8 +202,8 @@ export function aligned(bytes: usize): usize {
 }
 
 function halfArea(boxes: StaticArray<f64>, at: i32): f64 {
-  const x = Math.max(0, boxes[at + 3] - boxes[at]);
-  const y = Math.max(0, boxes[at + 4] - boxes[at + 1]);
-  const z = Math.max(0, boxes[at + 5] - boxes[at + 2]);
+  const x = Math.max(0, boxes[at + BOX_MOST] - boxes[at + BOX_LEAST]);
+  const y = Math.max(0, boxes[at + BOX_MOST + 1] - boxes[at + BOX_LEAST + 1]);
+  const z = Math.max(0, boxes[at + BOX_MOST + 2] - boxes[at + BOX_LEAST + 2]);
   return x * y + y * z + z * x;
 }

@@ -2,6 +2,7 @@ import type { SetDocument } from '@fendrix/contract';
 import {
   BATCH_RAYS,
   type EngineCalls,
+  layouts,
   prepareTracing,
   rayThrough,
   setRay,
@@ -12,6 +13,8 @@ import { MeshBVH } from 'three-mesh-bvh';
 import { tessellate } from './tessellate.js';
 import { medianSeconds, repeatableNumbers } from './timing.js';
 
+const { EMITTER_CENTRE, RAY_DIRECTION, RAY_FROM, RAY_ORIGIN, RAY_STRIDE, RAY_TO } = layouts;
+
 const RAYS = 100_000;
 const ROUNDS = 7;
 
@@ -19,7 +22,7 @@ const ROUNDS = 7;
 type Kernel = Pick<EngineCalls, 'ray' | 'closestHit'> &
   (Pick<EngineCalls, 'batch' | 'castBatch'> | { castBatch?: undefined });
 
-/** Rays as 8 numbers each, as the kernel takes them. */
+/** Rays as the kernel takes them. */
 interface RaySets {
   primary: Float64Array;
   bounce: Float64Array;
@@ -60,25 +63,27 @@ export function kernelBench(set: SetDocument) {
 }
 
 function makeRays({ view, kernel, scene }: Tracing): RaySets {
-  const primary = new Float64Array(RAYS * 8);
-  const bounce = new Float64Array(RAYS * 8);
-  const shadow = new Float64Array(RAYS * 8);
+  const primary = new Float64Array(RAYS * RAY_STRIDE);
+  const bounce = new Float64Array(RAYS * RAY_STRIDE);
+  const shadow = new Float64Array(RAYS * RAY_STRIDE);
   const direction = new Float64Array(3);
   const random = repeatableNumbers(1);
-  const lamp = scene.emitters[0]?.data ?? new Float64Array([0, 0, 1]);
+  const lamp = scene.emitters[0]?.data.subarray(EMITTER_CENTRE) ?? new Float64Array([0, 0, 1]);
   let hits = 0;
   while (hits < RAYS) {
     rayThrough(direction, view, random(), random());
     setRay(kernel.ray, view.origin, direction);
-    primary.set(kernel.ray, hits * 8);
+    primary.set(kernel.ray, hits * RAY_STRIDE);
     if (kernel.closestHit() < 0) continue;
-    const distance = (kernel.ray[7] as number) - 1e-5;
-    const point = [0, 1, 2].map((a) => (kernel.ray[a] as number) + distance * (kernel.ray[3 + a] as number));
+    const distance = (kernel.ray[RAY_TO] as number) - 1e-5;
+    const point = [0, 1, 2].map(
+      (a) => (kernel.ray[RAY_ORIGIN + a] as number) + distance * (kernel.ray[RAY_DIRECTION + a] as number),
+    );
     const z = 2 * random() - 1;
     const phi = 2 * Math.PI * random();
     const flat = Math.sqrt(1 - z * z);
     setRay(kernel.ray, point, [flat * Math.cos(phi), flat * Math.sin(phi), z]);
-    bounce.set(kernel.ray, hits * 8);
+    bounce.set(kernel.ray, hits * RAY_STRIDE);
     const to = [0, 1, 2].map((a) => (lamp[a] as number) + 0.4 * (random() - 0.5) - (point[a] as number));
     const away = Math.hypot(...to);
     setRay(
@@ -87,7 +92,7 @@ function makeRays({ view, kernel, scene }: Tracing): RaySets {
       to.map((t) => t / away),
       away * 0.999,
     );
-    shadow.set(kernel.ray, hits * 8);
+    shadow.set(kernel.ray, hits * RAY_STRIDE);
     hits++;
   }
   return { primary, bounce, shadow };
@@ -125,14 +130,14 @@ function castAll(
 ): void {
   for (let first = 0; first < RAYS; first += BATCH_RAYS) {
     const count = Math.min(BATCH_RAYS, RAYS - first);
-    batch.set(numbers.subarray(8 * first, 8 * (first + count)));
+    batch.set(numbers.subarray(RAY_STRIDE * first, RAY_STRIDE * (first + count)));
     castBatch(count, any);
   }
 }
 
 function askAll({ ray, closestHit }: Kernel, numbers: Float64Array): void {
   for (let i = 0; i < RAYS; i++) {
-    for (let a = 0; a < 8; a++) ray[a] = numbers[8 * i + a] as number;
+    for (let a = 0; a < RAY_STRIDE; a++) ray[a] = numbers[RAY_STRIDE * i + a] as number;
     closestHit();
   }
 }
@@ -163,8 +168,8 @@ function agreement({ kernel }: Tracing, other: Kernel, { primary }: RaySets): nu
   const count = 5000;
   for (let i = 0; i < count; i++) {
     const [ours, theirs] = [kernel, other].map((one) => {
-      for (let a = 0; a < 8; a++) one.ray[a] = primary[8 * i + a] as number;
-      return one.closestHit() < 0 ? Number.POSITIVE_INFINITY : (one.ray[7] as number);
+      for (let a = 0; a < RAY_STRIDE; a++) one.ray[a] = primary[RAY_STRIDE * i + a] as number;
+      return one.closestHit() < 0 ? Number.POSITIVE_INFINITY : (one.ray[RAY_TO] as number);
     }) as [number, number];
     if (ours === theirs || Math.abs(ours - theirs) < 1e-3) same++;
   }
@@ -202,14 +207,14 @@ function meshBvhKernel(triangles: Float32Array): Kernel {
   const geometry = new BufferGeometry();
   geometry.setAttribute('position', new BufferAttribute(triangles, 3));
   const bvh = new MeshBVH(geometry);
-  const ray = new Float64Array(8);
+  const ray = new Float64Array(RAY_STRIDE);
   const asked = new Ray(new Vector3(), new Vector3());
   const ask = () => {
-    asked.origin.set(ray[0] as number, ray[1] as number, ray[2] as number);
-    asked.direction.set(ray[3] as number, ray[4] as number, ray[5] as number);
-    const hit = bvh.raycastFirst(asked, DoubleSide, ray[6] as number, ray[7] as number);
+    asked.origin.fromArray(ray, RAY_ORIGIN);
+    asked.direction.fromArray(ray, RAY_DIRECTION);
+    const hit = bvh.raycastFirst(asked, DoubleSide, ray[RAY_FROM] as number, ray[RAY_TO] as number);
     if (!hit) return -1;
-    ray[7] = hit.distance;
+    ray[RAY_TO] = hit.distance;
     return hit.faceIndex ?? 0;
   };
   return { ray, closestHit: ask };

@@ -1,4 +1,32 @@
-import { BALL, CONE, FLAT, type PrimitiveTable, STRIDE, vector } from '@fendrix/core';
+import { layouts, type PrimitiveTable, vector } from '@fendrix/core';
+
+const {
+  BALL,
+  BALL_CENTRE,
+  BALL_LIMITS,
+  BALL_RADIUS,
+  CONE,
+  CONE_ARC_COSINE,
+  CONE_ARC_MIDDLE,
+  CONE_AXIS,
+  CONE_FOOT,
+  CONE_HEIGHT,
+  CONE_RADIUS,
+  CONE_SLOPE,
+  FLAT,
+  FLAT_CORNER,
+  FLAT_DIAGONAL,
+  FLAT_EDGE_U,
+  FLAT_EDGE_V,
+  FLAT_LEAST_RHO2,
+  FLAT_MOST_RHO2,
+  FLAT_SCALE_A,
+  FLAT_SCALE_B,
+  PRIMITIVE_STRIDE,
+  TRIANGLE_CORNER,
+  TRIANGLE_EDGE_U,
+  TRIANGLE_EDGE_V,
+} = layouts;
 
 type Vector = [number, number, number];
 
@@ -13,26 +41,36 @@ const BALL_RINGS = 48;
 export function tessellate(table: PrimitiveTable): Float32Array {
   const out: number[] = [];
   for (let i = 0; i < table.count; i++) {
-    const d = table.data.subarray(i * STRIDE, (i + 1) * STRIDE);
+    const d = table.data.subarray(i * PRIMITIVE_STRIDE, (i + 1) * PRIMITIVE_STRIDE);
     const kind = table.kind[i];
     if (kind === FLAT) flat(out, d);
     else if (kind === CONE) cone(out, d);
     else if (kind === BALL) ball(out, d);
-    else out.push(...triple(d, 0), ...sum(triple(d, 0), triple(d, 3)), ...sum(triple(d, 0), triple(d, 6)));
+    else triangle(out, d);
   }
   return Float32Array.from(out);
 }
 
+function triangle(out: number[], d: Float64Array): void {
+  const corner = triple(d, TRIANGLE_CORNER);
+  const others = [TRIANGLE_EDGE_U, TRIANGLE_EDGE_V].flatMap((edge) => sum(corner, triple(d, edge)));
+  out.push(...corner, ...others);
+}
+
 function flat(out: number[], d: Float64Array): void {
-  const [inner, outer, scaleA, scaleB, diagonal] = Array.from(d.subarray(14, 19)) as [
-    number,
-    number,
-    number,
-    number,
-    number,
-  ];
+  const inner = d[FLAT_LEAST_RHO2] as number;
+  const outer = d[FLAT_MOST_RHO2] as number;
+  const scaleA = d[FLAT_SCALE_A] as number;
+  const scaleB = d[FLAT_SCALE_B] as number;
+  const diagonal = d[FLAT_DIAGONAL] as number;
   const at = (a: number, b: number) =>
-    sum(triple(d, 0), sum(vector.scale(triple(d, 3), (a + 1) / 2), vector.scale(triple(d, 6), (b + 1) / 2)));
+    sum(
+      triple(d, FLAT_CORNER),
+      sum(
+        vector.scale(triple(d, FLAT_EDGE_U), (a + 1) / 2),
+        vector.scale(triple(d, FLAT_EDGE_V), (b + 1) / 2),
+      ),
+    );
   if (inner < 0 && outer > 1e20 && diagonal >= 2) {
     quad(out, at(-1, -1), at(1, -1), at(1, 1), at(-1, 1));
     return;
@@ -54,31 +92,31 @@ function flat(out: number[], d: Float64Array): void {
 }
 
 function cone(out: number[], d: Float64Array): void {
-  const axis = triple(d, 3);
-  const middle = triple(d, 13);
+  const axis = triple(d, CONE_AXIS);
+  const middle = triple(d, CONE_ARC_MIDDLE);
   const side = vector.cross(axis, middle);
-  const height = d[6] as number;
-  const cosine = d[16] as number;
+  const height = d[CONE_HEIGHT] as number;
+  const cosine = d[CONE_ARC_COSINE] as number;
   const half = cosine < -1 ? Math.PI : Math.acos(cosine);
   const steps = Math.max(1, Math.round((ROUND * half) / Math.PI));
   const at = (step: number, h: number) => {
     const phi = half * ((2 * step) / steps - 1);
-    const r = (d[7] as number) + (d[8] as number) * h;
+    const r = (d[CONE_RADIUS] as number) + (d[CONE_SLOPE] as number) * h;
     const round = sum(vector.scale(middle, r * Math.cos(phi)), vector.scale(side, r * Math.sin(phi)));
-    return sum(triple(d, 0), sum(vector.scale(axis, h), round));
+    return sum(triple(d, CONE_FOOT), sum(vector.scale(axis, h), round));
   };
   for (let i = 0; i < steps; i++) quad(out, at(i, 0), at(i + 1, 0), at(i + 1, height), at(i, height));
 }
 
 function ball(out: number[], d: Float64Array): void {
-  const centre = triple(d, 0);
+  const centre = triple(d, BALL_CENTRE);
   const at = (row: number, column: number): Vector => {
     const theta = (Math.PI * row) / BALL_RINGS;
     const phi = (2 * Math.PI * column) / (2 * BALL_RINGS);
     return [Math.sin(theta) * Math.cos(phi), Math.sin(theta) * Math.sin(phi), Math.cos(theta)];
   };
-  const kept = (p: Vector) => [4, 7, 10].every((k) => vector.dot(triple(d, k), p) >= 0);
-  const placed = (p: Vector) => sum(centre, vector.scale(p, d[3] as number));
+  const kept = (p: Vector) => [0, 1, 2].every((k) => vector.dot(triple(d, BALL_LIMITS + 3 * k), p) >= 0);
+  const placed = (p: Vector) => sum(centre, vector.scale(p, d[BALL_RADIUS] as number));
   for (let row = 0; row < BALL_RINGS; row++) {
     for (let column = 0; column < 2 * BALL_RINGS; column++) {
       if (!kept(at(row + 0.5, column + 0.5))) continue;

@@ -3,26 +3,30 @@
  * face, seen straight on, is 1 cd/m2.
  */
 import { faceLuminance } from './faceLuminance.js';
-import { type i32, whole32 } from './portable.js';
 import {
-  CENTRE,
   CUTOFF_TAN,
+  EMITTER_CENTRE,
+  EMITTER_KIND,
   FACE,
-  FORWARD,
+  FACE_FORWARD,
+  FACE_RIGHT,
+  FACE_UP,
   HALF_HEIGHT,
   HALF_WIDTH,
   INNER,
   LAMP,
   LAMP_RADIUS,
+  LIGHT_DENSITY,
+  LIGHT_DISTANCE,
+  LIGHT_LUMINANCE,
   OCTAGON_FACE,
-  RIGHT,
   ROUND,
-  type SceneTables,
   SUN,
-  TOWARDS,
+  SUN_TOWARDS,
   TUBE,
-  UPWARD,
-} from './tables.js';
+} from './layouts.js';
+import { type i32, whole32 } from './portable.js';
+import type { SceneTables } from './tables.js';
 import { emittedByTube, sampleTube, tubePdf } from './tubeLight.js';
 import { dotAt } from './vectors.js';
 
@@ -51,7 +55,7 @@ export function sampleEmitter(
   point: Float64Array,
   uv: Float64Array,
 ): boolean {
-  const kind = whole32(t.emitters[e]);
+  const kind = whole32(t.emitters[e + EMITTER_KIND]);
   if (kind === LAMP) return sampleLamp(out, t.emitters, e, point, uv);
   if (kind === TUBE) return sampleTube(out, t.emitters, e, point, uv);
   if (kind === SUN) return sampleSun(out, t.emitters, e, point, uv);
@@ -70,7 +74,7 @@ export function emitterPdf(
   distance: number,
 ): number {
   const d = t.emitters;
-  const kind = whole32(d[e]);
+  const kind = whole32(d[e + EMITTER_KIND]);
   if (kind === LAMP) return lampPdf(d, e, point);
   if (kind === TUBE) return tubePdf(d, e, point, direction, distance);
   if (kind === SUN) return 1 / SUN_SOLID_ANGLE;
@@ -80,7 +84,7 @@ export function emitterPdf(
     const solidAngle = sphericalRectangle(local, d, e);
     if (solidAngle >= SMALLEST_SPHERICAL_SR) return 1 / solidAngle;
   }
-  const cosine = -dotAt(direction, d, e + FORWARD);
+  const cosine = -dotAt(direction, d, e + FACE_FORWARD);
   return cosine > 0 ? (distance * distance) / (cosine * faceArea(t, e)) : 0;
 }
 
@@ -95,14 +99,14 @@ export function emittedLuminance(
   direction: Float64Array,
 ): number {
   const d = t.emitters;
-  const kind = whole32(d[e]);
+  const kind = whole32(d[e + EMITTER_KIND]);
   if (kind === LAMP) return 1;
   if (kind === TUBE) return emittedByTube(d, e, point);
-  const wz = -dotAt(direction, d, e + FORWARD);
+  const wz = -dotAt(direction, d, e + FACE_FORWARD);
   if (!(wz > 0)) return 0;
-  if (kind === SUN) return -dotAt(direction, d, e + TOWARDS) >= SUN_COSINE ? 1 : 0;
-  const wx = -dotAt(direction, d, e + RIGHT);
-  const wy = -dotAt(direction, d, e + UPWARD);
+  if (kind === SUN) return -dotAt(direction, d, e + SUN_TOWARDS) >= SUN_COSINE ? 1 : 0;
+  const wx = -dotAt(direction, d, e + FACE_RIGHT);
+  const wy = -dotAt(direction, d, e + FACE_UP);
   toFace(local, d, e, point);
   return faceLuminance(t, e, local[0], local[1], wx, wy, wz);
 }
@@ -110,7 +114,7 @@ export function emittedLuminance(
 /** Area that is sampled, m2. */
 function faceArea(t: SceneTables, e: i32): number {
   const d = t.emitters;
-  const kind = whole32(d[e]);
+  const kind = whole32(d[e + EMITTER_KIND]);
   const area = 4 * d[e + HALF_WIDTH] * d[e + HALF_HEIGHT];
   const inner = d[e + INNER];
   if (kind === ROUND) return area * (Math.PI / 4) * (1 - inner * inner);
@@ -121,12 +125,12 @@ const local = new Float64Array(3);
 
 /** A point in the frame of a face: right, up, forward from its centre. */
 function toFace(out: Float64Array, d: Float64Array, e: i32, point: Float64Array): void {
-  const x = point[0] - d[e + CENTRE];
-  const y = point[1] - d[e + CENTRE + 1];
-  const z = point[2] - d[e + CENTRE + 2];
-  out[0] = x * d[e + RIGHT] + y * d[e + RIGHT + 1] + z * d[e + RIGHT + 2];
-  out[1] = x * d[e + UPWARD] + y * d[e + UPWARD + 1] + z * d[e + UPWARD + 2];
-  out[2] = x * d[e + FORWARD] + y * d[e + FORWARD + 1] + z * d[e + FORWARD + 2];
+  const x = point[0] - d[e + EMITTER_CENTRE];
+  const y = point[1] - d[e + EMITTER_CENTRE + 1];
+  const z = point[2] - d[e + EMITTER_CENTRE + 2];
+  out[0] = x * d[e + FACE_RIGHT] + y * d[e + FACE_RIGHT + 1] + z * d[e + FACE_RIGHT + 2];
+  out[1] = x * d[e + FACE_UP] + y * d[e + FACE_UP + 1] + z * d[e + FACE_UP + 2];
+  out[2] = x * d[e + FACE_FORWARD] + y * d[e + FACE_FORWARD + 1] + z * d[e + FACE_FORWARD + 2];
 }
 
 // Constants of the last spherical rectangle: k, b0, b1, S.
@@ -162,7 +166,7 @@ function sphericalRectangle(point: Float64Array, d: Float64Array, e: i32): numbe
 /** A place on a round or eight-sided face, from -1 to 1 each way, even over its area. */
 function placeOnFace(t: SceneTables, e: i32, u: number, v: number): void {
   const d = t.emitters;
-  const kind = whole32(d[e]);
+  const kind = whole32(d[e + EMITTER_KIND]);
   if (kind === ROUND) {
     const inner = d[e + INNER];
     const inner2 = inner * inner;
@@ -212,7 +216,7 @@ function sampleFace(
     const reach = height * cutoff;
     if (Math.abs(lx) > halfWidth + reach || Math.abs(ly) > halfHeight + reach) return false;
   }
-  const solidAngle: number = whole32(d[e]) === FACE ? sphericalRectangle(local, d, e) : 0;
+  const solidAngle: number = whole32(d[e + EMITTER_KIND]) === FACE ? sphericalRectangle(local, d, e) : 0;
   let x: number = 0;
   let y: number = 0;
   const bySolidAngle = solidAngle >= SMALLEST_SPHERICAL_SR;
@@ -245,12 +249,12 @@ function sampleFace(
   const cosine = height * inverse;
   const ex = x * inverse;
   const ey = y * inverse;
-  out[0] = ex * d[e + RIGHT] + ey * d[e + UPWARD] - cosine * d[e + FORWARD];
-  out[1] = ex * d[e + RIGHT + 1] + ey * d[e + UPWARD + 1] - cosine * d[e + FORWARD + 1];
-  out[2] = ex * d[e + RIGHT + 2] + ey * d[e + UPWARD + 2] - cosine * d[e + FORWARD + 2];
-  out[3] = distance;
-  out[4] = bySolidAngle ? 1 / solidAngle : (distance * distance) / (cosine * faceArea(t, e));
-  out[5] = faceLuminance(t, e, x + lx, y + ly, -ex, -ey, cosine);
+  out[0] = ex * d[e + FACE_RIGHT] + ey * d[e + FACE_UP] - cosine * d[e + FACE_FORWARD];
+  out[1] = ex * d[e + FACE_RIGHT + 1] + ey * d[e + FACE_UP + 1] - cosine * d[e + FACE_FORWARD + 1];
+  out[2] = ex * d[e + FACE_RIGHT + 2] + ey * d[e + FACE_UP + 2] - cosine * d[e + FACE_FORWARD + 2];
+  out[LIGHT_DISTANCE] = distance;
+  out[LIGHT_DENSITY] = bySolidAngle ? 1 / solidAngle : (distance * distance) / (cosine * faceArea(t, e));
+  out[LIGHT_LUMINANCE] = faceLuminance(t, e, x + lx, y + ly, -ex, -ey, cosine);
   return true;
 }
 
@@ -265,9 +269,9 @@ function sampleSun(
   const cosine = 1 - uv[0] * (1 - SUN_COSINE);
   const sine = Math.sqrt(Math.max(0, 1 - cosine * cosine));
   const phi = 2 * Math.PI * uv[1];
-  const ax = -d[e + TOWARDS];
-  const ay = -d[e + TOWARDS + 1];
-  const az = -d[e + TOWARDS + 2];
+  const ax = -d[e + SUN_TOWARDS];
+  const ay = -d[e + SUN_TOWARDS + 1];
+  const az = -d[e + SUN_TOWARDS + 2];
   const sign: number = az >= 0 ? 1 : -1;
   const a = -1 / (sign + az);
   const b = ax * ay * a;
@@ -276,20 +280,21 @@ function sampleSun(
   const dx = cosine * ax + s * (1 + sign * ax * ax * a) + t * b;
   const dy = cosine * ay + s * sign * b + t * (sign + ay * ay * a);
   const dz = cosine * az - s * sign * ax - t * ay;
-  const towards = -(dx * d[e + FORWARD] + dy * d[e + FORWARD + 1] + dz * d[e + FORWARD + 2]);
+  const towards = -(dx * d[e + FACE_FORWARD] + dy * d[e + FACE_FORWARD + 1] + dz * d[e + FACE_FORWARD + 2]);
   toFace(local, d, e, point);
   const height = local[2];
   if (!(towards > 1e-6 && height > 1e-9)) return false;
   const distance = height / towards;
-  const x = local[0] + distance * (dx * d[e + RIGHT] + dy * d[e + RIGHT + 1] + dz * d[e + RIGHT + 2]);
-  const y = local[1] + distance * (dx * d[e + UPWARD] + dy * d[e + UPWARD + 1] + dz * d[e + UPWARD + 2]);
+  const x =
+    local[0] + distance * (dx * d[e + FACE_RIGHT] + dy * d[e + FACE_RIGHT + 1] + dz * d[e + FACE_RIGHT + 2]);
+  const y = local[1] + distance * (dx * d[e + FACE_UP] + dy * d[e + FACE_UP + 1] + dz * d[e + FACE_UP + 2]);
   if (Math.abs(x) > d[e + HALF_WIDTH] || Math.abs(y) > d[e + HALF_HEIGHT]) return false;
   out[0] = dx;
   out[1] = dy;
   out[2] = dz;
-  out[3] = distance;
-  out[4] = 1 / SUN_SOLID_ANGLE;
-  out[5] = 1;
+  out[LIGHT_DISTANCE] = distance;
+  out[LIGHT_DENSITY] = 1 / SUN_SOLID_ANGLE;
+  out[LIGHT_LUMINANCE] = 1;
   return true;
 }
 
@@ -302,9 +307,9 @@ function sampleLamp(
 ): boolean {
   const u = uv[0];
   const v = uv[1];
-  const cx = d[e + CENTRE] - point[0];
-  const cy = d[e + CENTRE + 1] - point[1];
-  const cz = d[e + CENTRE + 2] - point[2];
+  const cx = d[e + EMITTER_CENTRE] - point[0];
+  const cy = d[e + EMITTER_CENTRE + 1] - point[1];
+  const cz = d[e + EMITTER_CENTRE + 2] - point[2];
   const radius = d[e + LAMP_RADIUS];
   const squared = cx * cx + cy * cy + cz * cz;
   const sine2 = (radius * radius) / squared;
@@ -331,16 +336,16 @@ function sampleLamp(
   out[0] = dx;
   out[1] = dy;
   out[2] = dz;
-  out[3] = along - Math.sqrt(Math.max(0, under));
-  out[4] = 1 / (2 * Math.PI * spread);
-  out[5] = 1;
+  out[LIGHT_DISTANCE] = along - Math.sqrt(Math.max(0, under));
+  out[LIGHT_DENSITY] = 1 / (2 * Math.PI * spread);
+  out[LIGHT_LUMINANCE] = 1;
   return true;
 }
 
 function lampPdf(d: Float64Array, e: i32, point: Float64Array): number {
-  const cx = d[e + CENTRE] - point[0];
-  const cy = d[e + CENTRE + 1] - point[1];
-  const cz = d[e + CENTRE + 2] - point[2];
+  const cx = d[e + EMITTER_CENTRE] - point[0];
+  const cy = d[e + EMITTER_CENTRE + 1] - point[1];
+  const cz = d[e + EMITTER_CENTRE + 2] - point[2];
   const radius = d[e + LAMP_RADIUS];
   const sine2 = (radius * radius) / (cx * cx + cy * cy + cz * cz);
   if (!(sine2 < 1)) return 0;

@@ -1,13 +1,24 @@
 import { sampleEmitter } from './emitters.js';
 import { PatchGatherer } from './gather.js';
 import { Kernel } from './kernel.js';
+import {
+  CLOTH,
+  EMITTER_STRIDE,
+  LIGHT_DISTANCE,
+  LIGHT_LUMINANCE,
+  LIGHT_PASSED,
+  LIGHT_SAMPLE,
+  RAY_TO,
+  SURFACE_STRIDE,
+  VIEW_ORIGIN,
+} from './layouts.js';
 import { Passage } from './passage.js';
 import { PathTracer } from './path.js';
 import { type i32, real, whole32 } from './portable.js';
 import { Sampler } from './sampler.js';
 import { prepareSheen } from './sheen.js';
 import { Sight } from './sight.js';
-import { CLOTH, EMITTER, type SceneTables, SURFACE } from './tables.js';
+import type { SceneTables } from './tables.js';
 import { openBlock, TileRenderer, viewRay } from './tile.js';
 
 /** Rays of one batch, 8 numbers each. */
@@ -23,7 +34,7 @@ export class Engine {
   passage: Passage;
   sight: Sight;
   /** Result of `askLight`: 0-2 direction, 3 distance, 4 density, 5 luminance, 6-8 part that passes. */
-  light: Float64Array = new Float64Array(9);
+  light: Float64Array = new Float64Array(LIGHT_SAMPLE);
   /** Where a question starts and in which direction. */
   point: Float64Array = new Float64Array(3);
   direction: Float64Array = new Float64Array(3);
@@ -42,7 +53,7 @@ export class Engine {
     this.passage = new Passage(tables, kernel);
     this.sight = new Sight(tables, kernel);
     for (let i = 0; i < tables.surfaceCount; i++) {
-      if (whole32(tables.surfaces[i * SURFACE]) === CLOTH) prepareSheen();
+      if (whole32(tables.surfaces[i * SURFACE_STRIDE]) === CLOTH) prepareSheen();
     }
   }
 
@@ -60,7 +71,7 @@ export class Engine {
       for (let a = 0; a < 8; a++) ray[a] = batch[o + a];
       if (any) batch[o + 6] = kernel.anyHit() ? 0 : -1;
       else batch[o + 6] = real(kernel.closestHit());
-      batch[o + 7] = ray[7];
+      batch[o + 7] = ray[RAY_TO];
     }
   }
 
@@ -70,7 +81,7 @@ export class Engine {
     const view = this.tiles.view;
     const batch = this.batch;
     const ray = kernel.ray;
-    for (let a = 0; a < 3; a++) this.point[a] = view[a];
+    for (let a = 0; a < 3; a++) this.point[a] = view[VIEW_ORIGIN + a];
     openBlock(kernel, view, px, py, columns, rows, width, height);
     let o: i32 = 0;
     for (let y = py; y < py + rows; y++) {
@@ -79,7 +90,7 @@ export class Engine {
         viewRay(this.direction, view, (real(x) + 0.5) / real(width), down);
         kernel.setRay(this.point, this.direction, Infinity);
         batch[o + 6] = real(kernel.closestInView());
-        batch[o + 7] = ray[7];
+        batch[o + 7] = ray[RAY_TO];
         o += 8;
       }
     }
@@ -97,10 +108,10 @@ export class Engine {
   askLight(index: i32): boolean {
     const light = this.light;
     this.sampler.next();
-    if (!sampleEmitter(light, this.tables, index * EMITTER, this.point, this.sampler.uv)) return false;
-    if (!(light[5] > 0)) return false;
-    if (!this.passage.between(this.point, light, light[3])) return false;
-    for (let c = 0; c < 3; c++) light[6 + c] = this.passage.passed[c];
+    if (!sampleEmitter(light, this.tables, index * EMITTER_STRIDE, this.point, this.sampler.uv)) return false;
+    if (!(light[LIGHT_LUMINANCE] > 0)) return false;
+    if (!this.passage.between(this.point, light, light[LIGHT_DISTANCE])) return false;
+    for (let c = 0; c < 3; c++) light[LIGHT_PASSED + c] = this.passage.passed[c];
     return true;
   }
 }

@@ -1,33 +1,34 @@
-import { divide32, floor32, type i32, real, whole32 } from './portable.js';
 import {
-  ANGLES,
+  ANGLES_OFFSET,
   BEAM,
   BEAM_LOBE,
   CELLS,
   CUTOFF_TAN,
+  EMITTER_KIND,
   FACE,
+  FACE_FORWARD,
+  FACE_RIGHT,
+  FACE_UP,
   FIELD_TAN,
   FOCUS,
-  FORWARD,
-  GOBO,
   GOBO_HEIGHT,
+  GOBO_OFFSET,
   GOBO_WIDTH,
   HALF_HEIGHT,
   HALF_WIDTH,
   HORIZONTALS,
-  HOT,
+  HOT_CENTRE,
   INNER,
+  LUMINANCE_SCALE,
   OCTAGON_FACE,
   OVERCAST,
   PLAIN_BEAM,
   PROJECTED,
-  RIGHT,
-  SCALE,
-  type SceneTables,
   SQUARE_CELLS,
-  UPWARD,
   VERTICALS,
-} from './tables.js';
+} from './layouts.js';
+import { divide32, floor32, type i32, real, whole32 } from './portable.js';
+import type { SceneTables } from './tables.js';
 
 /** Grazing angles at which a table of intensities is no longer divided by the cosine. */
 const LEAST_COSINE = 0.02;
@@ -54,18 +55,18 @@ export function faceLuminance(
   wz: number,
 ): number {
   const d = t.emitters;
-  const kind = whole32(d[e]);
+  const kind = whole32(d[e + EMITTER_KIND]);
   const u = x / d[e + HALF_WIDTH];
   const v = y / d[e + HALF_HEIGHT];
-  let value = d[e + SCALE];
-  if (kind === FACE) value *= 1 + d[e + HOT] * (1 - u * u) * (1 - v * v);
+  let value = d[e + LUMINANCE_SCALE];
+  if (kind === FACE) value *= 1 + d[e + HOT_CENTRE] * (1 - u * u) * (1 - v * v);
   else {
     const rho2 = u * u + v * v;
     const inner = d[e + INNER];
     if (kind === OCTAGON_FACE) {
       if (Math.abs(u) + Math.abs(v) > Math.SQRT2) return 0;
     } else if (rho2 > 1 || rho2 < inner * inner) return 0;
-    if (rho2 < 1) value *= 1 + d[e + HOT] * (1 - rho2);
+    if (rho2 < 1) value *= 1 + d[e + HOT_CENTRE] * (1 - rho2);
   }
   const cutoff = d[e + CUTOFF_TAN];
   if (cutoff > 0) {
@@ -78,7 +79,7 @@ export function faceLuminance(
   if (beam === PLAIN_BEAM) return value;
   if (beam === OVERCAST) {
     // Light that goes down comes from the sky.
-    const up = wx * d[e + RIGHT + 2] + wy * d[e + UPWARD + 2] + wz * d[e + FORWARD + 2];
+    const up = wx * d[e + FACE_RIGHT + 2] + wy * d[e + FACE_UP + 2] + wz * d[e + FACE_FORWARD + 2];
     return value * overcastLuminance(-up);
   }
   if (beam === PROJECTED) {
@@ -117,7 +118,7 @@ function roundCells(cutoff: number, wz: number): number {
 function goboAt(t: SceneTables, e: i32, x: number, y: number): number {
   if (!(x > -1 && x < 1 && y > -1 && y < 1)) return 0;
   const d = t.emitters;
-  const at = whole32(d[e + GOBO]);
+  const at = whole32(d[e + GOBO_OFFSET]);
   const width = whole32(d[e + GOBO_WIDTH]);
   const height = whole32(d[e + GOBO_HEIGHT]);
   const u = ((x + 1) / 2) * real(width) - 0.5;
@@ -138,7 +139,7 @@ function goboAt(t: SceneTables, e: i32, x: number, y: number): number {
 function intensityAt(t: SceneTables, e: i32, wx: number, wy: number, wz: number): number {
   const d = t.emitters;
   const list = t.angles;
-  const at = whole32(d[e + ANGLES]);
+  const at = whole32(d[e + ANGLES_OFFSET]);
   const columns = whole32(d[e + VERTICALS]);
   const rows = whole32(d[e + HORIZONTALS]);
   const vertical = Math.acos(Math.max(-1, Math.min(1, wz)));

@@ -1,21 +1,28 @@
-import { type i32, whole32 } from './portable.js';
 import {
   COAT_ALPHA,
   COATED,
   FLAT,
-  KIND,
+  FLAT_CORNER,
+  FLAT_NORMAL,
+  FLAT_PER_U2,
+  FLAT_PER_V2,
   METAL,
   MIRROR,
+  NO_RELIEF,
+  PRIMITIVE_STRIDE,
   RELIEF,
-  type SceneTables,
-  STRIDE,
-  SURFACE,
-} from './tables.js';
+  SURFACE_KIND,
+  SURFACE_STRIDE,
+} from './layouts.js';
+import { type i32, whole32 } from './portable.js';
+import type { SceneTables } from './tables.js';
 
 /** More of them cost more than they save: light finds those by chance. */
 export const MOST_MIRRORS = 4;
-/** Numbers kept of each: a corner of it, its unit normal on the mirror's side. */
-export const PLANE = 6;
+// Numbers kept of each: a corner of it, its unit normal on the mirror's side.
+export const PLANE_CORNER: i32 = 0;
+export const PLANE_NORMAL: i32 = PLANE_CORNER + 3;
+export const PLANE_STRIDE: i32 = PLANE_NORMAL + 3;
 
 /** The largest flat surfaces of a scene that mirror: sharply, as mirrors and clear coats do, or roughly, as silver cards. */
 export class FlatMirrors {
@@ -24,7 +31,7 @@ export class FlatMirrors {
   protected primitives: Int32Array = new Int32Array(MOST_MIRRORS);
   /** Where the surface of each starts in the table of surfaces. */
   protected places: Int32Array = new Int32Array(MOST_MIRRORS);
-  protected planes: Float64Array = new Float64Array(MOST_MIRRORS * PLANE);
+  protected planes: Float64Array = new Float64Array(MOST_MIRRORS * PLANE_STRIDE);
   /** m2 */
   protected areas: Float64Array = new Float64Array(MOST_MIRRORS);
   private rough: boolean;
@@ -35,8 +42,8 @@ export class FlatMirrors {
     this.rough = rough;
     for (let primitive = 0; primitive < t.count; primitive++) {
       if (t.kind[primitive] !== FLAT || t.emitterOf[primitive] >= 0) continue;
-      const o = primitive * STRIDE;
-      const area = 1 / Math.sqrt(t.data[o + 12] * t.data[o + 13]);
+      const o = primitive * PRIMITIVE_STRIDE;
+      const area = 1 / Math.sqrt(t.data[o + FLAT_PER_U2] * t.data[o + FLAT_PER_V2]);
       if (!(area >= smallest)) continue;
       const front = t.front[primitive];
       const back = t.back[primitive];
@@ -50,20 +57,20 @@ export class FlatMirrors {
   /** Height of a point above a mirror, m. */
   protected height(mirror: i32, point: Float64Array): number {
     const planes = this.planes;
-    const o = mirror * PLANE;
+    const o = mirror * PLANE_STRIDE;
     let height: number = 0;
     for (let a = 0; a < 3; a++) {
-      height += (point[a] - planes[o + a]) * planes[o + 3 + a];
+      height += (point[a] - planes[o + PLANE_CORNER + a]) * planes[o + PLANE_NORMAL + a];
     }
     return height;
   }
 
   private isMirror(surface: i32): boolean {
     const s = this.t.surfaces;
-    const o = surface * SURFACE;
-    const kind = whole32(s[o + KIND]);
+    const o = surface * SURFACE_STRIDE;
+    const kind = whole32(s[o + SURFACE_KIND]);
     if (this.rough) return kind === METAL;
-    if (s[o + RELIEF] !== 0) return false;
+    if (s[o + RELIEF] !== NO_RELIEF) return false;
     return kind === MIRROR || (kind === COATED && s[o + COAT_ALPHA] === 0);
   }
 
@@ -79,16 +86,16 @@ export class FlatMirrors {
       if (area <= this.areas[m]) return;
     } else this.count = m + 1;
     const d = this.t.data;
-    const o = primitive * STRIDE;
+    const o = primitive * PRIMITIVE_STRIDE;
     let squared: number = 0;
-    for (let a = 0; a < 3; a++) squared += d[o + 9 + a] * d[o + 9 + a];
+    for (let a = 0; a < 3; a++) squared += d[o + FLAT_NORMAL + a] * d[o + FLAT_NORMAL + a];
     const scale = side / Math.sqrt(squared);
     for (let a = 0; a < 3; a++) {
-      this.planes[m * PLANE + a] = d[o + a];
-      this.planes[m * PLANE + 3 + a] = scale * d[o + 9 + a];
+      this.planes[m * PLANE_STRIDE + PLANE_CORNER + a] = d[o + FLAT_CORNER + a];
+      this.planes[m * PLANE_STRIDE + PLANE_NORMAL + a] = scale * d[o + FLAT_NORMAL + a];
     }
     this.primitives[m] = primitive;
-    this.places[m] = surface * SURFACE;
+    this.places[m] = surface * SURFACE_STRIDE;
     this.areas[m] = area;
   }
 }

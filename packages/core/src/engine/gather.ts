@@ -1,21 +1,26 @@
 import { sampleEmitter } from './emitters.js';
 import { guideCell } from './guide.js';
 import type { Kernel } from './kernel.js';
+import {
+  EMITTER_CHANNEL,
+  EMITTER_STRIDE,
+  LIGHT_DENSITY,
+  LIGHT_DISTANCE,
+  LIGHT_LUMINANCE,
+  MAP_ACROSS,
+  MAP_FIRST,
+  MAP_PRIMITIVE,
+  MAP_SIDE,
+  MAP_STRIDE,
+  MAP_UP,
+  NORMALS,
+} from './layouts.js';
 import { isOnPanel, normalsAt, pointOnPanel } from './normals.js';
 import { Passage } from './passage.js';
 import type { PathTracer } from './path.js';
 import { divide32, type i32, real, whole32 } from './portable.js';
 import type { Sampler } from './sampler.js';
-import {
-  CHANNEL,
-  EMITTER,
-  PANEL,
-  PANEL_ACROSS,
-  PANEL_FIRST,
-  PANEL_SIDE,
-  PANEL_UP,
-  type SceneTables,
-} from './tables.js';
+import type { SceneTables } from './tables.js';
 import { cosineAbove, dot3, frameRound, fromFrame } from './vectors.js';
 
 /** Traces the rays of patches of lit sheets. */
@@ -37,7 +42,7 @@ export class PatchGatherer {
   private passage: Passage;
   private rays: i32;
   private point: Float64Array = new Float64Array(3);
-  private normals: Float64Array = new Float64Array(6);
+  private normals: Float64Array = new Float64Array(NORMALS);
   private normal: Float64Array = new Float64Array(3);
   private frame: Float64Array = new Float64Array(6);
   private local: Float64Array = new Float64Array(3);
@@ -65,12 +70,12 @@ export class PatchGatherer {
   gather(panel: i32, cell: i32): void {
     const t = this.t;
     const p = t.panels;
-    const o = panel * PANEL;
-    const primitive = whole32(p[o]);
-    const across = whole32(p[o + PANEL_ACROSS]);
-    const up = whole32(p[o + PANEL_UP]);
-    const patch = whole32(p[o + PANEL_FIRST]) + cell;
-    const sign: number = p[o + PANEL_SIDE] > 0 ? -1 : 1;
+    const o = panel * MAP_STRIDE;
+    const primitive = whole32(p[o + MAP_PRIMITIVE]);
+    const across = whole32(p[o + MAP_ACROSS]);
+    const up = whole32(p[o + MAP_UP]);
+    const patch = whole32(p[o + MAP_FIRST]) + cell;
+    const sign: number = p[o + MAP_SIDE] > 0 ? -1 : 1;
     const row = divide32(cell, across);
     const column = cell - row * across;
     const sampler = this.sampler;
@@ -133,14 +138,14 @@ export class PatchGatherer {
     const t = this.t;
     const light = this.light;
     for (let index = 0; index < t.emitterCount; index++) {
-      const e = index * EMITTER;
+      const e = index * EMITTER_STRIDE;
       this.sampler.next();
       if (!sampleEmitter(light, t, e, this.point, this.sampler.uv)) continue;
       const cosine = dot3(light, this.normal);
-      if (!(cosine > 0 && light[5] > 0)) continue;
-      if (!this.passage.between(this.point, light, light[3])) continue;
-      const value = (light[5] * cosine) / light[4];
-      const channel = whole32(t.emitters[e + CHANNEL]);
+      if (!(cosine > 0 && light[LIGHT_LUMINANCE] > 0)) continue;
+      if (!this.passage.between(this.point, light, light[LIGHT_DISTANCE])) continue;
+      const value = (light[LIGHT_LUMINANCE] * cosine) / light[LIGHT_DENSITY];
+      const channel = whole32(t.emitters[e + EMITTER_CHANNEL]);
       let all: number = 0;
       for (let c = 0; c < 3; c++) {
         const k = 3 * channel + c;

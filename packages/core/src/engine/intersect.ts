@@ -1,5 +1,37 @@
+import {
+  BALL,
+  BALL_CENTRE,
+  BALL_LIMITS,
+  BALL_RADIUS,
+  CONE,
+  CONE_ARC_COSINE,
+  CONE_ARC_MIDDLE,
+  CONE_AXIS,
+  CONE_FOOT,
+  CONE_HEIGHT,
+  CONE_RADIUS,
+  CONE_SLOPE,
+  FLAT,
+  FLAT_CORNER,
+  FLAT_DIAGONAL,
+  FLAT_EDGE_U,
+  FLAT_EDGE_V,
+  FLAT_LEAST_RHO2,
+  FLAT_MOST_RHO2,
+  FLAT_NORMAL,
+  FLAT_PER_U2,
+  FLAT_PER_V2,
+  FLAT_SCALE_A,
+  FLAT_SCALE_B,
+  RAY_DIRECTION,
+  RAY_FROM,
+  RAY_ORIGIN,
+  RAY_TO,
+  TRIANGLE_CORNER,
+  TRIANGLE_EDGE_U,
+  TRIANGLE_EDGE_V,
+} from './layouts.js';
 import type { i32 } from './portable.js';
-import { BALL, CONE, FLAT } from './tables.js';
 
 /**
  * Tests a ray against one exact primitive, both sides.
@@ -16,47 +48,53 @@ export function intersectPrimitive(kind: i32, d: Float64Array, o: i32, ray: Floa
   return triangle(d, o, ray);
 }
 
-// Reads are asserted: the table has STRIDE numbers for each primitive.
-function flat(d: Float64Array, o: i32, ray: Float64Array): boolean {
-  const dx = ray[3];
-  const dy = ray[4];
-  const dz = ray[5];
-  const nx = d[o + 9];
-  const ny = d[o + 10];
-  const nz = d[o + 11];
-  const px = d[o] - ray[0];
-  const py = d[o + 1] - ray[1];
-  const pz = d[o + 2] - ray[2];
-  const t = (px * nx + py * ny + pz * nz) / (dx * nx + dy * ny + dz * nz);
-  if (!(t > ray[6] && t < ray[7])) return false;
-  const qx = t * dx - px;
-  const qy = t * dy - py;
-  const qz = t * dz - pz;
-  const u = qx * d[o + 3] + qy * d[o + 4] + qz * d[o + 5];
-  const a = 2 * u * d[o + 12] - 1;
+/** @inline */
+export function flat(d: Float64Array, o: i32, ray: Float64Array): boolean {
+  const t = flatDistance(d, o, ray);
+  if (!(t > ray[RAY_FROM] && t < ray[RAY_TO])) return false;
+  const qx = t * ray[RAY_DIRECTION] - (d[o + FLAT_CORNER] - ray[RAY_ORIGIN]);
+  const qy = t * ray[RAY_DIRECTION + 1] - (d[o + FLAT_CORNER + 1] - ray[RAY_ORIGIN + 1]);
+  const qz = t * ray[RAY_DIRECTION + 2] - (d[o + FLAT_CORNER + 2] - ray[RAY_ORIGIN + 2]);
+  const u = qx * d[o + FLAT_EDGE_U] + qy * d[o + FLAT_EDGE_U + 1] + qz * d[o + FLAT_EDGE_U + 2];
+  const a = 2 * u * d[o + FLAT_PER_U2] - 1;
   if (!(a >= -1 && a <= 1)) return false;
-  const v = qx * d[o + 6] + qy * d[o + 7] + qz * d[o + 8];
-  const b = 2 * v * d[o + 13] - 1;
+  const v = qx * d[o + FLAT_EDGE_V] + qy * d[o + FLAT_EDGE_V + 1] + qz * d[o + FLAT_EDGE_V + 2];
+  const b = 2 * v * d[o + FLAT_PER_V2] - 1;
   if (!(b >= -1 && b <= 1)) return false;
-  const sa = a * d[o + 16];
-  const sb = b * d[o + 17];
+  const sa = a * d[o + FLAT_SCALE_A];
+  const sb = b * d[o + FLAT_SCALE_B];
   const rho2 = sa * sa + sb * sb;
-  if (!(rho2 >= d[o + 14] && rho2 <= d[o + 15])) return false;
-  if (Math.abs(a) + Math.abs(b) > d[o + 18]) return false;
-  ray[7] = t;
+  if (!(rho2 >= d[o + FLAT_LEAST_RHO2] && rho2 <= d[o + FLAT_MOST_RHO2])) return false;
+  if (Math.abs(a) + Math.abs(b) > d[o + FLAT_DIAGONAL]) return false;
+  ray[RAY_TO] = t;
   return true;
 }
 
-function ball(d: Float64Array, o: i32, ray: Float64Array): boolean {
-  const dx = ray[3];
-  const dy = ray[4];
-  const dz = ray[5];
-  const tMin = ray[6];
-  const tMax = ray[7];
-  const px = d[o] - ray[0];
-  const py = d[o + 1] - ray[1];
-  const pz = d[o + 2] - ray[2];
-  const radius = d[o + 3];
+/** Distance along a ray to the plane of a flat primitive. @inline */
+export function flatDistance(d: Float64Array, o: i32, ray: Float64Array): number {
+  const nx = d[o + FLAT_NORMAL];
+  const ny = d[o + FLAT_NORMAL + 1];
+  const nz = d[o + FLAT_NORMAL + 2];
+  const px = d[o + FLAT_CORNER] - ray[RAY_ORIGIN];
+  const py = d[o + FLAT_CORNER + 1] - ray[RAY_ORIGIN + 1];
+  const pz = d[o + FLAT_CORNER + 2] - ray[RAY_ORIGIN + 2];
+  return (
+    (px * nx + py * ny + pz * nz) /
+    (ray[RAY_DIRECTION] * nx + ray[RAY_DIRECTION + 1] * ny + ray[RAY_DIRECTION + 2] * nz)
+  );
+}
+
+/** @inline */
+export function ball(d: Float64Array, o: i32, ray: Float64Array): boolean {
+  const dx = ray[RAY_DIRECTION];
+  const dy = ray[RAY_DIRECTION + 1];
+  const dz = ray[RAY_DIRECTION + 2];
+  const tMin = ray[RAY_FROM];
+  const tMax = ray[RAY_TO];
+  const px = d[o + BALL_CENTRE] - ray[RAY_ORIGIN];
+  const py = d[o + BALL_CENTRE + 1] - ray[RAY_ORIGIN + 1];
+  const pz = d[o + BALL_CENTRE + 2] - ray[RAY_ORIGIN + 2];
+  const radius = d[o + BALL_RADIUS];
   const along = px * dx + py * dy + pz * dz;
   const cx = px - along * dx;
   const cy = py - along * dy;
@@ -71,30 +109,30 @@ function ball(d: Float64Array, o: i32, ray: Float64Array): boolean {
     const y = t * dy - py;
     const z = t * dz - pz;
     if (
-      x * d[o + 4] + y * d[o + 5] + z * d[o + 6] >= 0 &&
-      x * d[o + 7] + y * d[o + 8] + z * d[o + 9] >= 0 &&
-      x * d[o + 10] + y * d[o + 11] + z * d[o + 12] >= 0
+      x * d[o + BALL_LIMITS] + y * d[o + BALL_LIMITS + 1] + z * d[o + BALL_LIMITS + 2] >= 0 &&
+      x * d[o + BALL_LIMITS + 3] + y * d[o + BALL_LIMITS + 4] + z * d[o + BALL_LIMITS + 5] >= 0 &&
+      x * d[o + BALL_LIMITS + 6] + y * d[o + BALL_LIMITS + 7] + z * d[o + BALL_LIMITS + 8] >= 0
     ) {
-      ray[7] = t;
+      ray[RAY_TO] = t;
       return true;
     }
   }
   return false;
 }
 
-/** Distance from the axis = r0 + k h between two heights along any axis, perhaps only an arc of it. */
-function cone(d: Float64Array, o: i32, ray: Float64Array): boolean {
-  const ax = d[o + 3];
-  const ay = d[o + 4];
-  const az = d[o + 5];
-  const dx = ray[3];
-  const dy = ray[4];
-  const dz = ray[5];
-  const tMin = ray[6];
-  const tMax = ray[7];
-  let px = ray[0] - d[o];
-  let py = ray[1] - d[o + 1];
-  let pz = ray[2] - d[o + 2];
+/** Distance from the axis = r0 + k h between two heights along any axis, perhaps only an arc of it. @inline */
+export function cone(d: Float64Array, o: i32, ray: Float64Array): boolean {
+  const ax = d[o + CONE_AXIS];
+  const ay = d[o + CONE_AXIS + 1];
+  const az = d[o + CONE_AXIS + 2];
+  const dx = ray[RAY_DIRECTION];
+  const dy = ray[RAY_DIRECTION + 1];
+  const dz = ray[RAY_DIRECTION + 2];
+  const tMin = ray[RAY_FROM];
+  const tMax = ray[RAY_TO];
+  let px = ray[RAY_ORIGIN] - d[o + CONE_FOOT];
+  let py = ray[RAY_ORIGIN + 1] - d[o + CONE_FOOT + 1];
+  let pz = ray[RAY_ORIGIN + 2] - d[o + CONE_FOOT + 2];
   const rise = dx * ax + dy * ay + dz * az;
   const start = px * ax + py * ay + pz * az;
   // What is square to the axis.
@@ -104,11 +142,11 @@ function cone(d: Float64Array, o: i32, ray: Float64Array): boolean {
   px -= start * ax;
   py -= start * ay;
   pz -= start * az;
-  const top = d[o + 6];
-  const k = d[o + 8];
+  const top = d[o + CONE_HEIGHT];
+  const k = d[o + CONE_SLOPE];
   const across = ex * ex + ey * ey + ez * ez;
   // From far away start from the point nearest to the axis: that keeps the quadratic well conditioned.
-  const foot = d[o + 7];
+  const foot = d[o + CONE_RADIUS];
   const isFar = px * px + py * py + pz * pz > 64 * (foot * foot + top * top) && across > 1e-4;
   const shift: number = isFar ? -(px * ex + py * ey + pz * ez) / across : 0;
   const x = px + shift * ex;
@@ -137,44 +175,50 @@ function cone(d: Float64Array, o: i32, ray: Float64Array): boolean {
     if (!(near < tMax)) return false;
     const h = start + near * rise;
     if (h >= 0 && h <= top && inArc(d, o, px + near * ex, py + near * ey, pz + near * ez)) {
-      ray[7] = near;
+      ray[RAY_TO] = near;
       return true;
     }
   }
   if (far > tMin && far < tMax) {
     const h = start + far * rise;
     if (h >= 0 && h <= top && inArc(d, o, px + far * ex, py + far * ey, pz + far * ez)) {
-      ray[7] = far;
+      ray[RAY_TO] = far;
       return true;
     }
   }
   return false;
 }
 
+/** @inline */
 function inArc(d: Float64Array, o: i32, x: number, y: number, z: number): boolean {
-  const least = d[o + 16];
+  const least = d[o + CONE_ARC_COSINE];
   if (least < -1) return true;
-  return x * d[o + 13] + y * d[o + 14] + z * d[o + 15] >= least * Math.sqrt(x * x + y * y + z * z);
+  return (
+    x * d[o + CONE_ARC_MIDDLE] + y * d[o + CONE_ARC_MIDDLE + 1] + z * d[o + CONE_ARC_MIDDLE + 2] >=
+    least * Math.sqrt(x * x + y * y + z * z)
+  );
 }
 
-/** Source: Moller and Trumbore 1997. */
-function triangle(d: Float64Array, o: i32, ray: Float64Array): boolean {
-  const dx = ray[3];
-  const dy = ray[4];
-  const dz = ray[5];
-  const ux = d[o + 3];
-  const uy = d[o + 4];
-  const uz = d[o + 5];
-  const vx = d[o + 6];
-  const vy = d[o + 7];
-  const vz = d[o + 8];
+/** Source: Moller and Trumbore 1997. @inline */
+export function triangle(d: Float64Array, o: i32, ray: Float64Array): boolean {
+  const t = triangleDistance(d, o, ray);
+  if (!(t > ray[RAY_FROM] && t < ray[RAY_TO])) return false;
+  const dx = ray[RAY_DIRECTION];
+  const dy = ray[RAY_DIRECTION + 1];
+  const dz = ray[RAY_DIRECTION + 2];
+  const ux = d[o + TRIANGLE_EDGE_U];
+  const uy = d[o + TRIANGLE_EDGE_U + 1];
+  const uz = d[o + TRIANGLE_EDGE_U + 2];
+  const vx = d[o + TRIANGLE_EDGE_V];
+  const vy = d[o + TRIANGLE_EDGE_V + 1];
+  const vz = d[o + TRIANGLE_EDGE_V + 2];
   const cx = dy * vz - dz * vy;
   const cy = dz * vx - dx * vz;
   const cz = dx * vy - dy * vx;
   const inverse = 1 / (ux * cx + uy * cy + uz * cz);
-  const px = ray[0] - d[o];
-  const py = ray[1] - d[o + 1];
-  const pz = ray[2] - d[o + 2];
+  const px = ray[RAY_ORIGIN] - d[o + TRIANGLE_CORNER];
+  const py = ray[RAY_ORIGIN + 1] - d[o + TRIANGLE_CORNER + 1];
+  const pz = ray[RAY_ORIGIN + 2] - d[o + TRIANGLE_CORNER + 2];
   const b = (px * cx + py * cy + pz * cz) * inverse;
   if (!(b >= 0 && b <= 1)) return false;
   const qx = py * uz - pz * uy;
@@ -182,8 +226,27 @@ function triangle(d: Float64Array, o: i32, ray: Float64Array): boolean {
   const qz = px * uy - py * ux;
   const c = (dx * qx + dy * qy + dz * qz) * inverse;
   if (!(c >= 0 && b + c <= 1)) return false;
-  const t = (vx * qx + vy * qy + vz * qz) * inverse;
-  if (!(t > ray[6] && t < ray[7])) return false;
-  ray[7] = t;
+  ray[RAY_TO] = t;
   return true;
+}
+
+/** Distance along a ray to the plane of a triangle. @inline */
+export function triangleDistance(d: Float64Array, o: i32, ray: Float64Array): number {
+  const dx = ray[RAY_DIRECTION];
+  const dy = ray[RAY_DIRECTION + 1];
+  const dz = ray[RAY_DIRECTION + 2];
+  const ux = d[o + TRIANGLE_EDGE_U];
+  const uy = d[o + TRIANGLE_EDGE_U + 1];
+  const uz = d[o + TRIANGLE_EDGE_U + 2];
+  const vx = d[o + TRIANGLE_EDGE_V];
+  const vy = d[o + TRIANGLE_EDGE_V + 1];
+  const vz = d[o + TRIANGLE_EDGE_V + 2];
+  const inverse = 1 / (ux * (dy * vz - dz * vy) + uy * (dz * vx - dx * vz) + uz * (dx * vy - dy * vx));
+  const px = ray[RAY_ORIGIN] - d[o + TRIANGLE_CORNER];
+  const py = ray[RAY_ORIGIN + 1] - d[o + TRIANGLE_CORNER + 1];
+  const pz = ray[RAY_ORIGIN + 2] - d[o + TRIANGLE_CORNER + 2];
+  const qx = py * uz - pz * uy;
+  const qy = pz * ux - px * uz;
+  const qz = px * uy - py * ux;
+  return (vx * qx + vy * qy + vz * qz) * inverse;
 }

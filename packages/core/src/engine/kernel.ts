@@ -1,10 +1,18 @@
 import { intersectPrimitive } from './intersect.js';
+import {
+  BOX_STRIDE,
+  NODE_STRIDE,
+  PRIMITIVE_STRIDE,
+  RAY_DIRECTION,
+  RAY_FROM,
+  RAY_ORIGIN,
+  RAY_START_M,
+  RAY_STRIDE,
+  RAY_TO,
+} from './layouts.js';
 import type { i32 } from './portable.js';
 import { Room, WALLS } from './room.js';
-import { type SceneTables, STRIDE } from './tables.js';
-
-/** Rays start this far from the surface they leave, m: thinner than the 0.1 mm of a label. */
-export const RAY_START_M = 1e-6;
+import type { SceneTables } from './tables.js';
 
 /** Deepest tree the kernel walks; a balanced tree of a million primitives needs 20. */
 const STACK = 128;
@@ -21,7 +29,7 @@ const JUST_BEYOND = 1 + 2.220446049250313e-16;
  */
 export class Kernel {
   /** The ray to ask about: 0-2 origin m, 3-5 unit direction, 6 nearest and 7 farthest distance, m. */
-  ray: Float64Array = new Float64Array(8);
+  ray: Float64Array = new Float64Array(RAY_STRIDE);
   /** One number: rays traced since the kernel was made. */
   rays: Float64Array = new Float64Array(1);
   private tables: SceneTables;
@@ -37,19 +45,19 @@ export class Kernel {
   /** Writes a ray from a point, from just off its surface to a distance. */
   setRay(origin: Float64Array, direction: Float64Array, farthest: number): void {
     const ray = this.ray;
-    ray[0] = origin[0];
-    ray[1] = origin[1];
-    ray[2] = origin[2];
-    ray[3] = direction[0];
-    ray[4] = direction[1];
-    ray[5] = direction[2];
-    ray[6] = RAY_START_M;
-    ray[7] = farthest;
+    ray[RAY_ORIGIN] = origin[0];
+    ray[RAY_ORIGIN + 1] = origin[1];
+    ray[RAY_ORIGIN + 2] = origin[2];
+    ray[RAY_DIRECTION] = direction[0];
+    ray[RAY_DIRECTION + 1] = direction[1];
+    ray[RAY_DIRECTION + 2] = direction[2];
+    ray[RAY_FROM] = RAY_START_M;
+    ray[RAY_TO] = farthest;
   }
 
   /**
    * Nearest primitive between the two distances.
-   * @returns its index, with its distance written to `ray[7]`; -1 for none
+   * @returns its index, with its distance written to `ray[RAY_TO]`; -1 for none
    */
   closestHit(): i32 {
     return this.walk(false);
@@ -58,7 +66,7 @@ export class Kernel {
   /**
    * Takes up a block of the picture, by its edges from 0 to 1, for `closestInView`. This kernel has no use for it; the one in
    * WebAssembly looks up once what all rays through the block may meet.
-   * @param view as `VIEW`; rays start at its origin
+   * @param view see `VIEW_ORIGIN` and those below it; rays start at its origin
    */
   openView(_view: Float64Array, _left: number, _right: number, _top: number, _bottom: number): void {}
 
@@ -67,7 +75,7 @@ export class Kernel {
     return this.closestHit();
   }
 
-  /** Whether anything at all stands between the two distances; `ray[7]` is then undefined. */
+  /** Whether anything at all stands between the two distances; `ray[RAY_TO]` is then undefined. */
   anyHit(): boolean {
     return this.walk(true) >= 0;
   }
@@ -85,14 +93,14 @@ export class Kernel {
     const ray = this.ray;
     const stack = this.stack;
     const entries = this.entries;
-    const ox = ray[0];
-    const oy = ray[1];
-    const oz = ray[2];
-    const ix = 1 / ray[3];
-    const iy = 1 / ray[4];
-    const iz = 1 / ray[5];
-    const tMin = ray[6];
-    let nearest = ray[7];
+    const ox = ray[RAY_ORIGIN];
+    const oy = ray[RAY_ORIGIN + 1];
+    const oz = ray[RAY_ORIGIN + 2];
+    const ix = 1 / ray[RAY_DIRECTION];
+    const iy = 1 / ray[RAY_DIRECTION + 1];
+    const iz = 1 / ray[RAY_DIRECTION + 2];
+    const tMin = ray[RAY_FROM];
+    let nearest = ray[RAY_TO];
     // Offsets of the near and far planes of a box, by the ray's sign.
     const nearX = ix < 0 ? 3 : 0;
     const nearY = iy < 0 ? 4 : 1;
@@ -106,10 +114,10 @@ export class Kernel {
       const from: i32 = wall < 0 ? t.room : t.room + wall;
       const count: i32 = wall < 0 ? WALLS : this.room.exitM * EARLY < nearest ? 1 : 0;
       for (let i: i32 = from; i < from + count; i++) {
-        if (!intersectPrimitive(kind[i], data, i * STRIDE, ray)) continue;
+        if (!intersectPrimitive(kind[i], data, i * PRIMITIVE_STRIDE, ray)) continue;
         if (any) return i;
         hit = i;
-        nearest = ray[7];
+        nearest = ray[RAY_TO];
       }
     }
     let top: i32 = 0;
@@ -119,7 +127,7 @@ export class Kernel {
       let found = false;
       if (node >= 0) {
         // A zero direction on a box plane gives NaN, which fails no test: the box is then entered.
-        const a = node * 12;
+        const a = node * NODE_STRIDE;
         let enterA = tMin;
         let leaveA = nearest;
         const ax0 = (boxes[a + nearX] - ox) * ix;
@@ -134,7 +142,7 @@ export class Kernel {
         if (ax1 < leaveA) leaveA = ax1;
         if (ay1 < leaveA) leaveA = ay1;
         if (az1 < leaveA) leaveA = az1;
-        const b = a + 6;
+        const b = a + BOX_STRIDE;
         let enterB = tMin;
         let leaveB = nearest;
         const bx0 = (boxes[b + nearX] - ox) * ix;
@@ -172,15 +180,15 @@ export class Kernel {
         for (let i = start; i < end; i++) {
           const primitive = order[i];
           // Of two in one place the first of the table is met, whatever the tree.
-          if (primitive < hit) ray[7] = nearest * JUST_BEYOND;
-          if (intersectPrimitive(kind[primitive], data, primitive * STRIDE, ray)) {
+          if (primitive < hit) ray[RAY_TO] = nearest * JUST_BEYOND;
+          if (intersectPrimitive(kind[primitive], data, primitive * PRIMITIVE_STRIDE, ray)) {
             if (any) return primitive;
-            if (ray[7] <= nearest) {
+            if (ray[RAY_TO] <= nearest) {
               hit = primitive;
-              nearest = ray[7];
+              nearest = ray[RAY_TO];
             }
           }
-          ray[7] = nearest;
+          ray[RAY_TO] = nearest;
         }
       }
       if (found) {

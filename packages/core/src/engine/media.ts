@@ -3,14 +3,16 @@
  * that glass wins where they overlap.
  * Source: Schmidt and Budge 2002
  */
+
+import { ABSORPTION, CLOUD_PER_M, MEDIUM_STRIDE, SURFACE_MEDIUM } from './layouts.js';
 import { highestBit, type i32, whole32 } from './portable.js';
 import type { SurfaceHit } from './surfaceHit.js';
-import { ABSORPTION, CLOUD_PER_M, MEDIUM, MEDIUM_STRIDE, type SceneTables } from './tables.js';
+import type { SceneTables } from './tables.js';
 import { scale3 } from './vectors.js';
 
 /** Media inside of after crossing the boundary met. */
 export function mediaBeyond(t: SceneTables, hit: SurfaceHit, inside: i32): i32 {
-  const bit = 1 << whole32(t.surfaces[hit.place + MEDIUM]);
+  const bit = 1 << whole32(t.surfaces[hit.place + SURFACE_MEDIUM]);
   return hit.fromFront ? inside | bit : inside & ~bit;
 }
 

@@ -1,8 +1,9 @@
-import { FlatMirrors, PLANE } from './flatMirrors.js';
+import { FlatMirrors, PLANE_NORMAL, PLANE_STRIDE } from './flatMirrors.js';
 import { fresnelMean } from './fresnel.js';
+import { COAT_INDEX, LIGHT_DISTANCE } from './layouts.js';
 import type { i32 } from './portable.js';
 import { lobeFresnel } from './scatter.js';
-import { COAT_INDEX, type SceneTables } from './tables.js';
+import type { SceneTables } from './tables.js';
 import { fill3 } from './vectors.js';
 
 /** Smaller mirrors light little. */
@@ -42,7 +43,7 @@ export class MirrorLights extends FlatMirrors {
   /** Moves a point to its image in a mirror. */
   moveToImage(mirror: i32, point: Float64Array): void {
     const twice = 2 * this.height(mirror, point);
-    const n = mirror * PLANE + 3;
+    const n = mirror * PLANE_STRIDE + PLANE_NORMAL;
     for (let a = 0; a < 3; a++) {
       point[a] = point[a] - twice * this.planes[n + a];
     }
@@ -64,19 +65,19 @@ export class MirrorLights extends FlatMirrors {
    */
   turn(light: Float64Array): boolean {
     const planes = this.planes;
-    const o = this.current * PLANE;
+    const o = this.current * PLANE_STRIDE;
     let cosine: number = 0;
-    for (let a = 0; a < 3; a++) cosine += light[a] * planes[o + 3 + a];
+    for (let a = 0; a < 3; a++) cosine += light[a] * planes[o + PLANE_NORMAL + a];
     if (!(cosine > 1e-6)) return false;
     const behind = -this.height(this.current, this.image);
     const before = behind / cosine;
-    this.after = light[3] - before;
+    this.after = light[LIGHT_DISTANCE] - before;
     if (!(this.after > 1e-5)) return false;
     for (let a = 0; a < 3; a++) {
       const along = light[a];
       this.beyond[a] = along;
       this.crossing[a] = this.image[a] + before * along;
-      light[a] = along - 2 * cosine * planes[o + 3 + a];
+      light[a] = along - 2 * cosine * planes[o + PLANE_NORMAL + a];
     }
     const place = this.places[this.current];
     const coat = this.t.surfaces[place + COAT_INDEX];

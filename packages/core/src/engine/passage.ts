@@ -1,7 +1,8 @@
-import { type Kernel, RAY_START_M } from './kernel.js';
+import type { Kernel } from './kernel.js';
+import { NET, RAY_START_M, RAY_TO, STRAIGHT, SURFACE_KIND, SURFACE_STRIDE } from './layouts.js';
 import { type i32, whole32 } from './portable.js';
 import { netOpenness } from './print.js';
-import { KIND, NET, type SceneTables, STRAIGHT, SURFACE } from './tables.js';
+import type { SceneTables } from './tables.js';
 import { copy3, fill3 } from './vectors.js';
 
 /** More sheets than this in a row stop the light. */
@@ -41,11 +42,11 @@ export class Passage {
       // What lets light through straight is the same on both sides.
       const surface = t.front[primitive];
       if (!letsThroughStraight(t, surface)) return false;
-      const step = kernel.ray[7];
+      const step = kernel.ray[RAY_TO];
       for (let a = 0; a < 3; a++) at[a] = at[a] + step * direction[a];
       left -= step;
-      const o = surface * SURFACE;
-      if (whole32(s[o + KIND]) === NET) {
+      const o = surface * SURFACE_STRIDE;
+      if (whole32(s[o + SURFACE_KIND]) === NET) {
         const open = netOpenness(t, surface, primitive, at);
         for (let c = 0; c < 3; c++) passed[c] = passed[c] * open;
       } else {
@@ -60,6 +61,6 @@ export class Passage {
 /** Whether light can pass a surface without being turned. */
 export function letsThroughStraight(t: SceneTables, surface: i32): boolean {
   const s = t.surfaces;
-  const o = surface * SURFACE + STRAIGHT;
+  const o = surface * SURFACE_STRIDE + STRAIGHT;
   return s[o] + s[o + 1] + s[o + 2] > 0;
 }

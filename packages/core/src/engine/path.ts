@@ -1,12 +1,5 @@
 import { LOST } from './cloudWalk.js';
 import { fresnelMean } from './fresnel.js';
-import { absorbOver, cloudIn, indexIn, mediaBeyond } from './media.js';
-import { letsThroughStraight } from './passage.js';
-import { PathScatter } from './pathScatter.js';
-import { highestBit, type i32, whole32 } from './portable.js';
-import { netOpenness } from './print.js';
-import { baseAlbedo, evaluateScatter, mirrorShareOf, PDF, sampleCoat, sampleScatter } from './scatter.js';
-import { SheetSampler } from './sheets.js';
 import {
   ALPHA_Y,
   CLOUD_FACE,
@@ -17,11 +10,19 @@ import {
   METAL,
   MIRROR,
   NET,
+  RAY_TO,
   SPREAD,
   STRAIGHT,
-  SURFACE,
+  SURFACE_STRIDE,
   WAX,
-} from './tables.js';
+} from './layouts.js';
+import { absorbOver, cloudIn, indexIn, mediaBeyond } from './media.js';
+import { letsThroughStraight } from './passage.js';
+import { PathScatter } from './pathScatter.js';
+import { highestBit, type i32, whole32 } from './portable.js';
+import { netOpenness } from './print.js';
+import { baseAlbedo, evaluateScatter, mirrorShareOf, PDF, sampleCoat, sampleScatter } from './scatter.js';
+import { SheetSampler } from './sheets.js';
 import {
   copy3,
   dot3,
@@ -92,7 +93,7 @@ export class PathTracer extends PathScatter {
         for (let s = 0; s < t.surrounds.length; s++) this.addToFilm(t.surrounds[s], 1);
         return;
       }
-      const distance = kernel.ray[7];
+      const distance = kernel.ray[RAY_TO];
       if (this.inside !== 0) absorbOver(this.weight, t, this.inside, distance);
       for (let a = 0; a < 3; a++) {
         point[a] = this.origin[a] + distance * this.direction[a];
@@ -159,7 +160,7 @@ export class PathTracer extends PathScatter {
     const index = indexIn(t, this.inside);
     scale3(this.weight, index * index);
     hit.surface = whole32(t.media[highestBit(this.inside) * MEDIUM_STRIDE + CLOUD_FACE]);
-    hit.place = hit.surface * SURFACE;
+    hit.place = hit.surface * SURFACE_STRIDE;
     hit.kind = MATTE;
     hit.cosOut = entry.cosOut;
     copy3(hit.point, entry.point);

@@ -1,22 +1,27 @@
 import { emittedLuminance, emitterPdf, sampleEmitter } from './emitters.js';
+import {
+  COATED,
+  EMITTER_CHANNEL,
+  EMITTER_KIND,
+  EMITTER_STRIDE,
+  LIGHT_DENSITY,
+  LIGHT_DISTANCE,
+  LIGHT_LUMINANCE,
+  MAP_FIRST,
+  MAP_OTHER,
+  MAP_PRIMITIVE,
+  MAP_SIDE,
+  MAP_STRIDE,
+  METAL,
+  SPREAD,
+  SUN,
+  SURFACE_STRIDE,
+} from './layouts.js';
 import { PathState } from './pathState.js';
 import { divide32, floor32, type i32, real, whole32 } from './portable.js';
 import { surfaceColour } from './print.js';
 import { evaluateBase, mirrorShareOf, PDF, sentByBase } from './scatter.js';
 import { patchAt } from './sheets.js';
-import {
-  CHANNEL,
-  COATED,
-  EMITTER,
-  METAL,
-  PANEL,
-  PANEL_FIRST,
-  PANEL_OTHER,
-  PANEL_SIDE,
-  SPREAD,
-  SUN,
-  SURFACE,
-} from './tables.js';
 import { copy3, dot3, scale3 } from './vectors.js';
 
 /** From this bounce on one light, picked at random, is asked instead of all of them. */
@@ -27,9 +32,9 @@ export class PathLights extends PathState {
   /** A light was hit: its share by multiple importance sampling. */
   protected meetLight(emitter: i32): void {
     const t = this.t;
-    const e = emitter * EMITTER;
+    const e = emitter * EMITTER_STRIDE;
     let share = emittedLuminance(t, e, this.hit.point, this.direction);
-    const channel = whole32(t.emitters[e + CHANNEL]);
+    const channel = whole32(t.emitters[e + EMITTER_CHANNEL]);
     if (this.lastPdf > 0) {
       if (share > 0) {
         const few = this.wentByMirror || this.bounce <= ONE_LIGHT_FROM;
@@ -43,10 +48,10 @@ export class PathLights extends PathState {
     this.addToFilm(channel, share);
     // The sun behind a window is met by mirrors and glass alone: all else finds it by light sampling.
     if (emitter + 1 >= t.emitterCount) return;
-    const sun = e + EMITTER;
-    if (whole32(t.emitters[sun]) !== SUN) return;
+    const sun = e + EMITTER_STRIDE;
+    if (whole32(t.emitters[sun + EMITTER_KIND]) !== SUN) return;
     const sunlit = emittedLuminance(t, sun, this.hit.point, this.direction);
-    this.addToFilm(whole32(t.emitters[sun + CHANNEL]), sunlit);
+    this.addToFilm(whole32(t.emitters[sun + EMITTER_CHANNEL]), sunlit);
   }
 
   /**
@@ -68,12 +73,12 @@ export class PathLights extends PathState {
     }
     sentByBase(this.sheetAlbedo, t, hit.place, hit.albedo, hit.cosOut);
     if (this.recording) {
-      const other = whole32(t.panels[panel * PANEL + PANEL_OTHER]);
-      const first = whole32(t.panels[panel * PANEL + PANEL_FIRST]);
+      const other = whole32(t.panels[panel * MAP_STRIDE + MAP_OTHER]);
+      const first = whole32(t.panels[panel * MAP_STRIDE + MAP_FIRST]);
       this.metPatch = first + patchAt(t, panel, hit.point);
       this.metOther = -1;
       if (other >= 0) {
-        const otherFirst = whole32(t.panels[other * PANEL + PANEL_FIRST]);
+        const otherFirst = whole32(t.panels[other * MAP_STRIDE + MAP_FIRST]);
         this.metOther = otherFirst + patchAt(t, other, hit.point);
       }
       for (let c = 0; c < 3; c++) {
@@ -120,18 +125,18 @@ export class PathLights extends PathState {
     const first = this.firstLight();
     const last = this.lightsFrom(first);
     for (let index = first; index < last; index++) {
-      const e = index * EMITTER;
+      const e = index * EMITTER_STRIDE;
       this.sampler.next();
       if (!this.isWanted(e)) continue;
       if (!sampleEmitter(this.light, t, e, hit.point, this.sampler.uv)) continue;
-      const luminance = this.light[5];
+      const luminance = this.light[LIGHT_LUMINANCE];
       const cosIn = dot3(this.light, hit.normal);
       if (!(luminance > 0 && cosIn > 0 && dot3(this.light, hit.flat) > 0)) continue;
-      if (!this.passage.between(hit.point, this.light, this.light[3])) continue;
-      const density = this.light[4] / asked;
+      if (!this.passage.between(hit.point, this.light, this.light[LIGHT_DISTANCE])) continue;
+      const density = this.light[LIGHT_DENSITY] / asked;
       const even = cosIn / Math.PI;
       const value = (luminance * even * this.leaves(cosIn) * powerShare(density, even)) / density;
-      const channel = whole32(t.emitters[e + CHANNEL]);
+      const channel = whole32(t.emitters[e + EMITTER_CHANNEL]);
       for (let c = 0; c < 3; c++) {
         const i = 3 * channel + c;
         films[i] = films[i] + this.weight[c] * this.passage.passed[c] * value;
@@ -148,23 +153,23 @@ export class PathLights extends PathState {
     const first = this.firstLight();
     const last = this.lightsFrom(first);
     for (let index = first; index < last; index++) {
-      const e = index * EMITTER;
+      const e = index * EMITTER_STRIDE;
       const times = this.questionsTo(index, this.lightTimes);
       for (let part = 0; part < times; part++) {
         if (part > 0) this.sampler.back(1);
         this.sampler.nextPart(part, times);
         if (!this.isWanted(e)) continue;
         if (!sampleEmitter(light, t, e, hit.point, this.sampler.uv)) continue;
-        if (!(light[5] > 0 && this.canSee())) continue;
+        if (!(light[LIGHT_LUMINANCE] > 0 && this.canSee())) continue;
         if (joined) this.evaluate(share);
         else evaluateBase(this.scatter, t, hit.place, hit.albedo, this.out, this.into);
-        if (!this.passage.between(hit.point, light, light[3])) continue;
+        if (!this.passage.between(hit.point, light, light[LIGHT_DISTANCE])) continue;
         const rival: number = joined ? this.scatter[PDF] * this.ways : 0;
-        const density = light[4] / asked;
+        const density = light[LIGHT_DENSITY] / asked;
         // Weighed as in `meetLight`, which does not know how often it was asked.
         const likely = powerShare(density * this.lightTimes, rival);
-        const value = (light[5] * Math.abs(this.into[2]) * likely) / (density * times);
-        this.addScattered(whole32(t.emitters[e + CHANNEL]), value, joined);
+        const value = (light[LIGHT_LUMINANCE] * Math.abs(this.into[2]) * likely) / (density * times);
+        this.addScattered(whole32(t.emitters[e + EMITTER_CHANNEL]), value, joined);
       }
     }
   }
@@ -183,11 +188,11 @@ export class PathLights extends PathState {
       const primitive = mirrors.primitiveOf(m);
       if (primitive === hit.primitive || !mirrors.look(m, hit.point)) continue;
       for (let index = 0; index < t.emitterCount; index++) {
-        const e = index * EMITTER;
+        const e = index * EMITTER_STRIDE;
         this.sampler.next();
         if (!this.isWanted(e)) continue;
         if (!sampleEmitter(light, t, e, mirrors.image, this.sampler.uv)) continue;
-        if (!(light[5] > 0 && mirrors.turn(light) && this.canSee())) continue;
+        if (!(light[LIGHT_LUMINANCE] > 0 && mirrors.turn(light) && this.canSee())) continue;
         // Asked as often as it mirrors: a weak mirror is worth few rays.
         const chance = Math.min(1, mirrors.mirrored[1]);
         this.sampler.next();
@@ -197,10 +202,11 @@ export class PathLights extends PathState {
         if (!this.passage.between(mirrors.crossing, mirrors.beyond, mirrors.after)) continue;
         for (let c = 0; c < 3; c++) passed[c] = passed[c] * mirrors.mirrored[c];
         this.evaluate(share);
-        const density = light[4];
+        const density = light[LIGHT_DENSITY];
         const rival = this.scatter[PDF] * this.ways * mirrors.mirrored[1];
-        const value = (light[5] * Math.abs(this.into[2]) * powerShare(density, rival)) / density;
-        this.addScattered(whole32(t.emitters[e + CHANNEL]), value / chance, true);
+        const value =
+          (light[LIGHT_LUMINANCE] * Math.abs(this.into[2]) * powerShare(density, rival)) / density;
+        this.addScattered(whole32(t.emitters[e + EMITTER_CHANNEL]), value / chance, true);
       }
     }
   }
@@ -213,7 +219,7 @@ export class PathLights extends PathState {
     const panel: i32 = known ? t.panelAt[2 * hit.primitive + (hit.fromFront ? 0 : 1)] : -1;
     this.patch = -1;
     if (panel >= 0)
-      this.patch = whole32(t.panels[panel * PANEL + PANEL_FIRST]) + patchAt(t, panel, hit.point);
+      this.patch = whole32(t.panels[panel * MAP_STRIDE + MAP_FIRST]) + patchAt(t, panel, hit.point);
   }
 
   /**
@@ -249,13 +255,13 @@ export class PathLights extends PathState {
     const sheets = this.sheets;
     const panel = sheets.sample(light, this.sampler.uv);
     if (panel < 0 || !this.canSee()) return;
-    if (!this.passage.between(hit.point, light, light[3])) return;
+    if (!this.passage.between(hit.point, light, light[LIGHT_DISTANCE])) return;
     this.evaluate(share);
-    const density = light[4];
+    const density = light[LIGHT_DENSITY];
     const cosIn = Math.abs(this.into[2]);
     const value = cosIn / (times * (density + this.scatter[PDF]));
-    const primitive = whole32(t.panels[panel * PANEL]);
-    const side = t.panels[panel * PANEL + PANEL_SIDE] > 0 ? t.back : t.front;
+    const primitive = whole32(t.panels[panel * MAP_STRIDE + MAP_PRIMITIVE]);
+    const side = t.panels[panel * MAP_STRIDE + MAP_SIDE] > 0 ? t.back : t.front;
     const surface = side[primitive];
     surfaceColour(this.printed, t, surface, primitive, sheets.target);
     copy3(this.keptWeight, this.weight);
@@ -263,7 +269,7 @@ export class PathLights extends PathState {
       const passed = this.scatter[c] * this.passage.passed[c];
       this.weight[c] = this.weight[c] * passed * value;
     }
-    const place = surface * SURFACE;
+    const place = surface * SURFACE_STRIDE;
     sentByBase(this.sheetAlbedo, t, place, this.printed, sheets.cosine);
     this.addSheetLight(panel, place, sheets.target, 1 / Math.PI);
     copy3(this.weight, this.keptWeight);

@@ -1,4 +1,5 @@
 import { fresnelMean } from './fresnel.js';
+import { COAT_ALPHA, COAT_INDEX, COATED, METAL, TRANSLUCENT } from './layouts.js';
 import { ONE_LIGHT_FROM, PathLights } from './pathLights.js';
 import type { i32 } from './portable.js';
 import {
@@ -12,7 +13,6 @@ import {
   sampleScatter,
   sentBackShare,
 } from './scatter.js';
-import { COAT_ALPHA, COAT_INDEX, COATED, METAL, TRANSLUCENT } from './tables.js';
 import { copy3, cosineAbove, dot3, fromFrame, mirrorDirection, scale3 } from './vectors.js';
 
 /** Largest number the sampler gives. */

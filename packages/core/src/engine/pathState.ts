@@ -5,6 +5,23 @@ import { fresnelMean } from './fresnel.js';
 import { FrostWalk } from './frost.js';
 import { Guide } from './guide.js';
 import type { Kernel } from './kernel.js';
+import {
+  ALPHA_Y,
+  COAT_ALPHA,
+  COAT_INDEX,
+  COAT_PASSED,
+  DIELECTRIC,
+  EMITTER_CHANNEL,
+  FLAT,
+  HAS_LOBE,
+  LETS_IN,
+  MAP_OTHER,
+  MAP_STRIDE,
+  MEDIUM_STRIDE,
+  SPREAD,
+  SURFACE_MEDIUM,
+  TRANSLUCENT,
+} from './layouts.js';
 import { indexIn } from './media.js';
 import { MirrorLights } from './mirrorLights.js';
 import { Passage } from './passage.js';
@@ -14,24 +31,7 @@ import type { Sampler } from './sampler.js';
 import { BASE_PART, coatAlbedo, evaluateScatter, PDF } from './scatter.js';
 import { irradianceAt, SheetSampler } from './sheets.js';
 import { SurfaceHit } from './surfaceHit.js';
-import {
-  ALPHA_Y,
-  CHANNEL,
-  COAT_ALPHA,
-  COAT_INDEX,
-  COAT_PASSED,
-  DIELECTRIC,
-  FLAT,
-  LETS_IN,
-  LOBE,
-  MEDIUM,
-  MEDIUM_STRIDE,
-  PANEL,
-  PANEL_OTHER,
-  type SceneTables,
-  SPREAD,
-  TRANSLUCENT,
-} from './tables.js';
+import type { SceneTables } from './tables.js';
 import { copy3, dot3, fromFrame, most3, nearestAxis, scale3 } from './vectors.js';
 import { WaxWalk } from './waxWalk.js';
 
@@ -191,7 +191,7 @@ export class PathState {
     const t = this.t;
     irradianceAt(this.irradiance, t, panel, point);
     this.addIrradiance(this.sheetAlbedo, factor);
-    const other = whole32(t.panels[panel * PANEL + PANEL_OTHER]);
+    const other = whole32(t.panels[panel * MAP_STRIDE + MAP_OTHER]);
     if (other < 0 || whole32(t.surfaces[place]) !== TRANSLUCENT) return;
     irradianceAt(this.irradiance, t, other, point);
     for (let c = 0; c < 3; c++) this.spread[c] = t.surfaces[place + SPREAD + c];
@@ -326,7 +326,7 @@ export class PathState {
     const s = this.t.surfaces;
     const o = this.hit.place;
     if (s[o + COAT_INDEX] !== 0) return s[o + COAT_ALPHA] < SHARP_ALPHA;
-    const facets = s[o + LOBE] > 0 || this.hit.kind === DIELECTRIC;
+    const facets = s[o + HAS_LOBE] > 0 || this.hit.kind === DIELECTRIC;
     return facets && s[o + ALPHA_Y] < SHARP_ALPHA;
   }
 
@@ -336,12 +336,12 @@ export class PathState {
     const place = this.hit.place;
     if (this.hit.kind !== DIELECTRIC) return (1 - coatAlbedo(this.t, place, cosIn)) / s[place + COAT_PASSED];
     const media = this.t.media;
-    const m = whole32(s[place + MEDIUM]) * MEDIUM_STRIDE;
+    const m = whole32(s[place + SURFACE_MEDIUM]) * MEDIUM_STRIDE;
     return (1 - fresnelMean(cosIn, media[m])) / media[m + LETS_IN];
   }
 
   protected isWanted(e: i32): boolean {
-    return this.wanted[whole32(this.t.emitters[e + CHANNEL])] > 0;
+    return this.wanted[whole32(this.t.emitters[e + EMITTER_CHANNEL])] > 0;
   }
 
   /** Whether the direction in `light` lies on a side the surface scatters to; writes it to `into`. */

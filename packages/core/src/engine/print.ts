@@ -1,22 +1,33 @@
-import { patternPlace } from './normals.js';
-import { floor32, type i32, real, whole32 } from './portable.js';
 import {
   ACROSS,
-  COLOUR,
+  BASE_COLOUR,
+  BOTTOM_EDGE,
   EDGE_SIDE,
   EDGE_WIDTH,
-  KIND,
+  GRADIENT_END,
+  GRADIENT_FIRST,
+  GRADIENT_GAMMA,
+  GRADIENT_SECOND,
+  GRADIENT_START,
+  LEFT_EDGE,
   NET,
+  NO_EDGE,
+  NO_TONE,
   RASTER,
-  type SceneTables,
+  RIGHT_EDGE,
   STRAIGHT,
-  SURFACE,
+  SURFACE_KIND,
+  SURFACE_STRIDE,
   TONE,
   TONE_HEIGHT,
-  TONE_PLACE,
+  TONE_OFFSET,
   TONE_WIDTH,
+  TOP_EDGE,
   UP,
-} from './tables.js';
+} from './layouts.js';
+import { patternPlace } from './normals.js';
+import { floor32, type i32, real, whole32 } from './portable.js';
+import type { SceneTables } from './tables.js';
 
 const place = new Float64Array(2);
 
@@ -29,14 +40,14 @@ export function surfaceColour(
   point: Float64Array,
 ): void {
   const s = tables.surfaces;
-  const o = surface * SURFACE;
+  const o = surface * SURFACE_STRIDE;
   const tone = whole32(s[o + TONE]);
-  if (tone < 0) {
-    for (let c = 0; c < 3; c++) out[c] = s[o + COLOUR + c];
+  if (tone === NO_TONE) {
+    for (let c = 0; c < 3; c++) out[c] = s[o + BASE_COLOUR + c];
     return;
   }
   patternPlace(place, tables, primitive, point);
-  const at = whole32(s[o + TONE_PLACE]);
+  const at = whole32(s[o + TONE_OFFSET]);
   if (tone === RASTER) {
     const width = whole32(s[o + TONE_WIDTH]);
     const height = whole32(s[o + TONE_HEIGHT]);
@@ -46,19 +57,18 @@ export function surfaceColour(
   gradientColour(out, tables.tones, at, tone);
 }
 
-/** Nine numbers: first tone, second tone, start, end, gamma. */
 function gradientColour(out: Float64Array, tones: Float32Array, at: i32, kind: i32): void {
   const a = place[0];
   const b = place[1];
   let way = a;
   if (kind === UP) way = b;
   else if (kind !== ACROSS) way = Math.min(1, 2 * Math.sqrt((a - 0.5) * (a - 0.5) + (b - 0.5) * (b - 0.5)));
-  const start = tones[at + 6];
-  const part = (way - start) / (tones[at + 7] - start);
-  const mix: number = part > 0 ? Math.min(1, part) ** tones[at + 8] : 0;
+  const start = tones[at + GRADIENT_START];
+  const part = (way - start) / (tones[at + GRADIENT_END] - start);
+  const mix: number = part > 0 ? Math.min(1, part) ** tones[at + GRADIENT_GAMMA] : 0;
   for (let c = 0; c < 3; c++) {
-    const first = tones[at + c];
-    out[c] = first + mix * (tones[at + 3 + c] - first);
+    const first = tones[at + GRADIENT_FIRST + c];
+    out[c] = first + mix * (tones[at + GRADIENT_SECOND + c] - first);
   }
 }
 
@@ -88,17 +98,17 @@ function within(i: i32, count: i32): i32 {
 /** How far a net is open at a point: 1 lets all light pass. */
 export function netOpenness(tables: SceneTables, surface: i32, primitive: i32, point: Float64Array): number {
   const s = tables.surfaces;
-  const o = surface * SURFACE;
+  const o = surface * SURFACE_STRIDE;
   const open = s[o + STRAIGHT];
   const side = whole32(s[o + EDGE_SIDE]);
-  if (whole32(s[o + KIND]) !== NET || side === 0) return open;
+  if (whole32(s[o + SURFACE_KIND]) !== NET || side === NO_EDGE) return open;
   patternPlace(place, tables, primitive, point);
   const a = place[0];
   const b = place[1];
   let away = Math.min(Math.min(a, b), Math.min(1 - a, 1 - b));
-  if (side === 1) away = a;
-  else if (side === 2) away = 1 - a;
-  else if (side === 3) away = b;
-  else if (side === 4) away = 1 - b;
+  if (side === LEFT_EDGE) away = a;
+  else if (side === RIGHT_EDGE) away = 1 - a;
+  else if (side === BOTTOM_EDGE) away = b;
+  else if (side === TOP_EDGE) away = 1 - b;
   return open + (1 - open) * Math.max(0, 1 - away / s[o + EDGE_WIDTH]);
 }

@@ -1,9 +1,6 @@
+import { CRUMB, RIPPLES, WEAVE } from './layouts.js';
 import { floor32, type i32, mul32, real } from './portable.js';
 import { dot3, scale3 } from './vectors.js';
-
-const RIPPLES = 1;
-const CRUMB = 2;
-const WEAVE = 3;
 
 const slope = new Float64Array(3);
 
@@ -20,7 +17,7 @@ fillWaveWays();
 /**
  * Turns a shading normal by a small relief, in place. The relief is a height over the surface that depends on the
  * place in space; only its slope counts, so the outline and shadows within it are not changed.
- * @param kind 1 ripples, 2 crumb, 3 weave, 4 crumple  @param normal unit  @param point m
+ * @param kind not `NO_RELIEF`  @param normal unit  @param point m
  */
 export function applyRelief(
   normal: Float64Array,

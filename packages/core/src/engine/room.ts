@@ -1,5 +1,6 @@
+import { PRIMITIVE_STRIDE, RAY_DIRECTION, RAY_FROM, RAY_ORIGIN } from './layouts.js';
 import type { i32 } from './portable.js';
-import { type SceneTables, STRIDE } from './tables.js';
+import type { SceneTables } from './tables.js';
 
 /** Where a ray passes another wall by less than this, m, it is not told which of the two it meets. */
 const NEAR_CORNER_M = 1e-5;
@@ -27,20 +28,20 @@ export class Room {
    */
   exit(ray: Float64Array): i32 {
     const data = this.tables.data;
-    const at = this.tables.room * STRIDE;
-    const ox = ray[0];
-    const oy = ray[1];
-    const oz = ray[2];
-    const ix = 1 / ray[3];
-    const iy = 1 / ray[4];
-    const iz = 1 / ray[5];
+    const at = this.tables.room * PRIMITIVE_STRIDE;
+    const ox = ray[RAY_ORIGIN];
+    const oy = ray[RAY_ORIGIN + 1];
+    const oz = ray[RAY_ORIGIN + 2];
+    const ix = 1 / ray[RAY_DIRECTION];
+    const iy = 1 / ray[RAY_DIRECTION + 1];
+    const iz = 1 / ray[RAY_DIRECTION + 2];
     const lowX = (data[at] - ox) * ix;
-    const highX = (data[at + STRIDE] - ox) * ix;
-    const lowY = (data[at + 2 * STRIDE + 1] - oy) * iy;
-    const highY = (data[at + 3 * STRIDE + 1] - oy) * iy;
-    const lowZ = (data[at + 4 * STRIDE + 2] - oz) * iz;
-    const highZ = (data[at + 5 * STRIDE + 2] - oz) * iz;
-    const started = 0.5 * ray[6];
+    const highX = (data[at + PRIMITIVE_STRIDE] - ox) * ix;
+    const lowY = (data[at + 2 * PRIMITIVE_STRIDE + 1] - oy) * iy;
+    const highY = (data[at + 3 * PRIMITIVE_STRIDE + 1] - oy) * iy;
+    const lowZ = (data[at + 4 * PRIMITIVE_STRIDE + 2] - oz) * iz;
+    const highZ = (data[at + 5 * PRIMITIVE_STRIDE + 2] - oz) * iz;
+    const started = 0.5 * ray[RAY_FROM];
     if (
       !(Math.min(lowX, highX) < started && Math.min(lowY, highY) < started && Math.min(lowZ, highZ) < started)
     ) {
@@ -53,7 +54,7 @@ export class Room {
     const afterX = x - NEAR_CORNER_M * Math.abs(ix);
     const afterY = y - NEAR_CORNER_M * Math.abs(iy);
     const afterZ = z - NEAR_CORNER_M * Math.abs(iz);
-    const leaving = 2 * ray[6];
+    const leaving = 2 * ray[RAY_FROM];
     if (x > leaving && x < afterY && x < afterZ) {
       this.exitM = x;
       return ix < 0 ? 0 : 1;

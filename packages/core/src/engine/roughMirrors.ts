@@ -1,6 +1,14 @@
-import { FlatMirrors, MOST_MIRRORS, PLANE } from './flatMirrors.js';
+import { FlatMirrors, MOST_MIRRORS, PLANE_NORMAL, PLANE_STRIDE } from './flatMirrors.js';
+import {
+  FLAT_CORNER,
+  FLAT_EDGE_U,
+  FLAT_EDGE_V,
+  FLAT_PER_U2,
+  FLAT_PER_V2,
+  PRIMITIVE_STRIDE,
+} from './layouts.js';
 import type { i32 } from './portable.js';
-import { type SceneTables, STRIDE } from './tables.js';
+import type { SceneTables } from './tables.js';
 import { copy3, dot3, scale3 } from './vectors.js';
 
 const SMALLEST_M2 = 0.004;
@@ -37,10 +45,10 @@ export class RoughMirrors extends FlatMirrors {
       const height = this.height(m, point);
       let weight: number = 0;
       if (height > 1e-5) {
-        const o = this.primitives[m] * STRIDE;
+        const o = this.primitives[m] * PRIMITIVE_STRIDE;
         let squared: number = 0;
         for (let a = 0; a < 3; a++) {
-          const middle = d[o + a] + 0.5 * (d[o + 3 + a] + d[o + 6 + a]);
+          const middle = d[o + FLAT_CORNER + a] + 0.5 * (d[o + FLAT_EDGE_U + a] + d[o + FLAT_EDGE_V + a]);
           const away = middle - point[a];
           squared += away * away;
         }
@@ -65,9 +73,9 @@ export class RoughMirrors extends FlatMirrors {
     const across = Math.min(1, left / this.chance[m]);
     const up = uv[1];
     const d = this.t.data;
-    const o = this.primitives[m] * STRIDE;
+    const o = this.primitives[m] * PRIMITIVE_STRIDE;
     for (let a = 0; a < 3; a++) {
-      const place = d[o + a] + across * d[o + 3 + a] + up * d[o + 6 + a];
+      const place = d[o + FLAT_CORNER + a] + across * d[o + FLAT_EDGE_U + a] + up * d[o + FLAT_EDGE_V + a];
       out[a] = place - this.from[a];
     }
     scale3(out, 1 / Math.sqrt(dot3(out, out)));
@@ -82,20 +90,20 @@ export class RoughMirrors extends FlatMirrors {
       if (!(chance > 0)) continue;
       let cosine: number = 0;
       for (let a = 0; a < 3; a++) {
-        cosine -= direction[a] * this.planes[m * PLANE + 3 + a];
+        cosine -= direction[a] * this.planes[m * PLANE_STRIDE + PLANE_NORMAL + a];
       }
       if (!(cosine > 1e-6)) continue;
       const distance = this.height(m, this.from) / cosine;
-      const o = this.primitives[m] * STRIDE;
+      const o = this.primitives[m] * PRIMITIVE_STRIDE;
       let across: number = 0;
       let up: number = 0;
       for (let a = 0; a < 3; a++) {
-        const q = this.from[a] + distance * direction[a] - d[o + a];
-        across += q * d[o + 3 + a];
-        up += q * d[o + 6 + a];
+        const q = this.from[a] + distance * direction[a] - d[o + FLAT_CORNER + a];
+        across += q * d[o + FLAT_EDGE_U + a];
+        up += q * d[o + FLAT_EDGE_V + a];
       }
-      across *= d[o + 12];
-      up *= d[o + 13];
+      across *= d[o + FLAT_PER_U2];
+      up *= d[o + FLAT_PER_V2];
       if (!(across >= 0 && across <= 1 && up >= 0 && up <= 1)) continue;
       density += (chance * distance * distance) / (this.total * cosine * this.areas[m]);
     }

@@ -11,6 +11,26 @@
  */
 import { fresnelConductor, fresnelMean } from './fresnel.js';
 import {
+  ALPHA_X,
+  ALPHA_Y,
+  CLOTH,
+  COAT_ALPHA,
+  COAT_INDEX,
+  COAT_PASSED,
+  COAT_TABLE,
+  INDEX_K,
+  INDEX_N,
+  LOBE_BETWEEN,
+  LOBE_LOST_MEAN,
+  LOBE_TABLE,
+  METAL,
+  SHEEN,
+  SPREAD,
+  SURFACE_KIND,
+  TRANSLUCENT,
+  WAX,
+} from './layouts.js';
+import {
   ggxDensity,
   mirrorInFacet,
   sampleVisibleNormal,
@@ -21,27 +41,7 @@ import {
 } from './microfacet.js';
 import { type i32, whole32 } from './portable.js';
 import { meanSheenAlbedo, sheenAlbedo, sheenLobe } from './sheen.js';
-import {
-  ALPHA_X,
-  ALPHA_Y,
-  BETWEEN,
-  CLOTH,
-  COAT_ALPHA,
-  COAT_INDEX,
-  COAT_PASSED,
-  COAT_TABLE,
-  INDEX_K,
-  INDEX_N,
-  KIND,
-  LOBE_TABLE,
-  LOST_MEAN,
-  METAL,
-  type SceneTables,
-  SHEEN,
-  SPREAD,
-  TRANSLUCENT,
-  WAX,
-} from './tables.js';
+import type { SceneTables } from './tables.js';
 import { cosineAbove } from './vectors.js';
 
 /** Places in the result of `evaluateScatter`: density; red, green, blue of what has lost its polarisation. */
@@ -87,7 +87,7 @@ export function evaluateScatter(
   baseGain: number = 1,
 ): void {
   const s = t.surfaces;
-  const kind = whole32(s[surface + KIND]);
+  const kind = whole32(s[surface + SURFACE_KIND]);
   if (kind === METAL) {
     evaluateMetal(out, t, surface, mirrorShare, o, i);
     return;
@@ -151,9 +151,9 @@ function evaluateMetal(
   const facets = (density * masking) / (4 * oz * iz);
   const lostOut = 1 - facetAlbedo(t, surface, oz);
   const lostIn = 1 - facetAlbedo(t, surface, iz);
-  const lost = (lostOut * lostIn) / (Math.PI * Math.max(1e-9, s[surface + LOST_MEAN]));
+  const lost = (lostOut * lostIn) / (Math.PI * Math.max(1e-9, s[surface + LOBE_LOST_MEAN]));
   for (let c = 0; c < 3; c++) {
-    out[c] = facets * lobeFresnel(t, surface, c, oh) + lost * s[surface + BETWEEN + c];
+    out[c] = facets * lobeFresnel(t, surface, c, oh) + lost * s[surface + LOBE_BETWEEN + c];
     out[BASE_PART + c] = 0;
   }
   const facetPdf = density / (4 * oz * (1 + lambdaOut));
@@ -175,7 +175,7 @@ export function evaluateBase(
     for (let c = 0; c < 3; c++) out[c] = s[surface + SPREAD + c] / Math.PI;
     return;
   }
-  const kind = whole32(s[surface + KIND]);
+  const kind = whole32(s[surface + SURFACE_KIND]);
   let base = 1 / Math.PI;
   let sheen: number = 0;
   if (s[surface + COAT_INDEX] !== 0) {
@@ -209,7 +209,9 @@ export function sentByBase(
 ): void {
   const kept = baseAlbedo(t, surface, cosOut);
   const sheen: number =
-    whole32(t.surfaces[surface + KIND]) === CLOTH ? t.surfaces[surface + SHEEN] * sheenAlbedo(cosOut) : 0;
+    whole32(t.surfaces[surface + SURFACE_KIND]) === CLOTH
+      ? t.surfaces[surface + SHEEN] * sheenAlbedo(cosOut)
+      : 0;
   for (let c = 0; c < 3; c++) out[c] = albedo[c] * kept * (1 - sheen) + sheen;
 }
 
@@ -253,7 +255,7 @@ export function sampleCoat(
 
 /** Chance to follow the mirror lobe rather than the base, from what each would send back. 0 for matte. */
 export function mirrorShareOf(t: SceneTables, surface: i32, albedo: Float64Array, cosOut: number): number {
-  const kind = whole32(t.surfaces[surface + KIND]);
+  const kind = whole32(t.surfaces[surface + SURFACE_KIND]);
   if (kind === METAL) return Math.max(0.5, facetAlbedo(t, surface, cosOut));
   if (t.surfaces[surface + COAT_INDEX] === 0) return 0;
   const mirrored = coatAlbedo(t, surface, cosOut);
@@ -278,7 +280,7 @@ export function sampleScatter(
   choice: number,
   uv: Float64Array,
 ): boolean {
-  const kind = whole32(t.surfaces[surface + KIND]);
+  const kind = whole32(t.surfaces[surface + SURFACE_KIND]);
   if (choice < mirrorShare) {
     if (kind === METAL) {
       const s = t.surfaces;

@@ -4,20 +4,32 @@
  * lamps. What the lens sees itself, directly or in mirrors and glass, is never taken from the grid.
  */
 import { blendFour } from './blend.js';
+import {
+  BRIGHT_MIDDLE,
+  BRIGHT_POWER,
+  BRIGHT_REACH2,
+  BRIGHT_STRIDE,
+  CONE,
+  CONE_HEIGHT,
+  CONE_RADIUS,
+  CONE_SLOPE,
+  FLAT,
+  FLAT_NORMAL,
+  LIGHT_DENSITY,
+  LIGHT_DISTANCE,
+  MAP_ACROSS,
+  MAP_AREA,
+  MAP_FIRST,
+  MAP_PRIMITIVE,
+  MAP_SIDE,
+  MAP_STRIDE,
+  MAP_UP,
+  NORMALS,
+  PRIMITIVE_STRIDE,
+} from './layouts.js';
 import { isOnPanel, normalsAt, placeOnPanel, pointOnPanel } from './normals.js';
 import { divide32, floor32, type i32, real, whole32 } from './portable.js';
-import {
-  CONE,
-  FLAT,
-  PANEL,
-  PANEL_ACROSS,
-  PANEL_AREA,
-  PANEL_FIRST,
-  PANEL_SIDE,
-  PANEL_UP,
-  type SceneTables,
-  STRIDE,
-} from './tables.js';
+import type { SceneTables } from './tables.js';
 import { copy3, dot3, scale3 } from './vectors.js';
 
 const place = new Float64Array(2);
@@ -29,10 +41,10 @@ function within(i: i32, count: i32): i32 {
 /** Patch of a panel, from its first, that a point lies in. */
 export function patchAt(t: SceneTables, panel: i32, point: Float64Array): i32 {
   const p = t.panels;
-  const o = panel * PANEL;
-  const across = whole32(p[o + PANEL_ACROSS]);
-  const up = whole32(p[o + PANEL_UP]);
-  placeOnPanel(place, t, whole32(p[o]), point);
+  const o = panel * MAP_STRIDE;
+  const across = whole32(p[o + MAP_ACROSS]);
+  const up = whole32(p[o + MAP_UP]);
+  placeOnPanel(place, t, whole32(p[o + MAP_PRIMITIVE]), point);
   const i = within(floor32(place[0] * real(across)), across);
   const j = within(floor32(place[1] * real(up)), up);
   return j * across + i;
@@ -44,11 +56,11 @@ export function patchAt(t: SceneTables, panel: i32, point: Float64Array): i32 {
  */
 export function irradianceAt(out: Float64Array, t: SceneTables, panel: i32, point: Float64Array): void {
   const p = t.panels;
-  const o = panel * PANEL;
-  const across = whole32(p[o + PANEL_ACROSS]);
-  const up = whole32(p[o + PANEL_UP]);
-  const first = whole32(p[o + PANEL_FIRST]);
-  placeOnPanel(place, t, whole32(p[o]), point);
+  const o = panel * MAP_STRIDE;
+  const across = whole32(p[o + MAP_ACROSS]);
+  const up = whole32(p[o + MAP_UP]);
+  const first = whole32(p[o + MAP_FIRST]);
+  placeOnPanel(place, t, whole32(p[o + MAP_PRIMITIVE]), point);
   const x = Math.max(0, Math.min(real(across - 1), place[0] * real(across) - 0.5));
   const y = Math.max(0, Math.min(real(up - 1), place[1] * real(up) - 0.5));
   const i0 = floor32(x);
@@ -71,7 +83,7 @@ export function irradianceAt(out: Float64Array, t: SceneTables, panel: i32, poin
 
 const places = new Int32Array(4);
 const shares = new Float64Array(4);
-const normals = new Float64Array(6);
+const normals = new Float64Array(NORMALS);
 
 /** Samples a place on a bright panel from a point, and knows the density of having done so. */
 export class SheetSampler {
@@ -96,17 +108,18 @@ export class SheetSampler {
     copy3(this.from, point);
     const count = t.brightPanel.length;
     for (let i = 0; i < count; i++) {
-      const dx = t.bright[5 * i + 1] - point[0];
-      const dy = t.bright[5 * i + 2] - point[1];
-      const dz = t.bright[5 * i + 3] - point[2];
-      let weight = t.bright[5 * i] / (dx * dx + dy * dy + dz * dz + t.bright[5 * i + 4]);
-      const panel = t.brightPanel[i] * PANEL;
-      const primitive = whole32(t.panels[panel]);
+      const b = i * BRIGHT_STRIDE;
+      const dx = t.bright[b + BRIGHT_MIDDLE] - point[0];
+      const dy = t.bright[b + BRIGHT_MIDDLE + 1] - point[1];
+      const dz = t.bright[b + BRIGHT_MIDDLE + 2] - point[2];
+      let weight = t.bright[b + BRIGHT_POWER] / (dx * dx + dy * dy + dz * dz + t.bright[b + BRIGHT_REACH2]);
+      const panel = t.brightPanel[i] * MAP_STRIDE;
+      const primitive = whole32(t.panels[panel + MAP_PRIMITIVE]);
       if (t.kind[primitive] === FLAT) {
-        const o = primitive * STRIDE;
+        const o = primitive * PRIMITIVE_STRIDE;
         const d = t.data;
-        const towards = dx * d[o + 9] + dy * d[o + 10] + dz * d[o + 11];
-        const back = t.panels[panel + PANEL_SIDE] > 0;
+        const towards = dx * d[o + FLAT_NORMAL] + dy * d[o + FLAT_NORMAL + 1] + dz * d[o + FLAT_NORMAL + 2];
+        const back = t.panels[panel + MAP_SIDE] > 0;
         if ((back ? -towards : towards) >= 0) weight = 0;
       }
       chance[i] = weight;
@@ -131,11 +144,11 @@ export class SheetSampler {
       i++;
     }
     const panelIndex = t.brightPanel[i];
-    const panel = panelIndex * PANEL;
-    const across = whole32(t.panels[panel + PANEL_ACROSS]);
-    const up = whole32(t.panels[panel + PANEL_UP]);
-    const first = whole32(t.panels[panel + PANEL_FIRST]);
-    const primitive = whole32(t.panels[panel]);
+    const panel = panelIndex * MAP_STRIDE;
+    const across = whole32(t.panels[panel + MAP_ACROSS]);
+    const up = whole32(t.panels[panel + MAP_UP]);
+    const first = whole32(t.panels[panel + MAP_FIRST]);
+    const primitive = whole32(t.panels[panel + MAP_PRIMITIVE]);
     const u = Math.min(1, left / this.chance[i]);
     // The patch by bisection of the running sum.
     let low: i32 = 0;
@@ -156,9 +169,9 @@ export class SheetSampler {
     const distance = Math.sqrt(dot3(out, out));
     if (!(distance > 1e-6)) return -1;
     scale3(out, 1 / distance);
-    out[3] = distance;
+    out[LIGHT_DISTANCE] = distance;
     const density = this.density(i, panel, share, b, out, distance);
-    out[4] = density;
+    out[LIGHT_DENSITY] = density;
     return density > 0 ? panelIndex : -1;
   }
 
@@ -167,8 +180,8 @@ export class SheetSampler {
     const t = this.tables;
     const i = t.brightPlace[panelIndex];
     if (i < 0) return 0;
-    const panel = panelIndex * PANEL;
-    const first = whole32(t.panels[panel + PANEL_FIRST]);
+    const panel = panelIndex * MAP_STRIDE;
+    const first = whole32(t.panels[panel + MAP_FIRST]);
     const patch = patchAt(t, panelIndex, at);
     const b = place[1];
     const share = t.cumulative[first + patch] - this.runningBefore(first, patch);
@@ -190,15 +203,15 @@ export class SheetSampler {
     distance: number,
   ): number {
     const t = this.tables;
-    const primitive = whole32(t.panels[panel]);
+    const primitive = whole32(t.panels[panel + MAP_PRIMITIVE]);
     normalsAt(normals, t, primitive, this.target);
     const facing = normals[0] * direction[0] + normals[1] * direction[1] + normals[2] * direction[2];
-    const cosine = t.panels[panel + PANEL_SIDE] > 0 ? facing : -facing;
+    const cosine = t.panels[panel + MAP_SIDE] > 0 ? facing : -facing;
     if (!(cosine > 1e-6)) return 0;
     this.cosine = Math.min(1, cosine);
-    const patches = t.panels[panel + PANEL_ACROSS] * t.panels[panel + PANEL_UP];
+    const patches = t.panels[panel + MAP_ACROSS] * t.panels[panel + MAP_UP];
     const perArea = (this.chance[i] / this.total) * share * patches;
-    const area = t.panels[panel + PANEL_AREA] * narrowing(t, primitive, b);
+    const area = t.panels[panel + MAP_AREA] * narrowing(t, primitive, b);
     return (perArea * distance * distance) / (cosine * area);
   }
 }
@@ -207,8 +220,8 @@ export class SheetSampler {
 function narrowing(t: SceneTables, primitive: i32, b: number): number {
   if (t.kind[primitive] !== CONE) return 1;
   const d = t.data;
-  const o = primitive * STRIDE;
-  const slope = d[o + 8] * d[o + 6];
-  const foot = d[o + 7];
+  const o = primitive * PRIMITIVE_STRIDE;
+  const slope = d[o + CONE_SLOPE] * d[o + CONE_HEIGHT];
+  const foot = d[o + CONE_RADIUS];
   return (foot + b * slope) / (foot + slope / 2);
 }

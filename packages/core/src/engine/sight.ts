@@ -1,35 +1,36 @@
 import { fresnelMean } from './fresnel.js';
 import type { Kernel } from './kernel.js';
+import { COAT_INDEX, DIELECTRIC, HAS_LOBE, NET, RAY_TO, STRAIGHT } from './layouts.js';
 import { dimOver, indexIn, mediaBeyond } from './media.js';
 import { highestBit, type i32, NO_NUMBER, real } from './portable.js';
 import { netOpenness } from './print.js';
 import { lobeFresnel } from './scatter.js';
 import { SurfaceHit } from './surfaceHit.js';
-import { COAT_INDEX, DIELECTRIC, LOBE, NET, type SceneTables, STRAIGHT } from './tables.js';
+import type { SceneTables } from './tables.js';
 import { BLOCK, openBlock, viewRay } from './tile.js';
 import { copy3, fill3, mirrorDirection, refractDirection } from './vectors.js';
 
-/** Numbers of an answer, and what stands where. */
-export const SIGHT = 36;
-/** Primitive met first (-1: nothing), 1 from its front, point, shading normal towards the viewer, surface (-1: a light). */
-export const SEEN = 0;
-export const SEEN_FRONT = 1;
-export const SEEN_POINT = 2;
-export const SEEN_NORMAL = 5;
-export const SEEN_SURFACE = 8;
-/** Primitive mirrored (-1: nothing, -2: no mirror), 1 from its front, weight of red green blue, direction, point. */
-export const MIRRORED = 9;
-export const MIRRORED_FRONT = 10;
-export const MIRRORED_WEIGHT = 11;
-export const MIRRORED_WAY = 14;
-export const MIRRORED_POINT = 17;
-/** The same of what is seen through glass, nets and frost; where its last stretch starts. */
-export const THROUGH = 20;
-export const THROUGH_FRONT = 21;
-export const THROUGH_WEIGHT = 22;
-export const THROUGH_WAY = 25;
-export const THROUGH_POINT = 28;
-export const THROUGH_FROM = 31;
+// An answer. Primitive met first (-1: nothing), 1 from its front, point, shading normal towards the viewer, surface
+// (-1: a light).
+export const SEEN: i32 = 0;
+export const SEEN_FRONT: i32 = SEEN + 1;
+export const SEEN_POINT: i32 = SEEN_FRONT + 1;
+export const SEEN_NORMAL: i32 = SEEN_POINT + 3;
+export const SEEN_SURFACE: i32 = SEEN_NORMAL + 3;
+// Primitive mirrored (-1: nothing, -2: no mirror), 1 from its front, weight of red green blue, direction, point.
+export const MIRRORED: i32 = SEEN_SURFACE + 1;
+export const MIRRORED_FRONT: i32 = MIRRORED + 1;
+export const MIRRORED_WEIGHT: i32 = MIRRORED_FRONT + 1;
+export const MIRRORED_WAY: i32 = MIRRORED_WEIGHT + 3;
+export const MIRRORED_POINT: i32 = MIRRORED_WAY + 3;
+// The same of what is seen through glass, nets and frost; where its last stretch starts.
+export const THROUGH: i32 = MIRRORED_POINT + 3;
+export const THROUGH_FRONT: i32 = THROUGH + 1;
+export const THROUGH_WEIGHT: i32 = THROUGH_FRONT + 1;
+export const THROUGH_WAY: i32 = THROUGH_WEIGHT + 3;
+export const THROUGH_POINT: i32 = THROUGH_WAY + 3;
+export const THROUGH_FROM: i32 = THROUGH_POINT + 3;
+const SIGHT_STRIDE: i32 = THROUGH_FROM + 3;
 
 /** Pixels of a tile that is looked through in one call. */
 export const TILE_PIXELS = 4096;
@@ -63,7 +64,7 @@ const LEAST_WEIGHT = 1e-4;
  * inside, on in the mirror direction.
  */
 export class Sight {
-  answer: Float64Array = new Float64Array(SIGHT);
+  answer: Float64Array = new Float64Array(SIGHT_STRIDE);
   /** Answers of `castTile`. */
   tileWholes: Int32Array = new Int32Array(TILE_WHOLES);
   tileNumbers: Float32Array = new Float32Array(TILE_NUMBERS);
@@ -124,7 +125,7 @@ export class Sight {
   }
 
   /**
-   * Looks through the middles of the pixels of a tile of up to `TILE_PIXELS`, by a camera in the layout of `VIEW`;
+   * Looks through the middles of the pixels of a tile of up to `TILE_PIXELS`, by a camera see `VIEW_ORIGIN` and those below it;
    * answers go to `tileWholes` and `tileNumbers`, row after row.
    */
   castTile(view: Float64Array, px: i32, py: i32, columns: i32, rows: i32, width: i32, height: i32): void {
@@ -200,7 +201,7 @@ export class Sight {
     const kernel = this.kernel;
     kernel.setRay(origin, way, Infinity);
     const primitive: i32 = inView ? kernel.closestInView() : kernel.closestHit();
-    const distance = kernel.ray[7];
+    const distance = kernel.ray[RAY_TO];
     const point = hit.point;
     point[0] = origin[0] + distance * way[0];
     point[1] = origin[1] + distance * way[1];
@@ -228,7 +229,7 @@ export class Sight {
     if (coat !== 0) fill3(this.mirrorPart, fresnelMean(hit.cosOut, coat));
     else if (hit.kind === DIELECTRIC)
       fill3(this.mirrorPart, fresnelMean(hit.cosOut, indexIn(this.t, mediaBeyond(this.t, hit, 0))));
-    else if (s[hit.place + LOBE] > 0) {
+    else if (s[hit.place + HAS_LOBE] > 0) {
       for (let c = 0; c < 3; c++) this.mirrorPart[c] = lobeFresnel(this.t, hit.place, c, hit.cosOut);
     } else return false;
     return true;
@@ -249,7 +250,7 @@ export class Sight {
     for (let i = 1; i < MOST_BOUNDARIES; i++) {
       if (!(Math.max(part[0], Math.max(part[1], part[2])) > LEAST_WEIGHT)) return;
       const primitive = this.reach(hit, this.from, this.way, false);
-      if (primitive >= 0 && inside !== 0) dimOver(part, this.t, inside, this.kernel.ray[7]);
+      if (primitive >= 0 && inside !== 0) dimOver(part, this.t, inside, this.kernel.ray[RAY_TO]);
       if (primitive >= 0) hit.meet(this.t, primitive, this.way);
       if (primitive < 0 || this.isLight(primitive, hit) || !this.showsThrough(hit)) {
         this.through = primitive < 0 ? NOTHING_THERE : primitive;

@@ -1,25 +1,30 @@
-import { normalsAt } from './normals.js';
-import { type i32, whole32 } from './portable.js';
-import { surfaceColour } from './print.js';
-import { applyRelief } from './relief.js';
 import {
   ALPHA_X,
   ALPHA_Y,
   BRUSH_UP,
   CONE,
+  CONE_AXIS,
   FLAT,
-  KIND,
+  FLAT_EDGE_V,
   METAL,
+  NO_RELIEF,
+  NORMALS,
+  PRIMITIVE_STRIDE,
   RELIEF,
   RELIEF_DEPTH,
   RELIEF_SIZE,
-  type SceneTables,
-  STRIDE,
-  SURFACE,
-} from './tables.js';
+  SHADING_NORMAL,
+  SURFACE_KIND,
+  SURFACE_STRIDE,
+} from './layouts.js';
+import { normalsAt } from './normals.js';
+import { type i32, whole32 } from './portable.js';
+import { surfaceColour } from './print.js';
+import { applyRelief } from './relief.js';
+import type { SceneTables } from './tables.js';
 import { copy3, dot3, frameRound } from './vectors.js';
 
-const normals = new Float64Array(6);
+const normals = new Float64Array(NORMALS);
 
 /** The surface a path has met. */
 export class SurfaceHit {
@@ -49,15 +54,15 @@ export class SurfaceHit {
     this.primitive = primitive;
     const sides = this.fromFront ? tables.front : tables.back;
     this.surface = sides[primitive];
-    this.place = this.surface * SURFACE;
+    this.place = this.surface * SURFACE_STRIDE;
     const s = tables.surfaces;
-    this.kind = whole32(s[this.place + KIND]);
+    this.kind = whole32(s[this.place + SURFACE_KIND]);
     for (let a = 0; a < 3; a++) {
       this.flat[a] = sign * normals[a];
-      this.normal[a] = sign * normals[3 + a];
+      this.normal[a] = sign * normals[SHADING_NORMAL + a];
     }
     const relief = whole32(s[this.place + RELIEF]);
-    if (relief > 0) {
+    if (relief !== NO_RELIEF) {
       const depth = s[this.place + RELIEF_DEPTH];
       applyRelief(this.normal, relief, depth, s[this.place + RELIEF_SIZE], this.point);
     }
@@ -113,14 +118,14 @@ function brushFrame(
   up: boolean,
 ): void {
   const d = tables.data;
-  const o = primitive * STRIDE;
+  const o = primitive * PRIMITIVE_STRIDE;
   const kind = tables.kind[primitive];
   let ax: number = 0;
   let ay: number = 0;
   let az: number = 1;
   if (kind === CONE || kind === FLAT) {
     // Round the axis of a turned body; across a flat one, square to its second edge.
-    const at = kind === CONE ? o + 3 : o + 6;
+    const at = kind === CONE ? o + CONE_AXIS : o + FLAT_EDGE_V;
     ax = d[at];
     ay = d[at + 1];
     az = d[at + 2];

@@ -1,20 +1,28 @@
 import type { Kernel } from './kernel.js';
+import {
+  VIEW_FOCUS,
+  VIEW_FORWARD,
+  VIEW_HALF_HEIGHT,
+  VIEW_HALF_WIDTH,
+  VIEW_ORIGIN,
+  VIEW_PUPIL,
+  VIEW_RIGHT,
+  VIEW_STRIDE,
+  VIEW_UP,
+} from './layouts.js';
 import type { PathTracer } from './path.js';
 import { divide32, type i32, real, whole32 } from './portable.js';
 import type { Sampler } from './sampler.js';
 import { dot3, scale3 } from './vectors.js';
 
-/** Numbers of a view: 0-2 origin, 3-5 right, 6-8 up, 9-11 forward, 12 half width, 13 half height, 14 pupil, 15 focus. */
-export const VIEW = 16;
-
 /** Unit direction of the ray through a picture point, 0 to 1 right and down. @param out 0-2 direction */
 export function viewRay(out: Float64Array, view: Float64Array, across: number, down: number): void {
-  const a = (2 * across - 1) * view[12];
-  const b = (1 - 2 * down) * view[13];
+  const a = (2 * across - 1) * view[VIEW_HALF_WIDTH];
+  const b = (1 - 2 * down) * view[VIEW_HALF_HEIGHT];
   const inverse = 1 / Math.sqrt(1 + a * a + b * b);
-  out[0] = inverse * (view[9] + a * view[3] + b * view[6]);
-  out[1] = inverse * (view[10] + a * view[4] + b * view[7]);
-  out[2] = inverse * (view[11] + a * view[5] + b * view[8]);
+  out[0] = inverse * (view[VIEW_FORWARD] + a * view[VIEW_RIGHT] + b * view[VIEW_UP]);
+  out[1] = inverse * (view[VIEW_FORWARD + 1] + a * view[VIEW_RIGHT + 1] + b * view[VIEW_UP + 1]);
+  out[2] = inverse * (view[VIEW_FORWARD + 2] + a * view[VIEW_RIGHT + 2] + b * view[VIEW_UP + 2]);
 }
 
 /** Side of the blocks of pixels whose rays of the camera are asked together. */
@@ -41,7 +49,7 @@ export const CALL_PIXELS = 256;
 
 /** Renders tiles of a picture: box filter over the pixel, pinhole or entrance pupil. */
 export class TileRenderer {
-  view: Float64Array = new Float64Array(VIEW);
+  view: Float64Array = new Float64Array(VIEW_STRIDE);
   /**
    * Which pixels to render, py * width + px; answered in place by what is seen sharply in the last sample of each, see
    * `PathTracer.seen`.
@@ -86,8 +94,8 @@ export class TileRenderer {
       const across = (real(px) + sampler.uv[0]) / real(width);
       const down = (real(py) + sampler.uv[1]) / real(height);
       viewRay(this.direction, view, across, down);
-      for (let a = 0; a < 3; a++) this.origin[a] = view[a];
-      if (view[14] > 0) {
+      for (let a = 0; a < 3; a++) this.origin[a] = view[VIEW_ORIGIN + a];
+      if (view[VIEW_PUPIL] > 0) {
         sampler.next();
         this.throughPupil();
       }
@@ -112,16 +120,16 @@ export class TileRenderer {
   private throughPupil(): void {
     const view = this.view;
     const direction = this.direction;
-    const radius = view[14] * Math.sqrt(this.sampler.uv[0]);
+    const radius = view[VIEW_PUPIL] * Math.sqrt(this.sampler.uv[0]);
     const phi = 2 * Math.PI * this.sampler.uv[1];
     const across = radius * Math.cos(phi);
     const up = radius * Math.sin(phi);
     let along: number = 0;
-    for (let a = 0; a < 3; a++) along += direction[a] * view[9 + a];
-    const reach = view[15] / along;
+    for (let a = 0; a < 3; a++) along += direction[a] * view[VIEW_FORWARD + a];
+    const reach = view[VIEW_FOCUS] / along;
     for (let a = 0; a < 3; a++) {
-      const shift = across * view[3 + a] + up * view[6 + a];
-      this.origin[a] = view[a] + shift;
+      const shift = across * view[VIEW_RIGHT + a] + up * view[VIEW_UP + a];
+      this.origin[a] = view[VIEW_ORIGIN + a] + shift;
       direction[a] = reach * direction[a] - shift;
     }
     scale3(direction, 1 / Math.sqrt(dot3(direction, direction)));

@@ -1,9 +1,10 @@
 import type { Kernel } from './kernel.js';
+import { COAT_INSIDE, NORMALS, RAY_TO, SCATTER_PER_M, SHADING_NORMAL, SINGLE_ALBEDO } from './layouts.js';
 import { normalsAt } from './normals.js';
 import type { i32 } from './portable.js';
 import type { Sampler } from './sampler.js';
 import type { SurfaceHit } from './surfaceHit.js';
-import { COAT_INSIDE, SCATTER_PER_M, type SceneTables, SINGLE } from './tables.js';
+import type { SceneTables } from './tables.js';
 import { copy3, cosineAbove, dot3, everyWay, frameRound, fromFrame, most3, scale3 } from './vectors.js';
 
 /** Walks of which one is kept. */
@@ -26,7 +27,7 @@ export class WaxWalk {
   private going: Float64Array = new Float64Array(3);
   private inwards: Float64Array = new Float64Array(3);
   private local: Float64Array = new Float64Array(3);
-  private normals: Float64Array = new Float64Array(6);
+  private normals: Float64Array = new Float64Array(NORMALS);
   private own: Float64Array = new Float64Array(3);
   private before: Float64Array = new Float64Array(3);
   private start: Float64Array = new Float64Array(3);
@@ -99,7 +100,7 @@ export class WaxWalk {
       kernel.setRay(at, going, reach);
       const primitive: i32 = kernel.closestHit();
       if (primitive >= 0) {
-        const distance = kernel.ray[7];
+        const distance = kernel.ray[RAY_TO];
         for (let a = 0; a < 3; a++) at[a] = at[a] + distance * going[a];
         normalsAt(normals, t, primitive, at);
         const along = dot3(normals, going);
@@ -108,7 +109,7 @@ export class WaxWalk {
         if (mirrorChoice >= inside) {
           copy3(hit.point, at);
           copy3(hit.flat, normals);
-          for (let a = 0; a < 3; a++) hit.normal[a] = normals[3 + a];
+          for (let a = 0; a < 3; a++) hit.normal[a] = normals[SHADING_NORMAL + a];
           return true;
         }
         for (let a = 0; a < 3; a++) this.inwards[a] = -normals[a];
@@ -117,7 +118,7 @@ export class WaxWalk {
       }
       for (let a = 0; a < 3; a++) {
         at[a] = at[a] + reach * going[a];
-        weight[a] = weight[a] * s[o + SINGLE + a];
+        weight[a] = weight[a] * s[o + SINGLE_ALBEDO + a];
       }
       if (step > FREE_STEPS && !survives(weight, sampler)) return false;
       sampler.next();

@@ -1,5 +1,5 @@
 import type { StandingLight } from '@fendrix/contract';
-import { OCTAGON_FACE, ROUND } from '../engine/tables.js';
+import { OCTAGON_FACE, ROUND } from '../engine/layouts.js';
 import { BLACK_CLOTH, type Emitter, emittersOf, faceShape, UMBRELLA_BACK_M } from '../photometry/emitter.js';
 import { aimedPose, type Pose } from '../units/frame.js';
 import type { SceneParts } from './builder.js';

@@ -1,21 +1,47 @@
 import type { Vector } from '@fendrix/contract';
-import { BALL, CONE, FLAT, STRIDE, TRIANGLE } from '../engine/tables.js';
+import {
+  BALL,
+  BALL_CENTRE,
+  BALL_LIMITS,
+  BALL_RADIUS,
+  CONE,
+  CONE_ARC_COSINE,
+  CONE_ARC_MIDDLE,
+  CONE_AXIS,
+  CONE_FOOT,
+  CONE_FOOT_NORMAL,
+  CONE_HEIGHT,
+  CONE_PATTERN_FOOT,
+  CONE_PATTERN_TOP,
+  CONE_RADIUS,
+  CONE_SIDE,
+  CONE_SLOPE,
+  CONE_TOP_NORMAL,
+  FLAT,
+  FLAT_CORNER,
+  FLAT_DIAGONAL,
+  FLAT_EDGE_U,
+  FLAT_EDGE_V,
+  FLAT_LEAST_RHO2,
+  FLAT_MOST_RHO2,
+  FLAT_NORMAL,
+  FLAT_PER_U2,
+  FLAT_PER_V2,
+  FLAT_SCALE_A,
+  FLAT_SCALE_B,
+  PRIMITIVE_STRIDE,
+  TRIANGLE,
+  TRIANGLE_CORNER,
+  TRIANGLE_EDGE_U,
+  TRIANGLE_EDGE_V,
+  TRIANGLE_NORMALS,
+} from '../engine/layouts.js';
 import { type Pose, placed, turned } from '../units/frame.js';
 import { add, cross, dot, length, scale, subtract } from '../units/vector.js';
 import type { TriangleMesh } from './triangleMesh.js';
 
 /**
- * Exact primitives as a structure of arrays, m in the mark's frame.
- *
- * FLAT      0-2 corner, 3-5 edge u, 6-8 edge v (square to u), 9-11 unit normal, 12 1/u.u, 13 1/v.v;
- *           with a, b from -1 to 1 across the edges and rho2 = (16 a)^2 + (17 b)^2 it is limited to
- *           14 <= rho2 <= 15 and |a| + |b| <= 18: holes, discs, rings, ellipses and octagons
- * CONE      0-2 foot on the axis, 3-5 unit axis, 6 height, 7 radius at the foot, 8 dr/dh, 9-10 normal at the foot
- *           (r, h), 11-12 normal at the top (r, h), 13-15 direction of the middle of the arc, 16 cosine of half
- *           the arc (-2: whole), 17 +1 out, -1 in, 18-19 pattern place of foot and top
- * BALL      0-2 centre, 3 radius, 4-6, 7-9, 10-12 normals of half spaces through the centre that it is limited to
- *           (zero: not limited)
- * TRIANGLE  0-2 corner, 3-5 and 6-8 edges to the others, 9-11, 12-14, 15-17 shading normals at the corners
+ * Exact primitives as a structure of arrays, m in the mark's frame; the rows of `data` are laid out in engine/layouts.ts.
  */
 export interface PrimitiveTable {
   count: number;
@@ -60,9 +86,12 @@ export interface MeshRun {
 /** All that is left of a mesh. */
 export const theRest = (sides: Sides): MeshRun => ({ upTo: Number.POSITIVE_INFINITY, sides });
 
+/** Where the three vectors of a triangle stand that follow from its corners. */
+const TRIANGLE_PARTS = [TRIANGLE_CORNER, TRIANGLE_EDGE_U, TRIANGLE_EDGE_V];
+
 /** Collects primitives, then packs them. */
 export class PrimitiveList {
-  /** Rows of one kind and one thing, `STRIDE` figures each; the last may be shorter. */
+  /** Rows of one kind and one thing, `PRIMITIVE_STRIDE` figures each. */
   private readonly runs: { kind: number; rows: number; data: ArrayLike<number>; sides: Sides }[] = [];
   private count = 0;
   private roomAt = -1;
@@ -72,9 +101,18 @@ export class PrimitiveList {
     const across = cross(u, v);
     const unit = scale(across, 1 / length(across));
     const normal = dot(unit, facing) >= 0 ? unit : scale(unit, -1);
-    const { innerRho2 = -1, outerRho2 = 1e30, scaleA = 1, scaleB = 1, diagonal = 3 } = limits;
-    const shape = [innerRho2, outerRho2, scaleA, scaleB, diagonal];
-    this.push(FLAT, [...corner, ...u, ...v, ...normal, 1 / dot(u, u), 1 / dot(v, v), ...shape], sides);
+    const row = this.newRow(FLAT, sides);
+    row.set(corner, FLAT_CORNER);
+    row.set(u, FLAT_EDGE_U);
+    row.set(v, FLAT_EDGE_V);
+    row.set(normal, FLAT_NORMAL);
+    row[FLAT_PER_U2] = 1 / dot(u, u);
+    row[FLAT_PER_V2] = 1 / dot(v, v);
+    row[FLAT_LEAST_RHO2] = limits.innerRho2 ?? -1;
+    row[FLAT_MOST_RHO2] = limits.outerRho2 ?? 1e30;
+    row[FLAT_SCALE_A] = limits.scaleA ?? 1;
+    row[FLAT_SCALE_B] = limits.scaleB ?? 1;
+    row[FLAT_DIAGONAL] = limits.diagonal ?? 3;
   }
 
   /** A disc or ring in the xy plane of a pose, front towards its z. */
@@ -86,8 +124,10 @@ export class PrimitiveList {
   }
 
   ball(centre: Vector, radiusM: number, sides: Sides, halfSpaces: readonly Vector[] = []): void {
-    const limits = [0, 1, 2].flatMap((i) => halfSpaces[i] ?? [0, 0, 0]);
-    this.push(BALL, [...centre, radiusM, ...limits], sides);
+    const row = this.newRow(BALL, sides);
+    row.set(centre, BALL_CENTRE);
+    row[BALL_RADIUS] = radiusM;
+    row.set(halfSpaces.flat(), BALL_LIMITS);
   }
 
   /** A piece of a cone round the z axis of a pose. */
@@ -95,25 +135,19 @@ export class PrimitiveList {
     const { lower, upper, arc, pattern = [0, 1] } = piece;
     const height = upper.z - lower.z;
     const middle: Vector = arc ? [Math.sin(arc.bearingRad), -Math.cos(arc.bearingRad), 0] : [0, -1, 0];
-    this.push(
-      CONE,
-      [
-        ...placed(pose, [0, 0, lower.z]),
-        ...pose.z,
-        height,
-        lower.r,
-        (upper.r - lower.r) / height,
-        lower.nr,
-        lower.nz,
-        upper.nr,
-        upper.nz,
-        ...turned(pose, middle),
-        arc ? Math.cos(arc.halfWidthRad) : -2,
-        piece.inwards ? -1 : 1,
-        ...pattern,
-      ],
-      sides,
-    );
+    const row = this.newRow(CONE, sides);
+    row.set(placed(pose, [0, 0, lower.z]), CONE_FOOT);
+    row.set(pose.z, CONE_AXIS);
+    row[CONE_HEIGHT] = height;
+    row[CONE_RADIUS] = lower.r;
+    row[CONE_SLOPE] = (upper.r - lower.r) / height;
+    row.set([lower.nr, lower.nz], CONE_FOOT_NORMAL);
+    row.set([upper.nr, upper.nz], CONE_TOP_NORMAL);
+    row.set(turned(pose, middle), CONE_ARC_MIDDLE);
+    row[CONE_ARC_COSINE] = arc ? Math.cos(arc.halfWidthRad) : -2;
+    row[CONE_SIDE] = piece.inwards ? -1 : 1;
+    row[CONE_PATTERN_FOOT] = pattern[0];
+    row[CONE_PATTERN_TOP] = pattern[1];
   }
 
   /** Front where the corners run anticlockwise. @param normals for shading, the flat one if left out */
@@ -124,8 +158,11 @@ export class PrimitiveList {
     const size = length(across);
     if (!(size > 0)) return;
     const flat = scale(across, 1 / size);
-    const shading = (normals ?? [flat, flat, flat]).flat();
-    this.push(TRIANGLE, [...a, ...u, ...v, ...shading], sides);
+    const row = this.newRow(TRIANGLE, sides);
+    row.set(a, TRIANGLE_CORNER);
+    row.set(u, TRIANGLE_EDGE_U);
+    row.set(v, TRIANGLE_EDGE_V);
+    row.set((normals ?? [flat, flat, flat]).flat(), TRIANGLE_NORMALS);
   }
 
   /** All triangles of a body that stands in a pose, part by part. */
@@ -135,26 +172,26 @@ export class PrimitiveList {
     turnAll(points, pose, pose.origin, places);
     const turnedNormals = new Float64Array(normals.length);
     turnAll(normals, pose, [0, 0, 0], turnedNormals);
-    const data = new Float64Array((corners.length / 3) * STRIDE);
+    const data = new Float64Array((corners.length / 3) * PRIMITIVE_STRIDE);
     let t = 0;
     let rows = 0;
     for (const { upTo, sides } of runs) {
       const first = rows;
       for (; t < madeOf.length && (madeOf[t] as number) < upTo; t++) {
-        const row = rows * STRIDE;
+        const row = rows * PRIMITIVE_STRIDE;
         for (let i = 0; i < 3; i++) {
           const at = 3 * (corners[3 * t + i] as number);
           for (let axis = 0; axis < 3; axis++) {
-            const from = i === 0 ? 0 : (data[row + axis] as number);
-            data[row + 3 * i + axis] = (places[at + axis] as number) - from;
+            const from = i === 0 ? 0 : (data[row + TRIANGLE_CORNER + axis] as number);
+            data[row + (TRIANGLE_PARTS[i] as number) + axis] = (places[at + axis] as number) - from;
           }
         }
         if (!hasFace(data, row)) continue;
-        for (let i = 0; i < 9; i++) data[row + 9 + i] = turnedNormals[9 * t + i] as number;
+        for (let i = 0; i < 9; i++) data[row + TRIANGLE_NORMALS + i] = turnedNormals[9 * t + i] as number;
         rows++;
       }
       if (rows === first) continue;
-      const own = data.subarray(first * STRIDE, rows * STRIDE);
+      const own = data.subarray(first * PRIMITIVE_STRIDE, rows * PRIMITIVE_STRIDE);
       this.runs.push({ kind: TRIANGLE, rows: rows - first, data: own, sides });
       this.count += rows - first;
     }
@@ -211,7 +248,7 @@ export class PrimitiveList {
     const table: PrimitiveTable = {
       count,
       kind: new Uint8Array(count),
-      data: new Float64Array(count * STRIDE),
+      data: new Float64Array(count * PRIMITIVE_STRIDE),
       thing: new Int32Array(count),
       front: new Int32Array(count),
       back: new Int32Array(count),
@@ -222,7 +259,7 @@ export class PrimitiveList {
     for (const { kind, rows, data, sides } of this.runs) {
       const end = at + rows;
       table.kind.fill(kind, at, end);
-      table.data.set(data, at * STRIDE);
+      table.data.set(data, at * PRIMITIVE_STRIDE);
       table.thing.fill(sides.thing, at, end);
       table.front.fill(sides.front, at, end);
       table.back.fill(sides.back, at, end);
@@ -232,9 +269,12 @@ export class PrimitiveList {
     return table;
   }
 
-  private push(kind: number, data: number[], sides: Sides): void {
+  /** Adds a primitive; its numbers are still to be written. */
+  private newRow(kind: number, sides: Sides): Float64Array {
+    const data = new Float64Array(PRIMITIVE_STRIDE);
     this.runs.push({ kind, rows: 1, data, sides });
     this.count++;
+    return data;
   }
 }
 
@@ -252,10 +292,11 @@ function turnAll(vectors: ArrayLike<number>, { x, y, z }: Pose, origin: Vector, 
 
 /** Whether the edges of a triangle's row span anything. */
 function hasFace(d: Float64Array, row: number): boolean {
-  const at = (i: number) => d[row + i] as number;
-  const x = at(4) * at(8) - at(5) * at(7);
-  const y = at(5) * at(6) - at(3) * at(8);
-  const z = at(3) * at(7) - at(4) * at(6);
+  const u = (axis: number) => d[row + TRIANGLE_EDGE_U + axis] as number;
+  const v = (axis: number) => d[row + TRIANGLE_EDGE_V + axis] as number;
+  const x = u(1) * v(2) - u(2) * v(1);
+  const y = u(2) * v(0) - u(0) * v(2);
+  const z = u(0) * v(1) - u(1) * v(0);
   return x * x + y * y + z * z > 0;
 }
 
@@ -287,35 +328,45 @@ export function wallPiece(radiusM: number, fromZ: number, toZ: number): ConePiec
 
 /** Axis-aligned bounds of one primitive: [minX, minY, minZ, maxX, maxY, maxZ], not padded. */
 export function primitiveBounds(table: PrimitiveTable, index: number, out: Float64Array): void {
-  const d = table.data.subarray(index * STRIDE, (index + 1) * STRIDE) as ArrayLike<number> as number[];
+  const d = table.data.subarray(
+    index * PRIMITIVE_STRIDE,
+    (index + 1) * PRIMITIVE_STRIDE,
+  ) as ArrayLike<number> as number[];
   const at = (i: number) => d[i] as number;
   for (let a = 0; a < 3; a++) {
     let low: number;
     let high: number;
     switch (table.kind[index]) {
       case FLAT: {
-        const u = at(3 + a);
-        const v = at(6 + a);
-        low = at(a) + Math.min(0, u) + Math.min(0, v);
-        high = at(a) + Math.max(0, u) + Math.max(0, v);
+        const corner = at(FLAT_CORNER + a);
+        const u = at(FLAT_EDGE_U + a);
+        const v = at(FLAT_EDGE_V + a);
+        low = corner + Math.min(0, u) + Math.min(0, v);
+        high = corner + Math.max(0, u) + Math.max(0, v);
         break;
       }
       case CONE: {
-        const slope = Math.sqrt(Math.max(0, 1 - at(3 + a) ** 2));
-        const foot = at(7) * slope;
-        const top = (at(7) + at(8) * at(6)) * slope;
-        const end = at(a) + at(6) * at(3 + a);
-        low = Math.min(at(a) - foot, end - top);
-        high = Math.max(at(a) + foot, end + top);
+        const axis = at(CONE_AXIS + a);
+        const start = at(CONE_FOOT + a);
+        const slope = Math.sqrt(Math.max(0, 1 - axis ** 2));
+        const foot = at(CONE_RADIUS) * slope;
+        const top = (at(CONE_RADIUS) + at(CONE_SLOPE) * at(CONE_HEIGHT)) * slope;
+        const end = start + at(CONE_HEIGHT) * axis;
+        low = Math.min(start - foot, end - top);
+        high = Math.max(start + foot, end + top);
         break;
       }
       case BALL:
-        low = at(a) - at(3);
-        high = at(a) + at(3);
+        low = at(BALL_CENTRE + a) - at(BALL_RADIUS);
+        high = at(BALL_CENTRE + a) + at(BALL_RADIUS);
         break;
-      default:
-        low = at(a) + Math.min(0, at(3 + a), at(6 + a));
-        high = at(a) + Math.max(0, at(3 + a), at(6 + a));
+      default: {
+        const corner = at(TRIANGLE_CORNER + a);
+        const u = at(TRIANGLE_EDGE_U + a);
+        const v = at(TRIANGLE_EDGE_V + a);
+        low = corner + Math.min(0, u, v);
+        high = corner + Math.max(0, u, v);
+      }
     }
     out[a] = low;
     out[a + 3] = high;

@@ -1,6 +1,19 @@
 import type { Light, Person, Product, SetDocument, Sheet, Vector } from '@fendrix/contract';
+import {
+  BALL,
+  BALL_CENTRE,
+  BALL_RADIUS,
+  CONE,
+  FLAT,
+  FLAT_DIAGONAL,
+  PRIMITIVE_STRIDE,
+  TRIANGLE_CORNER,
+  TRIANGLE_EDGE_U,
+  TRIANGLE_EDGE_V,
+} from '../engine/layouts.js';
 import { isOnPanel, pointOnPanel } from '../engine/normals.js';
-import { BALL, CONE, FLAT, SceneTables, STRIDE } from '../engine/tables.js';
+import { SceneTables } from '../engine/tables.js';
+import { add } from '../units/vector.js';
 import { SceneParts } from './builder.js';
 import { addCameraBody, addPerson, addStand, type Ground } from './bystanders.js';
 import { addLight } from './lights.js';
@@ -62,7 +75,7 @@ function shapeOf(build: (parts: SceneParts) => void): Shape {
 
 function piecePoints(tables: SceneTables, index: number): Vector[] | null {
   const d = tables.data;
-  const o = index * STRIDE;
+  const o = index * PRIMITIVE_STRIDE;
   const out = new Float64Array(3);
   const at = (a: number, b: number): Vector => {
     pointOnPanel(out, tables, index, a, b);
@@ -78,7 +91,8 @@ function piecePoints(tables: SceneTables, index: number): Vector[] | null {
       ];
       if (corners.every(([a, b]) => isOnPanel(tables, index, a, b))) return corners.map(([a, b]) => at(a, b));
       // Round or with cut corners: from the middle out to the edge.
-      const reach = (d[o + 18] as number) < 2 ? Math.SQRT2 / 2 / Math.cos(Math.PI / 8) / Math.SQRT2 : 0.5;
+      const reach =
+        (d[o + FLAT_DIAGONAL] as number) < 2 ? Math.SQRT2 / 2 / Math.cos(Math.PI / 8) / Math.SQRT2 : 0.5;
       return Array.from({ length: ROUND_POINTS }, (_, i) => {
         const angle = (2 * Math.PI * (i + 0.5)) / ROUND_POINTS;
         return at(0.5 + reach * Math.cos(angle), 0.5 + reach * Math.sin(angle));
@@ -89,7 +103,8 @@ function piecePoints(tables: SceneTables, index: number): Vector[] | null {
         Array.from({ length: ROUND_POINTS + 1 }, (_, i) => at(i / ROUND_POINTS, b)),
       );
     case BALL: {
-      const [x, y, z, r] = d.subarray(o, o + 4) as unknown as [number, number, number, number];
+      const [x, y, z] = vectorAt(d, o + BALL_CENTRE);
+      const r = d[o + BALL_RADIUS] as number;
       return Array.from({ length: ROUND_POINTS }, (_, i) => {
         const c = r * Math.cos((2 * Math.PI * i) / ROUND_POINTS);
         const s = r * Math.sin((2 * Math.PI * i) / ROUND_POINTS);
@@ -105,13 +120,15 @@ function piecePoints(tables: SceneTables, index: number): Vector[] | null {
 }
 
 function trianglePoints(table: PrimitiveTable, index: number): Vector[] {
-  const [x, y, z, ux, uy, uz, vx, vy, vz] = table.data.subarray(
-    index * STRIDE,
-    index * STRIDE + 9,
-  ) as unknown as [number, number, number, number, number, number, number, number, number];
-  return [
-    [x, y, z],
-    [x + ux, y + uy, z + uz],
-    [x + vx, y + vy, z + vz],
-  ];
+  const row = index * PRIMITIVE_STRIDE;
+  const corner = vectorAt(table.data, row + TRIANGLE_CORNER);
+  const u = vectorAt(table.data, row + TRIANGLE_EDGE_U);
+  const v = vectorAt(table.data, row + TRIANGLE_EDGE_V);
+  return [corner, add(corner, u), add(corner, v)];
 }
+
+const vectorAt = (d: Float64Array, at: number): Vector => [
+  d[at] as number,
+  d[at + 1] as number,
+  d[at + 2] as number,
+];

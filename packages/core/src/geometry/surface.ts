@@ -1,9 +1,12 @@
 import type { AnyMaterial, Dielectric, Reflectance, Relief } from '@fendrix/contract';
-import { CLOTH, COATED, DIELECTRIC, MATTE, METAL, MIRROR, NET, TRANSLUCENT, WAX } from '../engine/tables.js';
+import { CLOTH, COATED, DIELECTRIC, MATTE, METAL, MIRROR, NET, TRANSLUCENT, WAX } from '../engine/layouts.js';
 import { requireDomain } from '../errors.js';
 import { type Coat, coveredReflectance, makeCoat } from '../optics/coat.js';
 import { CLEAR_ALPHA, METAL_INDEX, type MetalLobe, makeMetalLobe } from '../optics/metal.js';
 import { makeTone, type SurfaceTone } from './tone.js';
+
+/** An edge of a net that opens softly, see the contract. */
+export type SoftEdge = NonNullable<Extract<AnyMaterial, { kind: 'net' }>['softEdge']>;
 
 /** A material made ready for shading. */
 export interface Surface {
@@ -25,7 +28,7 @@ export interface Surface {
   spread: readonly [number, number, number];
   straight: readonly [number, number, number];
   /** Place at which a net opens fully: side and width, null for an even one. */
-  softEdge: { side: string; widthPart: number } | null;
+  softEdge: SoftEdge | null;
   /** 1 / mean free path, 1/m, and albedo of one scattering inside wax. */
   scatterPerM: number;
   single: readonly [number, number, number];

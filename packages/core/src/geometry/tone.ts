@@ -1,5 +1,5 @@
 import type { Reflectance, Tone } from '@fendrix/contract';
-import { ACROSS, OUT, RASTER, UP } from '../engine/tables.js';
+import { ACROSS, OUT, RASTER, UP } from '../engine/layouts.js';
 import { bytesOfBase64 } from '../units/base64.js';
 import { drawLettering } from './lettering.js';
 

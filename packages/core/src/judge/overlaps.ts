@@ -1,4 +1,5 @@
 import type { Light, SetDocument, Sheet, Vector } from '@fendrix/contract';
+import { RAY_TO } from '../engine/layouts.js';
 import { uprightOf } from '../geometry/bystanders.js';
 import { standsInRoom } from '../geometry/roomBounds.js';
 import type { Thing } from '../geometry/scene.js';
@@ -90,7 +91,7 @@ function through(
       const thing = scene.things[index];
       const own = thing?.key === key && (thing.kind === kind || thing.kind === 'stand' || kind === 'stand');
       if (thing && !own) met.set(index, thing);
-      const step = (kernel.ray[7] as number) + 1e-5;
+      const step = (kernel.ray[RAY_TO] as number) + 1e-5;
       from = add(from, scale(way, step));
       left -= step;
     }

@@ -1,5 +1,5 @@
 import type { Product, SetDocument, StandingLight, Vector } from '@fendrix/contract';
-import { FACE } from '../engine/tables.js';
+import { FACE } from '../engine/layouts.js';
 import { liesOnTable } from '../geometry/backdrop.js';
 import { productBounds } from '../geometry/shape.js';
 import { faceShape } from '../photometry/emitter.js';

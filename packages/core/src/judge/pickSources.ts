@@ -1,3 +1,4 @@
+import { MIRROR } from '../engine/layouts.js';
 import {
   MIRRORED,
   MIRRORED_WAY,
@@ -9,7 +10,6 @@ import {
   THROUGH_WAY,
   THROUGH_WEIGHT,
 } from '../engine/sight.js';
-import { MIRROR } from '../engine/tables.js';
 import { luminanceOf } from '../exposure/display.js';
 import type { Thing } from '../geometry/scene.js';
 import type { Tracing } from '../render/prepareTracing.js';

@@ -1,4 +1,5 @@
 import type { SetDocument, Spot, Vector } from '@fendrix/contract';
+import { RAY_TO } from '../engine/layouts.js';
 import { luminanceOf } from '../exposure/display.js';
 import { incidentExposureLxS } from '../exposure/exposure.js';
 import { type AmbientShare, ambientShare } from '../exposure/flash.js';
@@ -78,7 +79,7 @@ function nearestSurface({ kernel }: Tracing, point: Vector, normal: Vector): Vec
   const start = add(point, scale(normal, PIN_REACH_M));
   const inwards = scale(normal, -1);
   setRay(kernel.ray, start, inwards, 2 * PIN_REACH_M);
-  return kernel.closestHit() < 0 ? point : add(start, scale(inwards, kernel.ray[7] as number));
+  return kernel.closestHit() < 0 ? point : add(start, scale(inwards, kernel.ray[RAY_TO] as number));
 }
 
 /** @returns the luminance by film of each part; none where the lens does not see the point */
@@ -91,7 +92,7 @@ function luminanceTowardsLens(
   const away = distance(point, view.origin);
   const direction = normalise(subtract(point, view.origin));
   setRay(kernel.ray, view.origin, direction);
-  if (kernel.closestHit() < 0 || Math.abs((kernel.ray[7] as number) - away) > SEEN_WITHIN_M) return [];
+  if (kernel.closestHit() < 0 || Math.abs((kernel.ray[RAY_TO] as number) - away) > SEEN_WITHIN_M) return [];
   kernel.reseed(seed);
   kernel.setMode({});
   kernel.point.set(view.origin);

@@ -4,30 +4,31 @@ import {
   BEAM,
   BEAM_LOBE,
   CELLS,
-  CENTRE,
-  CHANNEL,
   CUTOFF_TAN,
-  EMITTER,
+  EMITTER_CENTRE,
+  EMITTER_CHANNEL,
+  EMITTER_KIND,
+  EMITTER_STRIDE,
   FACE,
+  FACE_FORWARD,
+  FACE_RIGHT,
   FIELD_TAN,
   FOCUS,
-  FORWARD,
-  HOT,
+  HOT_CENTRE,
   INNER,
   LAMP,
+  LUMINANCE_SCALE,
   OCTAGON_FACE,
   OVERCAST,
   PROJECTED,
-  RIGHT,
   ROUND,
   ROUND_CELLS,
-  SCALE,
   SQUARE_CELLS,
   SUN,
+  SUN_TOWARDS,
   TABLE,
-  TOWARDS,
   TUBE,
-} from '../engine/tables.js';
+} from '../engine/layouts.js';
 import { radians } from '../units/angle.js';
 import { aimFrame } from '../units/frame.js';
 import { normalise } from '../units/vector.js';
@@ -44,7 +45,7 @@ export interface IntensityTable {
   value: Float64Array;
 }
 
-/** A light as the engine samples it, see `EMITTER`; its drawings and tables are put beside it by `packEmitters`. */
+/** A light as the engine samples it, see `EMITTER_STRIDE`; its drawings and tables are put beside it by `packEmitters`. */
 export interface Emitter {
   /** Film that this light adds to. */
   channel: number;
@@ -71,21 +72,22 @@ export function emittersOf(light: StandingLight, channel: number, sunChannel: nu
       if (light.backShare === 0) return [front];
       const back: Emitter = { ...front, data: Float64Array.from(front.data) };
       for (let a = 0; a < 3; a++) {
-        back.data[RIGHT + a] = -(front.data[RIGHT + a] as number);
-        back.data[FORWARD + a] = -(front.data[FORWARD + a] as number);
-        back.data[CENTRE + a] =
-          (front.data[CENTRE + a] as number) + UMBRELLA_BACK_M * (back.data[FORWARD + a] as number);
+        back.data[FACE_RIGHT + a] = -(front.data[FACE_RIGHT + a] as number);
+        back.data[FACE_FORWARD + a] = -(front.data[FACE_FORWARD + a] as number);
+        back.data[EMITTER_CENTRE + a] =
+          (front.data[EMITTER_CENTRE + a] as number) +
+          UMBRELLA_BACK_M * (back.data[FACE_FORWARD + a] as number);
       }
-      back.data[SCALE] = (front.data[SCALE] as number) * light.backShare;
+      back.data[LUMINANCE_SCALE] = (front.data[LUMINANCE_SCALE] as number) * light.backShare;
       return [front, back];
     }
     case 'window': {
       const face = faceOf(light, channel);
       if (!light.sun) return [face];
       const sun = { ...face, channel: sunChannel, data: Float64Array.from(face.data) };
-      sun.data[0] = SUN;
-      sun.data[CHANNEL] = sunChannel;
-      sun.data.set(normalise(light.sun.towards), TOWARDS);
+      sun.data[EMITTER_KIND] = SUN;
+      sun.data[EMITTER_CHANNEL] = sunChannel;
+      sun.data.set(normalise(light.sun.towards), SUN_TOWARDS);
       return [face, sun];
     }
     default:
@@ -107,8 +109,8 @@ export function faceOf(light: FacedLight, channel: number): Emitter {
   ]);
   const d = face.data;
   const hotCentre = 'hotCentre' in light ? light.hotCentre : 1;
-  d[HOT] = hotCentre - 1;
-  d[SCALE] = 1 / (1 + (hotCentre - 1) * (MEAN_PROFILE[shape.kind] as number));
+  d[HOT_CENTRE] = hotCentre - 1;
+  d[LUMINANCE_SCALE] = 1 / (1 + (hotCentre - 1) * (MEAN_PROFILE[shape.kind] as number));
   d[INNER] = shape.inner;
   if ('grid' in light && light.grid) {
     d[CUTOFF_TAN] = Math.tan(radians(light.grid.cutoffDeg / 2));
@@ -129,7 +131,7 @@ export function faceOf(light: FacedLight, channel: number): Emitter {
     case 'window':
       if (light.sky === 'overcast') {
         d[BEAM] = OVERCAST;
-        d[SCALE] = 1 / overcastLuminance(-frame.forward[2]);
+        d[LUMINANCE_SCALE] = 1 / overcastLuminance(-frame.forward[2]);
       }
       break;
     case 'ies':
@@ -205,10 +207,10 @@ export function lobeExponent(beamDeg: number): number {
 }
 
 function emitter(kind: number, channel: number, numbers: readonly number[]): Emitter {
-  const data = new Float64Array(EMITTER);
-  data[0] = kind;
-  data[CHANNEL] = channel;
-  data.set(numbers, CENTRE);
+  const data = new Float64Array(EMITTER_STRIDE);
+  data[EMITTER_KIND] = kind;
+  data[EMITTER_CHANNEL] = channel;
+  data.set(numbers, EMITTER_CENTRE);
   return { channel, data, gobo: null, table: null };
 }
 

@@ -6,13 +6,13 @@ import {
   CUTOFF_TAN,
   FIELD_TAN,
   HALF_WIDTH,
-  HOT,
+  HOT_CENTRE,
   INNER,
+  LUMINANCE_SCALE,
   NO_CELLS,
   PROJECTED,
-  SCALE,
-  SceneTables,
-} from '../engine/tables.js';
+} from '../engine/layouts.js';
+import { SceneTables } from '../engine/tables.js';
 import { type Emitter, faceOf, faceShape, type IntensityTable, MEAN_PROFILE } from './emitter.js';
 import { intensityTimeFromGuideNumberCdS } from './guideNumber.js';
 import { packEmitters } from './packEmitters.js';
@@ -150,10 +150,10 @@ function beamIntegral(face: Emitter): number {
     return (Math.PI * tangent * tangent) / (1 + tangent * tangent);
   }
   const even: Emitter = { ...face, data: Float64Array.from(face.data) };
-  const hot = face.data[HOT] as number;
-  even.data[SCALE] =
-    (face.data[SCALE] as number) * (1 + hot * (MEAN_PROFILE[face.data[0] as number] as number));
-  even.data[HOT] = 0;
+  const hot = face.data[HOT_CENTRE] as number;
+  even.data[LUMINANCE_SCALE] =
+    (face.data[LUMINANCE_SCALE] as number) * (1 + hot * (MEAN_PROFILE[face.data[0] as number] as number));
+  even.data[HOT_CENTRE] = 0;
   const inner = face.data[INNER] as number;
   const x = inner > 0 ? ((1 + inner) / 2) * (face.data[HALF_WIDTH] as number) : 0;
   const tables = alone(even);

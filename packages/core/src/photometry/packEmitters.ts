@@ -1,46 +1,46 @@
 import {
-  ANGLES,
-  EMITTER,
-  GOBO,
+  ANGLES_OFFSET,
+  EMITTER_STRIDE,
   GOBO_HEIGHT,
+  GOBO_OFFSET,
   GOBO_WIDTH,
   HORIZONTALS,
-  type SceneTables,
   VERTICALS,
-} from '../engine/tables.js';
+} from '../engine/layouts.js';
+import type { SceneTables } from '../engine/tables.js';
 import type { Emitter } from './emitter.js';
 
 /** Puts emitters into the tables of the engine, with their gobos and tables of intensities. */
 export function packEmitters(tables: SceneTables, emitters: readonly Emitter[]): void {
-  const data = new Float64Array(emitters.length * EMITTER);
+  const data = new Float64Array(emitters.length * EMITTER_STRIDE);
   const rasters: Float32Array[] = [];
   const angles: Float64Array[] = [];
-  let rasterPlace = 0;
-  let anglePlace = 0;
+  let rasterOffset = 0;
+  let angleOffset = 0;
   emitters.forEach((emitter, index) => {
-    const e = index * EMITTER;
+    const e = index * EMITTER_STRIDE;
     data.set(emitter.data, e);
     if (emitter.gobo) {
       const { widthPx, heightPx, value } = emitter.gobo;
-      data[e + GOBO] = rasterPlace;
+      data[e + GOBO_OFFSET] = rasterOffset;
       data[e + GOBO_WIDTH] = widthPx;
       data[e + GOBO_HEIGHT] = heightPx;
       rasters.push(value);
-      rasterPlace += value.length;
+      rasterOffset += value.length;
     }
     if (emitter.table) {
       const { verticalRad, horizontalRad, value } = emitter.table;
-      data[e + ANGLES] = anglePlace;
+      data[e + ANGLES_OFFSET] = angleOffset;
       data[e + VERTICALS] = verticalRad.length;
       data[e + HORIZONTALS] = horizontalRad.length;
       angles.push(verticalRad, horizontalRad, value);
-      anglePlace += verticalRad.length + horizontalRad.length + value.length;
+      angleOffset += verticalRad.length + horizontalRad.length + value.length;
     }
   });
   tables.emitterCount = emitters.length;
   tables.emitters = data;
-  tables.rasters = joined32(rasters, rasterPlace);
-  tables.angles = joined64(angles, anglePlace);
+  tables.rasters = joined32(rasters, rasterOffset);
+  tables.angles = joined64(angles, angleOffset);
 }
 
 export function joined32(parts: readonly Float32Array[], length: number): Float32Array {

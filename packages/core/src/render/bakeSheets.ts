@@ -1,6 +1,7 @@
+import { SPREAD, SURFACE_STRIDE } from '../engine/layouts.js';
 import { pointOnPanel } from '../engine/normals.js';
 import { surfaceColour } from '../engine/print.js';
-import { type SceneTables, SPREAD, SURFACE } from '../engine/tables.js';
+import type { SceneTables } from '../engine/tables.js';
 import type { EngineCalls } from '../trace/engineCalls.js';
 import { packGuide } from './guideSheets.js';
 import { packBrightPanels, packSheets, type SheetLayout } from './litSheets.js';
@@ -185,7 +186,10 @@ function radiosityOf(tables: SceneTables, { panels, patches }: SheetLayout): Flo
   const colour = new Float64Array(3);
   for (const panel of panels) {
     const surface = (panel.side === 0 ? tables.front : tables.back)[panel.primitive] as number;
-    const spread = tables.surfaces.subarray(surface * SURFACE + SPREAD, surface * SURFACE + SPREAD + 3);
+    const spread = tables.surfaces.subarray(
+      surface * SURFACE_STRIDE + SPREAD,
+      surface * SURFACE_STRIDE + SPREAD + 3,
+    );
     const other = panels[panel.other];
     for (let i = 0; i < panel.across * panel.up; i++) {
       const a = ((i % panel.across) + 0.5) / panel.across;

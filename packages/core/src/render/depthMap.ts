@@ -1,7 +1,8 @@
+import { RAY_DISTANCE, RAY_PRIMITIVE } from '../engine/layouts.js';
 import { BLOCK } from '../engine/tile.js';
 import { type Tile, tilesOf } from './film.js';
 import type { Tracing } from './prepareTracing.js';
-import { alongLens, viewNumbers, viewOfShape } from './view.js';
+import { alongLens, viewOfShape, writeView } from './view.js';
 
 /**
  * Distance along the lens axis to what is seen at the middle of each pixel of a tile, m; NaN where nothing is.
@@ -12,7 +13,7 @@ export function depthTile(tracing: Tracing, width: number, height: number, tile:
   const { batch } = kernel;
   const view = viewOfShape(tracing.view, width, height);
   const depth = new Float32Array(tile.width * tile.height);
-  kernel.view.set(viewNumbers(view));
+  writeView(kernel.view, view);
   for (const block of tilesOf(tile.width, tile.height, BLOCK)) {
     kernel.castBlock(tile.x + block.x, tile.y + block.y, block.width, block.height, width, height);
     for (let y = 0; y < block.height; y++) {
@@ -20,9 +21,9 @@ export function depthTile(tracing: Tracing, width: number, height: number, tile:
         const at = 8 * (y * block.width + x);
         const across = (tile.x + block.x + x + 0.5) / width;
         const along = alongLens(view, across, (tile.y + block.y + y + 0.5) / height);
-        const met = (batch[at + 6] as number) >= 0;
+        const met = (batch[at + RAY_PRIMITIVE] as number) >= 0;
         depth[(block.y + y) * tile.width + block.x + x] = met
-          ? (batch[at + 7] as number) * along
+          ? (batch[at + RAY_DISTANCE] as number) * along
           : Number.NaN;
       }
     }

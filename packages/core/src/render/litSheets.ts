@@ -1,21 +1,31 @@
-import { pointOnPanel } from '../engine/normals.js';
 import {
+  BRIGHT_MIDDLE,
+  BRIGHT_POWER,
+  BRIGHT_REACH2,
+  BRIGHT_STRIDE,
   CLOTH,
   COATED,
   CONE,
+  CONE_HEIGHT,
+  CONE_RADIUS,
+  CONE_SLOPE,
   FLAT,
+  FLAT_PER_U2,
+  FLAT_PER_V2,
+  MAP_ACROSS,
+  MAP_AREA,
+  MAP_FIRST,
+  MAP_OTHER,
+  MAP_PRIMITIVE,
+  MAP_SIDE,
+  MAP_STRIDE,
+  MAP_UP,
   MATTE,
-  PANEL,
-  PANEL_ACROSS,
-  PANEL_AREA,
-  PANEL_FIRST,
-  PANEL_OTHER,
-  PANEL_SIDE,
-  PANEL_UP,
-  type SceneTables,
-  STRIDE,
+  PRIMITIVE_STRIDE,
   TRANSLUCENT,
-} from '../engine/tables.js';
+} from '../engine/layouts.js';
+import { halfArc, pointOnPanel } from '../engine/normals.js';
+import type { SceneTables } from '../engine/tables.js';
 import type { Scene, Thing } from '../geometry/scene.js';
 
 /** One side of a sheet and its grid of patches. */
@@ -88,16 +98,16 @@ export function layOutSheets(scene: Scene, tables: SceneTables): SheetLayout {
 /** Writes the layout into the tables, with no light yet. */
 export function packSheets(tables: SceneTables, { panels, patches }: SheetLayout): void {
   tables.panelAt = new Int32Array(2 * tables.count).fill(-1);
-  tables.panels = new Float64Array(panels.length * PANEL);
+  tables.panels = new Float64Array(panels.length * MAP_STRIDE);
   panels.forEach((panel, index) => {
-    const p = tables.panels.subarray(index * PANEL, (index + 1) * PANEL);
-    p[0] = panel.primitive;
-    p[PANEL_SIDE] = panel.side;
-    p[PANEL_ACROSS] = panel.across;
-    p[PANEL_UP] = panel.up;
-    p[PANEL_FIRST] = panel.first;
-    p[PANEL_OTHER] = panel.other;
-    p[PANEL_AREA] = panel.areaM2;
+    const p = tables.panels.subarray(index * MAP_STRIDE, (index + 1) * MAP_STRIDE);
+    p[MAP_PRIMITIVE] = panel.primitive;
+    p[MAP_SIDE] = panel.side;
+    p[MAP_ACROSS] = panel.across;
+    p[MAP_UP] = panel.up;
+    p[MAP_FIRST] = panel.first;
+    p[MAP_OTHER] = panel.other;
+    p[MAP_AREA] = panel.areaM2;
     tables.panelAt[2 * panel.primitive + panel.side] = index;
   });
   tables.irradiance = new Float64Array(patches * tables.channelCount * 3);
@@ -119,16 +129,17 @@ function patchesAlong(lengthM: number, along: number): number {
 /** Size of a primitive along its pattern, m. */
 function extentOf(tables: SceneTables, primitive: number): { width: number; height: number } {
   const d = tables.data;
-  const o = primitive * STRIDE;
+  const o = primitive * PRIMITIVE_STRIDE;
   if (tables.kind[primitive] === FLAT) {
-    return { width: 1 / Math.sqrt(d[o + 12] as number), height: 1 / Math.sqrt(d[o + 13] as number) };
+    return {
+      width: 1 / Math.sqrt(d[o + FLAT_PER_U2] as number),
+      height: 1 / Math.sqrt(d[o + FLAT_PER_V2] as number),
+    };
   }
-  const height = d[o + 6] as number;
-  const slope = d[o + 8] as number;
-  const cosHalf = d[o + 16] as number;
-  const half = cosHalf < -1 ? Math.PI : Math.acos(cosHalf);
-  const radius = (d[o + 7] as number) + (slope * height) / 2;
-  return { width: 2 * half * radius, height: height * Math.hypot(1, slope) };
+  const height = d[o + CONE_HEIGHT] as number;
+  const slope = d[o + CONE_SLOPE] as number;
+  const radius = (d[o + CONE_RADIUS] as number) + (slope * height) / 2;
+  return { width: 2 * halfArc(d, o) * radius, height: height * Math.hypot(1, slope) };
 }
 
 /** Patches this many times as bright as the mean are worth sampling. */
@@ -154,7 +165,10 @@ export function packBrightPanels(tables: SceneTables, layout: SheetLayout, radio
     if (!(Math.max(...own) > (BRIGHT - 1) * channels)) return;
     brightPlace[index] = chosen.length;
     chosen.push(index);
-    numbers.push((sum * panel.areaM2) / n, ...middleAndReach(tables, panel.primitive));
+    const row = new Float64Array(BRIGHT_STRIDE);
+    row[BRIGHT_POWER] = (sum * panel.areaM2) / n;
+    writeMiddleAndReach(row, tables, panel.primitive);
+    numbers.push(...row);
     let running = 0;
     for (let i = 0; i < n; i++) {
       running += (own[i] as number) / sum;
@@ -195,12 +209,11 @@ function relativeBrightness(
   return brightness;
 }
 
-/** Middle of a primitive, x y z, and the squared distance from there to its farthest corner. */
-function middleAndReach(tables: SceneTables, primitive: number): number[] {
-  const middle = new Float64Array(3);
+/** Middle of a primitive, and the squared distance from there to its farthest corner. */
+function writeMiddleAndReach(row: Float64Array, tables: SceneTables, primitive: number): void {
+  const middle = row.subarray(BRIGHT_MIDDLE, BRIGHT_MIDDLE + 3);
   const corner = new Float64Array(3);
   pointOnPanel(middle, tables, primitive, 0.5, 0.5);
-  let reach2 = 0;
   for (const [a, b] of [
     [0, 0],
     [0, 1],
@@ -209,7 +222,6 @@ function middleAndReach(tables: SceneTables, primitive: number): number[] {
   ] as const) {
     pointOnPanel(corner, tables, primitive, a, b);
     const squared = corner.reduce((sum, value, i) => sum + (value - (middle[i] as number)) ** 2, 0);
-    reach2 = Math.max(reach2, squared);
+    row[BRIGHT_REACH2] = Math.max(row[BRIGHT_REACH2] as number, squared);
   }
-  return [...middle, reach2];
 }

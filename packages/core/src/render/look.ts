@@ -1,3 +1,4 @@
+import { DIELECTRIC } from '../engine/layouts.js';
 import {
   MIRRORED,
   MIRRORED_FRONT,
@@ -13,7 +14,6 @@ import {
   THROUGH_POINT,
   THROUGH_WEIGHT,
 } from '../engine/sight.js';
-import { DIELECTRIC } from '../engine/tables.js';
 import { luminanceOf } from '../exposure/display.js';
 import type { Surface } from '../geometry/surface.js';
 import type { Tracing } from './prepareTracing.js';

@@ -2,7 +2,7 @@ import { TILE_PIXELS } from '../engine/sight.js';
 import { BLOCK } from '../engine/tile.js';
 import type { Tile } from './film.js';
 import type { Tracing } from './prepareTracing.js';
-import { viewNumbers, viewOfShape } from './view.js';
+import { viewOfShape, writeView } from './view.js';
 
 const MOST_COLUMNS = TILE_PIXELS / BLOCK;
 
@@ -18,7 +18,7 @@ export function lookThroughTile(
   tile: Tile,
   take: (from: number, to: number, count: number) => void,
 ): void {
-  kernel.view.set(viewNumbers(viewOfShape(view, width, height)));
+  writeView(kernel.view, viewOfShape(view, width, height));
   const columns = Math.min(tile.width, MOST_COLUMNS);
   const rows = BLOCK * Math.floor(TILE_PIXELS / (BLOCK * columns));
   for (let y = 0; y < tile.height; y += rows) {

@@ -1,4 +1,5 @@
-import { CHANNEL, EMITTER, type SceneTables } from '../engine/tables.js';
+import { EMITTER_CHANNEL, EMITTER_STRIDE } from '../engine/layouts.js';
+import type { SceneTables } from '../engine/tables.js';
 import type { Gathered } from './bakeSheets.js';
 import type { SheetLayout } from './litSheets.js';
 
@@ -55,7 +56,11 @@ function strayOf(tables: SceneTables, { first, told }: Gathered, patch: number, 
   const at = 2 * (patch * tables.emitterCount + lamp);
   const mean = told[at] as number;
   const variance = (told[at + 1] as number) - mean * mean;
-  const all = lightOf(tables, first + patch, tables.emitters[lamp * EMITTER + CHANNEL] as number);
+  const all = lightOf(
+    tables,
+    first + patch,
+    tables.emitters[lamp * EMITTER_STRIDE + EMITTER_CHANNEL] as number,
+  );
   return variance > 0 && all > 0 ? Math.sqrt(variance) / all : 0;
 }
 

@@ -2,7 +2,7 @@ import { CALL_PIXELS } from '../engine/tile.js';
 import type { Tile } from './film.js';
 import { lightSheets, type Tracing } from './prepareTracing.js';
 import { renderSparsely } from './renderSparsely.js';
-import { viewNumbers, viewOfShape } from './view.js';
+import { viewOfShape, writeView } from './view.js';
 
 export interface TileJob {
   /** Of the whole picture, px. */
@@ -39,7 +39,7 @@ export function renderTile(tracing: Tracing, job: TileJob): Float32Array {
   if (job.ambient) kernel.ambient.set(job.ambient);
   kernel.wanted.fill(job.channels ? 0 : 1);
   for (const channel of job.channels ?? []) kernel.wanted[channel] = 1;
-  kernel.view.set(viewNumbers(viewOfShape(tracing.view, width, height)));
+  writeView(kernel.view, viewOfShape(tracing.view, width, height));
   if (job.sparse)
     renderSparsely(sums, tile, (places, seen) => renderPlaces(tracing, job, sums, places, seen));
   else {

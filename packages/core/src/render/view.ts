@@ -1,4 +1,14 @@
 import type { Camera, Vector } from '@fendrix/contract';
+import {
+  VIEW_FOCUS,
+  VIEW_FORWARD,
+  VIEW_HALF_HEIGHT,
+  VIEW_HALF_WIDTH,
+  VIEW_ORIGIN,
+  VIEW_PUPIL,
+  VIEW_RIGHT,
+  VIEW_UP,
+} from '../engine/layouts.js';
 import { lensFigures } from '../optics/lens.js';
 import { aimFrame } from '../units/frame.js';
 import { dot, subtract } from '../units/vector.js';
@@ -74,8 +84,14 @@ export function projectPoint(view: View, point: Vector): [number, number] | null
   ];
 }
 
-/** A view in the layout of the engine, see `VIEW`. */
-export function viewNumbers(view: View): number[] {
-  const { origin, right, up, forward, halfWidth, halfHeight, pupilRadiusM, focusM } = view;
-  return [...origin, ...right, ...up, ...forward, halfWidth, halfHeight, pupilRadiusM, focusM];
+/** Hands a view to an engine. @param out its camera, see engine/layouts.ts */
+export function writeView(out: Float64Array, view: View): void {
+  out.set(view.origin, VIEW_ORIGIN);
+  out.set(view.right, VIEW_RIGHT);
+  out.set(view.up, VIEW_UP);
+  out.set(view.forward, VIEW_FORWARD);
+  out[VIEW_HALF_WIDTH] = view.halfWidth;
+  out[VIEW_HALF_HEIGHT] = view.halfHeight;
+  out[VIEW_PUPIL] = view.pupilRadiusM;
+  out[VIEW_FOCUS] = view.focusM;
 }

@@ -1,4 +1,5 @@
 import type { Light, SetDocument, Sheet, Vector } from '@fendrix/contract';
+import { RAY_TO } from '../engine/layouts.js';
 import { requireDomain } from '../errors.js';
 import { luminanceOf } from '../exposure/display.js';
 import type { Scene, Thing } from '../geometry/scene.js';
@@ -126,7 +127,7 @@ function firstBehind({ kernel, scene }: Tracing, ends: Ends): { thing: Thing | n
   setRay(kernel.ray, add(ends.bright, scale(way, OFF_SHEET_M)), way);
   const primitive = kernel.closestHit();
   if (primitive < 0) return { thing: null, distanceM: Number.POSITIVE_INFINITY };
-  return { thing: thingOf(scene, primitive), distanceM: OFF_SHEET_M + (kernel.ray[7] as number) };
+  return { thing: thingOf(scene, primitive), distanceM: OFF_SHEET_M + (kernel.ray[RAY_TO] as number) };
 }
 
 const thingOf = ({ things, table }: Scene, primitive: number): Thing | null =>

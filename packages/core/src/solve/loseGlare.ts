@@ -1,4 +1,5 @@
 import type { Light, SetDocument, Sheet, Vector } from '@fendrix/contract';
+import { METAL, MIRROR } from '../engine/layouts.js';
 import {
   MIRRORED,
   MIRRORED_POINT,
@@ -8,7 +9,6 @@ import {
   SEEN_POINT,
   SEEN_SURFACE,
 } from '../engine/sight.js';
-import { METAL, MIRROR } from '../engine/tables.js';
 import { luminanceOf } from '../exposure/display.js';
 import { displayWeights } from '../exposure/recording.js';
 import { standsInRoom } from '../geometry/roomBounds.js';

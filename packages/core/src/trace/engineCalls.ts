@@ -1,3 +1,4 @@
+import { RAY_DIRECTION, RAY_FROM, RAY_ORIGIN, RAY_START_M, RAY_TO } from '../engine/layouts.js';
 /**
  * The engine as the rest of the core sees it: numbers to write and read, and calls. Narrow on purpose, so that the
  * plain engine and the WebAssembly one are the same from outside. Arrays may be views of the engine's memory: read
@@ -6,7 +7,7 @@
 export interface EngineCalls {
   /** Which engine this is, for reports. */
   readonly name: 'plain' | 'wasm';
-  /** The ray to ask about: 0-2 origin m, 3-5 unit direction, 6 nearest and 7 farthest distance, m. */
+  /** The ray to ask about, see `RAY_ORIGIN` and those below it. */
   readonly ray: Float64Array;
   /** One number: rays traced since the engine was made. */
   readonly rays: Float64Array;
@@ -19,13 +20,13 @@ export interface EngineCalls {
   /** Where `trace` and `askLight` start, and the direction of `trace`. */
   readonly point: Float64Array;
   readonly direction: Float64Array;
-  /** Answer of `askLight`: 0-2 direction, 3 distance m, 4 density per sr, 5 luminance, 6-8 part that passes. */
+  /** Answer of `askLight`, see `LIGHT_DIRECTION` and those below it. */
   readonly light: Float64Array;
   /** The sampler's last two numbers. */
   readonly uv: Float64Array;
   /** `BATCH_RAYS` rays, see `castBatch`. */
   readonly batch: Float64Array;
-  /** Answer of `look`, see `SIGHT`. */
+  /** Answer of `look`, see `SEEN` and those below it. */
   readonly sight: Float64Array;
   /** Answers of `lookTile`, row after row; see `TILE_SEEN` and those below it. */
   readonly tileWholes: Int32Array;
@@ -34,16 +35,16 @@ export interface EngineCalls {
   readonly list: Float64Array;
   /** Sums of `renderPixels`: [(pixel * channels + channel) * 3 + colour]. */
   readonly pixels: Float64Array;
-  /** The camera, see `VIEW`. */
+  /** The camera, see `writeView`. */
   readonly view: Float64Array;
 
-  /** Index of the nearest primitive, its distance written to `ray[7]`; -1 for none. */
+  /** Index of the nearest primitive, its distance written to `RAY_TO` of the ray; -1 for none. */
   closestHit(): number;
-  /** Whether anything at all stands between the two distances; `ray[7]` is then undefined. */
+  /** Whether anything at all stands between the two distances; `RAY_TO` is then undefined. */
   anyHit(): boolean;
   /**
-   * The same for the first `count` rays of `batch`, 8 numbers each, without a call for each: primitive or -1 to
-   * place 6 (0 for any hit), distance to 7.
+   * The same for the first `count` rays of `batch`, without a call for each: primitive or -1 (0 for
+   * any hit) to `RAY_PRIMITIVE`, distance to `RAY_DISTANCE`.
    */
   castBatch(count: number, any: boolean): void;
   /** The same for rays of the camera through the middles of the pixels of a block of up to `BLOCK` by `BLOCK`. */
@@ -90,12 +91,9 @@ export function setRay(
   farthest = Number.POSITIVE_INFINITY,
 ): void {
   for (let a = 0; a < 3; a++) {
-    ray[a] = origin[a] as number;
-    ray[3 + a] = direction[a] as number;
+    ray[RAY_ORIGIN + a] = origin[a] as number;
+    ray[RAY_DIRECTION + a] = direction[a] as number;
   }
-  ray[6] = RAY_START_M;
-  ray[7] = farthest;
+  ray[RAY_FROM] = RAY_START_M;
+  ray[RAY_TO] = farthest;
 }
-
-/** Rays start this far from the surface they leave, m: thinner than the 0.1 mm of a label. */
-export const RAY_START_M = 1e-6;

@@ -1,49 +1,76 @@
+import type { Relief } from '@fendrix/contract';
 import {
+  ABSORPTION,
+  ALL_EDGES,
   ALPHA_X,
   ALPHA_Y,
-  BETWEEN,
+  BASE_COLOUR,
+  BOTTOM_EDGE,
   BRUSH_UP,
+  CLOUD_FACE,
+  CLOUD_PER_M,
   COAT_ALPHA,
   COAT_INDEX,
   COAT_INSIDE,
   COAT_PASSED,
   COAT_TABLE,
-  COLOUR,
+  CRUMB,
+  CRUMPLE,
   EDGE_SIDE,
   EDGE_WIDTH,
+  HAS_LOBE,
   INDEX_K,
   INDEX_N,
-  KIND,
-  LOBE,
+  LEFT_EDGE,
+  LETS_IN,
+  LOBE_BETWEEN,
+  LOBE_LOST_MEAN,
   LOBE_TABLE,
-  LOST_MEAN,
-  MEDIUM,
+  MEDIUM_INDEX,
   MEDIUM_STRIDE,
+  NO_TONE,
   RASTER,
   RELIEF,
   RELIEF_DEPTH,
   RELIEF_SIZE,
+  RIGHT_EDGE,
+  RIPPLES,
   SCATTER_PER_M,
-  SceneTables,
   SHEEN,
-  SINGLE,
+  SINGLE_ALBEDO,
   SPREAD,
   STRAIGHT,
-  SURFACE,
+  SURFACE_KIND,
+  SURFACE_MEDIUM,
+  SURFACE_STRIDE,
   TONE,
   TONE_HEIGHT,
-  TONE_PLACE,
+  TONE_OFFSET,
   TONE_WIDTH,
-} from '../engine/tables.js';
+  TOP_EDGE,
+  WEAVE,
+} from '../engine/layouts.js';
+import { SceneTables } from '../engine/tables.js';
 import type { PrimitiveTable } from '../geometry/primitives.js';
 import type { Scene } from '../geometry/scene.js';
-import { letsThroughStraight, type Surface } from '../geometry/surface.js';
+import { letsThroughStraight, type Medium, type SoftEdge, type Surface } from '../geometry/surface.js';
 import { diffuseFresnelOutside } from '../optics/fresnel.js';
 import { joined32, joined64, packEmitters } from '../photometry/packEmitters.js';
 import { buildBoundingTree } from './boundingTree.js';
 
-const EDGE_SIDES = ['', 'left', 'right', 'bottom', 'top', 'all'];
-const RELIEFS = ['', 'ripples', 'crumb', 'weave', 'crumple'];
+const EDGES: Record<SoftEdge['side'], number> = {
+  left: LEFT_EDGE,
+  right: RIGHT_EDGE,
+  bottom: BOTTOM_EDGE,
+  top: TOP_EDGE,
+  all: ALL_EDGES,
+};
+const RELIEFS: Record<Relief['kind'], number> = {
+  ripples: RIPPLES,
+  crumb: CRUMB,
+  weave: WEAVE,
+  crumple: CRUMPLE,
+};
 
 /** A scene as the numbers that the engine reads. */
 export function packScene(scene: Scene): SceneTables {
@@ -51,11 +78,7 @@ export function packScene(scene: Scene): SceneTables {
   packPrimitives(tables, scene.table);
   packSurfaces(tables, scene.surfaces);
   packEmitters(tables, scene.emitters);
-  tables.media = new Float64Array(scene.media.length * MEDIUM_STRIDE);
-  scene.media.forEach(({ index, absorptionPerM, cloudPerM, face }, m) => {
-    const figures = [index, ...absorptionPerM, cloudPerM, face, 1 - diffuseFresnelOutside(index)];
-    tables.media.set(figures, m * MEDIUM_STRIDE);
-  });
+  packMedia(tables, scene.media);
   tables.channelCount = scene.channelCount;
   tables.keptChannel = Int32Array.from(scene.keptChannel);
   tables.surrounds = Int32Array.from(scene.surrounds);
@@ -81,21 +104,34 @@ export function packPrimitives(tables: SceneTables, table: PrimitiveTable): void
   tables.bounds = bounds;
 }
 
+function packMedia(tables: SceneTables, media: readonly Medium[]): void {
+  const data = new Float64Array(media.length * MEDIUM_STRIDE);
+  media.forEach((medium, index) => {
+    const m = data.subarray(index * MEDIUM_STRIDE, (index + 1) * MEDIUM_STRIDE);
+    m[MEDIUM_INDEX] = medium.index;
+    m.set(medium.absorptionPerM, ABSORPTION);
+    m[CLOUD_PER_M] = medium.cloudPerM;
+    m[CLOUD_FACE] = medium.face;
+    m[LETS_IN] = 1 - diffuseFresnelOutside(medium.index);
+  });
+  tables.media = data;
+}
+
 function packSurfaces(tables: SceneTables, surfaces: readonly Surface[]): void {
-  const data = new Float64Array(surfaces.length * SURFACE);
+  const data = new Float64Array(surfaces.length * SURFACE_STRIDE);
   const albedos: Float64Array[] = [];
   const tones: Float32Array[] = [];
-  let albedoPlace = 0;
-  let tonePlace = 0;
+  let albedoOffset = 0;
+  let toneOffset = 0;
   const addAlbedo = (table: Float64Array): number => {
     albedos.push(table);
-    albedoPlace += table.length;
-    return albedoPlace - table.length;
+    albedoOffset += table.length;
+    return albedoOffset - table.length;
   };
   surfaces.forEach((surface, index) => {
-    const s = data.subarray(index * SURFACE, (index + 1) * SURFACE);
-    s[KIND] = surface.kind;
-    s.set([surface.r, surface.g, surface.b], COLOUR);
+    const s = data.subarray(index * SURFACE_STRIDE, (index + 1) * SURFACE_STRIDE);
+    s[SURFACE_KIND] = surface.kind;
+    s.set([surface.r, surface.g, surface.b], BASE_COLOUR);
     if (surface.coat) {
       s[COAT_INDEX] = surface.coat.index;
       s[COAT_ALPHA] = surface.coat.alpha;
@@ -105,14 +141,14 @@ function packSurfaces(tables: SceneTables, surfaces: readonly Surface[]): void {
     }
     if (surface.lobe) {
       const { alphaX, alphaY, n, k, albedo, lostMean, between } = surface.lobe;
-      s[LOBE] = 1;
+      s[HAS_LOBE] = 1;
       s[ALPHA_X] = alphaX;
       s[ALPHA_Y] = alphaY;
       s.set(n, INDEX_N);
       s.set(k, INDEX_K);
       s[LOBE_TABLE] = addAlbedo(albedo);
-      s[LOST_MEAN] = lostMean;
-      s.set(between, BETWEEN);
+      s[LOBE_LOST_MEAN] = lostMean;
+      s.set(between, LOBE_BETWEEN);
     }
     if (surface.frost > 0) {
       s[ALPHA_X] = surface.frost;
@@ -123,31 +159,31 @@ function packSurfaces(tables: SceneTables, surfaces: readonly Surface[]): void {
     s.set(surface.spread, SPREAD);
     s.set(surface.straight, STRAIGHT);
     if (surface.softEdge) {
-      s[EDGE_SIDE] = EDGE_SIDES.indexOf(surface.softEdge.side);
+      s[EDGE_SIDE] = EDGES[surface.softEdge.side];
       s[EDGE_WIDTH] = surface.softEdge.widthPart;
     }
     s[SCATTER_PER_M] = surface.scatterPerM;
-    s.set(surface.single, SINGLE);
-    s[MEDIUM] = surface.medium;
-    s[TONE] = -1;
+    s.set(surface.single, SINGLE_ALBEDO);
+    s[SURFACE_MEDIUM] = surface.medium;
+    s[TONE] = NO_TONE;
     if (surface.tone) {
       const { kind, ends, raster, widthPx, heightPx } = surface.tone;
       const numbers = kind === RASTER ? raster : Float32Array.from(ends);
       s[TONE] = kind;
-      s[TONE_PLACE] = tonePlace;
+      s[TONE_OFFSET] = toneOffset;
       s[TONE_WIDTH] = widthPx;
       s[TONE_HEIGHT] = heightPx;
       tones.push(numbers);
-      tonePlace += numbers.length;
+      toneOffset += numbers.length;
     }
     if (surface.relief) {
-      s[RELIEF] = RELIEFS.indexOf(surface.relief.kind);
+      s[RELIEF] = RELIEFS[surface.relief.kind];
       s[RELIEF_DEPTH] = surface.relief.depthM;
       s[RELIEF_SIZE] = surface.relief.sizeM;
     }
   });
   tables.surfaceCount = surfaces.length;
   tables.surfaces = data;
-  tables.albedos = joined64(albedos, albedoPlace);
-  tables.tones = joined32(tones, tonePlace);
+  tables.albedos = joined64(albedos, albedoOffset);
+  tables.tones = joined32(tones, toneOffset);
 }

@@ -1,8 +1,5 @@
-import { BATCH_RAYS } from '../engine/engine.js';
 import { ENGINE_BYTES } from '../engine/engineBytes.js';
-import { SIGHT, TILE_NUMBERS, TILE_WHOLES } from '../engine/sight.js';
 import type { SceneTables } from '../engine/tables.js';
-import { CALL_PIXELS, VIEW } from '../engine/tile.js';
 import { bytesOfBase64 } from '../units/base64.js';
 import type { EngineCalls, GatherCalls } from './engineCalls.js';
 
@@ -14,74 +11,50 @@ declare const WebAssembly:
     }
   | undefined;
 
-/** What packages/core/wasm/entry.ts exports. */
-interface Exports {
-  memory: { buffer: ArrayBuffer };
-  sizeTable(table: number, length: number): number;
-  setCounts(
-    count: number,
-    room: number,
-    surfaces: number,
-    emitters: number,
-    channels: number,
-    seeThrough: number,
-  ): void;
-  start(seed: number): void;
-  place(part: number): number;
-  closestHit(): number;
-  anyHit(): number;
-  castBatch(count: number, any: number): void;
-  reseed(seed: number): void;
-  startSample(pixel: number, sample: number): void;
-  next(): void;
-  setMode(quick: number, sheets: number, recording: number): void;
-  renewSheets(): void;
-  trace(scattered: number): void;
-  look(): void;
-  lookTile(px: number, py: number, columns: number, rows: number, width: number, height: number): void;
-  castBlock(px: number, py: number, columns: number, rows: number, width: number, height: number): void;
-  askLight(index: number): number;
-  renderPixels(count: number, width: number, height: number, first: number, samples: number): void;
-  beginGather(rays: number): void;
-  gatherPlace(part: number): number;
-  gather(panel: number, cell: number): void;
-}
+/** Parts of the engine that are numbers in its memory; the module exports where each starts, by its name. */
+type PartName = { [K in keyof EngineCalls]: EngineCalls[K] extends Numbers ? K : never }[keyof EngineCalls];
+type GathererPartName = {
+  [K in keyof GatherCalls]: GatherCalls[K] extends Numbers ? K : never;
+}[keyof GatherCalls];
+
+/** What the module exports: packages/core/wasm/entry.ts, and for each field of `SceneTables` how to set it. */
+type Exports = Record<PartName | GathererPartName, () => number> &
+  Record<`size_${TableName}`, (length: number) => number> &
+  Record<`set_${ScalarName}`, (value: number) => void> & {
+    memory: { buffer: ArrayBuffer };
+    bytesAt(array: number): number;
+    start(seed: number): void;
+    closestHit(): number;
+    anyHit(): number;
+    castBatch(count: number, any: number): void;
+    reseed(seed: number): void;
+    startSample(pixel: number, sample: number): void;
+    next(): void;
+    setMode(quick: number, sheets: number, recording: number): void;
+    renewSheets(): void;
+    trace(scattered: number): void;
+    look(): void;
+    lookTile(px: number, py: number, columns: number, rows: number, width: number, height: number): void;
+    castBlock(px: number, py: number, columns: number, rows: number, width: number, height: number): void;
+    askLight(index: number): number;
+    renderPixels(count: number, width: number, height: number, first: number, samples: number): void;
+    beginGather(rays: number): void;
+    gather(panel: number, cell: number): void;
+  };
 
 type Numbers = Float64Array | Int32Array | Float32Array;
+interface ArrayKind<T> {
+  new (buffer: ArrayBuffer, at: number, length: number): T;
+  readonly BYTES_PER_ELEMENT: number;
+}
+/** The kind of array that another is. */
+const kindOf = (array: Numbers): ArrayKind<Numbers> =>
+  array instanceof Float64Array ? Float64Array : array instanceof Int32Array ? Int32Array : Float32Array;
+
+type ScalarName = { [K in keyof SceneTables]: SceneTables[K] extends number ? K : never }[keyof SceneTables];
 type TableName = { [K in keyof SceneTables]: SceneTables[K] extends Numbers ? K : never }[keyof SceneTables];
 
-/** Tables in the order of `sizeTable`. */
-const TABLES: readonly TableName[] = [
-  'data',
-  'surfaces',
-  'albedos',
-  'media',
-  'emitters',
-  'angles',
-  'boxes',
-  'panels',
-  'irradiance',
-  'bright',
-  'cumulative',
-  'kind',
-  'front',
-  'back',
-  'emitterOf',
-  'keptChannel',
-  'surrounds',
-  'children',
-  'leaves',
-  'order',
-  'panelAt',
-  'brightPanel',
-  'brightPlace',
-  'tones',
-  'guide',
-  'bounds',
-  'thing',
-  'questions',
-  'rasters',
-];
+/** Tables that a bake fills. */
 const SHEET_TABLES: readonly TableName[] = [
   'panels',
   'irradiance',
@@ -115,51 +88,46 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
   if (module === null || typeof WebAssembly === 'undefined') return null;
   const imports = { env: { abort: () => {} } };
   const wasm = new WebAssembly.Instance(module, imports).exports as Exports;
-  for (const name of TABLES) copyTable(name);
-  const { count, room, surfaceCount, emitterCount, channelCount, seeThrough } = tables;
-  wasm.setCounts(count, room, surfaceCount, emitterCount, channelCount, seeThrough);
+  for (const name of Object.keys(tables) as (TableName | ScalarName)[]) {
+    if (isScalar(name)) wasm[`set_${name}`](tables[name]);
+    else copyTable(name);
+  }
   wasm.start(1);
+
+  function isScalar(name: TableName | ScalarName): name is ScalarName {
+    return typeof tables[name] === 'number';
+  }
 
   function copyTable(name: TableName): void {
     const from = tables[name];
-    const at = wasm.sizeTable(TABLES.indexOf(name), from.length);
-    const Kind = from.constructor as new (buffer: ArrayBuffer, at: number, length: number) => Numbers;
-    new Kind(wasm.memory.buffer, at, from.length).set(from);
+    const at = wasm[`size_${name}`](from.length);
+    new (kindOf(from))(wasm.memory.buffer, at, from.length).set(from);
   }
-
-  /** Numbers of a part, by its place in `place`; the view is made anew when the memory has grown. */
-  function part(index: number, length: number): () => Float64Array {
-    return view(Float64Array, index, length);
-  }
-
-  function view<T extends Numbers>(
-    Kind: new (buffer: ArrayBuffer, at: number, length: number) => T,
-    index: number,
-    length: number,
-  ): () => T {
-    const at = wasm.place(index);
+  /** An array of the engine as a view, made anew when the memory has grown. */
+  function view<T extends Numbers>(Kind: ArrayKind<T>, at: number): () => T {
+    const length = wasm.bytesAt(at) / Kind.BYTES_PER_ELEMENT;
     let made = new Kind(wasm.memory.buffer, at, length);
     return () => {
       if (made.buffer !== wasm.memory.buffer) made = new Kind(wasm.memory.buffer, at, length);
       return made;
     };
   }
-  const ray = part(0, 8);
-  const rays = part(1, 1);
-  const films = part(2, 3 * channelCount);
-  const ambient = part(3, channelCount);
-  const point = part(4, 3);
-  const direction = part(5, 3);
-  const light = part(6, 9);
-  const uv = part(7, 2);
-  const camera = part(8, VIEW);
-  const sight = part(9, SIGHT);
-  const wanted = part(10, channelCount);
-  const tileWholes = view(Int32Array, 11, TILE_WHOLES);
-  const tileNumbers = view(Float32Array, 15, TILE_NUMBERS);
-  const batch = part(12, 8 * BATCH_RAYS);
-  const pixels = part(13, CALL_PIXELS * 3 * channelCount);
-  const list = part(14, CALL_PIXELS);
+  const ray = view(Float64Array, wasm.ray());
+  const rays = view(Float64Array, wasm.rays());
+  const films = view(Float64Array, wasm.films());
+  const ambient = view(Float64Array, wasm.ambient());
+  const point = view(Float64Array, wasm.point());
+  const direction = view(Float64Array, wasm.direction());
+  const light = view(Float64Array, wasm.light());
+  const uv = view(Float64Array, wasm.uv());
+  const camera = view(Float64Array, wasm.view());
+  const sight = view(Float64Array, wasm.sight());
+  const wanted = view(Float64Array, wasm.wanted());
+  const tileWholes = view(Int32Array, wasm.tileWholes());
+  const tileNumbers = view(Float32Array, wasm.tileNumbers());
+  const batch = view(Float64Array, wasm.batch());
+  const pixels = view(Float64Array, wasm.pixels());
+  const list = view(Float64Array, wasm.list());
 
   return {
     name: 'wasm',
@@ -227,7 +195,7 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
       wasm.renderPixels(count, width, height, first, samples),
     gather(count) {
       wasm.beginGather(count);
-      return gatherCalls(count);
+      return gatherCalls();
     },
     memoryBytes: () => wasm.memory.buffer.byteLength,
     renewSheets() {
@@ -236,14 +204,13 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
     },
   };
 
-  function gatherCalls(count: number): GatherCalls {
-    const { buffer } = wasm.memory;
+  function gatherCalls(): GatherCalls {
     return {
-      direct: new Float64Array(buffer, wasm.gatherPlace(0), 3 * channelCount),
-      met: new Int32Array(buffer, wasm.gatherPlace(1), 2 * count),
-      factor: new Float64Array(buffer, wasm.gatherPlace(2), 6 * count),
-      cell: new Int32Array(buffer, wasm.gatherPlace(3), count),
-      told: new Float64Array(buffer, wasm.gatherPlace(4), 2 * emitterCount),
+      direct: view(Float64Array, wasm.direct())(),
+      met: view(Int32Array, wasm.met())(),
+      factor: view(Float64Array, wasm.factor())(),
+      cell: view(Int32Array, wasm.cell())(),
+      told: view(Float64Array, wasm.told())(),
       gather: (panel, cell) => wasm.gather(panel, cell),
     };
   }

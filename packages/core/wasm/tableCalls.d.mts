@@ -1,0 +1,1 @@
+export function tableCalls(source: string): string;
