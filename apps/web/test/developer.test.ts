@@ -1,4 +1,4 @@
-import { createGuide, encodeSrgb } from '@fendrix/core';
+import { createFeatures, encodeSrgb } from '@fendrix/core';
 import { decode } from 'fast-png';
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import type { FromDeveloper } from '../src/features/bench/picture/developProtocol';
@@ -71,7 +71,7 @@ describe('film developer', () => {
     begin(1, 1);
     begin(2, 1);
     weigh(1);
-    developer.receive({ type: 'guide', picture: 1, tile, guide: createGuide(width, height) });
+    developer.receive({ type: 'guide', picture: 1, tile, guide: createFeatures(width, height) });
     add(1, 9);
     expect(pictures).toHaveLength(0);
     add(2, 1);

@@ -125,6 +125,13 @@ export { setCautions } from './plan/setCautions.js';
 export { formatsOf, type StagedShot, stageSet } from './plan/stageSet.js';
 export { inStudio, studioWindows, sunThrough, type WindowLight } from './plan/studioWindows.js';
 export { changeWords, describeChange } from './record/describeChange.js';
+export {
+  createFeatures,
+  type DenoiseFeatures,
+  denoiseFeatures,
+  placeFeatures,
+  thingOfRegion,
+} from './render/denoiseFeatures.js';
 export { depthTile } from './render/depthMap.js';
 export {
   addTile,
@@ -136,9 +143,8 @@ export {
   type Tile,
   tilesOf,
 } from './render/film.js';
-export { createGuide, type FilterGuide, filterGuide, placeGuide, thingOfRegion } from './render/guide.js';
 export { createLook, type Look, look, NO_PART, NOTHING } from './render/look.js';
-export { lightSheets, prepareTracing, seenBy, type Tracing } from './render/prepareTracing.js';
+export { bakeLightmaps, prepareTracing, seenBy, type Tracing } from './render/prepareTracing.js';
 export { renderTile, type TileJob } from './render/renderTile.js';
 export { smoothFilms } from './render/smoothFilms.js';
 export { touchedFilms } from './render/touchedFilms.js';

@@ -17,7 +17,7 @@ import { lookThroughTile } from '../src/render/lookThroughTile.js';
 import { type View, viewOfShape, writeView } from '../src/render/view.js';
 import { createWasmEngine } from '../src/trace/wasmEngine.js';
 import { cross, scale, subtract } from '../src/units/vector.js';
-import { kernelOf, sides } from './engines.js';
+import { engineOf, sides } from './engines.js';
 import { seededRandom } from './random.js';
 import { strewnThings } from './strewnThings.js';
 
@@ -50,22 +50,22 @@ describe('rays of the camera by blocks of the picture', () => {
     const [width, height] = [70, 52];
     let hits = 0;
     for (let round = 0; round < 6; round++) {
-      const kernel = kernelOf(createWasmEngine, strewnThings(random, count));
+      const engine = engineOf(createWasmEngine, strewnThings(random, count));
       const view = anyView(random, round === 5 ? 300 : 1);
-      writeView(kernel.view, view);
+      writeView(engine.view, view);
       for (let y = 0; y < height; y += BLOCK) {
         for (let x = 0; x < width; x += BLOCK) {
           const [columns, rows] = [Math.min(BLOCK, width - x), Math.min(BLOCK, height - y)];
-          kernel.castBlock(x, y, columns, rows, width, height);
+          engine.castBlock(x, y, columns, rows, width, height);
           for (let i = 0; i < columns * rows; i++) {
             const px = x + (i % columns);
             const py = y + Math.floor(i / columns);
             rayThrough(direction, view, (px + 0.5) / width, (py + 0.5) / height);
-            setRay(kernel.ray, view.origin, direction);
-            const alone = kernel.closestHit();
-            expect(kernel.batch[RAY_STRIDE * i + RAY_PRIMITIVE]).toBe(alone);
+            setRay(engine.ray, view.origin, direction);
+            const alone = engine.closestHit();
+            expect(engine.batch[RAY_STRIDE * i + RAY_PRIMITIVE]).toBe(alone);
             if (alone < 0) continue;
-            expect(kernel.batch[RAY_STRIDE * i + RAY_DISTANCE]).toBe(kernel.ray[RAY_TO]);
+            expect(engine.batch[RAY_STRIDE * i + RAY_DISTANCE]).toBe(engine.ray[RAY_TO]);
             hits++;
           }
         }
@@ -76,13 +76,13 @@ describe('rays of the camera by blocks of the picture', () => {
 
   test('meet nothing where there is nothing, and the walls of a room that is empty', () => {
     const view = anyView(seededRandom(4), 1);
-    const empty = kernelOf(createWasmEngine, new PrimitiveList().pack());
+    const empty = engineOf(createWasmEngine, new PrimitiveList().pack());
     const list = new PrimitiveList();
     list.room([-1, -1, -1], [2, 2, 2], new Array(6).fill(sides));
-    const room = kernelOf(createWasmEngine, list.pack());
-    for (const kernel of [empty, room]) {
-      writeView(kernel.view, view);
-      kernel.castBlock(0, 0, BLOCK, BLOCK, BLOCK, BLOCK);
+    const room = engineOf(createWasmEngine, list.pack());
+    for (const engine of [empty, room]) {
+      writeView(engine.view, view);
+      engine.castBlock(0, 0, BLOCK, BLOCK, BLOCK, BLOCK);
     }
     for (let i = 0; i < BLOCK * BLOCK; i++) {
       expect(empty.batch[RAY_STRIDE * i + RAY_PRIMITIVE]).toBe(-1);
@@ -100,7 +100,7 @@ describe('rays of the camera by blocks of the picture', () => {
     const normals = new Float32Array(3 * tile.width * tile.height);
     const seenThings = new Int32Array(tile.width * tile.height);
     lookThroughTile(tracing, width, height, tile, (from, to, count) => {
-      const { tileWholes, tileNumbers } = tracing.kernel;
+      const { tileWholes, tileNumbers } = tracing.engine;
       seenThings.set(tileWholes.subarray(TILE_SEEN + from, TILE_SEEN + from + count), to);
       const first = TILE_NORMAL + 3 * from;
       normals.set(tileNumbers.subarray(first, first + 3 * count), 3 * to);

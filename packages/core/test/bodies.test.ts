@@ -49,13 +49,13 @@ const bodies: Record<string, ProductInput> = {
 const tracingOf = (product: ProductInput) => prepareTracing(testSet({ products: [product] }));
 
 /** How often a line through the whole scene crosses a surface. */
-function crossings({ kernel }: Tracing, origin: Vector, direction: Vector): number {
+function crossings({ engine }: Tracing, origin: Vector, direction: Vector): number {
   let count = 0;
   let from: Vector = origin;
   for (; count < 200; count++) {
-    setRay(kernel.ray, from, direction);
-    if (kernel.closestHit() < 0) return count;
-    const distance = kernel.ray[RAY_TO] as number;
+    setRay(engine.ray, from, direction);
+    if (engine.closestHit() < 0) return count;
+    const distance = engine.ray[RAY_TO] as number;
     from = from.map((value, a) => value + distance * (direction[a] as number)) as Vector;
   }
   return count;
@@ -163,8 +163,8 @@ describe('bodies have the size and place they say', () => {
     const { surfaces, table } = tracing.scene;
     const red = surfaces.findIndex(({ r, g }) => r > 0.8 && g === 0);
     const seen = (origin: Vector, direction: Vector) => {
-      setRay(tracing.kernel.ray, origin, direction);
-      const hit = tracing.kernel.closestHit();
+      setRay(tracing.engine.ray, origin, direction);
+      const hit = tracing.engine.closestHit();
       return hit >= 0 && table.front[hit] === red;
     };
     // From straight above there is food; from below and from the level of the wall there is none.
@@ -197,8 +197,8 @@ describe('bodies have the size and place they say', () => {
     const tracing = tracingOf(chain);
     let hit = 0;
     for (let i = 0; i < 50; i++) {
-      setRay(tracing.kernel.ray, [-0.045 + 0.0018 * i, 0.0022, 1], [0, 0, -1]);
-      if (tracing.kernel.closestHit() >= 0) hit++;
+      setRay(tracing.engine.ray, [-0.045 + 0.0018 * i, 0.0022, 1], [0, 0, -1]);
+      if (tracing.engine.closestHit() >= 0) hit++;
     }
     expect(hit).toBeGreaterThan(5);
     expect(hit).toBeLessThan(48);

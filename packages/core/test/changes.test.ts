@@ -3,12 +3,12 @@ import { demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
 import {
   addTile,
+  bakeLightmaps,
   channelsOf,
   createFilms,
   developFilms,
   displayWeights,
   keepFilms,
-  lightSheets,
   noiseOfMean,
   prepareTracing,
   renderTile,
@@ -48,10 +48,10 @@ const moveLight = (set: SetDocument, tag: string, by: Vector): SetDocument => ({
 });
 
 /** Rays that some work costs. */
-function raysOf(kernel: { rays: Float64Array }, work: () => void): number {
-  const before = kernel.rays[0] as number;
+function raysOf(engine: { rays: Float64Array }, work: () => void): number {
+  const before = engine.rays[0] as number;
   work();
-  return (kernel.rays[0] as number) - before;
+  return (engine.rays[0] as number) - before;
 }
 
 describe('a change costs what it changes', () => {
@@ -72,7 +72,7 @@ describe('a change costs what it changes', () => {
     };
     expect(traceKey(changed)).toBe(traceKey(set));
     const linear = new Float32Array(12 * 8 * 3);
-    expect(raysOf(tracing.kernel, () => developFilms(linear, films, displayWeights(changed)))).toBe(0);
+    expect(raysOf(tracing.engine, () => developFilms(linear, films, displayWeights(changed)))).toBe(0);
     expect(linear.some((value) => value > 0)).toBe(true);
   });
 
@@ -81,9 +81,9 @@ describe('a change costs what it changes', () => {
     const after = moveLight(before, 'A', [0.1, 0.05, 0.1]);
     expect(touchedFilms(before, after)).toEqual([0]);
     const tracing = prepareTracing(after);
-    lightSheets(tracing);
-    const all = raysOf(tracing.kernel, () => renderTile(tracing, job));
-    const one = raysOf(tracing.kernel, () => renderTile(tracing, { ...job, channels: [0] }));
+    bakeLightmaps(tracing);
+    const all = raysOf(tracing.engine, () => renderTile(tracing, job));
+    const one = raysOf(tracing.engine, () => renderTile(tracing, { ...job, channels: [0] }));
     // Camera ray, bounce and one question instead of three.
     expect(one).toBeLessThan(0.75 * all);
   });
@@ -128,20 +128,20 @@ describe('a change costs what it changes', () => {
     expect(sceneKey(moved)).toBe(sceneKey(set));
     expect(traceKey(moved)).not.toBe(traceKey(set));
     const tracing = prepareTracing(set);
-    lightSheets(tracing);
+    bakeLightmaps(tracing);
     const again = seenBy(tracing, moved.camera);
     const fresh = prepareTracing(moved);
     let kept = new Float32Array(0);
     let made = new Float32Array(0);
-    const cost = raysOf(again.kernel, () => {
+    const cost = raysOf(again.engine, () => {
       kept = renderTile(again, job) as Float32Array<ArrayBuffer>;
     });
-    const whole = raysOf(fresh.kernel, () => {
+    const whole = raysOf(fresh.engine, () => {
       made = renderTile(fresh, job) as Float32Array<ArrayBuffer>;
     });
     expect(kept).toEqual(made);
     // The sheets of the fresh one had to be lit first: some 48 rays and questions from each patch.
-    expect(whole - cost).toBeGreaterThan(48 * tracing.sheets.patches);
+    expect(whole - cost).toBeGreaterThan(48 * tracing.lightmapLayout.patches);
   });
 
   test('a body that comes between, or is in the picture, touches the others too', () => {

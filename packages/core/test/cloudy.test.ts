@@ -139,11 +139,11 @@ describe('a filled glass', () => {
 
   test('shows what stands behind it the less the cloudier it is', () => {
     const through = (scatteringPerCm: number) => {
-      const { kernel } = prepareTracing(lit(cloudy(scatteringPerCm)));
-      kernel.point.set([0, -1, 0.05]);
-      kernel.direction.set([0, 1, 0]);
-      kernel.look();
-      return kernel.sight[THROUGH_WEIGHT + 1] as number;
+      const { engine } = prepareTracing(lit(cloudy(scatteringPerCm)));
+      engine.point.set([0, -1, 0.05]);
+      engine.direction.set([0, 1, 0]);
+      engine.look();
+      return engine.sight[THROUGH_WEIGHT + 1] as number;
     };
     // Straight through 6.6 cm of it.
     expect(through(0.2) / through(0)).toBeCloseTo(Math.exp(-0.2 * 6.6), 3);

@@ -1,7 +1,7 @@
 import { demoNames, demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
 import { RAY_TO } from '../src/engine/layouts.js';
-import { lightSheets, prepareTracing, renderTile } from '../src/index.js';
+import { bakeLightmaps, prepareTracing, renderTile } from '../src/index.js';
 import { setRay } from '../src/trace/engineCalls.js';
 import { seededRandom } from './random.js';
 
@@ -11,8 +11,8 @@ describe.each(demoNames)('%s by both engines', (name) => {
   const plain = prepareTracing(set, 'plain');
 
   test('WebAssembly runs here', () => {
-    expect([wasm.kernel.name, plain.kernel.name]).toEqual(['wasm', 'plain']);
-    expect(wasm.kernel.memoryBytes()).toBeLessThan(32e6);
+    expect([wasm.engine.name, plain.engine.name]).toEqual(['wasm', 'plain']);
+    expect(wasm.engine.memoryBytes()).toBeLessThan(32e6);
   });
 
   test('the same hits at the same distances, from everywhere to everywhere', () => {
@@ -28,17 +28,17 @@ describe.each(demoNames)('%s by both engines', (name) => {
       direction[2] = z;
       // Every other ray goes on from where the one before has met something.
       if (i % 2 === 0) origin = [1.4 * random() - 0.7, 1.4 * random() - 0.7, 0.8 * random() - 0.1];
-      const [a, b] = [wasm, plain].map(({ kernel }) => {
-        setRay(kernel.ray, origin, direction);
-        const hit = kernel.closestHit();
-        return [hit, hit < 0 ? 0 : (kernel.ray[RAY_TO] as number)] as const;
+      const [a, b] = [wasm, plain].map(({ engine }) => {
+        setRay(engine.ray, origin, direction);
+        const hit = engine.closestHit();
+        return [hit, hit < 0 ? 0 : (engine.ray[RAY_TO] as number)] as const;
       }) as [readonly [number, number], readonly [number, number]];
       expect(a).toEqual(b);
       if (a[0] < 0) continue;
       hits++;
-      const [any, anyPlain] = [wasm, plain].map(({ kernel }) => {
-        setRay(kernel.ray, origin, direction, 0.4);
-        return kernel.anyHit();
+      const [any, anyPlain] = [wasm, plain].map(({ engine }) => {
+        setRay(engine.ray, origin, direction, 0.4);
+        return engine.anyHit();
       });
       expect(any).toBe(anyPlain);
       origin = origin.map((value, axis) => value + a[1] * (direction[axis] as number));
@@ -47,8 +47,8 @@ describe.each(demoNames)('%s by both engines', (name) => {
   });
 
   test.each(['whole', 'quick'])('the same picture within rounding, %s', (kind) => {
-    lightSheets(wasm, 4);
-    lightSheets(plain, 4);
+    bakeLightmaps(wasm, 4);
+    bakeLightmaps(plain, 4);
     const tile = { x: 0, y: 0, width: 16, height: 12 };
     const quick = { ambient: set.lights.flatMap(() => [0.1, 0.1]), sparse: true };
     const [a, b] = [wasm, plain].map((tracing) => {
@@ -78,18 +78,18 @@ describe.each(demoNames)('%s by both engines', (name) => {
 test('of two surfaces in one place the first of the table is met, whatever the tree', () => {
   // The back of the bench lies in the backdrop of this set.
   const set = demoSet('vinegar');
-  for (const { kernel, scene } of [prepareTracing(set), prepareTracing(set, 'plain')]) {
+  for (const { engine, scene } of [prepareTracing(set), prepareTracing(set, 'plain')]) {
     const named = (index: number) => scene.things[scene.table.thing[index] as number]?.kind;
     const random = seededRandom(5);
     for (let i = 0; i < 200; i++) {
       const [x, z] = [1.1 * random() - 0.55, -0.001 - 0.028 * random()];
-      setRay(kernel.ray, [x, 0.8, z], [0, -1, 0]);
-      const hit = kernel.closestHit();
+      setRay(engine.ray, [x, 0.8, z], [0, -1, 0]);
+      const hit = engine.closestHit();
       expect(named(hit)).toBe('backdrop');
-      expect(kernel.ray[RAY_TO]).toBeCloseTo(0.15, 9);
+      expect(engine.ray[RAY_TO]).toBeCloseTo(0.15, 9);
       // A ray that stops short of it goes by.
-      setRay(kernel.ray, [x, 0.8, z], [0, -1, 0], 0.149);
-      expect(kernel.closestHit()).toBe(-1);
+      setRay(engine.ray, [x, 0.8, z], [0, -1, 0], 0.149);
+      expect(engine.closestHit()).toBe(-1);
     }
   }
 });

@@ -16,10 +16,10 @@ export const engines: [string, CreateEngine][] = [
 export const sides = { thing: 0, front: 0, back: 0 };
 
 /** An engine over primitives alone. */
-export function kernelOf(create: CreateEngine, table: PrimitiveTable): EngineCalls {
+export function engineOf(create: CreateEngine, table: PrimitiveTable): EngineCalls {
   const tables = new SceneTables();
   packPrimitives(tables, table);
-  const kernel = create(tables);
-  if (!kernel) throw new Error('this machine has WebAssembly');
-  return kernel;
+  const engine = create(tables);
+  if (!engine) throw new Error('this machine has WebAssembly');
+  return engine;
 }

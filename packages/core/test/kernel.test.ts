@@ -5,13 +5,13 @@ import { PRIMITIVE_STRIDE, RAY_TO } from '../src/engine/layouts.js';
 import { PrimitiveList, wallPiece } from '../src/geometry/primitives.js';
 import { buildScene, setRay } from '../src/index.js';
 import { type Pose, standingPose } from '../src/units/frame.js';
-import { engines, kernelOf, sides } from './engines.js';
+import { engineOf, engines, sides } from './engines.js';
 import { seededRandom } from './random.js';
 
-describe.each(engines)('%s ray kernel', (_name, create) => {
+describe.each(engines)('%s ray engine', (_name, create) => {
   test('finds the same hits as testing every primitive, on the demo scene', () => {
     const { table } = buildScene(demoSet('cordial'));
-    const kernel = kernelOf(create, table);
+    const engine = engineOf(create, table);
     const random = seededRandom(7);
     const ray = new Float64Array(8);
     let hits = 0;
@@ -26,31 +26,31 @@ describe.each(engines)('%s ray kernel', (_name, create) => {
       for (let p = 0; p < table.count; p++) {
         if (intersectPrimitive(table.kind[p] as number, table.data, p * PRIMITIVE_STRIDE, ray)) nearest = p;
       }
-      setRay(kernel.ray, from, direction);
-      const hit = kernel.closestHit();
+      setRay(engine.ray, from, direction);
+      const hit = engine.closestHit();
       expect(hit < 0).toBe(nearest < 0);
       if (hit < 0) continue;
       hits++;
-      expect(kernel.ray[RAY_TO]).toBeCloseTo(ray[RAY_TO] as number, 12);
-      setRay(kernel.ray, from, direction, (ray[RAY_TO] as number) * (1 + 1e-9));
-      expect(kernel.anyHit()).toBe(true);
-      setRay(kernel.ray, from, direction, (ray[RAY_TO] as number) * (1 - 1e-9));
-      expect(kernel.anyHit()).toBe(false);
+      expect(engine.ray[RAY_TO]).toBeCloseTo(ray[RAY_TO] as number, 12);
+      setRay(engine.ray, from, direction, (ray[RAY_TO] as number) * (1 + 1e-9));
+      expect(engine.anyHit()).toBe(true);
+      setRay(engine.ray, from, direction, (ray[RAY_TO] as number) * (1 - 1e-9));
+      expect(engine.anyHit()).toBe(false);
     }
     expect(hits).toBeGreaterThan(19_000);
   });
 
   test('an empty scene has no hits, and rays are counted', () => {
-    const kernel = kernelOf(create, new PrimitiveList().pack());
-    setRay(kernel.ray, [0, 0, 0], [0, 0, 1]);
-    expect(kernel.closestHit()).toBe(-1);
-    expect(kernel.anyHit()).toBe(false);
-    expect(kernel.rays[0]).toBe(2);
+    const engine = engineOf(create, new PrimitiveList().pack());
+    setRay(engine.ray, [0, 0, 0], [0, 0, 1]);
+    expect(engine.closestHit()).toBe(-1);
+    expect(engine.anyHit()).toBe(false);
+    expect(engine.rays[0]).toBe(2);
   });
 
   test('rays along axes and within planes find an end', () => {
     const { table } = buildScene(demoSet('cordial'));
-    const kernel = kernelOf(create, table);
+    const engine = engineOf(create, table);
     for (const direction of [
       [1, 0, 0],
       [0, -1, 0],
@@ -62,10 +62,10 @@ describe.each(engines)('%s ray kernel', (_name, create) => {
         [0, -0.5, 0],
         [0, 0, 0.3],
       ]) {
-        setRay(kernel.ray, origin, direction);
-        const hit = kernel.closestHit();
+        setRay(engine.ray, origin, direction);
+        const hit = engine.closestHit();
         expect(hit).toBeGreaterThanOrEqual(0);
-        expect(Number.isFinite(kernel.ray[RAY_TO])).toBe(true);
+        expect(Number.isFinite(engine.ray[RAY_TO])).toBe(true);
       }
     }
   });
@@ -79,16 +79,16 @@ describe.each(engines)('%s ray kernel', (_name, create) => {
       for (const height of heights) list.flat([-1, -1, height], [2, 0, 0], [0, 2, 0], [0, 0, -1], sides);
       // Something curved behind them, so that sheets and others are told apart too.
       list.ball([0, 0, upM + 0.3], 0.3 - gapM / 2, sides);
-      const kernel = kernelOf(create, list.pack());
+      const engine = engineOf(create, list.pack());
       const away = [0.3 * (random() - 0.5), 0.3 * (random() - 0.5), 1];
       const length = Math.hypot(...away);
       setRay(
-        kernel.ray,
+        engine.ray,
         [0, 0, 0],
         away.map((value) => value / length),
       );
-      expect(kernel.closestHit()).toBe(i % 2);
-      expect(kernel.ray[RAY_TO]).toBeCloseTo(upM * length, 12);
+      expect(engine.closestHit()).toBe(i % 2);
+      expect(engine.ray[RAY_TO]).toBeCloseTo(upM * length, 12);
     }
   });
 
@@ -96,7 +96,7 @@ describe.each(engines)('%s ray kernel', (_name, create) => {
     const list = new PrimitiveList();
     list.flat([0, 0, 2], [1, 0, 0], [0, 1, 0], [0, 0, -1], sides);
     list.ball([0, 0, 9], 4, sides);
-    const kernel = kernelOf(create, list.pack());
+    const engine = engineOf(create, list.pack());
     for (const offM of [1e-4, 1e-6, 1e-9, 1e-12]) {
       for (const [x, within] of [
         [offM, true],
@@ -104,10 +104,10 @@ describe.each(engines)('%s ray kernel', (_name, create) => {
         [1 - offM, true],
         [1 + offM, false],
       ] as const) {
-        setRay(kernel.ray, [x, 0.5, 0], [0, 0, 1]);
-        expect(kernel.closestHit()).toBe(within ? 0 : 1);
-        setRay(kernel.ray, [x, 0.5, 0], [0, 0, 1], 3);
-        expect(kernel.anyHit()).toBe(within);
+        setRay(engine.ray, [x, 0.5, 0], [0, 0, 1]);
+        expect(engine.closestHit()).toBe(within ? 0 : 1);
+        setRay(engine.ray, [x, 0.5, 0], [0, 0, 1], 3);
+        expect(engine.anyHit()).toBe(within);
       }
     }
   });
@@ -115,10 +115,10 @@ describe.each(engines)('%s ray kernel', (_name, create) => {
   test('a hundred things in one place are still found', () => {
     const list = new PrimitiveList();
     for (let i = 0; i < 100; i++) list.ball([0, 0, 1], 0.1, sides);
-    const kernel = kernelOf(create, list.pack());
-    setRay(kernel.ray, [0, 0, 0], [0, 0, 1]);
-    expect(kernel.closestHit()).toBeGreaterThanOrEqual(0);
-    expect(kernel.ray[RAY_TO]).toBeCloseTo(0.9, 12);
+    const engine = engineOf(create, list.pack());
+    setRay(engine.ray, [0, 0, 0], [0, 0, 1]);
+    expect(engine.closestHit()).toBeGreaterThanOrEqual(0);
+    expect(engine.ray[RAY_TO]).toBeCloseTo(0.9, 12);
   });
 });
 

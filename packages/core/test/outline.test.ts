@@ -137,15 +137,15 @@ const jar: Turned = {
 };
 
 describe('a hollow jar with lid, label and liquid', () => {
-  const { kernel, scene } = prepareTracing(testSet({ products: [jar] }));
+  const { engine, scene } = prepareTracing(testSet({ products: [jar] }));
   /** Radii at which a level ray from the right meets surfaces, outermost first, down to the axis. */
   const radiiAt = (z: number, y = 0) => {
     const radii: number[] = [];
     let x = 0.5;
     for (let i = 0; i < 20; i++) {
-      setRay(kernel.ray, [x, y, z], [-1, 0, 0], x);
-      if (kernel.closestHit() < 0) break;
-      x -= kernel.ray[RAY_TO] as number;
+      setRay(engine.ray, [x, y, z], [-1, 0, 0], x);
+      if (engine.closestHit() < 0) break;
+      x -= engine.ray[RAY_TO] as number;
       radii.push(x);
     }
     return radii;
@@ -167,12 +167,12 @@ describe('a hollow jar with lid, label and liquid', () => {
       const bearing = (bearingDeg * Math.PI) / 180;
       const away = [Math.sin(bearing), -Math.cos(bearing), 0];
       setRay(
-        kernel.ray,
+        engine.ray,
         [0.5 * (away[0] as number), 0.5 * (away[1] as number), 0.04],
         away.map((value) => -value),
       );
-      kernel.closestHit();
-      return 0.5 - (kernel.ray[RAY_TO] as number);
+      engine.closestHit();
+      return 0.5 - (engine.ray[RAY_TO] as number);
     };
     expect(from(30)).toBeCloseTo(0.0501, 9);
     expect(from(45)).toBeCloseTo(0.0501, 9);
@@ -181,9 +181,9 @@ describe('a hollow jar with lid, label and liquid', () => {
   });
 
   test('the lid is opaque and closes the mouth from below', () => {
-    setRay(kernel.ray, [0.01, 0, 0.09], [0, 0, 1]);
-    const hit = kernel.closestHit();
-    expect(0.09 + (kernel.ray[RAY_TO] as number)).toBeCloseTo(0.1 + 1e-4, 6);
+    setRay(engine.ray, [0.01, 0, 0.09], [0, 0, 1]);
+    const hit = engine.closestHit();
+    expect(0.09 + (engine.ray[RAY_TO] as number)).toBeCloseTo(0.1 + 1e-4, 6);
     const surface = scene.surfaces[scene.table.back[hit] as number];
     expect(surface?.r).toBe(0.2);
   });

@@ -3,8 +3,9 @@ import { describe, expect, test } from 'vitest';
 import {
   addTile,
   channelsOf,
+  createFeatures,
   createFilms,
-  createGuide,
+  denoiseFeatures,
   developFilms,
   displayWeights,
   encodePfm,
@@ -13,9 +14,8 @@ import {
   encodeSrgb,
   exposureWeights,
   type Films,
-  filterGuide,
   noiseOfMean,
-  placeGuide,
+  placeFeatures,
   prepareTracing,
   projectPoint,
   rayThrough,
@@ -106,9 +106,9 @@ describe('filter of the picture shown', () => {
   const width = 90;
   const height = 60;
   const tile = { x: 0, y: 0, width, height };
-  const guide = createGuide(width, height);
+  const guide = createFeatures(width, height);
   for (const part of tilesOf(width, height, 32)) {
-    placeGuide(guide, part, filterGuide(tracing, width, height, part));
+    placeFeatures(guide, part, denoiseFeatures(tracing, width, height, part));
   }
   const channels = channelsOf(set).length;
 
@@ -241,7 +241,7 @@ describe('filter of the picture shown', () => {
         );
         addTile(films, whole, sums, samples);
       }
-      const own = createGuide(wide, high);
+      const own = createFeatures(wide, high);
       own.region.forEach((_, i) => {
         own.region[i] = Math.floor(3 * random());
         own.shiny[i] = random() < 0.5 ? 1 : 0;
@@ -268,7 +268,7 @@ describe('filter of the picture shown', () => {
   test('a pixel that nothing is known of is left as it is', () => {
     const films = grown([1, 1], 3);
     const smooth = createFilms(width, height, channels);
-    smoothFilms(smooth, films, createGuide(width, height));
+    smoothFilms(smooth, films, createFeatures(width, height));
     expect([...developed(smooth)]).toEqual([...developed(films)]);
   });
 

@@ -16,9 +16,9 @@ function quickPictures(name: DemoName) {
   const films = tracing.scene.channelCount;
   return (sparse: boolean, samples: number, seed = 3) => {
     const tile = { x: 0, y: 0, width, height };
-    const before = tracing.kernel.rays[0] as number;
+    const before = tracing.engine.rays[0] as number;
     const sums = renderTile(tracing, { width, height, tile, firstSample: 0, samples, seed, ambient, sparse });
-    const rays = (tracing.kernel.rays[0] as number) - before;
+    const rays = (tracing.engine.rays[0] as number) - before;
     const luminance = Float64Array.from({ length: width * height }, (_, i) => {
       let all = 0;
       for (let film = 0; film < films; film++) {

@@ -77,7 +77,7 @@ describe('white furnace: what keeps all light looks like its surround', () => {
       ],
     });
     expect(Math.abs(meanLuminance(set, 1024, 0, 8, 3, true) - 1)).toBeLessThan(0.005);
-    // Lit sheets: a lossless corner is their worst case.
+    // Lightmaps: a lossless corner is their worst case.
     expect(Math.abs(meanLuminance(set, 1024) - 1)).toBeLessThan(0.015);
   });
 

@@ -6,7 +6,7 @@ import { SceneTables } from '../src/engine/tables.js';
 import { PrimitiveList, type PrimitiveTable } from '../src/geometry/primitives.js';
 import { setRay } from '../src/index.js';
 import { packPrimitives } from '../src/trace/packScene.js';
-import { engines, kernelOf, sides } from './engines.js';
+import { engineOf, engines, sides } from './engines.js';
 import { seededRandom } from './random.js';
 
 const LOW = [-2, -1.5, -0.8];
@@ -61,7 +61,7 @@ function awkwardRay(random: () => number): { origin: number[]; direction: number
 describe.each(engines)('%s: a room', (_name, create) => {
   test('is met like six walls, wherever a ray starts and however it runs', () => {
     const table = furnishedRoom();
-    const kernel = kernelOf(create, table);
+    const engine = engineOf(create, table);
     const random = seededRandom(11);
     const ray = new Float64Array(8);
     const met = new Set<number>();
@@ -70,12 +70,12 @@ describe.each(engines)('%s: a room', (_name, create) => {
       const farthest = i % 3 === 0 ? 3 * random() : Number.POSITIVE_INFINITY;
       setRay(ray, origin, direction, farthest);
       const slow = slowHit(table, ray);
-      setRay(kernel.ray, origin, direction, farthest);
-      const hit = kernel.closestHit();
+      setRay(engine.ray, origin, direction, farthest);
+      const hit = engine.closestHit();
       expect({ origin, direction, hit }).toEqual({ origin, direction, hit: slow.hit });
-      if (hit >= 0) expect(kernel.ray[RAY_TO]).toBeCloseTo(slow.distance, 12);
-      setRay(kernel.ray, origin, direction, farthest);
-      expect(kernel.anyHit()).toBe(hit >= 0);
+      if (hit >= 0) expect(engine.ray[RAY_TO]).toBeCloseTo(slow.distance, 12);
+      setRay(engine.ray, origin, direction, farthest);
+      expect(engine.anyHit()).toBe(hit >= 0);
       met.add(hit);
     }
     expect(met.size).toBe(table.count + 1);
@@ -84,10 +84,10 @@ describe.each(engines)('%s: a room', (_name, create) => {
   test('alone with nothing in it still ends every ray from inside', () => {
     const list = new PrimitiveList();
     list.room([-1, -1, -1], [2, 2, 2], new Array(6).fill(sides));
-    const kernel = kernelOf(create, list.pack());
-    setRay(kernel.ray, [0, 0, 0], [0.6, 0, 0.8]);
-    expect(kernel.closestHit()).toBe(5);
-    expect(kernel.ray[RAY_TO]).toBeCloseTo(1.25, 12);
+    const engine = engineOf(create, list.pack());
+    setRay(engine.ray, [0, 0, 0], [0.6, 0, 0.8]);
+    expect(engine.closestHit()).toBe(5);
+    expect(engine.ray[RAY_TO]).toBeCloseTo(1.25, 12);
   });
 });
 

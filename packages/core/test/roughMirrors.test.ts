@@ -67,8 +67,8 @@ describe('light by way of silver cards', () => {
       mirrors.aim(way, uv);
       solidAngle += 1 / mirrors.density(way) / 4000;
       if (i % 40 !== 0) continue;
-      setRay(tracing.kernel.ray, FROM, way);
-      const primitive = tracing.kernel.closestHit();
+      setRay(tracing.engine.ray, FROM, way);
+      const primitive = tracing.engine.closestHit();
       expect(tracing.scene.table.thing[primitive]).toBe(card);
     }
     let whole = 0;

@@ -157,15 +157,15 @@ describe('light sampling', () => {
         sampled += 1 / ((out[4] as number) * steps);
       }
     }
-    const { kernel, scene } = prepareTracing(emitter === lamp ? lampSet : setOf(emitter));
+    const { engine, scene } = prepareTracing(emitter === lamp ? lampSet : setOf(emitter));
     let found = 0;
     const rays = 400_000;
     for (let i = 0; i < rays; i++) {
       const z = random();
       const phi = 2 * Math.PI * random();
       const flat = Math.sqrt(1 - z * z);
-      setRay(kernel.ray, point, [flat * Math.cos(phi), flat * Math.sin(phi), z]);
-      const hit = kernel.closestHit();
+      setRay(engine.ray, point, [flat * Math.cos(phi), flat * Math.sin(phi), z]);
+      const hit = engine.closestHit();
       if (hit >= 0 && (scene.table.emitter[hit] as number) >= 0) found += (2 * Math.PI) / rays;
     }
     expect(sampled / found).toBeGreaterThan(0.97);
@@ -296,9 +296,9 @@ describe('quick picture', () => {
       seed: 2,
       ...(ambient ? { ambient } : {}),
     };
-    const before = tracing.kernel.rays[0] as number;
+    const before = tracing.engine.rays[0] as number;
     const sums = renderTile(tracing, job);
-    const rays = ((tracing.kernel.rays[0] as number) - before) / (24 * 16 * samples);
+    const rays = ((tracing.engine.rays[0] as number) - before) / (24 * 16 * samples);
     return { level: sums.reduce((sum, value) => sum + value, 0) / (sums.length * samples), rays };
   };
 

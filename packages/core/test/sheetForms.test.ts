@@ -3,10 +3,10 @@ import { demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
 import { emitterPdf, sampleEmitter } from '../src/engine/emitters.js';
 import { EMITTER_STRIDE, LIGHT_DENSITY, LIGHT_DISTANCE, RAY_TO } from '../src/engine/layouts.js';
-import { pointOnPanel } from '../src/engine/normals.js';
+import { LightmapSampler } from '../src/engine/lightmaps.js';
+import { pointOnPrimitive } from '../src/engine/normals.js';
 import { Sampler } from '../src/engine/sampler.js';
-import { SheetSampler } from '../src/engine/sheets.js';
-import { lightSheets, prepareTracing, setRay, sheetShape, type Tracing } from '../src/index.js';
+import { bakeLightmaps, prepareTracing, setRay, sheetShape, type Tracing } from '../src/index.js';
 import { seededRandom } from './random.js';
 import { matte, testSet } from './sets.js';
 
@@ -29,8 +29,8 @@ function areaAlongY(sheet: SheetInput, side: 1 | -1 = 1): number {
   for (let i = 0; i < steps; i++) {
     for (let j = 0; j < steps; j++) {
       const origin = [2 * ((i + 0.5) / steps) - 1, -3 * side, 2 * ((j + 0.5) / steps) - 1];
-      setRay(tracing.kernel.ray, origin, [0, side, 0]);
-      if (tracing.kernel.closestHit() >= 0) hits++;
+      setRay(tracing.engine.ray, origin, [0, side, 0]);
+      if (tracing.engine.closestHit() >= 0) hits++;
     }
   }
   return (4 * hits) / steps ** 2;
@@ -103,11 +103,11 @@ describe('sheets cover what they say', () => {
       for (let i = 0; i < steps; i++) {
         for (let j = 0; j < steps; j++) {
           setRay(
-            tracing.kernel.ray,
+            tracing.engine.ray,
             [0.6 * ((i + 0.5) / steps) - 0.3, -2 * side, 0.6 * ((j + 0.5) / steps) - 0.3],
             [0, side, 0],
           );
-          if (tracing.kernel.closestHit() >= 0 && (tracing.kernel.ray[RAY_TO] as number) < 2) first++;
+          if (tracing.engine.closestHit() >= 0 && (tracing.engine.ray[RAY_TO] as number) < 2) first++;
         }
       }
       return (0.36 * first) / steps ** 2;
@@ -141,7 +141,7 @@ describe('sheets cover what they say', () => {
   };
 });
 
-describe('bright places of lit sheets', () => {
+describe('bright places of lightmaps', () => {
   const places: [string, Vector][] = [
     ['cordial-frost', [0.02, -0.04, 0.12]],
     ['tent', [0, -0.1, 0.05]],
@@ -150,10 +150,10 @@ describe('bright places of lit sheets', () => {
   function ready(
     name: 'cordial-frost' | 'tent',
     point: Vector,
-  ): { tracing: Tracing; sampler: SheetSampler; at: Float64Array } {
+  ): { tracing: Tracing; sampler: LightmapSampler; at: Float64Array } {
     const tracing = prepareTracing(demoSet(name), 'plain');
-    lightSheets(tracing, 8);
-    const sampler = new SheetSampler(tracing.tables);
+    bakeLightmaps(tracing, 8);
+    const sampler = new LightmapSampler(tracing.tables);
     const at = Float64Array.from(point);
     expect(sampler.look(at)).toBe(true);
     return { tracing, sampler, at };
@@ -165,11 +165,11 @@ describe('bright places of lit sheets', () => {
     const out = new Float64Array(5);
     let taken = 0;
     for (let i = 0; i < 2000; i++) {
-      const panel = sampler.sample(out, Float64Array.of(random(), random()));
-      if (panel < 0) continue;
+      const lightmap = sampler.sample(out, Float64Array.of(random(), random()));
+      if (lightmap < 0) continue;
       taken++;
       const target = Float64Array.from(sampler.target);
-      const again = sampler.pdf(panel, target, out.slice(0, 3), out[LIGHT_DISTANCE] as number);
+      const again = sampler.pdf(lightmap, target, out.slice(0, 3), out[LIGHT_DISTANCE] as number);
       expect(again / (out[LIGHT_DENSITY] as number)).toBeCloseTo(1, 6);
       target.forEach((value, a) => {
         expect(value).toBeCloseTo(
@@ -179,14 +179,14 @@ describe('bright places of lit sheets', () => {
       });
     }
     expect(taken).toBeGreaterThan(500);
-    expect(tracing.tables.brightPanel.length).toBeGreaterThan(0);
+    expect(tracing.tables.brightLightmap.length).toBeGreaterThan(0);
   });
 
   test.each(places)(
     '%s: samples over their density add up to the solid angle of what they can hit',
     (name, point) => {
       const { tracing, sampler, at } = ready(name as 'tent', point);
-      const { tables, sheets } = tracing;
+      const { tables, lightmapLayout: layout } = tracing;
       const random = seededRandom(3);
       const out = new Float64Array(5);
       const tries = 60_000;
@@ -196,18 +196,18 @@ describe('bright places of lit sheets', () => {
           sampled += 1 / ((out[LIGHT_DENSITY] as number) * tries);
         }
       }
-      // The same by small patches of each bright panel that has any density.
+      // The same by small patches of each bright lightmap that has any density.
       let whole = 0;
       const place = new Float64Array(3);
       const steps = 60;
-      for (const index of tables.brightPanel) {
-        const panel = sheets.panels[index];
-        if (!panel) continue;
+      for (const index of tables.brightLightmap) {
+        const lightmap = layout.lightmaps[index];
+        if (!lightmap) continue;
         for (let i = 0; i < steps * steps; i++) {
-          pointOnPanel(
+          pointOnPrimitive(
             place,
             tables,
-            panel.primitive,
+            lightmap.primitive,
             ((i % steps) + 0.5) / steps,
             (Math.floor(i / steps) + 0.5) / steps,
           );
@@ -219,7 +219,7 @@ describe('bright places of lit sheets', () => {
             way.map((value) => value / distance),
             distance,
           );
-          if (density > 0) whole += (panel.areaM2 * sampler.cosine) / (steps ** 2 * distance ** 2);
+          if (density > 0) whole += (lightmap.areaM2 * sampler.cosine) / (steps ** 2 * distance ** 2);
         }
       }
       expect(Math.abs(sampled / whole - 1)).toBeLessThan(0.05);

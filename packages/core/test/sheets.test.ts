@@ -56,7 +56,7 @@ describe('frost', () => {
     const from: Vector = [beside, 0.4, 0];
     const target: Vector = [beside, 0, 0];
     expect(luminanceFrom(tracing, from, target) / expected).toBeCloseTo(1, 2);
-    expect(luminanceFrom(tracing, from, target, { sheets: true }) / expected).toBeCloseTo(1, 2);
+    expect(luminanceFrom(tracing, from, target, { lightmaps: true }) / expected).toBeCloseTo(1, 2);
   });
 
   test('a thin one shows the lamp itself through it, at its straight part', () => {
@@ -181,7 +181,7 @@ describe('closed spaces against the integrating sphere', () => {
       directOnly: false,
     });
     expect(((share?.direct ?? 0) + (share?.indirect ?? 0)) / expected).toBeCloseTo(1, 1);
-    const seen = luminanceFrom(tracing, [0, 0, 0.2], [0.3, 0.1, 0.35], { samples: 4096, sheets: true });
+    const seen = luminanceFrom(tracing, [0, 0, 0.2], [0.3, 0.1, 0.35], { samples: 4096, lightmaps: true });
     expect(Math.abs((seen * Math.PI) / expected - 1)).toBeLessThan(0.02);
   });
 

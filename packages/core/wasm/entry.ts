@@ -111,12 +111,12 @@ export function next(): void {
 export function setMode(quick: i32, sheets: i32, recording: i32): void {
   const tracer = engine!.tracer;
   tracer.quick = quick != 0;
-  tracer.useSheets = sheets != 0;
+  tracer.useLightmaps = sheets != 0;
   tracer.recording = recording != 0;
 }
 
-export function renewSheets(): void {
-  engine!.tracer.renewSheets();
+export function renewLightmaps(): void {
+  engine!.tracer.renewLightmaps();
 }
 
 export function trace(scattered: i32): void {
@@ -137,8 +137,8 @@ export function castBlock(px: i32, py: i32, columns: i32, rows: i32, width: i32,
   engine!.castBlock(px, py, columns, rows, width, height);
 }
 
-export function askLight(index: i32): i32 {
-  return engine!.askLight(index) ? 1 : 0;
+export function sampleLight(index: i32): i32 {
+  return engine!.sampleLight(index) ? 1 : 0;
 }
 
 export function renderPixels(count: i32, width: i32, height: i32, first: i32, samples: i32): void {
@@ -170,6 +170,6 @@ export function told(): usize {
   return changetype<usize>(gatherer!.told);
 }
 
-export function gather(panel: i32, cell: i32): void {
-  gatherer!.gather(panel, cell);
+export function gather(lightmap: i32, cell: i32): void {
+  gatherer!.gather(lightmap, cell);
 }

@@ -3,8 +3,8 @@ import {
   ambientByLight,
   bandProfile,
   createLook,
+  denoiseFeatures,
   depthTile,
-  filterGuide,
   glareZones,
   lampBehindFrost,
   look,
@@ -36,7 +36,7 @@ export function doTask(set: SetDocument, tracing: Tracing, task: Task): TaskResu
         things: tracing.scene.things,
       };
     case 'guide':
-      return filterGuide(tracing, task.width, task.height, task.tile);
+      return denoiseFeatures(tracing, task.width, task.height, task.tile);
     case 'ambient':
       return ambientByLight(tracing, 1);
     case 'bands':

@@ -32,9 +32,9 @@ export function createMessageHandler(
         const tracing = known ? seenBy(known, set.camera) : prepareTracing(set);
         held = { key, scene, set, tracing };
       }
-      const before = held.tracing.kernel.rays[0] ?? 0;
+      const before = held.tracing.engine.rays[0] ?? 0;
       const result = doTask(held.set, held.tracing, task);
-      const rays = (held.tracing.kernel.rays[0] ?? 0) - before;
+      const rays = (held.tracing.engine.rays[0] ?? 0) - before;
       post({ type: 'done', id, result, rays }, buffersOf(result));
     } catch (error) {
       post({ type: 'failed', id, message: messageOf(error) }, []);

@@ -1,6 +1,6 @@
 export { doTask } from './doTask.js';
-export { type GuidePart, guideParts, wholeGuide } from './guide.js';
 export { messageOf } from './messageOf.js';
 export { type KeyedSet, type PoolOptions, type RunOptions, WorkerPool, type WorkerPort } from './pool.js';
 export { type Progress, passesOf, renderProgressively } from './progressive.js';
 export type { FromWorker, Pick, Task, TaskResult, ToWorker } from './protocol.js';
+export { type GuidePart, guideParts, wholeFeatures } from './wholeFeatures.js';

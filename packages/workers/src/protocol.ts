@@ -3,8 +3,8 @@ import type {
   BandAnswer,
   BandProfile,
   BandWish,
+  DenoiseFeatures,
   FieldTrace,
-  FilterGuide,
   FrameRect,
   GlareZones,
   GradientAnswer,
@@ -63,7 +63,7 @@ export interface Pick {
 export interface TaskResults {
   tile: Float32Array;
   mirror: { map: MirrorMap; things: Thing[] };
-  guide: FilterGuide;
+  guide: DenoiseFeatures;
   ambient: number[];
   bands: MirrorBand[];
   /** See `touchedFilms`. */

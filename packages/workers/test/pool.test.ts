@@ -10,7 +10,7 @@ import {
   type ToWorker,
   WorkerPool,
   type WorkerPort,
-  wholeGuide,
+  wholeFeatures,
 } from '../src/index.js';
 import { createNodePool } from '../src/node.js';
 
@@ -178,7 +178,7 @@ describe('worker pool', () => {
 test('a guide made in pieces is that of the whole picture, a part of it that of the part', async () => {
   const pool = open(new WorkerPool(() => testPort(), 2));
   const [width, height] = [150, 100];
-  const whole = await wholeGuide(pool, keyed, width, height);
+  const whole = await wholeFeatures(pool, keyed, width, height);
   const tile = { x: 0, y: 0, width, height };
   const direct = await pool.run(keyed, { kind: 'guide', width, height, tile });
   expect(whole).toEqual(direct);

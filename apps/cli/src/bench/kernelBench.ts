@@ -41,9 +41,9 @@ export function kernelBench(set: SetDocument) {
   const triangles = tessellate(exact.scene.table);
   const mesh = prepareTracing(meshSet(set, triangles));
   const other = meshBvhKernel(triangles);
-  const rates = ratesInTurn({ exact: exact.kernel, plain: plain.kernel, mesh: mesh.kernel, other }, rays);
+  const rates = ratesInTurn({ exact: exact.engine, plain: plain.engine, mesh: mesh.engine, other }, rays);
   return {
-    engine: exact.kernel.name,
+    engine: exact.engine.name,
     primitives: exact.scene.table.count,
     triangles: triangles.length / 9,
     raysPerSecond: {
@@ -62,7 +62,7 @@ export function kernelBench(set: SetDocument) {
   };
 }
 
-function makeRays({ view, kernel, scene }: Tracing): RaySets {
+function makeRays({ view, engine, scene }: Tracing): RaySets {
   const primary = new Float64Array(RAYS * RAY_STRIDE);
   const bounce = new Float64Array(RAYS * RAY_STRIDE);
   const shadow = new Float64Array(RAYS * RAY_STRIDE);
@@ -72,27 +72,27 @@ function makeRays({ view, kernel, scene }: Tracing): RaySets {
   let hits = 0;
   while (hits < RAYS) {
     rayThrough(direction, view, random(), random());
-    setRay(kernel.ray, view.origin, direction);
-    primary.set(kernel.ray, hits * RAY_STRIDE);
-    if (kernel.closestHit() < 0) continue;
-    const distance = (kernel.ray[RAY_TO] as number) - 1e-5;
+    setRay(engine.ray, view.origin, direction);
+    primary.set(engine.ray, hits * RAY_STRIDE);
+    if (engine.closestHit() < 0) continue;
+    const distance = (engine.ray[RAY_TO] as number) - 1e-5;
     const point = [0, 1, 2].map(
-      (a) => (kernel.ray[RAY_ORIGIN + a] as number) + distance * (kernel.ray[RAY_DIRECTION + a] as number),
+      (a) => (engine.ray[RAY_ORIGIN + a] as number) + distance * (engine.ray[RAY_DIRECTION + a] as number),
     );
     const z = 2 * random() - 1;
     const phi = 2 * Math.PI * random();
     const flat = Math.sqrt(1 - z * z);
-    setRay(kernel.ray, point, [flat * Math.cos(phi), flat * Math.sin(phi), z]);
-    bounce.set(kernel.ray, hits * RAY_STRIDE);
+    setRay(engine.ray, point, [flat * Math.cos(phi), flat * Math.sin(phi), z]);
+    bounce.set(engine.ray, hits * RAY_STRIDE);
     const to = [0, 1, 2].map((a) => (lamp[a] as number) + 0.4 * (random() - 0.5) - (point[a] as number));
     const away = Math.hypot(...to);
     setRay(
-      kernel.ray,
+      engine.ray,
       point,
       to.map((t) => t / away),
       away * 0.999,
     );
-    shadow.set(kernel.ray, hits * RAY_STRIDE);
+    shadow.set(engine.ray, hits * RAY_STRIDE);
     hits++;
   }
   return { primary, bounce, shadow };
@@ -163,11 +163,11 @@ const ratio = (ours: Rates, theirs: Rates) => ({
 const tenths = (value: number) => Math.round(10 * value) / 10;
 
 /** Part of the camera rays whose distance is the same within the facets, so that both did the same work. */
-function agreement({ kernel }: Tracing, other: Kernel, { primary }: RaySets): number {
+function agreement({ engine }: Tracing, other: Kernel, { primary }: RaySets): number {
   let same = 0;
   const count = 5000;
   for (let i = 0; i < count; i++) {
-    const [ours, theirs] = [kernel, other].map((one) => {
+    const [ours, theirs] = [engine, other].map((one) => {
       for (let a = 0; a < RAY_STRIDE; a++) one.ray[a] = primary[RAY_STRIDE * i + a] as number;
       return one.closestHit() < 0 ? Number.POSITIVE_INFINITY : (one.ray[RAY_TO] as number);
     }) as [number, number];

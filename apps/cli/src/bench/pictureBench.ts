@@ -9,7 +9,7 @@ import {
   smoothFilms,
   traceKey,
 } from '@fendrix/core';
-import { type KeyedSet, renderProgressively, type WorkerPool, wholeGuide } from '@fendrix/workers';
+import { type KeyedSet, renderProgressively, type WorkerPool, wholeFeatures } from '@fendrix/workers';
 import { createNodePool } from '@fendrix/workers/node';
 
 const WIDTH = 320;
@@ -46,7 +46,7 @@ interface Course {
 }
 
 /**
- * Time from a set to a picture of 5 % relative error, everything included (scene, baking of the lit sheets, samples)
+ * Time from a set to a picture of 5 % relative error, everything included (scene, baking of the lightmaps, samples)
  * on a pool of workers that are already running. The error is that of the picture's luminance against a picture of
  * many samples, over pixels above 1 % of the maximum; out of that of the plain means the reference's own noise is taken,
  * as both are independent.
@@ -125,7 +125,7 @@ function picture(pool: WorkerPool, keyed: KeyedSet, samples: number, seed: numbe
 
 async function shownOf(films: Films, pool: WorkerPool, keyed: KeyedSet): Promise<Films> {
   const smooth = createFilms(WIDTH, HEIGHT, films.channels);
-  smoothFilms(smooth, films, await wholeGuide(pool, keyed, WIDTH, HEIGHT));
+  smoothFilms(smooth, films, await wholeFeatures(pool, keyed, WIDTH, HEIGHT));
   return smooth;
 }
 

@@ -1,11 +1,11 @@
 import { availableParallelism } from 'node:os';
 import type { SetDocument } from '@fendrix/contract';
 import {
+  bakeLightmaps,
   channelsOf,
   createFilms,
   developFilms,
   displayWeights,
-  lightSheets,
   mirrorMapTile,
   prepareTracing,
 } from '@fendrix/core';
@@ -58,7 +58,7 @@ async function wholeFigures(set: SetDocument, threads: number, reference: number
   const tracing = prepareTracing(set);
   const tile = { x: 0, y: 0, width: WIDTH, height: HEIGHT };
   const bakeStart = performance.now();
-  lightSheets(tracing);
+  bakeLightmaps(tracing);
   const bakeMilliseconds = performance.now() - bakeStart;
   return {
     mirrorMap: {
@@ -67,8 +67,8 @@ async function wholeFigures(set: SetDocument, threads: number, reference: number
       milliseconds: 1000 * medianSeconds(() => mirrorMapTile(tracing, WIDTH, HEIGHT, tile)),
     },
     reweigh: { width: WIDTH, height: HEIGHT, milliseconds: 1000 * reweighSeconds(set), rays: 0 },
-    litSheets: { patches: tracing.sheets.patches, milliseconds: bakeMilliseconds },
-    memory: { engineBytes: tracing.kernel.memoryBytes(), filmBytes: filmBytes(set) },
+    lightmaps: { patches: tracing.lightmapLayout.patches, milliseconds: bakeMilliseconds },
+    memory: { engineBytes: tracing.engine.memoryBytes(), filmBytes: filmBytes(set) },
     picture: await pictureBench(set, threads, reference),
   };
 }

@@ -20,6 +20,6 @@ export async function measure(words: string[]): Promise<unknown> {
       (product) => mirrorBand(tracing, product) ?? { product: product.id, seen: false, lengths: [] },
     ),
     samples,
-    rays: tracing.kernel.rays[0],
+    rays: tracing.engine.rays[0],
   };
 }

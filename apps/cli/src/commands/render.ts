@@ -4,18 +4,18 @@ import { extname } from 'node:path';
 import type { SetDocument } from '@fendrix/contract';
 import {
   createFilms,
+  type DenoiseFeatures,
   developFilms,
   displayWeights,
   encodePfm,
   encodePicture,
   encodeRadiance,
   type Films,
-  type FilterGuide,
   luminanceWeights,
   smoothFilms,
   traceKey,
 } from '@fendrix/core';
-import { renderProgressively, wholeGuide } from '@fendrix/workers';
+import { renderProgressively, wholeFeatures } from '@fendrix/workers';
 import { createNodePool } from '@fendrix/workers/node';
 import sharp from 'sharp';
 import { InputError, readSet, readWords, wholeNumber } from '../input.js';
@@ -61,7 +61,7 @@ export async function render(words: string[]): Promise<unknown> {
       set.lights.length === 0
         ? createFilms(width, height, 0)
         : await renderProgressively(pool, keyed, { width, height, samples, seed, wholePaths });
-    const films = smooth ? smoothed(plain, await wholeGuide(pool, keyed, width, height)) : plain;
+    const films = smooth ? smoothed(plain, await wholeFeatures(pool, keyed, width, height)) : plain;
     const seconds = (performance.now() - start) / 1000;
     const linear = new Float32Array(width * height * 3);
     const { weights, unit } =
@@ -76,7 +76,7 @@ export async function render(words: string[]): Promise<unknown> {
   }
 }
 
-function smoothed(films: Films, guide: FilterGuide): Films {
+function smoothed(films: Films, guide: DenoiseFeatures): Films {
   const smooth = createFilms(films.width, films.height, films.channels);
   smoothFilms(smooth, films, guide);
   return smooth;

@@ -33,7 +33,7 @@ export class Engine {
   tiles: TileRenderer;
   passage: Passage;
   sight: Sight;
-  /** Result of `askLight`: 0-2 direction, 3 distance, 4 density, 5 luminance, 6-8 part that passes. */
+  /** Result of `sampleLight`: 0-2 direction, 3 distance, 4 density, 5 luminance, 6-8 part that passes. */
   light: Float64Array = new Float64Array(LIGHT_SAMPLE);
   /** Where a question starts and in which direction. */
   point: Float64Array = new Float64Array(3);
@@ -105,7 +105,7 @@ export class Engine {
    * Samples one light from `point`, by the sampler's next two numbers.
    * @returns false where it cannot shine here or nothing passes
    */
-  askLight(index: i32): boolean {
+  sampleLight(index: i32): boolean {
     const light = this.light;
     this.sampler.next();
     if (!sampleEmitter(light, this.tables, index * EMITTER_STRIDE, this.point, this.sampler.uv)) return false;

@@ -1,5 +1,4 @@
 import { sampleEmitter } from './emitters.js';
-import { guideCell } from './guide.js';
 import type { Kernel } from './kernel.js';
 import {
   EMITTER_CHANNEL,
@@ -15,23 +14,24 @@ import {
   MAP_UP,
   NORMALS,
 } from './layouts.js';
-import { isOnPanel, normalsAt, pointOnPanel } from './normals.js';
+import { isOnPrimitive, normalsAt, pointOnPrimitive } from './normals.js';
 import { Passage } from './passage.js';
 import type { PathTracer } from './path.js';
+import { pathGuideCell } from './pathGuide.js';
 import { divide32, type i32, real, whole32 } from './portable.js';
 import type { Sampler } from './sampler.js';
 import type { SceneTables } from './tables.js';
 import { cosineAbove, dot3, frameRound, fromFrame } from './vectors.js';
 
-/** Traces the rays of patches of lit sheets. */
+/** Traces the rays of patches of lightmaps. */
 export class PatchGatherer {
-  /** Irradiance of the patch last gathered, from lamps and by way of things that are no lit sheets. */
+  /** Irradiance of the patch last gathered, from lamps and by way of things that are no lightmaps. */
   direct: Float64Array;
   /** 2 a ray: patch met, and the patch behind it where light shines through; -1 for none. */
   met: Int32Array;
   /** 6 a ray: what the irradiance of the two counts, red green blue. */
   factor: Float64Array;
-  /** Cell of the direction of each ray, see `guideCell`. */
+  /** Cell of the direction of each ray, see `pathGuideCell`. */
   cell: Int32Array;
   /** 2 a lamp: irradiance by it, all colours together, and the mean square of what single questions gave. */
   told: Float64Array;
@@ -64,13 +64,13 @@ export class PatchGatherer {
   }
 
   /**
-   * One patch of a panel: each ray starts at its own place of it, asks every lamp, and goes on by the cosine law
-   * until it meets a lit sheet.
+   * One patch of a lightmap: each ray starts at its own place of it, asks every lamp, and goes on by the cosine law
+   * until it meets a lightmap.
    */
-  gather(panel: i32, cell: i32): void {
+  gather(lightmap: i32, cell: i32): void {
     const t = this.t;
-    const p = t.panels;
-    const o = panel * MAP_STRIDE;
+    const p = t.lightmaps;
+    const o = lightmap * MAP_STRIDE;
     const primitive = whole32(p[o + MAP_PRIMITIVE]);
     const across = whole32(p[o + MAP_ACROSS]);
     const up = whole32(p[o + MAP_UP]);
@@ -92,16 +92,16 @@ export class PatchGatherer {
       sampler.next();
       const a = (real(column) + sampler.uv[0]) / real(across);
       const b = (real(row) + sampler.uv[1]) / real(up);
-      if (!isOnPanel(t, primitive, a, b)) continue;
+      if (!isOnPrimitive(t, primitive, a, b)) continue;
       taken += 1;
-      pointOnPanel(this.point, t, primitive, a, b);
+      pointOnPrimitive(this.point, t, primitive, a, b);
       normalsAt(this.normals, t, primitive, this.point);
       for (let k = 0; k < 3; k++) this.normal[k] = sign * this.normals[k];
       frameRound(this.frame, this.normal);
       this.askLamps();
       sampler.next();
       cosineAbove(this.local, sampler.uv);
-      this.cell[ray] = guideCell(this.local);
+      this.cell[ray] = pathGuideCell(this.local);
       fromFrame(this.direction, this.local, this.frame, this.normal);
       this.askSurround();
       tracer.metPatch = -1;

@@ -140,7 +140,7 @@ const offset = new Float64Array(3);
  * over a flat one from edge to edge, over a cone round the axis (its arc, or the whole turn) and along it,
  * over a ball by longitude and latitude. Meshes have no pattern: 0.5.
  */
-export function patternPlace(
+export function patternCoordinates(
   out: Float64Array,
   tables: SceneTables,
   primitive: i32,
@@ -185,7 +185,7 @@ export function halfArc(d: Float64Array, o: i32): number {
 }
 
 /** Point of a primitive at a place of it; for a cone the place runs over this piece alone. @param out 0-2, m */
-export function pointOnPanel(
+export function pointOnPrimitive(
   out: Float64Array,
   tables: SceneTables,
   primitive: i32,
@@ -217,7 +217,7 @@ export function pointOnPanel(
 }
 
 /** Whether a place of the pattern is on the primitive: not in its hole, past its corner or round. */
-export function isOnPanel(tables: SceneTables, primitive: i32, a: number, b: number): boolean {
+export function isOnPrimitive(tables: SceneTables, primitive: i32, a: number, b: number): boolean {
   if (tables.kind[primitive] !== FLAT) return true;
   const d = tables.data;
   const o = primitive * PRIMITIVE_STRIDE;
@@ -234,13 +234,13 @@ export function isOnPanel(tables: SceneTables, primitive: i32, a: number, b: num
 }
 
 /** Place of a point over this primitive alone, 0 to 1 each way. */
-export function placeOnPanel(
+export function coordinatesOn(
   out: Float64Array,
   tables: SceneTables,
   primitive: i32,
   point: Float64Array,
 ): void {
-  patternPlace(out, tables, primitive, point);
+  patternCoordinates(out, tables, primitive, point);
   if (tables.kind[primitive] !== CONE) return;
   const o = primitive * PRIMITIVE_STRIDE;
   const from = tables.data[o + CONE_PATTERN_FOOT];

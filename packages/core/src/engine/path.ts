@@ -16,13 +16,13 @@ import {
   SURFACE_STRIDE,
   WAX,
 } from './layouts.js';
+import { LightmapSampler } from './lightmaps.js';
 import { absorbOver, cloudIn, indexIn, mediaBeyond } from './media.js';
 import { letsThroughStraight } from './passage.js';
 import { PathScatter } from './pathScatter.js';
 import { highestBit, type i32, whole32 } from './portable.js';
 import { netOpenness } from './print.js';
 import { baseAlbedo, evaluateScatter, mirrorShareOf, PDF, sampleCoat, sampleScatter } from './scatter.js';
-import { SheetSampler } from './sheets.js';
 import {
   copy3,
   dot3,
@@ -42,17 +42,17 @@ const CLOUDY_PER_M = 100;
 
 /**
  * Path tracer with light sampling and multiple importance sampling (power heuristic), nested dielectrics by
- * priority, clear or cloudy, thin sheets and lit sheets; it parts into mirrored and rest while it has met only clear things. It adds to
+ * priority, clear or cloudy, thin sheets and lightmaps; it parts into mirrored and rest while it has met only clear things. It adds to
  * `films[3 channel + colour]` the luminance, for each film at unit luminance, that arrives at a point against a
- * direction. Separable by light. Without lit sheets and ambient it is unbiased.
+ * direction. Separable by light. Without lightmaps and ambient it is unbiased.
  * Limits: no dispersion; polarisation as kept or lost, no phase; no light sampling through glass (light finds its
  * way by chance).
  * Sources: Kajiya 1986; Veach 1997 ch. 9; Schmidt and Budge 2002 (nested dielectrics); docs/physics/render.md
  */
 export class PathTracer extends PathScatter {
-  /** Takes note of lit sheets that have been put into the tables. */
-  renewSheets(): void {
-    this.sheets = new SheetSampler(this.t);
+  /** Takes note of lightmaps that have been put into the tables. */
+  renewLightmaps(): void {
+    this.sheets = new LightmapSampler(this.t);
   }
 
   /** @param scattered start on a matte surface: light that is hit at once is left out, it was counted by other means */
@@ -110,7 +110,7 @@ export class PathTracer extends PathScatter {
         if (this.quick && this.sharp) this.noteColour();
       }
       if (t.seeThrough !== 0 && letsThroughStraight(t, hit.surface) && this.goesStraight()) continue;
-      if (this.useSheets && !this.sharp && this.meetLitSheet()) return;
+      if (this.useLightmaps && !this.sharp && this.meetLitSheet()) return;
       skipLight = false;
       let goesOn = true;
       if (hit.kind === DIELECTRIC) {

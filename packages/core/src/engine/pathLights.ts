@@ -17,17 +17,17 @@ import {
   SUN,
   SURFACE_STRIDE,
 } from './layouts.js';
+import { patchAt } from './lightmaps.js';
 import { PathState } from './pathState.js';
 import { divide32, floor32, type i32, real, whole32 } from './portable.js';
 import { surfaceColour } from './print.js';
 import { evaluateBase, mirrorShareOf, PDF, sentByBase } from './scatter.js';
-import { patchAt } from './sheets.js';
 import { copy3, dot3, scale3 } from './vectors.js';
 
 /** From this bounce on one light, picked at random, is asked instead of all of them. */
 export const ONE_LIGHT_FROM = 2;
 
-/** How a path finds light: lights and lit sheets that are asked, and those that are met by chance. */
+/** How a path finds light: lights and lightmaps that are asked, and those that are met by chance. */
 export class PathLights extends PathState {
   /** A light was hit: its share by multiple importance sampling. */
   protected meetLight(emitter: i32): void {
@@ -55,15 +55,15 @@ export class PathLights extends PathState {
   }
 
   /**
-   * Ends a scattered path on a lit sheet, or writes it down. Under a coat the grid knows of the base alone: by chance
+   * Ends a scattered path on a lightmap, or writes it down. Under a coat the grid knows of the base alone: by chance
    * the path goes on in the coat instead.
-   * @returns false where there is no lit sheet, or the path goes on
+   * @returns false where there is no lightmap, or the path goes on
    */
   protected meetLitSheet(): boolean {
     const t = this.t;
     const hit = this.hit;
-    const panel = t.panelAt[2 * hit.primitive + (hit.fromFront ? 0 : 1)];
-    if (panel < 0) return false;
+    const lightmap = t.lightmapAt[2 * hit.primitive + (hit.fromFront ? 0 : 1)];
+    if (lightmap < 0) return false;
     if (hit.kind === COATED) {
       const share = mirrorShareOf(t, hit.place, hit.albedo, hit.cosOut);
       this.sampler.next();
@@ -73,12 +73,12 @@ export class PathLights extends PathState {
     }
     sentByBase(this.sheetAlbedo, t, hit.place, hit.albedo, hit.cosOut);
     if (this.recording) {
-      const other = whole32(t.panels[panel * MAP_STRIDE + MAP_OTHER]);
-      const first = whole32(t.panels[panel * MAP_STRIDE + MAP_FIRST]);
-      this.metPatch = first + patchAt(t, panel, hit.point);
+      const other = whole32(t.lightmaps[lightmap * MAP_STRIDE + MAP_OTHER]);
+      const first = whole32(t.lightmaps[lightmap * MAP_STRIDE + MAP_FIRST]);
+      this.metPatch = first + patchAt(t, lightmap, hit.point);
       this.metOther = -1;
       if (other >= 0) {
-        const otherFirst = whole32(t.panels[other * MAP_STRIDE + MAP_FIRST]);
+        const otherFirst = whole32(t.lightmaps[other * MAP_STRIDE + MAP_FIRST]);
         this.metOther = otherFirst + patchAt(t, other, hit.point);
       }
       for (let c = 0; c < 3; c++) {
@@ -90,10 +90,11 @@ export class PathLights extends PathState {
     }
     let share: number = 1;
     if (this.sheetsAsked && this.lastPdf > 0) {
-      const rival = this.ways * this.sheets.pdf(panel, hit.point, this.direction, this.distanceFromChoice());
+      const rival =
+        this.ways * this.sheets.pdf(lightmap, hit.point, this.direction, this.distanceFromChoice());
       share = this.lastPdf / (this.lastPdf + rival);
     }
-    this.addSheetLight(panel, hit.place, hit.point, share / Math.PI);
+    this.addSheetLight(lightmap, hit.place, hit.point, share / Math.PI);
     return true;
   }
 
@@ -211,15 +212,15 @@ export class PathLights extends PathState {
     }
   }
 
-  /** Finds the patch met, of a lit sheet whose light is known. */
+  /** Finds the patch met, of a lightmap whose light is known. */
   protected findPatch(): void {
     const t = this.t;
     const hit = this.hit;
-    const known = this.useSheets && !this.recording && t.guide.length > 0;
-    const panel: i32 = known ? t.panelAt[2 * hit.primitive + (hit.fromFront ? 0 : 1)] : -1;
+    const known = this.useLightmaps && !this.recording && t.pathGuide.length > 0;
+    const lightmap: i32 = known ? t.lightmapAt[2 * hit.primitive + (hit.fromFront ? 0 : 1)] : -1;
     this.patch = -1;
-    if (panel >= 0)
-      this.patch = whole32(t.panels[panel * MAP_STRIDE + MAP_FIRST]) + patchAt(t, panel, hit.point);
+    if (lightmap >= 0)
+      this.patch = whole32(t.lightmaps[lightmap * MAP_STRIDE + MAP_FIRST]) + patchAt(t, lightmap, hit.point);
   }
 
   /**
@@ -227,17 +228,18 @@ export class PathLights extends PathState {
    * mirror lobe.
    */
   private questionsTo(which: i32, usual: i32): i32 {
-    const questions = this.t.questions;
-    if (this.ways === 1 || !this.useSheets || this.hit.kind === METAL || questions.length === 0) return usual;
+    const questions = this.t.lightSamples;
+    if (this.ways === 1 || !this.useLightmaps || this.hit.kind === METAL || questions.length === 0)
+      return usual;
     const each = this.t.emitterCount + 1;
     const row: i32 = this.patch < 0 ? divide32(questions.length, each) - 1 : this.patch;
     return questions[row * each + which];
   }
 
-  /** Samples bright places of the lit sheets, joined with scattering by the balance heuristic. */
+  /** Samples bright places of the lightmaps, joined with scattering by the balance heuristic. */
   protected askSheets(share: number): void {
     this.sheetsAsked = false;
-    if (!this.useSheets || this.recording || this.t.brightPanel.length === 0 || this.isSharp()) return;
+    if (!this.useLightmaps || this.recording || this.t.brightLightmap.length === 0 || this.isSharp()) return;
     if (!this.sheets.look(this.hit.point)) return;
     this.sheetsAsked = true;
     const times = this.questionsTo(this.t.emitterCount, this.ways);
@@ -253,15 +255,15 @@ export class PathLights extends PathState {
     const hit = this.hit;
     const light = this.light;
     const sheets = this.sheets;
-    const panel = sheets.sample(light, this.sampler.uv);
-    if (panel < 0 || !this.canSee()) return;
+    const lightmap = sheets.sample(light, this.sampler.uv);
+    if (lightmap < 0 || !this.canSee()) return;
     if (!this.passage.between(hit.point, light, light[LIGHT_DISTANCE])) return;
     this.evaluate(share);
     const density = light[LIGHT_DENSITY];
     const cosIn = Math.abs(this.into[2]);
     const value = cosIn / (times * (density + this.scatter[PDF]));
-    const primitive = whole32(t.panels[panel * MAP_STRIDE + MAP_PRIMITIVE]);
-    const side = t.panels[panel * MAP_STRIDE + MAP_SIDE] > 0 ? t.back : t.front;
+    const primitive = whole32(t.lightmaps[lightmap * MAP_STRIDE + MAP_PRIMITIVE]);
+    const side = t.lightmaps[lightmap * MAP_STRIDE + MAP_SIDE] > 0 ? t.back : t.front;
     const surface = side[primitive];
     surfaceColour(this.printed, t, surface, primitive, sheets.target);
     copy3(this.keptWeight, this.weight);
@@ -271,7 +273,7 @@ export class PathLights extends PathState {
     }
     const place = surface * SURFACE_STRIDE;
     sentByBase(this.sheetAlbedo, t, place, this.printed, sheets.cosine);
-    this.addSheetLight(panel, place, sheets.target, 1 / Math.PI);
+    this.addSheetLight(lightmap, place, sheets.target, 1 / Math.PI);
     copy3(this.weight, this.keptWeight);
   }
 }

@@ -3,7 +3,6 @@ import { Branches } from './branches.js';
 import { CloudWalk } from './cloudWalk.js';
 import { fresnelMean } from './fresnel.js';
 import { FrostWalk } from './frost.js';
-import { Guide } from './guide.js';
 import type { Kernel } from './kernel.js';
 import {
   ALPHA_Y,
@@ -22,14 +21,15 @@ import {
   SURFACE_MEDIUM,
   TRANSLUCENT,
 } from './layouts.js';
+import { irradianceAt, LightmapSampler } from './lightmaps.js';
 import { indexIn } from './media.js';
 import { MirrorLights } from './mirrorLights.js';
 import { Passage } from './passage.js';
+import { PathGuide } from './pathGuide.js';
 import { floor32, type i32, mul32, whole32 } from './portable.js';
 import { RoughMirrors } from './roughMirrors.js';
 import type { Sampler } from './sampler.js';
 import { BASE_PART, coatAlbedo, evaluateScatter, PDF } from './scatter.js';
-import { irradianceAt, SheetSampler } from './sheets.js';
 import { SurfaceHit } from './surfaceHit.js';
 import type { SceneTables } from './tables.js';
 import { copy3, dot3, fromFrame, most3, nearestAxis, scale3 } from './vectors.js';
@@ -43,7 +43,7 @@ const SHARP_ROULETTE_FROM = 12;
 const LEAST_BRANCH = 0.01;
 /** Even a path that loses nothing goes on with this chance only, so that it ends. */
 const MOST_SURVIVAL = 0.95;
-/** What is seen in a mirror lobe narrower than this GGX alpha is traced, not taken from lit sheets. */
+/** What is seen in a mirror lobe narrower than this GGX alpha is traced, not taken from lightmaps. */
 const SHARP_ALPHA = 0.15;
 
 /** Steps of a colour from black to white that count as another one. */
@@ -76,10 +76,10 @@ export class PathState {
    * Pixels with the same one show the same things.
    */
   seen: i32 = 0;
-  /** Whether paths end on lit sheets once they have scattered. */
-  useSheets: boolean = false;
+  /** Whether paths end on lightmaps once they have scattered. */
+  useLightmaps: boolean = false;
   /**
-   * Instead of ending with the light of a lit sheet, write down where the path met it: patches of both its sides
+   * Instead of ending with the light of a lightmap, write down where the path met it: patches of both its sides
    * (-1 for none) and what their irradiance counts, red green blue each.
    */
   recording: boolean = false;
@@ -97,8 +97,8 @@ export class PathState {
   protected entry: SurfaceHit = new SurfaceHit();
   protected entryWay: Float64Array = new Float64Array(3);
   protected frost: FrostWalk = new FrostWalk();
-  protected sheets: SheetSampler;
-  protected guide: Guide;
+  protected sheets: LightmapSampler;
+  protected guide: PathGuide;
   protected mirrors: MirrorLights;
   protected rough: RoughMirrors;
   protected splits: boolean = false;
@@ -121,17 +121,17 @@ export class PathState {
   /** Until the path has met what takes polarisation away; while all it met were mirrors and glass. */
   protected kept: boolean = true;
   protected sharp: boolean = true;
-  /** The coat of the surface met scatters alone: its base has been, or will be, taken from a lit sheet. */
+  /** The coat of the surface met scatters alone: its base has been, or will be, taken from a lightmap. */
   protected coatAlone: boolean = false;
-  /** Whether the bright panels were asked where the direction was last chosen. */
+  /** Whether the bright lightmaps were asked where the direction was last chosen. */
   protected sheetsAsked: boolean = false;
   /**
    * How often each light counts as asked there where what is met by chance is weighed against it (it may have been
-   * asked more or less often, see `packQuestions`), and how many ways lead on.
+   * asked more or less often, see `packLightSamples`), and how many ways lead on.
    */
   protected lightTimes: i32 = 1;
   protected ways: i32 = 1;
-  /** Patch of a lit sheet that was met, -1 for none. */
+  /** Patch of a lightmap that was met, -1 for none. */
   protected patch: i32 = -1;
   /** Whether lights were asked there by way of flat mirrors, and the path has since gone by such a mirror. */
   protected mirrorsAsked: boolean = false;
@@ -164,8 +164,8 @@ export class PathState {
     this.passage = new Passage(t, kernel);
     this.wax = new WaxWalk(t, kernel);
     this.cloud = new CloudWalk(t, kernel);
-    this.sheets = new SheetSampler(t);
-    this.guide = new Guide(t);
+    this.sheets = new LightmapSampler(t);
+    this.guide = new PathGuide(t);
     this.mirrors = new MirrorLights(t);
     this.rough = new RoughMirrors(t);
     for (let channel = 0; channel < t.channelCount; channel++) {
@@ -184,14 +184,14 @@ export class PathState {
   }
 
   /**
-   * Adds the light of a lit sheet at a point of it, times the weight of the path.
+   * Adds the light of a lightmap at a point of it, times the weight of the path.
    * @param place of its surface, whose base sends `sheetAlbedo` back  @param factor of the irradiance, 1/sr
    */
-  protected addSheetLight(panel: i32, place: i32, point: Float64Array, factor: number): void {
+  protected addSheetLight(lightmap: i32, place: i32, point: Float64Array, factor: number): void {
     const t = this.t;
-    irradianceAt(this.irradiance, t, panel, point);
+    irradianceAt(this.irradiance, t, lightmap, point);
     this.addIrradiance(this.sheetAlbedo, factor);
-    const other = whole32(t.panels[panel * MAP_STRIDE + MAP_OTHER]);
+    const other = whole32(t.lightmaps[lightmap * MAP_STRIDE + MAP_OTHER]);
     if (other < 0 || whole32(t.surfaces[place]) !== TRANSLUCENT) return;
     irradianceAt(this.irradiance, t, other, point);
     for (let c = 0; c < 3; c++) this.spread[c] = t.surfaces[place + SPREAD + c];

@@ -25,7 +25,7 @@ import {
   TOP_EDGE,
   UP,
 } from './layouts.js';
-import { patternPlace } from './normals.js';
+import { patternCoordinates } from './normals.js';
 import { floor32, type i32, real, whole32 } from './portable.js';
 import type { SceneTables } from './tables.js';
 
@@ -46,7 +46,7 @@ export function surfaceColour(
     for (let c = 0; c < 3; c++) out[c] = s[o + BASE_COLOUR + c];
     return;
   }
-  patternPlace(place, tables, primitive, point);
+  patternCoordinates(place, tables, primitive, point);
   const at = whole32(s[o + TONE_OFFSET]);
   if (tone === RASTER) {
     const width = whole32(s[o + TONE_WIDTH]);
@@ -102,7 +102,7 @@ export function netOpenness(tables: SceneTables, surface: i32, primitive: i32, p
   const open = s[o + STRAIGHT];
   const side = whole32(s[o + EDGE_SIDE]);
   if (whole32(s[o + SURFACE_KIND]) !== NET || side === NO_EDGE) return open;
-  patternPlace(place, tables, primitive, point);
+  patternCoordinates(place, tables, primitive, point);
   const a = place[0];
   const b = place[1];
   let away = Math.min(Math.min(a, b), Math.min(1 - a, 1 - b));

@@ -74,7 +74,7 @@ export function lobeFresnel(t: SceneTables, o: i32, channel: i32, cosine: number
  * @param out 0-2 reflectance red, green, blue, 1/sr; PDF density, 1/sr; BASE_PART.. of these what has lost its
  *   polarisation
  * @param albedo colour of the base here  @param mirrorShare chance with which `sampleScatter` takes the mirror lobe
- * @param baseGain how much likelier than by the cosine law the base sends its sample there, see `Guide`
+ * @param baseGain how much likelier than by the cosine law the base sends its sample there, see `PathGuide`
  */
 export function evaluateScatter(
   out: Float64Array,

@@ -11,7 +11,7 @@ import {
   TRIANGLE_EDGE_U,
   TRIANGLE_EDGE_V,
 } from '../engine/layouts.js';
-import { isOnPanel, pointOnPanel } from '../engine/normals.js';
+import { isOnPrimitive, pointOnPrimitive } from '../engine/normals.js';
 import { SceneTables } from '../engine/tables.js';
 import { add } from '../units/vector.js';
 import { SceneParts } from './builder.js';
@@ -78,7 +78,7 @@ function piecePoints(tables: SceneTables, index: number): Vector[] | null {
   const o = index * PRIMITIVE_STRIDE;
   const out = new Float64Array(3);
   const at = (a: number, b: number): Vector => {
-    pointOnPanel(out, tables, index, a, b);
+    pointOnPrimitive(out, tables, index, a, b);
     return [out[0] as number, out[1] as number, out[2] as number];
   };
   switch (tables.kind[index]) {
@@ -89,7 +89,8 @@ function piecePoints(tables: SceneTables, index: number): Vector[] | null {
         [1, 1],
         [0, 1],
       ];
-      if (corners.every(([a, b]) => isOnPanel(tables, index, a, b))) return corners.map(([a, b]) => at(a, b));
+      if (corners.every(([a, b]) => isOnPrimitive(tables, index, a, b)))
+        return corners.map(([a, b]) => at(a, b));
       // Round or with cut corners: from the middle out to the edge.
       const reach =
         (d[o + FLAT_DIAGONAL] as number) < 2 ? Math.SQRT2 / 2 / Math.cos(Math.PI / 8) / Math.SQRT2 : 0.5;

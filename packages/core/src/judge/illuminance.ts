@@ -35,7 +35,7 @@ export function illuminanceByLight(
   normal: Vector,
   { samples, seed, directOnly }: IlluminanceOptions,
 ): LightShare[] {
-  const { scene, kernel } = tracing;
+  const { scene, engine } = tracing;
   const channels = scene.channelCount;
   const perBatch = Math.max(1, Math.ceil(samples / BATCHES));
   const at = Float64Array.from(normal);
@@ -44,19 +44,19 @@ export function illuminanceByLight(
   const direct = batchTable(channels);
   const indirect = batchTable(channels);
   frameRound(frame, at);
-  kernel.reseed(seed);
-  kernel.setMode({});
-  kernel.point.set(point);
+  engine.reseed(seed);
+  engine.setMode({});
+  engine.point.set(point);
 
   for (let batch = 0; batch < BATCHES; batch++) {
     const directSums = direct[batch] as Float64Array;
     const indirectSums = indirect[batch] as Float64Array;
-    kernel.films.fill(0);
+    engine.films.fill(0);
     for (let i = 0; i < perBatch; i++) {
-      kernel.startSample(batch, i);
+      engine.startSample(batch, i);
       scene.emitters.forEach((emitter, index) => {
-        if (!kernel.askLight(index)) return;
-        const { light } = kernel;
+        if (!engine.sampleLight(index)) return;
+        const { light } = engine;
         const cosine = along(light, normal);
         if (!(cosine > 0)) return;
         const through = luminanceOf(light[6] as number, light[7] as number, light[8] as number);
@@ -64,18 +64,18 @@ export function illuminanceByLight(
         directSums[emitter.channel] = (directSums[emitter.channel] as number) + value;
       });
       if (directOnly && scene.surrounds.length === 0) continue;
-      kernel.next();
-      cosineAbove(local, kernel.uv);
-      fromFrame(kernel.direction, local, frame, at);
-      setRay(kernel.ray, point, kernel.direction);
-      if (scene.surrounds.length > 0 && !kernel.anyHit()) {
+      engine.next();
+      cosineAbove(local, engine.uv);
+      fromFrame(engine.direction, local, frame, at);
+      setRay(engine.ray, point, engine.direction);
+      if (scene.surrounds.length > 0 && !engine.anyHit()) {
         for (const channel of scene.surrounds) {
           directSums[channel] = (directSums[channel] as number) + Math.PI / perBatch;
         }
       }
-      if (!directOnly) kernel.trace(true);
+      if (!directOnly) engine.trace(true);
     }
-    const { films } = kernel;
+    const { films } = engine;
     for (let channel = 0; channel < channels; channel++) {
       const [r = 0, g = 0, b = 0] = films.subarray(3 * channel, 3 * channel + 3);
       indirectSums[channel] = (Math.PI * luminanceOf(r, g, b)) / perBatch;

@@ -72,7 +72,7 @@ function onceEach(found: readonly Overlap[]): Overlap[] {
 }
 
 function through(
-  { kernel, scene }: Tracing,
+  { engine, scene }: Tracing,
   kind: Overlap['kind'],
   key: string,
   bones: readonly Bone[],
@@ -84,14 +84,14 @@ function through(
     let from = add(a, scale(way, TOUCH_M));
     let left = length;
     for (let i = 0; i < MOST_PASSED && left > 0; i++) {
-      setRay(kernel.ray, from, way, left);
-      const primitive = kernel.closestHit();
+      setRay(engine.ray, from, way, left);
+      const primitive = engine.closestHit();
       if (primitive < 0) break;
       const index = scene.table.thing[primitive] as number;
       const thing = scene.things[index];
       const own = thing?.key === key && (thing.kind === kind || thing.kind === 'stand' || kind === 'stand');
       if (thing && !own) met.set(index, thing);
-      const step = (kernel.ray[RAY_TO] as number) + 1e-5;
+      const step = (engine.ray[RAY_TO] as number) + 1e-5;
       from = add(from, scale(way, step));
       left -= step;
     }

@@ -44,7 +44,7 @@ const SHARP_ALPHA = 0.15;
  * up to what the picture shows there, within noise.
  */
 export function pickSources(
-  { scene, kernel }: Tracing,
+  { scene, engine }: Tracing,
   origin: ArrayLike<number>,
   direction: ArrayLike<number>,
   samples: number,
@@ -53,18 +53,18 @@ export function pickSources(
   const trace = (from: ArrayLike<number>, way: ArrayLike<number>, seed: number): Traced => {
     const sum = new Float64Array(3 * channels);
     const squares = new Float64Array(3 * channels);
-    kernel.reseed(seed);
-    kernel.setMode({});
+    engine.reseed(seed);
+    engine.setMode({});
     for (let i = 0; i < samples; i++) {
-      kernel.startSample(0, i);
+      engine.startSample(0, i);
       for (let a = 0; a < 3; a++) {
-        kernel.point[a] = from[a] as number;
-        kernel.direction[a] = way[a] as number;
+        engine.point[a] = from[a] as number;
+        engine.direction[a] = way[a] as number;
       }
-      kernel.films.fill(0);
-      kernel.trace(false);
+      engine.films.fill(0);
+      engine.trace(false);
       for (let k = 0; k < sum.length; k++) {
-        const value = kernel.films[k] as number;
+        const value = engine.films[k] as number;
         sum[k] = (sum[k] as number) + value / samples;
         squares[k] = (squares[k] as number) + (value * value) / samples;
       }
@@ -72,10 +72,10 @@ export function pickSources(
     const variance = squares.map((square, k) => Math.max(0, square - (sum[k] as number) ** 2) / samples);
     return { light: sum, variance };
   };
-  kernel.point.set(Array.from(origin));
-  kernel.direction.set(Array.from(direction));
-  kernel.look();
-  const sight = Float64Array.from(kernel.sight);
+  engine.point.set(Array.from(origin));
+  engine.direction.set(Array.from(direction));
+  engine.look();
+  const sight = Float64Array.from(engine.sight);
   const part = (at: number) => sight.subarray(at, at + 3);
   const surface = scene.surfaces[sight[SEEN_SURFACE] as number];
   const { light: rest, variance } = trace(origin, direction, 1);

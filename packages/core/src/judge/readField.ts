@@ -4,7 +4,7 @@ import { exposureWeights, recordedMidToneCdSM2 } from '../exposure/recording.js'
 import type { Thing } from '../geometry/scene.js';
 import { channelsOf } from '../photometry/channels.js';
 import { createLook, look } from '../render/look.js';
-import { lightSheets, type Tracing } from '../render/prepareTracing.js';
+import { bakeLightmaps, type Tracing } from '../render/prepareTracing.js';
 import type { FrameRect } from '../render/view.js';
 import { rayThrough } from '../render/view.js';
 
@@ -22,7 +22,7 @@ export interface FieldTrace {
 }
 
 /**
- * Reads a grid of places in a part of the frame, path-traced with lit sheets; each sample anywhere in its cell.
+ * Reads a grid of places in a part of the frame, path-traced with lightmaps; each sample anywhere in its cell.
  * @param samples paths a place
  */
 export function traceField(
@@ -30,14 +30,14 @@ export function traceField(
   rect: FrameRect,
   { across, down, samples, seed = 1 }: { across: number; down: number; samples: number; seed?: number },
 ): FieldTrace {
-  const { kernel, view, scene } = tracing;
-  lightSheets(tracing);
+  const { engine, view, scene } = tracing;
+  bakeLightmaps(tracing);
   const width = scene.channelCount * 3;
   const unit = new Float32Array(across * down * width);
   const thing = new Int32Array(across * down);
   const direction = new Float64Array(3);
   const seen = createLook();
-  kernel.reseed(seed);
+  engine.reseed(seed);
   for (let place = 0; place < across * down; place++) {
     const [i, j] = [place % across, Math.floor(place / across)];
     const aim = (u: number, v: number) =>
@@ -50,19 +50,19 @@ export function traceField(
     aim(0.5, 0.5);
     look(seen, tracing, view.origin, direction);
     thing[place] = seen.thing;
-    kernel.setMode({ sheets: true });
-    kernel.films.fill(0);
+    engine.setMode({ lightmaps: true });
+    engine.films.fill(0);
     for (let sample = 0; sample < samples; sample++) {
-      kernel.startSample(place, sample);
-      kernel.next();
-      aim(kernel.uv[0] as number, kernel.uv[1] as number);
-      kernel.point.set(view.origin);
-      kernel.direction.set(direction);
-      kernel.trace(false);
+      engine.startSample(place, sample);
+      engine.next();
+      aim(engine.uv[0] as number, engine.uv[1] as number);
+      engine.point.set(view.origin);
+      engine.direction.set(direction);
+      engine.trace(false);
     }
-    for (let k = 0; k < width; k++) unit[place * width + k] = (kernel.films[k] as number) / samples;
+    for (let k = 0; k < width; k++) unit[place * width + k] = (engine.films[k] as number) / samples;
   }
-  kernel.setMode({});
+  engine.setMode({});
   return { rect, across, down, thing, things: scene.things, unit, samples };
 }
 

@@ -75,35 +75,35 @@ function meanOfParts(parts: readonly Rgb[][]): Rgb[] | null {
   });
 }
 
-function nearestSurface({ kernel }: Tracing, point: Vector, normal: Vector): Vector {
+function nearestSurface({ engine }: Tracing, point: Vector, normal: Vector): Vector {
   const start = add(point, scale(normal, PIN_REACH_M));
   const inwards = scale(normal, -1);
-  setRay(kernel.ray, start, inwards, 2 * PIN_REACH_M);
-  return kernel.closestHit() < 0 ? point : add(start, scale(inwards, kernel.ray[RAY_TO] as number));
+  setRay(engine.ray, start, inwards, 2 * PIN_REACH_M);
+  return engine.closestHit() < 0 ? point : add(start, scale(inwards, engine.ray[RAY_TO] as number));
 }
 
 /** @returns the luminance by film of each part; none where the lens does not see the point */
 function luminanceTowardsLens(
-  { kernel, view, scene }: Tracing,
+  { engine, view, scene }: Tracing,
   point: Vector,
   perPart: number,
   seed: number,
 ): Rgb[][] {
   const away = distance(point, view.origin);
   const direction = normalise(subtract(point, view.origin));
-  setRay(kernel.ray, view.origin, direction);
-  if (kernel.closestHit() < 0 || Math.abs((kernel.ray[RAY_TO] as number) - away) > SEEN_WITHIN_M) return [];
-  kernel.reseed(seed);
-  kernel.setMode({});
-  kernel.point.set(view.origin);
-  kernel.direction.set(direction);
+  setRay(engine.ray, view.origin, direction);
+  if (engine.closestHit() < 0 || Math.abs((engine.ray[RAY_TO] as number) - away) > SEEN_WITHIN_M) return [];
+  engine.reseed(seed);
+  engine.setMode({});
+  engine.point.set(view.origin);
+  engine.direction.set(direction);
   return Array.from({ length: PARTS }, (_, part) => {
-    kernel.films.fill(0);
+    engine.films.fill(0);
     for (let i = 0; i < perPart; i++) {
-      kernel.startSample(1 + part, i);
-      kernel.trace(false);
+      engine.startSample(1 + part, i);
+      engine.trace(false);
     }
-    const { films } = kernel;
+    const { films } = engine;
     return Array.from({ length: scene.channelCount }, (_, channel): Rgb => {
       const [r = 0, g = 0, b = 0] = films.subarray(3 * channel, 3 * channel + 3);
       return [r / perPart, g / perPart, b / perPart];

@@ -1,5 +1,5 @@
 import type { Product } from '@fendrix/contract';
-import { lightSheets, type Tracing } from '../render/prepareTracing.js';
+import { bakeLightmaps, type Tracing } from '../render/prepareTracing.js';
 import { projectPoint } from '../render/view.js';
 import { normalise, subtract } from '../units/vector.js';
 import { bandHeightM, contourAt, endsInPicture } from './contour.js';
@@ -22,7 +22,7 @@ export interface BandProfileOptions {
 }
 
 /**
- * Path-traced luminance at the columns of a product's band, lit sheets included.
+ * Path-traced luminance at the columns of a product's band, lightmaps included.
  * @param samples paths a column
  * @param ambient makes it a quick profile, bounced light estimated, see `TileJob.ambient`
  * @returns null where the product has no upright side at this height
@@ -32,14 +32,14 @@ export function bandProfile(
   product: Product,
   { columns, samples, ambient, heightM = bandHeightM(product) }: BandProfileOptions,
 ): BandProfile | null {
-  const { view, kernel, scene } = tracing;
+  const { view, engine, scene } = tracing;
   const contour = contourAt(product, heightM, view.origin);
   const ends = contour && endsInPicture(view, contour);
   if (!contour || !ends) return null;
-  if (!ambient) lightSheets(tracing);
-  kernel.reseed(1);
-  kernel.setMode(ambient ? { quick: true } : { sheets: true });
-  if (ambient) kernel.ambient.set(ambient);
+  if (!ambient) bakeLightmaps(tracing);
+  engine.reseed(1);
+  engine.setMode(ambient ? { quick: true } : { lightmaps: true });
+  if (ambient) engine.ambient.set(ambient);
   const part = new Float64Array(columns);
   const width = scene.channelCount * 3;
   const unit = new Float32Array(columns * width);
@@ -48,16 +48,16 @@ export function bandProfile(
     const at = projectPoint(view, target);
     part[i] = at ? (at[0] - ends.left) / (ends.right - ends.left) : (i + 0.5) / columns;
     const direction = normalise(subtract(target, view.origin));
-    kernel.films.fill(0);
+    engine.films.fill(0);
     for (let sample = 0; sample < samples; sample++) {
-      kernel.startSample(i, sample);
-      kernel.point.set(view.origin);
-      kernel.direction.set(direction);
-      kernel.trace(false);
+      engine.startSample(i, sample);
+      engine.point.set(view.origin);
+      engine.direction.set(direction);
+      engine.trace(false);
     }
-    for (let k = 0; k < width; k++) unit[i * width + k] = (kernel.films[k] as number) / samples;
+    for (let k = 0; k < width; k++) unit[i * width + k] = (engine.films[k] as number) / samples;
   }
-  kernel.setMode({});
+  engine.setMode({});
   return { product: product.id, heightM, part, unit };
 }
 

@@ -66,7 +66,7 @@ const LEAST_WEIGHT = 0.01;
  */
 export function glareZones(set: SetDocument, { product, spot }: ZoneOptions): GlareZones {
   const tracing = prepareTracing(bareSet(set, { products: set.products }));
-  const { view, kernel, scene } = tracing;
+  const { view, engine, scene } = tracing;
   const above = emptyGrid([-REACH_M, -REACH_M], 2 * REACH_M, 2 * REACH_M);
   const side = emptyGrid([-REACH_M, LOW_M], 2 * REACH_M, HIGH_M - LOW_M);
   const direction = new Float64Array(3);
@@ -84,10 +84,10 @@ export function glareZones(set: SetDocument, { product, spot }: ZoneOptions): Gl
       )
         continue;
       rayThrough(direction, view, u, v);
-      kernel.point.set(view.origin);
-      kernel.direction.set(direction);
-      kernel.look();
-      const s = kernel.sight;
+      engine.point.set(view.origin);
+      engine.direction.set(direction);
+      engine.look();
+      const s = engine.sight;
       const seen = scene.things[scene.table.thing[s[SEEN] as number] ?? -1];
       if (seen?.kind !== 'product' || seen.key !== product) continue;
       // What mirrors another product, or itself, looks no further.
@@ -108,17 +108,17 @@ export function glareZones(set: SetDocument, { product, spot }: ZoneOptions): Gl
 
   function surfaceAt(across: number, down: number): { surface: number; normal: Vector } {
     rayThrough(direction, view, across, down);
-    kernel.point.set(view.origin);
-    kernel.direction.set(direction);
-    kernel.look();
-    const normal = [0, 1, 2].map((a) => kernel.sight[SEEN_NORMAL + a] as number) as Vector;
-    return { surface: kernel.sight[SEEN_SURFACE] as number, normal };
+    engine.point.set(view.origin);
+    engine.direction.set(direction);
+    engine.look();
+    const normal = [0, 1, 2].map((a) => engine.sight[SEEN_NORMAL + a] as number) as Vector;
+    return { surface: engine.sight[SEEN_SURFACE] as number, normal };
   }
 
   /** Whether what the last look met is of the same surface and faces the same way. */
   function isOf({ surface, normal }: { surface: number; normal: Vector }): boolean {
-    const own = [0, 1, 2].map((a) => kernel.sight[SEEN_NORMAL + a] as number) as Vector;
-    return kernel.sight[SEEN_SURFACE] === surface && dot(own, normal) > SAME_WAY;
+    const own = [0, 1, 2].map((a) => engine.sight[SEEN_NORMAL + a] as number) as Vector;
+    return engine.sight[SEEN_SURFACE] === surface && dot(own, normal) > SAME_WAY;
   }
 }
 

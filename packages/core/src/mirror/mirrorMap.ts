@@ -41,7 +41,7 @@ export function mirrorMapTile(tracing: Tracing, width: number, height: number, t
     through: new Int32Array(pixels),
     throughWeight: new Float32Array(pixels),
   };
-  const { tileWholes, tileNumbers } = tracing.kernel;
+  const { tileWholes, tileNumbers } = tracing.engine;
   lookThroughTile(tracing, width, height, tile, (from, to, count) => {
     const wholes = (plane: number) => tileWholes.subarray(plane + from, plane + from + count);
     const numbers = (plane: number) => tileNumbers.subarray(plane + from, plane + from + count);

@@ -25,7 +25,7 @@ export function mirrorRays(
   columns: number,
   heightM = bandHeightM(product),
 ): MirrorRays | null {
-  const { view, kernel, scene } = tracing;
+  const { view, engine, scene } = tracing;
   const contour = contourAt(product, heightM, view.origin);
   const ends = contour && endsInPicture(view, contour);
   if (!contour || !ends) return null;
@@ -35,10 +35,10 @@ export function mirrorRays(
   for (let i = 0; i < columns; i++) {
     const target = contour.at((i + 0.5) / columns);
     const at = projectPoint(view, target);
-    kernel.point.set(view.origin);
-    kernel.direction.set(normalise(subtract(target, view.origin)));
-    kernel.look();
-    const { sight } = kernel;
+    engine.point.set(view.origin);
+    engine.direction.set(normalise(subtract(target, view.origin)));
+    engine.look();
+    const { sight } = engine;
     const thing = scene.things[scene.table.thing[sight[SEEN] as number] ?? -1];
     if (!at || thing?.kind !== 'product' || thing.key !== product.id) continue;
     if ((sight[MIRRORED] as number) === NO_PART) continue;

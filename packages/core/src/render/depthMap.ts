@@ -9,13 +9,13 @@ import { alongLens, viewOfShape, writeView } from './view.js';
  * Of glass its surface: what is seen through it lies deeper.
  */
 export function depthTile(tracing: Tracing, width: number, height: number, tile: Tile): Float32Array {
-  const { kernel } = tracing;
-  const { batch } = kernel;
+  const { engine } = tracing;
+  const { batch } = engine;
   const view = viewOfShape(tracing.view, width, height);
   const depth = new Float32Array(tile.width * tile.height);
-  writeView(kernel.view, view);
+  writeView(engine.view, view);
   for (const block of tilesOf(tile.width, tile.height, BLOCK)) {
-    kernel.castBlock(tile.x + block.x, tile.y + block.y, block.width, block.height, width, height);
+    engine.castBlock(tile.x + block.x, tile.y + block.y, block.width, block.height, width, height);
     for (let y = 0; y < block.height; y++) {
       for (let x = 0; x < block.width; x++) {
         const at = 8 * (y * block.width + x);

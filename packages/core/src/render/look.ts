@@ -61,17 +61,17 @@ export function createLook(): Look {
 /** Looks along a ray from the lens; see `Sight` for the model and its limits. */
 export function look(
   out: Look,
-  { scene, kernel }: Tracing,
+  { scene, engine }: Tracing,
   origin: ArrayLike<number>,
   direction: ArrayLike<number>,
 ): void {
-  const { point, direction: way } = kernel;
+  const { point, direction: way } = engine;
   for (let a = 0; a < 3; a++) {
     point[a] = origin[a] as number;
     way[a] = direction[a] as number;
   }
-  kernel.look();
-  const s = kernel.sight;
+  engine.look();
+  const s = engine.sight;
   const things = scene.table.thing;
   const seen = s[SEEN] as number;
   const mirrored = s[MIRRORED] as number;

@@ -12,20 +12,20 @@ const MOST_COLUMNS = TILE_PIXELS / BLOCK;
  * @param take some pixels side by side: place of the first in the answers, and in the tile
  */
 export function lookThroughTile(
-  { kernel, view }: Tracing,
+  { engine, view }: Tracing,
   width: number,
   height: number,
   tile: Tile,
   take: (from: number, to: number, count: number) => void,
 ): void {
-  writeView(kernel.view, viewOfShape(view, width, height));
+  writeView(engine.view, viewOfShape(view, width, height));
   const columns = Math.min(tile.width, MOST_COLUMNS);
   const rows = BLOCK * Math.floor(TILE_PIXELS / (BLOCK * columns));
   for (let y = 0; y < tile.height; y += rows) {
     const high = Math.min(rows, tile.height - y);
     for (let x = 0; x < tile.width; x += columns) {
       const wide = Math.min(columns, tile.width - x);
-      kernel.lookTile(tile.x + x, tile.y + y, wide, high, width, height);
+      engine.lookTile(tile.x + x, tile.y + y, wide, high, width, height);
       if (wide === tile.width) take(0, y * tile.width, wide * high);
       else for (let row = 0; row < high; row++) take(row * wide, (y + row) * tile.width + x, wide);
     }

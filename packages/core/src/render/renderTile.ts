@@ -1,6 +1,6 @@
 import { CALL_PIXELS } from '../engine/tile.js';
 import type { Tile } from './film.js';
-import { lightSheets, type Tracing } from './prepareTracing.js';
+import { bakeLightmaps, type Tracing } from './prepareTracing.js';
 import { renderSparsely } from './renderSparsely.js';
 import { viewOfShape, writeView } from './view.js';
 
@@ -14,7 +14,7 @@ export interface TileJob {
   seed: number;
   /** Quick picture: luminance that stands for bounced light, for each film (see `ambientByLight`). */
   ambient?: readonly number[];
-  /** Trace the whole path of light instead of ending it on lit sheets: slower, without their bias. */
+  /** Trace the whole path of light instead of ending it on lightmaps: slower, without their bias. */
   wholePaths?: boolean;
   /** Of a quick picture: not every pixel is traced, see `renderSparsely`. */
   sparse?: boolean;
@@ -28,26 +28,26 @@ export interface TileJob {
  * The same job gives the same numbers on any worker.
  */
 export function renderTile(tracing: Tracing, job: TileJob): Float32Array {
-  const { kernel, scene } = tracing;
+  const { engine, scene } = tracing;
   const { tile, width, height } = job;
   const channels = scene.channelCount;
   const sums = new Float32Array(tile.width * tile.height * channels * 3);
-  const sheets = !job.ambient && !job.wholePaths;
-  if (sheets) lightSheets(tracing);
-  kernel.reseed(job.seed);
-  kernel.setMode({ quick: job.ambient !== undefined, sheets });
-  if (job.ambient) kernel.ambient.set(job.ambient);
-  kernel.wanted.fill(job.channels ? 0 : 1);
-  for (const channel of job.channels ?? []) kernel.wanted[channel] = 1;
-  writeView(kernel.view, viewOfShape(tracing.view, width, height));
+  const lightmaps = !job.ambient && !job.wholePaths;
+  if (lightmaps) bakeLightmaps(tracing);
+  engine.reseed(job.seed);
+  engine.setMode({ quick: job.ambient !== undefined, lightmaps });
+  if (job.ambient) engine.ambient.set(job.ambient);
+  engine.wanted.fill(job.channels ? 0 : 1);
+  for (const channel of job.channels ?? []) engine.wanted[channel] = 1;
+  writeView(engine.view, viewOfShape(tracing.view, width, height));
   if (job.sparse)
     renderSparsely(sums, tile, (places, seen) => renderPlaces(tracing, job, sums, places, seen));
   else {
     const places = Int32Array.from({ length: tile.width * tile.height }, (_, place) => place);
     renderPlaces(tracing, job, sums, places, null);
   }
-  kernel.setMode({});
-  kernel.wanted.fill(1);
+  engine.setMode({});
+  engine.wanted.fill(1);
   return sums;
 }
 
@@ -56,13 +56,13 @@ export function renderTile(tracing: Tracing, job: TileJob): Float32Array {
  * @param seen what each of them sees sharply, by place; null where nobody asks
  */
 function renderPlaces(
-  { kernel, scene }: Tracing,
+  { engine, scene }: Tracing,
   { tile, width, height, firstSample, samples }: TileJob,
   sums: Float32Array,
   places: Int32Array,
   seen: Float64Array | null,
 ): void {
-  const { pixels, wanted, list } = kernel;
+  const { pixels, wanted, list } = engine;
   const channels = scene.channelCount;
   const size = tile.width * tile.height;
   for (let from = 0; from < places.length; from += CALL_PIXELS) {
@@ -72,7 +72,7 @@ function renderPlaces(
       const y = Math.floor(place / tile.width);
       list[i] = (tile.y + y) * width + tile.x + (place - y * tile.width);
     }
-    kernel.renderPixels(count, width, height, firstSample, samples);
+    engine.renderPixels(count, width, height, firstSample, samples);
     for (let i = 0; i < count; i++) {
       const place = places[from + i] as number;
       if (seen) seen[place] = list[i] as number;

@@ -1,5 +1,5 @@
+import type { DenoiseFeatures } from './denoiseFeatures.js';
 import { type Films, noiseOfMean } from './film.js';
-import type { FilterGuide } from './guide.js';
 
 /** Normals that differ by more than this (1 - cosine) are not mixed. */
 const NORMAL_LIMIT = 0.05;
@@ -37,7 +37,7 @@ interface Reach {
  * @param out films of the same size; its samples are set to 1 where there are any
  * Source: after Rousselle, Knaus and Zwicker 2012 (two halves of the samples for the error of a filter)
  */
-export function smoothFilms(out: Films, films: Films, guide: FilterGuide): void {
+export function smoothFilms(out: Films, films: Films, guide: DenoiseFeatures): void {
   const { width, height, channels, samples } = films;
   const pixels = width * height;
   const filmOf = (channel: number) => out.data.subarray(channel * 3 * pixels, (channel + 1) * 3 * pixels);
@@ -199,7 +199,7 @@ function meanAlongColumns(
   }
 }
 
-function reachOf(guide: FilterGuide, { samples }: Films): Reach {
+function reachOf(guide: DenoiseFeatures, { samples }: Films): Reach {
   const { width, region } = guide;
   const pixels = region.length;
   const height = pixels / width;
@@ -233,7 +233,7 @@ function narrowed(reach: Reach, most: (pixel: number) => number): Reach {
 
 /** How many pixels in a row from one on are of its kind and have samples, at most `most`. */
 function alike(
-  { region, normal }: FilterGuide,
+  { region, normal }: DenoiseFeatures,
   samples: Uint32Array,
   pixel: number,
   step: number,

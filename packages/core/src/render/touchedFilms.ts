@@ -89,14 +89,14 @@ function compare(
 
 /** Whether a random place of a light shines on a point. */
 function reaches(
-  { kernel }: Tracing,
+  { engine }: Tracing,
   geometry: Float64Array,
   from: number,
   emitter: number,
   seed: number,
 ): boolean {
-  for (let a = 0; a < 3; a++) kernel.point[a] = geometry[from + a] as number;
-  kernel.reseed(1);
-  kernel.startSample(seed, 0);
-  return kernel.askLight(emitter);
+  for (let a = 0; a < 3; a++) engine.point[a] = geometry[from + a] as number;
+  engine.reseed(1);
+  engine.startSample(seed, 0);
+  return engine.sampleLight(emitter);
 }

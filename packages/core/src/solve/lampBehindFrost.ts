@@ -122,12 +122,12 @@ export function lampBehindFrost(set: SetDocument, wish: GradientWish): GradientA
 }
 
 /** What a lamp behind the bright end would run into, and how far behind the frost it stands, m. */
-function firstBehind({ kernel, scene }: Tracing, ends: Ends): { thing: Thing | null; distanceM: number } {
+function firstBehind({ engine, scene }: Tracing, ends: Ends): { thing: Thing | null; distanceM: number } {
   const way = normalise(ends.behind);
-  setRay(kernel.ray, add(ends.bright, scale(way, OFF_SHEET_M)), way);
-  const primitive = kernel.closestHit();
+  setRay(engine.ray, add(ends.bright, scale(way, OFF_SHEET_M)), way);
+  const primitive = engine.closestHit();
   if (primitive < 0) return { thing: null, distanceM: Number.POSITIVE_INFINITY };
-  return { thing: thingOf(scene, primitive), distanceM: OFF_SHEET_M + (kernel.ray[RAY_TO] as number) };
+  return { thing: thingOf(scene, primitive), distanceM: OFF_SHEET_M + (engine.ray[RAY_TO] as number) };
 }
 
 const thingOf = ({ things, table }: Scene, primitive: number): Thing | null =>
@@ -135,11 +135,11 @@ const thingOf = ({ things, table }: Scene, primitive: number): Thing | null =>
 
 /** What covers a sheet from the lens; null where the lens sees it, mirrored or through glass too, or sees past it. */
 function hiddenBy(tracing: Tracing, sheet: Frost): Thing | null {
-  const { kernel, scene, view } = tracing;
+  const { engine, scene, view } = tracing;
   if (showsInFrame(tracing, { kind: 'sheet', key: sheet.tag })) return null;
   const way = normalise(subtract(sheet.positionM, view.origin));
-  setRay(kernel.ray, view.origin, way, distance(sheet.positionM, view.origin) - OFF_SHEET_M);
-  const primitive = kernel.closestHit();
+  setRay(engine.ray, view.origin, way, distance(sheet.positionM, view.origin) - OFF_SHEET_M);
+  const primitive = engine.closestHit();
   return primitive < 0 ? null : thingOf(scene, primitive);
 }
 
@@ -181,21 +181,21 @@ function endsOf(sheet: Frost, bright: GradientWish['bright'], lowestM: number): 
  * stops; null where none of its light comes through.
  */
 function measured(set: SetDocument, tag: string, ends: Ends): number | null {
-  const { kernel } = prepareTracing(set);
+  const { engine } = prepareTracing(set);
   const own = channelsOf(set).flatMap(({ light }, film) => (set.lights[light]?.tag === tag ? [film] : []));
   const towards = normalise(ends.behind);
   const seen = (point: Vector) => {
-    kernel.reseed(1);
-    kernel.setMode({});
-    kernel.films.fill(0);
+    engine.reseed(1);
+    engine.setMode({});
+    engine.films.fill(0);
     for (let i = 0; i < SAMPLES; i++) {
-      kernel.startSample(0, i);
-      kernel.point.set(add(point, scale(towards, -BEFORE_M)));
-      kernel.direction.set(towards);
-      kernel.trace(false);
+      engine.startSample(0, i);
+      engine.point.set(add(point, scale(towards, -BEFORE_M)));
+      engine.direction.set(towards);
+      engine.trace(false);
     }
     const sumOf = (film: number) =>
-      luminanceOf(...([...kernel.films.subarray(3 * film, 3 * film + 3)] as Vector));
+      luminanceOf(...([...engine.films.subarray(3 * film, 3 * film + 3)] as Vector));
     return own.reduce((sum, film) => sum + sumOf(film), 0);
   };
   const [bright, dark] = [seen(ends.bright), seen(ends.dark)];

@@ -194,7 +194,7 @@ const tenths = (v: Vector): Vector => v.map((value) => Math.round(value * 1e4) /
 
 /** What a spot and eight places round it mirror, and the rays of those that mirror the same as the spot. */
 function raysAt(
-  { scene, kernel, view }: Tracing,
+  { scene, engine, view }: Tracing,
   across: number,
   down: number,
 ): { thing: Thing | null; on: Thing | null; metal: boolean; things: (Thing | null)[]; rays: SpotRay[] } {
@@ -211,10 +211,10 @@ function raysAt(
     const angle = (i * Math.PI) / 4;
     const [dx, dy] = i === 8 ? [0, 0] : [ROUND * Math.cos(angle), ROUND * shape * Math.sin(angle)];
     rayThrough(direction, view, across + dx, down + dy);
-    kernel.point.set(view.origin);
-    kernel.direction.set(direction);
-    kernel.look();
-    const s = kernel.sight;
+    engine.point.set(view.origin);
+    engine.direction.set(direction);
+    engine.look();
+    const s = engine.sight;
     const triple = (at: number) => [...s.subarray(at, at + 3)] as Vector;
     const weight = triple(MIRRORED_WEIGHT);
     const mirrored = thingAt(s[MIRRORED] as number);
@@ -260,7 +260,7 @@ const sunkBy =
 
 /** The least amount, in steps, at which no ray meets the thing any more; null where there is none. */
 function leastClear(
-  { kernel }: Tracing,
+  { engine }: Tracing,
   rays: readonly SpotRay[],
   { most, step }: { most: number; step: number },
   movedBack: (amount: number) => MovedBack,
@@ -268,8 +268,8 @@ function leastClear(
   for (let amount = step; amount <= most; amount += step) {
     const change = movedBack(amount);
     const clear = rays.every(({ point, way }) => {
-      setRay(kernel.ray, change(point, true), change(way, false));
-      return !kernel.anyHit();
+      setRay(engine.ray, change(point, true), change(way, false));
+      return !engine.anyHit();
     });
     if (clear) return amount;
   }

@@ -287,7 +287,7 @@ function nearestColumn({ part }: MirrorRays, wanted: number): number {
 }
 
 /** Lengths of the band in which the rays meet anything of a scene. */
-function imageRuns({ kernel }: Tracing, rays: MirrorRays): { from: number; to: number }[] {
+function imageRuns({ engine }: Tracing, rays: MirrorRays): { from: number; to: number }[] {
   const { part, point, way } = rays;
   const edge = (i: number, j: number) => ((part[i] as number) + (part[j] as number)) / 2;
   const runs: { from: number; to: number }[] = [];
@@ -295,8 +295,8 @@ function imageRuns({ kernel }: Tracing, rays: MirrorRays): { from: number; to: n
   for (let i = 0; i <= part.length; i++) {
     let meets = false;
     if (i < part.length) {
-      setRay(kernel.ray, point.subarray(3 * i, 3 * i + 3), way.subarray(3 * i, 3 * i + 3));
-      meets = kernel.closestHit() >= 0;
+      setRay(engine.ray, point.subarray(3 * i, 3 * i + 3), way.subarray(3 * i, 3 * i + 3));
+      meets = engine.closestHit() >= 0;
     }
     if (meets && start < 0) start = i;
     if (meets || start < 0) continue;

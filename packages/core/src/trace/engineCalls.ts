@@ -2,7 +2,7 @@ import { RAY_DIRECTION, RAY_FROM, RAY_ORIGIN, RAY_START_M, RAY_TO } from '../eng
 /**
  * The engine as the rest of the core sees it: numbers to write and read, and calls. Narrow on purpose, so that the
  * plain engine and the WebAssembly one are the same from outside. Arrays may be views of the engine's memory: read
- * and write them, do not keep copies of the references over `gather` or `renewSheets`.
+ * and write them, do not keep copies of the references over `gather` or `renewLightmaps`.
  */
 export interface EngineCalls {
   /** Which engine this is, for reports. */
@@ -17,10 +17,10 @@ export interface EngineCalls {
   readonly wanted: Float64Array;
   /** Luminance for each film that stands for bounced light in quick pictures. */
   readonly ambient: Float64Array;
-  /** Where `trace` and `askLight` start, and the direction of `trace`. */
+  /** Where `trace` and `sampleLight` start, and the direction of `trace`. */
   readonly point: Float64Array;
   readonly direction: Float64Array;
-  /** Answer of `askLight`, see `LIGHT_DIRECTION` and those below it. */
+  /** Answer of `sampleLight`, see `LIGHT_DIRECTION` and those below it. */
   readonly light: Float64Array;
   /** The sampler's last two numbers. */
   readonly uv: Float64Array;
@@ -53,8 +53,8 @@ export interface EngineCalls {
   reseed(seed: number): void;
   startSample(pixel: number, sample: number): void;
   next(): void;
-  /** @param quick paths end at the first matte surface  @param sheets at lit sheets  @param recording for baking */
-  setMode(mode: { quick?: boolean; sheets?: boolean; recording?: boolean }): void;
+  /** @param quick paths end at the first matte surface  @param sheets at lightmaps  @param recording for baking */
+  setMode(mode: { quick?: boolean; lightmaps?: boolean; recording?: boolean }): void;
   /** Adds to `films` what arrives at `point` against `direction`; see `PathTracer.trace`. */
   trace(scattered: boolean): void;
   /** What the ray from `point` along `direction` meets, mirrors and shows through. */
@@ -62,15 +62,15 @@ export interface EngineCalls {
   /** The same for the middles of the pixels of a tile of up to `TILE_PIXELS`, by the camera. */
   lookTile(px: number, py: number, columns: number, rows: number, width: number, height: number): void;
   /** Samples one light from `point`; false where nothing arrives. */
-  askLight(index: number): boolean;
+  sampleLight(index: number): boolean;
   /** Sets `pixels` to the sums of the samples of the first pixels of `list`, up to `CALL_PIXELS`. */
   renderPixels(count: number, width: number, height: number, firstSample: number, samples: number): void;
-  /** Gathers patches of lit sheets with so many rays each. */
+  /** Gathers patches of lightmaps with so many rays each. */
   gather(rays: number): GatherCalls;
   /** Memory that the engine and its tables take, bytes. */
   memoryBytes(): number;
-  /** Puts changed lit sheets of the tables to use. */
-  renewSheets(): void;
+  /** Puts changed lightmaps of the tables to use. */
+  renewLightmaps(): void;
 }
 
 export interface GatherCalls {
@@ -80,7 +80,7 @@ export interface GatherCalls {
   readonly factor: Float64Array;
   readonly cell: Int32Array;
   readonly told: Float64Array;
-  gather(panel: number, cell: number): void;
+  gather(lightmap: number, cell: number): void;
 }
 
 /** Writes a ray from a point, from just off its surface to any distance. */

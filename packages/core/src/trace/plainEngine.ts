@@ -30,9 +30,9 @@ export function createPlainEngine(tables: SceneTables): EngineCalls {
     reseed: (seed) => sampler.reseed(seed),
     startSample: (pixel, sample) => sampler.start(pixel, sample),
     next: () => sampler.next(),
-    setMode: ({ quick = false, sheets = false, recording = false }) => {
+    setMode: ({ quick = false, lightmaps = false, recording = false }) => {
       tracer.quick = quick;
-      tracer.useSheets = sheets;
+      tracer.useLightmaps = lightmaps;
       tracer.recording = recording;
     },
     trace: (scattered) => engine.trace(scattered),
@@ -41,7 +41,7 @@ export function createPlainEngine(tables: SceneTables): EngineCalls {
       engine.sight.castTile(tiles.view, px, py, columns, rows, width, height),
     castBlock: (px, py, columns, rows, width, height) =>
       engine.castBlock(px, py, columns, rows, width, height),
-    askLight: (index) => engine.askLight(index),
+    sampleLight: (index) => engine.sampleLight(index),
     renderPixels: (count, width, height, first, samples) =>
       tiles.renderPixels(count, width, height, first, samples),
     gather: (rays) => engine.createGatherer(rays),
@@ -50,6 +50,6 @@ export function createPlainEngine(tables: SceneTables): EngineCalls {
         (sum: number, table) => sum + (ArrayBuffer.isView(table) ? table.byteLength : 0),
         0,
       ),
-    renewSheets: () => tracer.renewSheets(),
+    renewLightmaps: () => tracer.renewLightmaps(),
   };
 }

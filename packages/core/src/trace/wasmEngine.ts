@@ -31,15 +31,15 @@ type Exports = Record<PartName | GathererPartName, () => number> &
     startSample(pixel: number, sample: number): void;
     next(): void;
     setMode(quick: number, sheets: number, recording: number): void;
-    renewSheets(): void;
+    renewLightmaps(): void;
     trace(scattered: number): void;
     look(): void;
     lookTile(px: number, py: number, columns: number, rows: number, width: number, height: number): void;
     castBlock(px: number, py: number, columns: number, rows: number, width: number, height: number): void;
-    askLight(index: number): number;
+    sampleLight(index: number): number;
     renderPixels(count: number, width: number, height: number, first: number, samples: number): void;
     beginGather(rays: number): void;
-    gather(panel: number, cell: number): void;
+    gather(lightmap: number, cell: number): void;
   };
 
 type Numbers = Float64Array | Int32Array | Float32Array;
@@ -55,16 +55,16 @@ type ScalarName = { [K in keyof SceneTables]: SceneTables[K] extends number ? K 
 type TableName = { [K in keyof SceneTables]: SceneTables[K] extends Numbers ? K : never }[keyof SceneTables];
 
 /** Tables that a bake fills. */
-const SHEET_TABLES: readonly TableName[] = [
-  'panels',
+const LIGHTMAP_TABLES: readonly TableName[] = [
+  'lightmaps',
   'irradiance',
   'bright',
   'cumulative',
-  'panelAt',
-  'brightPanel',
-  'brightPlace',
-  'guide',
-  'questions',
+  'lightmapAt',
+  'brightLightmap',
+  'brightIndex',
+  'pathGuide',
+  'lightSamples',
 ];
 
 let compiled: object | null | undefined;
@@ -185,12 +185,13 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
     reseed: (seed) => wasm.reseed(seed),
     startSample: (pixel, sample) => wasm.startSample(pixel, sample),
     next: () => wasm.next(),
-    setMode: ({ quick, sheets, recording }) => wasm.setMode(quick ? 1 : 0, sheets ? 1 : 0, recording ? 1 : 0),
+    setMode: ({ quick, lightmaps, recording }) =>
+      wasm.setMode(quick ? 1 : 0, lightmaps ? 1 : 0, recording ? 1 : 0),
     trace: (scattered) => wasm.trace(scattered ? 1 : 0),
     look: () => wasm.look(),
     lookTile: (px, py, columns, rows, width, height) => wasm.lookTile(px, py, columns, rows, width, height),
     castBlock: (px, py, columns, rows, width, height) => wasm.castBlock(px, py, columns, rows, width, height),
-    askLight: (index) => wasm.askLight(index) !== 0,
+    sampleLight: (index) => wasm.sampleLight(index) !== 0,
     renderPixels: (count, width, height, first, samples) =>
       wasm.renderPixels(count, width, height, first, samples),
     gather(count) {
@@ -198,9 +199,9 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
       return gatherCalls();
     },
     memoryBytes: () => wasm.memory.buffer.byteLength,
-    renewSheets() {
-      for (const name of SHEET_TABLES) copyTable(name);
-      wasm.renewSheets();
+    renewLightmaps() {
+      for (const name of LIGHTMAP_TABLES) copyTable(name);
+      wasm.renewLightmaps();
     },
   };
 
@@ -211,7 +212,7 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
       factor: view(Float64Array, wasm.factor())(),
       cell: view(Int32Array, wasm.cell())(),
       told: view(Float64Array, wasm.told())(),
-      gather: (panel, cell) => wasm.gather(panel, cell),
+      gather: (lightmap, cell) => wasm.gather(lightmap, cell),
     };
   }
 }

@@ -1,13 +1,13 @@
 import {
   addTile,
+  createFeatures,
   createFilms,
-  createGuide,
+  type DenoiseFeatures,
   developFilms,
   encodePicture,
   type Films,
-  type FilterGuide,
   keepFilms,
-  placeGuide,
+  placeFeatures,
   smoothFilms,
   type Thing,
 } from '@fendrix/core';
@@ -22,7 +22,7 @@ interface Growing {
   films: Films;
   /** The films as shown: means, filtered. */
   smooth: Films;
-  guide: FilterGuide;
+  guide: DenoiseFeatures;
   fewest: number;
   /** Films taken over from an earlier picture. */
   kept: readonly number[];
@@ -38,7 +38,7 @@ interface Shown {
   films: Films;
   samples: number;
   window: FrameWindow;
-  guide: FilterGuide;
+  guide: DenoiseFeatures;
   things: readonly Thing[];
 }
 
@@ -81,7 +81,7 @@ export class FilmDeveloper {
         break;
       case 'guide':
         if (this.growing?.picture !== message.picture) return;
-        placeGuide(this.growing.guide, message.tile, message.guide);
+        placeFeatures(this.growing.guide, message.tile, message.guide);
         this.growing.changed = true;
         break;
       case 'tile':
@@ -109,7 +109,7 @@ export class FilmDeveloper {
       picture,
       films: createFilms(width, height, channels),
       smooth: createFilms(width, height, channels),
-      guide: createGuide(width, height),
+      guide: createFeatures(width, height),
       fewest,
       kept,
       earlier: kept.length > 0 ? this.whole : null,

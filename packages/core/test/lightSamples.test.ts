@@ -2,16 +2,16 @@ import { demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
 import { SceneTables } from '../src/engine/tables.js';
 import { prepareTracing, renderTile, type Tracing } from '../src/index.js';
-import { gatherPatches } from '../src/render/bakeSheets.js';
-import type { SheetLayout } from '../src/render/litSheets.js';
-import { lightSheets } from '../src/render/prepareTracing.js';
-import { packQuestions } from '../src/render/questions.js';
+import { gatherPatches } from '../src/render/bakeLightmaps.js';
+import type { LightmapLayout } from '../src/render/lightmaps.js';
+import { packLightSamples } from '../src/render/packLightSamples.js';
+import { bakeLightmaps } from '../src/render/prepareTracing.js';
 
-describe('questions from patches', () => {
+describe('samples from patches', () => {
   test('a lamp is asked most in half-shadow and once where it brings nothing; sheets more where they are the light', () => {
     const patches = 5;
-    const layout: SheetLayout = {
-      panels: [
+    const layout: LightmapLayout = {
+      lightmaps: [
         { primitive: 0, side: 0, across: 4, up: 1, first: 0, other: -1, areaM2: 1 },
         { primitive: 1, side: 0, across: 1, up: 1, first: 4, other: -1, areaM2: 1 },
       ],
@@ -22,13 +22,13 @@ describe('questions from patches', () => {
     tables.channelCount = 1;
     tables.emitters = new Float64Array(64);
     tables.irradiance = new Float64Array(3 * patches).fill(1);
-    tables.brightPlace = Int32Array.of(-1, 0);
+    tables.brightIndex = Int32Array.of(-1, 0);
     // Of all light 3: nothing of the lamp, even light, half of the answers 3 and half 0, one answer in ten 10.
     const told = [0, 0, 3, 9, 1.5, 4.5, 1, 10, 0, 0];
     const rays = 2;
     const met = new Int32Array(2 * rays * patches).fill(-1);
     const factor = new Float32Array(6 * rays * patches);
-    // The first patch has half of its light from the bright panel, the second half from the others.
+    // The first patch has half of its light from the bright lightmap, the second half from the others.
     met[0] = 4;
     factor.fill(0.5, 0, 3);
     met[4] = 2;
@@ -43,23 +43,23 @@ describe('questions from patches', () => {
       cell: new Uint8Array(rays * patches),
       told: Float32Array.from(told),
     };
-    packQuestions(tables, layout, [gathered]);
+    packLightSamples(tables, layout, [gathered]);
     const [lamps, sheets] = [0, 1].map((which) =>
-      Array.from({ length: patches + 1 }, (_, row) => tables.questions[2 * row + which]),
+      Array.from({ length: patches + 1 }, (_, row) => tables.lightSamples[2 * row + which]),
     );
     expect(lamps).toEqual([1, 1, 4, 8, 1, 4]);
     expect(sheets).toEqual([4, 2, 2, 2, 2, 2]);
   });
 
   test('what a lamp told of a patch is its part of the light gathered there', () => {
-    const { kernel, sheets, tables } = prepareTracing(demoSet('tent'));
-    const { direct, told } = gatherPatches(kernel, sheets, tables.channelCount, 0, sheets.patches, {
+    const { engine, lightmapLayout: layout, tables } = prepareTracing(demoSet('tent'));
+    const { direct, told } = gatherPatches(engine, layout, tables.channelCount, 0, layout.patches, {
       rays: 16,
       seed: 1,
     });
     const lamps = tables.emitterCount;
     let lit = 0;
-    for (let patch = 0; patch < sheets.patches; patch++) {
+    for (let patch = 0; patch < layout.patches; patch++) {
       let asked = 0;
       for (let lamp = 0; lamp < lamps; lamp++) {
         const [mean, square] = [
@@ -78,13 +78,13 @@ describe('questions from patches', () => {
   });
 
   test.each(['tart', 'cordial'] as const)(
-    '%s: more questions leave the mean and take noise away',
+    '%s: more samples leave the mean and take noise away',
     (name) => {
       const asked = lit(name);
       const reference = picture(asked, 768, 9);
       const few = lit(name);
-      few.tables.questions = new Int32Array(0);
-      few.kernel.renewSheets();
+      few.tables.lightSamples = new Int32Array(0);
+      few.engine.renewLightmaps();
       const [many, single] = [asked, few].map((tracing) =>
         [1, 2, 3].map((seed) => picture(tracing, 8, seed)),
       ) as [Float64Array[], Float64Array[]];
@@ -103,7 +103,7 @@ describe('questions from patches', () => {
 
 function lit(name: 'tart' | 'cordial'): Tracing {
   const tracing = prepareTracing(demoSet(name));
-  lightSheets(tracing);
+  bakeLightmaps(tracing);
   return tracing;
 }
 

@@ -5,7 +5,7 @@ import { lookThroughTile } from './lookThroughTile.js';
 import type { Tracing } from './prepareTracing.js';
 
 /** What the filter of the picture shown needs to know of each pixel: where its neighbours are of the same kind. */
-export interface FilterGuide {
+export interface DenoiseFeatures {
   width: number;
   height: number;
   /** Thing, surface and (of shiny ones) thing mirrored as one number; only equal ones are mixed. 0: leave alone. */
@@ -17,7 +17,7 @@ export interface FilterGuide {
 }
 
 /** A guide that leaves every pixel alone. */
-export function createGuide(width: number, height: number): FilterGuide {
+export function createFeatures(width: number, height: number): DenoiseFeatures {
   return {
     width,
     height,
@@ -28,7 +28,7 @@ export function createGuide(width: number, height: number): FilterGuide {
 }
 
 /** Writes the guide of a tile into that of the whole picture. */
-export function placeGuide(whole: FilterGuide, tile: Tile, part: FilterGuide): void {
+export function placeFeatures(whole: DenoiseFeatures, tile: Tile, part: DenoiseFeatures): void {
   for (let y = 0; y < tile.height; y++) {
     const from = y * tile.width;
     const to = (tile.y + y) * whole.width + tile.x;
@@ -46,10 +46,15 @@ export const thingOfRegion = (region: number): number =>
   region === 0 ? -1 : Math.floor((region - 1) / PLACES) % PLACES;
 
 /** Guide of a tile of a picture of `width` x `height`. */
-export function filterGuide(tracing: Tracing, width: number, height: number, tile: Tile): FilterGuide {
-  const { tileWholes, tileNumbers } = tracing.kernel;
+export function denoiseFeatures(
+  tracing: Tracing,
+  width: number,
+  height: number,
+  tile: Tile,
+): DenoiseFeatures {
+  const { tileWholes, tileNumbers } = tracing.engine;
   const { surfaces } = tracing.scene;
-  const guide = createGuide(tile.width, tile.height);
+  const guide = createFeatures(tile.width, tile.height);
   const shiny = Uint8Array.from(surfaces, (surface) => (isShiny(surface) ? 1 : 0));
   lookThroughTile(tracing, width, height, tile, (from, to, count) => {
     for (let i = 0; i < count; i++) {

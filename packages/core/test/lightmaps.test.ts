@@ -9,12 +9,12 @@ import {
   prepareTracing,
   renderTile,
 } from '../src/index.js';
-import { gatherPatches, solveSheets } from '../src/render/bakeSheets.js';
+import { gatherPatches, solveLightmaps } from '../src/render/bakeLightmaps.js';
 
 const WIDTH = 16;
 const HEIGHT = 12;
 
-/** Luminance of each pixel, lit sheets or whole paths. */
+/** Luminance of each pixel, lightmaps or whole paths. */
 function picture(name: (typeof demoNames)[number], samples: number, wholePaths: boolean): Float64Array {
   const set = demoSet(name);
   const tracing = prepareTracing(set);
@@ -31,7 +31,7 @@ function picture(name: (typeof demoNames)[number], samples: number, wholePaths: 
 
 const sum = (values: Float64Array) => values.reduce((all, value) => all + value, 0);
 
-describe('lit sheets', () => {
+describe('lightmaps', () => {
   // The limit stated in docs/physics/render.md; whole paths are the reference.
   test.each(demoNames)(
     '%s: the mean of the picture is that of whole paths within 1.2 %%',
@@ -44,14 +44,14 @@ describe('lit sheets', () => {
   );
 
   test.each(['tent', 'mill'] as const)('%s: what a patch receives is what its rays have met', (name) => {
-    const { kernel, sheets, tables } = prepareTracing(demoSet(name));
+    const { engine, lightmapLayout: layout, tables } = prepareTracing(demoSet(name));
     const size = 3 * tables.channelCount;
     const rays = 12;
-    const gathered = gatherPatches(kernel, sheets, tables.channelCount, 0, sheets.patches, { rays, seed: 3 });
-    solveSheets(tables, sheets, [gathered]);
+    const gathered = gatherPatches(engine, layout, tables.channelCount, 0, layout.patches, { rays, seed: 3 });
+    solveLightmaps(tables, layout, [gathered]);
     const light = tables.irradiance;
     let lit = 0;
-    for (let patch = 0; patch < sheets.patches; patch++) {
+    for (let patch = 0; patch < layout.patches; patch++) {
       for (let c = 0; c < size; c++) {
         let received = gathered.direct[patch * size + c] as number;
         for (let i = 2 * patch * rays; i < 2 * (patch + 1) * rays; i++) {
@@ -64,16 +64,16 @@ describe('lit sheets', () => {
         if (kept > 0) lit++;
       }
     }
-    expect(lit).toBeGreaterThan(0.5 * sheets.patches * size);
+    expect(lit).toBeGreaterThan(0.5 * layout.patches * size);
   });
 
   test('gathered in two ranges they are the same to the last bit', () => {
     const tracing = prepareTracing(demoSet('cordial'));
-    const { kernel, sheets, scene } = tracing;
+    const { engine, lightmapLayout: layout, scene } = tracing;
     const options = { rays: 4, seed: 1 };
-    const half = sheets.patches >> 1;
-    const whole = gatherPatches(kernel, sheets, scene.channelCount, 0, sheets.patches, options);
-    const later = gatherPatches(kernel, sheets, scene.channelCount, half, sheets.patches - half, options);
+    const half = layout.patches >> 1;
+    const whole = gatherPatches(engine, layout, scene.channelCount, 0, layout.patches, options);
+    const later = gatherPatches(engine, layout, scene.channelCount, half, layout.patches - half, options);
     expect(later.direct).toEqual(whole.direct.slice(half * scene.channelCount * 3));
     expect(later.met).toEqual(whole.met.slice(half * 4 * 2));
   });

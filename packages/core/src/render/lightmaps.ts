@@ -24,25 +24,25 @@ import {
   PRIMITIVE_STRIDE,
   TRANSLUCENT,
 } from '../engine/layouts.js';
-import { halfArc, pointOnPanel } from '../engine/normals.js';
+import { halfArc, pointOnPrimitive } from '../engine/normals.js';
 import type { SceneTables } from '../engine/tables.js';
 import type { Scene, Thing } from '../geometry/scene.js';
 
 /** One side of a sheet and its grid of patches. */
-export interface Panel {
+export interface Lightmap {
   primitive: number;
   side: 0 | 1;
   across: number;
   up: number;
   /** Place of its first patch among all. */
   first: number;
-  /** The panel of the other side, -1 for none. */
+  /** The lightmap of the other side, -1 for none. */
   other: number;
   areaM2: number;
 }
 
-export interface SheetLayout {
-  panels: Panel[];
+export interface LightmapLayout {
+  lightmaps: Lightmap[];
   patches: number;
 }
 
@@ -58,10 +58,10 @@ const MOST_ALONG = 16;
 /** Large and matte enough to be worth baking; all else is traced. */
 const CARRIES_LIGHT = new Set<Thing['kind']>(['light', 'sheet', 'bench', 'backdrop', 'room']);
 
-/** Lays out the panels of a scene. */
-export function layOutSheets(scene: Scene, tables: SceneTables): SheetLayout {
+/** Lays out the lightmaps of a scene. */
+export function layOutLightmaps(scene: Scene, tables: SceneTables): LightmapLayout {
   const { table, things, surfaces } = scene;
-  const panels: Panel[] = [];
+  const lightmaps: Lightmap[] = [];
   let patches = 0;
   for (let primitive = 0; primitive < table.count; primitive++) {
     const kind = table.kind[primitive];
@@ -70,7 +70,7 @@ export function layOutSheets(scene: Scene, tables: SceneTables): SheetLayout {
     if (thing === undefined || !CARRIES_LIGHT.has(thing.kind)) continue;
     const { width, height } = extentOf(tables, primitive);
     const sides: (0 | 1)[] = thing.kind === 'room' ? [0] : [0, 1];
-    const made: Panel[] = [];
+    const made: Lightmap[] = [];
     for (const side of sides) {
       if (side === 0 && (table.emitter[primitive] as number) >= 0) continue;
       const surface = surfaces[(side === 0 ? table.front : table.back)[primitive] as number];
@@ -81,39 +81,39 @@ export function layOutSheets(scene: Scene, tables: SceneTables): SheetLayout {
       const along = spreading ? ALONG.spreading : near ? ALONG.near : ALONG.rest;
       const across = patchesAlong(width, along);
       const up = patchesAlong(height, along);
-      const panel = { primitive, side, across, up, first: patches, other: -1, areaM2: width * height };
-      made.push(panel);
-      panels.push(panel);
+      const lightmap = { primitive, side, across, up, first: patches, other: -1, areaM2: width * height };
+      made.push(lightmap);
+      lightmaps.push(lightmap);
       patches += across * up;
     }
     const [front, back] = made;
     if (front && back && front.across === back.across && front.up === back.up) {
-      front.other = panels.length - 1;
-      back.other = panels.length - 2;
+      front.other = lightmaps.length - 1;
+      back.other = lightmaps.length - 2;
     }
   }
-  return { panels, patches };
+  return { lightmaps, patches };
 }
 
 /** Writes the layout into the tables, with no light yet. */
-export function packSheets(tables: SceneTables, { panels, patches }: SheetLayout): void {
-  tables.panelAt = new Int32Array(2 * tables.count).fill(-1);
-  tables.panels = new Float64Array(panels.length * MAP_STRIDE);
-  panels.forEach((panel, index) => {
-    const p = tables.panels.subarray(index * MAP_STRIDE, (index + 1) * MAP_STRIDE);
-    p[MAP_PRIMITIVE] = panel.primitive;
-    p[MAP_SIDE] = panel.side;
-    p[MAP_ACROSS] = panel.across;
-    p[MAP_UP] = panel.up;
-    p[MAP_FIRST] = panel.first;
-    p[MAP_OTHER] = panel.other;
-    p[MAP_AREA] = panel.areaM2;
-    tables.panelAt[2 * panel.primitive + panel.side] = index;
+export function packLightmaps(tables: SceneTables, { lightmaps, patches }: LightmapLayout): void {
+  tables.lightmapAt = new Int32Array(2 * tables.count).fill(-1);
+  tables.lightmaps = new Float64Array(lightmaps.length * MAP_STRIDE);
+  lightmaps.forEach((lightmap, index) => {
+    const p = tables.lightmaps.subarray(index * MAP_STRIDE, (index + 1) * MAP_STRIDE);
+    p[MAP_PRIMITIVE] = lightmap.primitive;
+    p[MAP_SIDE] = lightmap.side;
+    p[MAP_ACROSS] = lightmap.across;
+    p[MAP_UP] = lightmap.up;
+    p[MAP_FIRST] = lightmap.first;
+    p[MAP_OTHER] = lightmap.other;
+    p[MAP_AREA] = lightmap.areaM2;
+    tables.lightmapAt[2 * lightmap.primitive + lightmap.side] = index;
   });
   tables.irradiance = new Float64Array(patches * tables.channelCount * 3);
   tables.cumulative = new Float64Array(patches);
-  tables.brightPlace = new Int32Array(panels.length).fill(-1);
-  tables.brightPanel = new Int32Array(0);
+  tables.brightIndex = new Int32Array(lightmaps.length).fill(-1);
+  tables.brightLightmap = new Int32Array(0);
   tables.bright = new Float64Array(0);
 }
 
@@ -146,52 +146,56 @@ function extentOf(tables: SceneTables, primitive: number): { width: number; heig
 const BRIGHT = 6;
 
 /**
- * Finds the panels that hold patches much brighter than the mean, over all films together, each film taken relative
+ * Finds the lightmaps that hold patches much brighter than the mean, over all films together, each film taken relative
  * to its own mean, and writes them into the tables.
  * @param radiosity what leaves each patch towards its side, [(patch * channels + channel) * 3 + colour]
  */
-export function packBrightPanels(tables: SceneTables, layout: SheetLayout, radiosity: Float64Array): void {
-  const { panels, patches } = layout;
+export function packBrightLightmaps(
+  tables: SceneTables,
+  layout: LightmapLayout,
+  radiosity: Float64Array,
+): void {
+  const { lightmaps, patches } = layout;
   const channels = tables.channelCount;
   const brightness = relativeBrightness(layout, channels, radiosity);
   const chosen: number[] = [];
   const numbers: number[] = [];
   const cumulative = new Float64Array(patches);
-  const brightPlace = new Int32Array(panels.length).fill(-1);
-  panels.forEach((panel, index) => {
-    const n = panel.across * panel.up;
-    const own = brightness.subarray(panel.first, panel.first + n).map((b) => Math.max(0, b - channels));
+  const brightIndex = new Int32Array(lightmaps.length).fill(-1);
+  lightmaps.forEach((lightmap, index) => {
+    const n = lightmap.across * lightmap.up;
+    const own = brightness.subarray(lightmap.first, lightmap.first + n).map((b) => Math.max(0, b - channels));
     const sum = own.reduce((a, b) => a + b, 0);
     if (!(Math.max(...own) > (BRIGHT - 1) * channels)) return;
-    brightPlace[index] = chosen.length;
+    brightIndex[index] = chosen.length;
     chosen.push(index);
     const row = new Float64Array(BRIGHT_STRIDE);
-    row[BRIGHT_POWER] = (sum * panel.areaM2) / n;
-    writeMiddleAndReach(row, tables, panel.primitive);
+    row[BRIGHT_POWER] = (sum * lightmap.areaM2) / n;
+    writeMiddleAndReach(row, tables, lightmap.primitive);
     numbers.push(...row);
     let running = 0;
     for (let i = 0; i < n; i++) {
       running += (own[i] as number) / sum;
-      cumulative[panel.first + i] = running;
+      cumulative[lightmap.first + i] = running;
     }
-    cumulative[panel.first + n - 1] = 1;
+    cumulative[lightmap.first + n - 1] = 1;
   });
-  tables.brightPanel = Int32Array.from(chosen);
+  tables.brightLightmap = Int32Array.from(chosen);
   tables.bright = Float64Array.from(numbers);
-  tables.brightPlace = brightPlace;
+  tables.brightIndex = brightIndex;
   tables.cumulative = cumulative;
 }
 
 function relativeBrightness(
-  { panels, patches }: SheetLayout,
+  { lightmaps, patches }: LightmapLayout,
   channels: number,
   radiosity: Float64Array,
 ): Float64Array {
   const brightness = new Float64Array(patches);
   const areas = new Float64Array(patches);
-  for (const panel of panels) {
-    const n = panel.across * panel.up;
-    areas.fill(panel.areaM2 / n, panel.first, panel.first + n);
+  for (const lightmap of lightmaps) {
+    const n = lightmap.across * lightmap.up;
+    areas.fill(lightmap.areaM2 / n, lightmap.first, lightmap.first + n);
   }
   const whole = areas.reduce((sum, area) => sum + area, 0);
   for (let channel = 0; channel < channels; channel++) {
@@ -213,14 +217,14 @@ function relativeBrightness(
 function writeMiddleAndReach(row: Float64Array, tables: SceneTables, primitive: number): void {
   const middle = row.subarray(BRIGHT_MIDDLE, BRIGHT_MIDDLE + 3);
   const corner = new Float64Array(3);
-  pointOnPanel(middle, tables, primitive, 0.5, 0.5);
+  pointOnPrimitive(middle, tables, primitive, 0.5, 0.5);
   for (const [a, b] of [
     [0, 0],
     [0, 1],
     [1, 0],
     [1, 1],
   ] as const) {
-    pointOnPanel(corner, tables, primitive, a, b);
+    pointOnPrimitive(corner, tables, primitive, a, b);
     const squared = corner.reduce((sum, value, i) => sum + (value - (middle[i] as number)) ** 2, 0);
     row[BRIGHT_REACH2] = Math.max(row[BRIGHT_REACH2] as number, squared);
   }

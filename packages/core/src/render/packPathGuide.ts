@@ -1,7 +1,7 @@
-import { GUIDE, GUIDE_CELLS } from '../engine/guide.js';
+import { PATH_GUIDE_CELLS, PATH_GUIDE_STRIDE } from '../engine/pathGuide.js';
 import type { SceneTables } from '../engine/tables.js';
-import type { Gathered } from './bakeSheets.js';
-import type { SheetLayout } from './litSheets.js';
+import type { Gathered } from './bakeLightmaps.js';
+import type { LightmapLayout } from './lightmaps.js';
 
 /** Part of the chance that goes by the cosine law alone: what the rays of the patches have missed is found by it. */
 const EVEN = 0.25;
@@ -13,34 +13,34 @@ const PRIOR_RAYS = 1;
  * by the root of the mean squared light along its rays and those of its neighbours, over all films together, each
  * relative to its own mean.
  */
-export function packGuide(
+export function packPathGuide(
   tables: SceneTables,
-  { panels, patches }: SheetLayout,
+  { lightmaps, patches }: LightmapLayout,
   parts: readonly Gathered[],
 ): void {
-  const squares = new Float64Array(patches * GUIDE_CELLS);
-  const counts = new Float64Array(patches * GUIDE_CELLS);
+  const squares = new Float64Array(patches * PATH_GUIDE_CELLS);
+  const counts = new Float64Array(patches * PATH_GUIDE_CELLS);
   const brightness = brightnessOf(tables, patches);
   for (const part of parts) addRays(squares, counts, brightness, part);
-  tables.guide = new Float32Array(patches * GUIDE);
-  const square = new Float64Array(GUIDE_CELLS);
-  const count = new Float64Array(GUIDE_CELLS);
-  for (const { first, across, up } of panels) {
+  tables.pathGuide = new Float32Array(patches * PATH_GUIDE_STRIDE);
+  const square = new Float64Array(PATH_GUIDE_CELLS);
+  const count = new Float64Array(PATH_GUIDE_CELLS);
+  for (const { first, across, up } of lightmaps) {
     for (let row = 0; row < up; row++) {
       for (let column = 0; column < across; column++) {
         square.fill(0);
         count.fill(0);
         for (let y = Math.max(0, row - 1); y <= Math.min(up - 1, row + 1); y++) {
           for (let x = Math.max(0, column - 1); x <= Math.min(across - 1, column + 1); x++) {
-            const from = (first + y * across + x) * GUIDE_CELLS;
-            for (let cell = 0; cell < GUIDE_CELLS; cell++) {
+            const from = (first + y * across + x) * PATH_GUIDE_CELLS;
+            for (let cell = 0; cell < PATH_GUIDE_CELLS; cell++) {
               square[cell] = (square[cell] as number) + (squares[from + cell] as number);
               count[cell] = (count[cell] as number) + (counts[from + cell] as number);
             }
           }
         }
         toChances(square, count);
-        writeChances(tables.guide, (first + row * across + column) * GUIDE, square);
+        writeChances(tables.pathGuide, (first + row * across + column) * PATH_GUIDE_STRIDE, square);
       }
     }
   }
@@ -81,7 +81,7 @@ function addRays(
         for (let c = 0; c < 3; c++)
           light += (factor[3 * i + c] as number) * (brightness[3 * source + c] as number);
       }
-      const at = (first + patch) * GUIDE_CELLS + (cell[ray] as number);
+      const at = (first + patch) * PATH_GUIDE_CELLS + (cell[ray] as number);
       squares[at] = (squares[at] as number) + light * light;
       counts[at] = (counts[at] as number) + 1;
     }
@@ -92,27 +92,27 @@ function addRays(
 function toChances(square: Float64Array, count: Float64Array): void {
   let squares = 0;
   let counts = 0;
-  for (let cell = 0; cell < GUIDE_CELLS; cell++) {
+  for (let cell = 0; cell < PATH_GUIDE_CELLS; cell++) {
     squares += square[cell] as number;
     counts += count[cell] as number;
   }
   const prior = (PRIOR_RAYS * squares) / Math.max(1, counts);
   let total = 0;
-  for (let cell = 0; cell < GUIDE_CELLS; cell++) {
+  for (let cell = 0; cell < PATH_GUIDE_CELLS; cell++) {
     const root = Math.sqrt(((square[cell] as number) + prior) / ((count[cell] as number) + PRIOR_RAYS));
     square[cell] = root;
     total += root;
   }
-  for (let cell = 0; cell < GUIDE_CELLS; cell++) {
-    const share = total > 0 ? (square[cell] as number) / total : 1 / GUIDE_CELLS;
-    square[cell] = (1 - EVEN) * share + EVEN / GUIDE_CELLS;
+  for (let cell = 0; cell < PATH_GUIDE_CELLS; cell++) {
+    const share = total > 0 ? (square[cell] as number) / total : 1 / PATH_GUIDE_CELLS;
+    square[cell] = (1 - EVEN) * share + EVEN / PATH_GUIDE_CELLS;
   }
 }
 
 /** Writes the running chance of the rows, then that of the columns within each row. */
 function writeChances(guide: Float32Array, at: number, chance: Float64Array): void {
-  const rows = GUIDE - GUIDE_CELLS;
-  const columns = GUIDE_CELLS / rows;
+  const rows = PATH_GUIDE_STRIDE - PATH_GUIDE_CELLS;
+  const columns = PATH_GUIDE_CELLS / rows;
   let running = 0;
   for (let row = 0; row < rows; row++) {
     const first = row * columns;

@@ -1,15 +1,15 @@
 import { demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
-import { GUIDE, GUIDE_CELLS, Guide, guideCell } from '../src/engine/guide.js';
+import { PATH_GUIDE_CELLS, PATH_GUIDE_STRIDE, PathGuide, pathGuideCell } from '../src/engine/pathGuide.js';
 import { SceneTables } from '../src/engine/tables.js';
 import { cosineAbove } from '../src/engine/vectors.js';
-import { lightSheets, prepareTracing, renderTile, type Tracing } from '../src/index.js';
+import { bakeLightmaps, prepareTracing, renderTile, type Tracing } from '../src/index.js';
 import { seededRandom } from './random.js';
 
 /** A guide of two patches: one without a preference, one that prefers some cells many times over others. */
-function guideOf(weights: number[]): Guide {
+function guideOf(weights: number[]): PathGuide {
   const tables = new SceneTables();
-  tables.guide = new Float32Array(2 * GUIDE);
+  tables.pathGuide = new Float32Array(2 * PATH_GUIDE_STRIDE);
   [weights.map(() => 1), weights].forEach((own, patch) => {
     const total = own.reduce((sum, weight) => sum + weight, 0);
     let running = 0;
@@ -17,30 +17,30 @@ function guideOf(weights: number[]): Guide {
       const columns = own.slice(8 * row, 8 * row + 8);
       const rowSum = columns.reduce((sum, weight) => sum + weight, 0);
       running += rowSum / total;
-      tables.guide[patch * GUIDE + row] = running;
+      tables.pathGuide[patch * PATH_GUIDE_STRIDE + row] = running;
       let within = 0;
       columns.forEach((weight, column) => {
         within += weight / rowSum;
-        tables.guide[patch * GUIDE + 8 + 8 * row + column] = within;
+        tables.pathGuide[patch * PATH_GUIDE_STRIDE + 8 + 8 * row + column] = within;
       });
     }
   });
-  return new Guide(tables);
+  return new PathGuide(tables);
 }
 
-const WEIGHTS = Array.from({ length: GUIDE_CELLS }, (_, cell) => 1 + (cell % 7) * (cell % 5));
+const WEIGHTS = Array.from({ length: PATH_GUIDE_CELLS }, (_, cell) => 1 + (cell % 7) * (cell % 5));
 
 describe('directions by known light', () => {
   test('cells are equally likely by the cosine law', () => {
     const random = seededRandom(1);
     const uv = new Float64Array(2);
     const way = new Float64Array(3);
-    const counts = new Float64Array(GUIDE_CELLS);
+    const counts = new Float64Array(PATH_GUIDE_CELLS);
     for (let i = 0; i < 64000; i++) {
       uv[0] = random();
       uv[1] = random();
       cosineAbove(way, uv);
-      counts[guideCell(way)] = (counts[guideCell(way)] as number) + 1;
+      counts[pathGuideCell(way)] = (counts[pathGuideCell(way)] as number) + 1;
     }
     for (const count of counts) expect(Math.abs(count - 1000)).toBeLessThan(160);
   });
@@ -51,18 +51,18 @@ describe('directions by known light', () => {
     const random = seededRandom(2);
     const uv = new Float64Array(2);
     const way = new Float64Array(3);
-    const counts = new Float64Array(GUIDE_CELLS);
-    const gains = new Float64Array(GUIDE_CELLS);
+    const counts = new Float64Array(PATH_GUIDE_CELLS);
+    const gains = new Float64Array(PATH_GUIDE_CELLS);
     for (let i = 0; i < 128000; i++) {
       uv[0] = random();
       uv[1] = random();
       guide.bend(uv);
       cosineAbove(way, uv);
-      const cell = guideCell(way);
+      const cell = pathGuideCell(way);
       counts[cell] = (counts[cell] as number) + 1;
       gains[cell] = guide.gain(way);
     }
-    const mean = WEIGHTS.reduce((sum, weight) => sum + weight, 0) / GUIDE_CELLS;
+    const mean = WEIGHTS.reduce((sum, weight) => sum + weight, 0) / PATH_GUIDE_CELLS;
     counts.forEach((count, cell) => {
       expect(gains[cell]).toBeCloseTo((WEIGHTS[cell] as number) / mean, 4);
       expect(Math.abs(count / 2000 / (gains[cell] as number) - 1)).toBeLessThan(0.2);
@@ -85,10 +85,10 @@ describe('directions by known light', () => {
   test('the same light with less noise where it comes from few places', () => {
     const guided = prepareTracing(demoSet('mill'));
     const even = prepareTracing(demoSet('mill'));
-    lightSheets(guided);
-    lightSheets(even);
-    even.tables.guide = new Float32Array(0);
-    even.kernel.renewSheets();
+    bakeLightmaps(guided);
+    bakeLightmaps(even);
+    even.tables.pathGuide = new Float32Array(0);
+    even.engine.renewLightmaps();
     const reference = picture(even, 512, 9);
     const noise = (tracing: Tracing) => {
       let off = 0;

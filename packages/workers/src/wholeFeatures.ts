@@ -1,4 +1,4 @@
-import { createGuide, type FilterGuide, placeGuide, type Tile, tilesOf } from '@fendrix/core';
+import { createFeatures, type DenoiseFeatures, placeFeatures, type Tile, tilesOf } from '@fendrix/core';
 import type { KeyedSet, RunOptions, WorkerPool } from './pool.js';
 
 /** Side of the pieces in which a guide is made, px: short enough to be cut off by a move. */
@@ -7,7 +7,7 @@ const GUIDE_TILE = 128;
 export interface GuidePart {
   /** Within the part of the picture that was asked for. */
   tile: Tile;
-  guide: FilterGuide;
+  guide: DenoiseFeatures;
 }
 
 /**
@@ -33,14 +33,14 @@ export function guideParts(
 }
 
 /** The same for the whole picture, in one. */
-export async function wholeGuide(
+export async function wholeFeatures(
   pool: WorkerPool,
   keyed: KeyedSet,
   width: number,
   height: number,
-): Promise<FilterGuide> {
-  const whole = createGuide(width, height);
+): Promise<DenoiseFeatures> {
+  const whole = createFeatures(width, height);
   const parts = await guideParts(pool, keyed, { width, height }, { x: 0, y: 0, width, height });
-  for (const { tile, guide } of parts) placeGuide(whole, tile, guide);
+  for (const { tile, guide } of parts) placeFeatures(whole, tile, guide);
   return whole;
 }

@@ -1,7 +1,7 @@
 import { EMITTER_CHANNEL, EMITTER_STRIDE } from '../engine/layouts.js';
 import type { SceneTables } from '../engine/tables.js';
-import type { Gathered } from './bakeSheets.js';
-import type { SheetLayout } from './litSheets.js';
+import type { Gathered } from './bakeLightmaps.js';
+import type { LightmapLayout } from './lightmaps.js';
 
 /** How far single answers of a lamp stray, as a part of all the light of its film: below this it is asked once, */
 const LITTLE = 0.05;
@@ -15,25 +15,25 @@ const OF_BRIGHT_SHEETS = 4;
 const BRIGHT_SHARE = 0.4;
 
 /** The fewer lamps there are, the more each of them counts. */
-const usualQuestions = (lamps: number): number => (lamps === 1 ? 4 : lamps <= 3 ? 2 : 1);
+const usualSamples = (lamps: number): number => (lamps === 1 ? 4 : lamps <= 3 ? 2 : 1);
 
 /**
  * Writes how often each lamp, and at the end of each row the bright sheets, are asked from each patch where a path is
- * first scattered: often where they bring much and single answers differ much. The last row is for what is no lit sheet.
+ * first scattered: often where they bring much and single answers differ much. The last row is for what is no lightmap.
  * The number is fixed before anything is asked, so it changes the noise and not the mean.
  * @param parts of all patches, from `gatherPatches`
  */
-export function packQuestions(
+export function packLightSamples(
   tables: SceneTables,
-  { panels, patches }: SheetLayout,
+  { lightmaps, patches }: LightmapLayout,
   parts: readonly Gathered[],
 ): void {
   const lamps = tables.emitterCount;
-  const usual = usualQuestions(lamps);
-  const questions = new Int32Array((patches + 1) * (lamps + 1)).fill(usual);
+  const usual = usualSamples(lamps);
+  const samples = new Int32Array((patches + 1) * (lamps + 1)).fill(usual);
   const bright = new Uint8Array(patches);
-  panels.forEach(({ first, across, up }, index) => {
-    if ((tables.brightPlace[index] as number) >= 0) bright.fill(1, first, first + across * up);
+  lightmaps.forEach(({ first, across, up }, index) => {
+    if ((tables.brightIndex[index] as number) >= 0) bright.fill(1, first, first + across * up);
   });
   for (const part of parts) {
     for (let patch = 0; patch < part.count; patch++) {
@@ -41,14 +41,14 @@ export function packQuestions(
       for (let lamp = 0; lamp < lamps; lamp++) {
         const stray = strayOf(tables, part, patch, lamp);
         const times = stray < LITTLE ? 1 : stray < SOME ? usual / 2 : stray > MUCH ? 2 * usual : usual;
-        questions[row + lamp] = Math.max(1, times);
+        samples[row + lamp] = Math.max(1, times);
       }
       const much = brightShare(tables, part, patch, bright) > BRIGHT_SHARE;
-      questions[row + lamps] = much ? OF_BRIGHT_SHEETS : OF_SHEETS;
+      samples[row + lamps] = much ? OF_BRIGHT_SHEETS : OF_SHEETS;
     }
   }
-  questions[questions.length - 1] = OF_SHEETS;
-  tables.questions = questions;
+  samples[samples.length - 1] = OF_SHEETS;
+  tables.lightSamples = samples;
 }
 
 /** Standard deviation of a lamp's answers at a patch, over all the light of its film there. */

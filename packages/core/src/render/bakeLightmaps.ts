@@ -1,11 +1,11 @@
 import { SPREAD, SURFACE_STRIDE } from '../engine/layouts.js';
-import { pointOnPanel } from '../engine/normals.js';
+import { pointOnPrimitive } from '../engine/normals.js';
 import { surfaceColour } from '../engine/print.js';
 import type { SceneTables } from '../engine/tables.js';
 import type { EngineCalls } from '../trace/engineCalls.js';
-import { packGuide } from './guideSheets.js';
-import { packBrightPanels, packSheets, type SheetLayout } from './litSheets.js';
-import { packQuestions } from './questions.js';
+import { type LightmapLayout, packBrightLightmaps, packLightmaps } from './lightmaps.js';
+import { packLightSamples } from './packLightSamples.js';
+import { packPathGuide } from './packPathGuide.js';
 
 export interface BakeOptions {
   /** Rays from each patch. */
@@ -24,13 +24,13 @@ export interface Gathered {
   first: number;
   count: number;
   rays: number;
-  /** Irradiance from lamps and by way of things that are no lit sheets: [(patch * channels + channel) * 3 + colour]. */
+  /** Irradiance from lamps and by way of things that are no lightmaps: [(patch * channels + channel) * 3 + colour]. */
   direct: Float32Array;
   /** 2 a ray: patch met, and the patch behind it where light shines through; -1 for none. */
   met: Int32Array;
   /** 6 a ray: what the irradiance of the two counts, red green blue. */
   factor: Float32Array;
-  /** Cell of the direction of each ray, see `Guide`. */
+  /** Cell of the direction of each ray, see `PathGuide`. */
   cell: Uint8Array;
   /** 2 a lamp: see `PatchGatherer.told`. */
   told: Float32Array;
@@ -39,7 +39,7 @@ export interface Gathered {
 /** First half of baking: traces the rays of a range of patches. Any split into ranges gives the same numbers. */
 export function gatherPatches(
   engine: EngineCalls,
-  layout: SheetLayout,
+  layout: LightmapLayout,
   channels: number,
   first: number,
   count: number,
@@ -57,14 +57,14 @@ export function gatherPatches(
     told: new Float32Array(0),
   };
   engine.reseed(seed ^ 0x2f6b1d);
-  engine.setMode({ sheets: true, recording: true });
+  engine.setMode({ lightmaps: true, recording: true });
   const gatherer = engine.gather(rays);
   const lamps = gatherer.told.length;
   gathered.told = new Float32Array(count * lamps);
-  layout.panels.forEach((panel, index) => {
-    const n = panel.across * panel.up;
+  layout.lightmaps.forEach((lightmap, index) => {
+    const n = lightmap.across * lightmap.up;
     for (let cell = 0; cell < n; cell++) {
-      const at = panel.first + cell - first;
+      const at = lightmap.first + cell - first;
       if (at < 0 || at >= count) continue;
       gatherer.gather(index, cell);
       gathered.direct.set(gatherer.direct, at * size);
@@ -83,7 +83,11 @@ export function gatherPatches(
  * equation with the rays' own meetings as form factors). Writes the light into the tables.
  * @param parts of all patches, from `gatherPatches`
  */
-export function solveSheets(tables: SceneTables, layout: SheetLayout, parts: readonly Gathered[]): void {
+export function solveLightmaps(
+  tables: SceneTables,
+  layout: LightmapLayout,
+  parts: readonly Gathered[],
+): void {
   const size = tables.channelCount * 3;
   const direct = new Float64Array(layout.patches * size);
   for (const part of parts) direct.set(part.direct, part.first * size);
@@ -92,11 +96,11 @@ export function solveSheets(tables: SceneTables, layout: SheetLayout, parts: rea
   for (let round = 0; round < MOST_ROUNDS; round++) {
     if (sendLight(now, direct, exchange, size) < SETTLED) break;
   }
-  packSheets(tables, layout);
+  packLightmaps(tables, layout);
   tables.irradiance = now;
-  packGuide(tables, layout, parts);
-  packBrightPanels(tables, layout, radiosityOf(tables, layout));
-  packQuestions(tables, layout, parts);
+  packPathGuide(tables, layout, parts);
+  packBrightLightmaps(tables, layout, radiosityOf(tables, layout));
+  packLightSamples(tables, layout, parts);
   tables.lit = 1;
 }
 
@@ -179,27 +183,28 @@ const gain = (before: number | undefined, now: number): number =>
   now > 0 ? 1 - (before as number) / now : 0;
 
 /** What leaves each patch to its side. */
-function radiosityOf(tables: SceneTables, { panels, patches }: SheetLayout): Float64Array {
+function radiosityOf(tables: SceneTables, { lightmaps, patches }: LightmapLayout): Float64Array {
   const size = tables.channelCount * 3;
   const radiosity = new Float64Array(patches * size);
   const point = new Float64Array(3);
   const colour = new Float64Array(3);
-  for (const panel of panels) {
-    const surface = (panel.side === 0 ? tables.front : tables.back)[panel.primitive] as number;
+  for (const lightmap of lightmaps) {
+    const surface = (lightmap.side === 0 ? tables.front : tables.back)[lightmap.primitive] as number;
     const spread = tables.surfaces.subarray(
       surface * SURFACE_STRIDE + SPREAD,
       surface * SURFACE_STRIDE + SPREAD + 3,
     );
-    const other = panels[panel.other];
-    for (let i = 0; i < panel.across * panel.up; i++) {
-      const a = ((i % panel.across) + 0.5) / panel.across;
-      const b = (Math.floor(i / panel.across) + 0.5) / panel.up;
-      pointOnPanel(point, tables, panel.primitive, a, b);
-      surfaceColour(colour, tables, surface, panel.primitive, point);
+    const other = lightmaps[lightmap.other];
+    for (let i = 0; i < lightmap.across * lightmap.up; i++) {
+      const a = ((i % lightmap.across) + 0.5) / lightmap.across;
+      const b = (Math.floor(i / lightmap.across) + 0.5) / lightmap.up;
+      pointOnPrimitive(point, tables, lightmap.primitive, a, b);
+      surfaceColour(colour, tables, surface, lightmap.primitive, point);
       for (let c = 0; c < size; c++) {
-        const own = (tables.irradiance[(panel.first + i) * size + c] as number) * (colour[c % 3] as number);
+        const own =
+          (tables.irradiance[(lightmap.first + i) * size + c] as number) * (colour[c % 3] as number);
         const beyond = other ? (tables.irradiance[(other.first + i) * size + c] as number) : 0;
-        radiosity[(panel.first + i) * size + c] = own + beyond * (spread[c % 3] as number);
+        radiosity[(lightmap.first + i) * size + c] = own + beyond * (spread[c % 3] as number);
       }
     }
   }
