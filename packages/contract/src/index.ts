@@ -52,16 +52,17 @@ export {
   withLongTextReferences,
   withLongTexts,
 } from './longTexts.js';
-export type {
-  AnyMaterial,
-  Dielectric,
-  Material,
-  Metal,
-  OpaqueMaterial,
-  Reflectance,
-  Relief,
-  SheetMaterial,
-  Tone,
+export {
+  type AnyMaterial,
+  type Dielectric,
+  type Material,
+  type Metal,
+  materialKinds,
+  type OpaqueMaterial,
+  type Reflectance,
+  type Relief,
+  type SheetMaterial,
+  type Tone,
 } from './material.js';
 export { checkDocument, fieldPath, type Problem, problemsOf } from './problems.js';
 export type { BoxProduct, Product, ProductOf, ProfilePoint, Turned } from './product.js';

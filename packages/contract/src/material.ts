@@ -208,6 +208,11 @@ export const sheetMaterial = z.discriminatedUnion('kind', [
   net,
 ]);
 
+/** Every kind of material that anything can be made of. */
+export const materialKinds: readonly AnyMaterial['kind'][] = [
+  ...new Set([...material.options, ...sheetMaterial.options].map((option) => option.shape.kind.value)),
+];
+
 export type Reflectance = z.infer<typeof reflectance>;
 export type Tone = z.infer<typeof tone>;
 export type Relief = z.infer<typeof relief>;

@@ -2,7 +2,7 @@ import type { SetDocumentInput, Vector } from '@fendrix/contract';
 import { setDocument } from '@fendrix/contract';
 import { demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
-import { FrostWalk } from '../src/engine/frost.js';
+import { FrostWalk } from '../src/engine/path/frost.js';
 import { Sampler } from '../src/engine/sampler.js';
 import { createLook, fresnelMean, look, prepareTracing } from '../src/index.js';
 import { matte, surroundLight, testSet } from './sets.js';

@@ -1,7 +1,6 @@
 import type { SetDocumentInput, Vector } from '@fendrix/contract';
 import { describe, expect, test } from 'vitest';
 import { SURFACE_STRIDE } from '../src/engine/layouts.js';
-import { evaluateScatter } from '../src/engine/scatter.js';
 import { illuminanceByLight, prepareTracing } from '../src/index.js';
 import { seededRandom } from './random.js';
 import { matte, overheadSoftbox, surroundLight, testSet } from './sets.js';
@@ -93,7 +92,7 @@ describe('scattering of every finish is the same both ways', () => {
   ];
   test.each(finishes.map((finish) => [JSON.stringify(finish), finish] as const))('%s', (_name, finish) => {
     const { products } = testSet({ products: [slab(finish)] });
-    const { tables, albedo } = oneSurface((products[0] as (typeof products)[0]).material);
+    const { tables, model, albedo } = oneSurface((products[0] as (typeof products)[0]).material);
     expect(tables.surfaces.length).toBeGreaterThanOrEqual(SURFACE_STRIDE);
     const random = seededRandom(5);
     const direction = () => {
@@ -105,8 +104,8 @@ describe('scattering of every finish is the same both ways', () => {
     const back = new Float64Array(7);
     for (let i = 0; i < 200; i++) {
       const [o, way] = [direction(), direction()];
-      evaluateScatter(there, tables, 0, albedo, 0.5, o, way);
-      evaluateScatter(back, tables, 0, albedo, 0.5, way, o);
+      model.evaluate(there, 0, albedo, 0.5, o, way, 1);
+      model.evaluate(back, 0, albedo, 0.5, way, o, 1);
       for (let c = 0; c < 3; c++) expect(back[c]).toBeCloseTo(there[c] as number, 9);
     }
   });

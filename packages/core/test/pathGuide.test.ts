@@ -1,6 +1,11 @@
 import { demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
-import { PATH_GUIDE_CELLS, PATH_GUIDE_STRIDE, PathGuide, pathGuideCell } from '../src/engine/pathGuide.js';
+import {
+  PATH_GUIDE_CELLS,
+  PATH_GUIDE_STRIDE,
+  PathGuide,
+  pathGuideCell,
+} from '../src/engine/path/pathGuide.js';
 import { SceneTables } from '../src/engine/tables.js';
 import { cosineAbove } from '../src/engine/vectors.js';
 import { bakeLightmaps, prepareTracing, renderTile, type Tracing } from '../src/index.js';

@@ -1,7 +1,6 @@
 import type { SetDocument, SetDocumentInput } from '@fendrix/contract';
 import { describe, expect, test } from 'vitest';
 import { EMITTER_CENTRE } from '../src/engine/layouts.js';
-import { evaluateScatter } from '../src/engine/scatter.js';
 import { fresnelMean, luminanceOf, prepareTracing, renderTile, traceKey } from '../src/index.js';
 import { makeCoat } from '../src/optics/coat.js';
 import { seededRandom } from './random.js';
@@ -282,7 +281,7 @@ describe('films', () => {
 describe('scattering', () => {
   test('is the same from light to lens and from lens to light', () => {
     const random = seededRandom(3);
-    const { tables, albedo } = oneSurface({
+    const { model, albedo } = oneSurface({
       kind: 'coated',
       reflectance: 0.6,
       coatIndex: 1.5,
@@ -298,8 +297,8 @@ describe('scattering', () => {
     const back = new Float64Array(7);
     for (let i = 0; i < 500; i++) {
       const [a, b] = [direction(), direction()];
-      evaluateScatter(there, tables, 0, albedo, 0.5, a, b);
-      evaluateScatter(back, tables, 0, albedo, 0.5, b, a);
+      model.evaluate(there, 0, albedo, 0.5, a, b, 1);
+      model.evaluate(back, 0, albedo, 0.5, b, a, 1);
       expect(there[0]).toBeCloseTo(back[0] as number, 9);
     }
     expect(makeCoat(1.5, 0.25)).toBe(makeCoat(1.5, 0.25));
@@ -319,7 +318,7 @@ describe('light sampling and scattering joined', () => {
       bench: { widthM: 1, depthM: 1, material },
       camera: { ...closeCamera, positionM: [0, -0.9, 0.9], aimM: [0, 0, 0], focusM: 1.27 },
     });
-    const { tables, albedo } = oneSurface(material);
+    const { model, albedo } = oneSurface(material);
     const { emitters } = prepareTracing(set).scene;
     const face = emitters[0]?.data.subarray(EMITTER_CENTRE) ?? new Float64Array(0);
     const out = new Float64Array([0, -Math.SQRT1_2, Math.SQRT1_2]);
@@ -336,7 +335,7 @@ describe('light sampling and scattering joined', () => {
         const away = Math.hypot(...p);
         const into = Float64Array.from(p, (value) => value / away);
         const atFace = -[0, 1, 2].reduce((sum, k) => sum + (into[k] as number) * (face[9 + k] as number), 0);
-        evaluateScatter(scatter, tables, 0, albedo, 0.5, out, into);
+        model.evaluate(scatter, 0, albedo, 0.5, out, into, 1);
         const patch = (0.4 * 0.3) / steps ** 2;
         expected += ((scatter[0] as number) * (into[2] as number) * atFace * patch) / away ** 2;
       }

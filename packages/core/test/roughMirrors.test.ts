@@ -1,6 +1,6 @@
 import type { SetDocument } from '@fendrix/contract';
 import { afterEach, describe, expect, test, vi } from 'vitest';
-import { RoughMirrors } from '../src/engine/roughMirrors.js';
+import { RoughMirrors } from '../src/engine/path/roughMirrors.js';
 import { prepareTracing, renderTile, setRay } from '../src/index.js';
 import { seededRandom } from './random.js';
 import { matte, overheadSoftbox, testSet } from './sets.js';
@@ -30,7 +30,8 @@ function throwOnWall(roughness: number): SetDocument {
 }
 
 function mirrorsOf(set: SetDocument): RoughMirrors {
-  return new RoughMirrors(prepareTracing(set, 'plain').tables);
+  const { tables, models } = prepareTracing(set, 'plain');
+  return new RoughMirrors(tables, models);
 }
 
 const FROM = new Float64Array([0.1, -0.01, 0.35]);
@@ -53,7 +54,7 @@ describe('light by way of silver cards', () => {
 
   test('every aimed direction meets the card, with a density that makes one in all', () => {
     const tracing = prepareTracing(throwOnWall(0.3), 'plain');
-    const mirrors = new RoughMirrors(tracing.tables);
+    const mirrors = new RoughMirrors(tracing.tables, tracing.models);
     mirrors.look(FROM);
     const random = seededRandom(3);
     const uv = new Float64Array(2);

@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { emittedLuminance, emitterPdf, sampleEmitter } from '../src/engine/emitters.js';
 import { EMITTER_KIND } from '../src/engine/layouts.js';
 import { Sampler } from '../src/engine/sampler.js';
-import { evaluateScatter, sampleCoat, sampleScatter } from '../src/engine/scatter.js';
+import { sampleCoat } from '../src/engine/surfaces/coat.js';
 import { SceneTables } from '../src/engine/tables.js';
 import { ambientByLight, prepareTracing, renderTile, setRay } from '../src/index.js';
 import { makeCoat } from '../src/optics/coat.js';
@@ -193,7 +193,12 @@ describe('light sampling', () => {
 });
 
 describe('scattering', () => {
-  const { tables, albedo } = oneSurface({ kind: 'coated', reflectance: 0.5, coatIndex: 1.5, roughness: 0.3 });
+  const { tables, model, albedo } = oneSurface({
+    kind: 'coated',
+    reflectance: 0.5,
+    coatIndex: 1.5,
+    roughness: 0.3,
+  });
   const coat = makeCoat(1.5, 0.3);
   const out = new Float64Array([Math.sin(0.9), 0, Math.cos(0.9)]);
 
@@ -208,18 +213,18 @@ describe('scattering', () => {
       const z = random();
       const phi = 2 * Math.PI * random();
       const flat = Math.sqrt(1 - z * z);
-      evaluateScatter(
+      model.evaluate(
         value,
-        tables,
         0,
         albedo,
         0.6,
         out,
         new Float64Array([flat * Math.cos(phi), flat * Math.sin(phi), z]),
+        1,
       );
       sum += ((value[3] as number) * 2 * Math.PI) / steps;
       const uv = new Float64Array([random(), random()]);
-      if (sampleScatter(into, tables, 0, albedo, 0.6, out, random(), uv)) left += 1 / steps;
+      if (model.sample(into, 0, albedo, 0.6, out, random(), uv)) left += 1 / steps;
     }
     expect(left).toBeLessThan(1);
     expect(Math.abs(sum / left - 1)).toBeLessThan(0.02);
@@ -234,21 +239,21 @@ describe('scattering', () => {
     const steps = 40_000;
     for (let i = 0; i < steps; i++) {
       const uv = new Float64Array([random(), random()]);
-      if (sampleScatter(into, tables, 0, albedo, 0.5, out, random(), uv)) {
-        evaluateScatter(value, tables, 0, albedo, 0.5, out, into);
+      if (model.sample(into, 0, albedo, 0.5, out, random(), uv)) {
+        model.evaluate(value, 0, albedo, 0.5, out, into, 1);
         sampled += ((value[0] as number) * (into[2] as number)) / ((value[3] as number) * steps);
       }
       const z = random();
       const flat = Math.sqrt(1 - z * z);
       const phi = 2 * Math.PI * random();
-      evaluateScatter(
+      model.evaluate(
         value,
-        tables,
         0,
         albedo,
         0.5,
         out,
         new Float64Array([flat * Math.cos(phi), flat * Math.sin(phi), z]),
+        1,
       );
       summed += ((value[0] as number) * z * 2 * Math.PI) / steps;
     }

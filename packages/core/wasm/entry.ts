@@ -1,7 +1,7 @@
 /** The engine as a WebAssembly module: one scene an instance. Compiled by AssemblyScript only. */
 import { OBJECT, TOTAL_OVERHEAD } from 'rt/common';
 import { Engine } from '../src/engine/engine';
-import { PatchGatherer } from '../src/engine/gather';
+import { PatchGatherer } from '../src/engine/path/gather';
 import { tables } from './tableCalls';
 
 export * from './tableCalls';
@@ -29,15 +29,15 @@ export function rays(): usize {
 }
 
 export function films(): usize {
-  return changetype<usize>(engine!.tracer.films);
+  return changetype<usize>(engine!.tracer.films.sums);
 }
 
 export function wanted(): usize {
-  return changetype<usize>(engine!.tracer.wanted);
+  return changetype<usize>(engine!.tracer.films.wanted);
 }
 
 export function ambient(): usize {
-  return changetype<usize>(engine!.tracer.ambient);
+  return changetype<usize>(engine!.tracer.quick.ambient);
 }
 
 export function point(): usize {
@@ -109,10 +109,10 @@ export function next(): void {
 }
 
 export function setMode(quick: i32, sheets: i32, recording: i32): void {
-  const tracer = engine!.tracer;
-  tracer.quick = quick != 0;
-  tracer.useLightmaps = sheets != 0;
-  tracer.recording = recording != 0;
+  const mode = engine!.tracer.mode;
+  mode.quick = quick != 0;
+  mode.useLightmaps = sheets != 0;
+  mode.recording = recording != 0;
 }
 
 export function renewLightmaps(): void {

@@ -1,23 +1,21 @@
 import { sampleEmitter } from './emitters.js';
-import { PatchGatherer } from './gather.js';
 import { Kernel } from './kernel.js';
 import {
-  CLOTH,
   EMITTER_STRIDE,
   LIGHT_DISTANCE,
   LIGHT_LUMINANCE,
   LIGHT_PASSED,
   LIGHT_SAMPLE,
   RAY_TO,
-  SURFACE_STRIDE,
   VIEW_ORIGIN,
 } from './layouts.js';
-import { Passage } from './passage.js';
-import { PathTracer } from './path.js';
-import { type i32, real, whole32 } from './portable.js';
+import { PatchGatherer } from './path/gather.js';
+import { Passage } from './path/passage.js';
+import { PathTracer } from './path/pathTracer.js';
+import { type i32, real } from './portable.js';
 import { Sampler } from './sampler.js';
-import { prepareSheen } from './sheen.js';
 import { Sight } from './sight.js';
+import { SurfaceModels } from './surfaces/surfaceModels.js';
 import type { SceneTables } from './tables.js';
 import { openBlock, TileRenderer, viewRay } from './tile.js';
 
@@ -29,6 +27,7 @@ export class Engine {
   tables: SceneTables;
   kernel: Kernel;
   sampler: Sampler;
+  models: SurfaceModels;
   tracer: PathTracer;
   tiles: TileRenderer;
   passage: Passage;
@@ -44,21 +43,20 @@ export class Engine {
   constructor(tables: SceneTables, seed: i32) {
     const kernel = new Kernel(tables);
     const sampler = new Sampler(seed);
-    const tracer = new PathTracer(tables, kernel, sampler);
+    const models = new SurfaceModels(tables);
+    const tracer = new PathTracer(tables, kernel, sampler, models);
     this.tables = tables;
     this.kernel = kernel;
     this.sampler = sampler;
+    this.models = models;
     this.tracer = tracer;
     this.tiles = new TileRenderer(tracer, sampler);
-    this.passage = new Passage(tables, kernel);
-    this.sight = new Sight(tables, kernel);
-    for (let i = 0; i < tables.surfaceCount; i++) {
-      if (whole32(tables.surfaces[i * SURFACE_STRIDE]) === CLOTH) prepareSheen();
-    }
+    this.passage = new Passage(tables, kernel, models);
+    this.sight = new Sight(tables, kernel, models);
   }
 
   createGatherer(rays: i32): PatchGatherer {
-    return new PatchGatherer(this.tables, this.kernel, this.tracer, this.sampler, rays);
+    return new PatchGatherer(this.tables, this.kernel, this.tracer, this.sampler, this.models, rays);
   }
 
   /** Asks about the first `count` rays of the batch; writes primitive to place 6 and distance to 7 of each. */

@@ -109,6 +109,7 @@ export const METAL = 5;
 export const TRANSLUCENT = 6;
 export const NET = 7;
 export const WAX = 8;
+export const SURFACE_KINDS: i32 = 9;
 
 // A surface.
 export const SURFACE_KIND: i32 = 0;

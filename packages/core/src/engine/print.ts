@@ -1,28 +1,18 @@
 import {
   ACROSS,
   BASE_COLOUR,
-  BOTTOM_EDGE,
-  EDGE_SIDE,
-  EDGE_WIDTH,
   GRADIENT_END,
   GRADIENT_FIRST,
   GRADIENT_GAMMA,
   GRADIENT_SECOND,
   GRADIENT_START,
-  LEFT_EDGE,
-  NET,
-  NO_EDGE,
   NO_TONE,
   RASTER,
-  RIGHT_EDGE,
-  STRAIGHT,
-  SURFACE_KIND,
   SURFACE_STRIDE,
   TONE,
   TONE_HEIGHT,
   TONE_OFFSET,
   TONE_WIDTH,
-  TOP_EDGE,
   UP,
 } from './layouts.js';
 import { patternCoordinates } from './normals.js';
@@ -93,22 +83,4 @@ function rasterColour(out: Float64Array, tones: Float32Array, at: i32, width: i3
 
 function within(i: i32, count: i32): i32 {
   return i < 0 ? 0 : i >= count ? count - 1 : i;
-}
-
-/** How far a net is open at a point: 1 lets all light pass. */
-export function netOpenness(tables: SceneTables, surface: i32, primitive: i32, point: Float64Array): number {
-  const s = tables.surfaces;
-  const o = surface * SURFACE_STRIDE;
-  const open = s[o + STRAIGHT];
-  const side = whole32(s[o + EDGE_SIDE]);
-  if (whole32(s[o + SURFACE_KIND]) !== NET || side === NO_EDGE) return open;
-  patternCoordinates(place, tables, primitive, point);
-  const a = place[0];
-  const b = place[1];
-  let away = Math.min(Math.min(a, b), Math.min(1 - a, 1 - b));
-  if (side === LEFT_EDGE) away = a;
-  else if (side === RIGHT_EDGE) away = 1 - a;
-  else if (side === BOTTOM_EDGE) away = b;
-  else if (side === TOP_EDGE) away = 1 - b;
-  return open + (1 - open) * Math.max(0, 1 - away / s[o + EDGE_WIDTH]);
 }

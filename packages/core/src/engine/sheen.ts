@@ -29,7 +29,7 @@ export function meanSheenAlbedo(): number {
   return albedoMean[0];
 }
 
-/** Fills the tables, the first time; before any other question about sheen. */
+/** Fills the tables, the first time; to be called before the functions above. */
 export function prepareSheen(): void {
   if (albedoMean[0] > 0) return;
   const steps = 64;

@@ -1,11 +1,11 @@
 import { fresnelMean } from './fresnel.js';
 import type { Kernel } from './kernel.js';
-import { COAT_INDEX, DIELECTRIC, HAS_LOBE, NET, RAY_TO, STRAIGHT } from './layouts.js';
-import { dimOver, indexIn, mediaBeyond } from './media.js';
-import { highestBit, type i32, NO_NUMBER, real } from './portable.js';
-import { netOpenness } from './print.js';
-import { lobeFresnel } from './scatter.js';
+import { RAY_TO } from './layouts.js';
+import { MediaStack } from './path/media.js';
+import { type i32, NO_NUMBER, real } from './portable.js';
 import { SurfaceHit } from './surfaceHit.js';
+import { REFRACTS } from './surfaces/surfaceModel.js';
+import type { SurfaceModels } from './surfaces/surfaceModels.js';
 import type { SceneTables } from './tables.js';
 import { BLOCK, openBlock, viewRay } from './tile.js';
 import { copy3, fill3, mirrorDirection, refractDirection } from './vectors.js';
@@ -70,25 +70,31 @@ export class Sight {
   tileNumbers: Float32Array = new Float32Array(TILE_NUMBERS);
   private t: SceneTables;
   private kernel: Kernel;
+  private media: MediaStack;
   private eye: Float64Array = new Float64Array(3);
   private towards: Float64Array = new Float64Array(3);
   /** What was found last: primitives as in an answer, and their surfaces where they were met. */
   private seen: i32 = NOTHING_THERE;
   private mirrored: i32 = NO_SUCH_PART;
   private through: i32 = NO_SUCH_PART;
-  private first: SurfaceHit = new SurfaceHit();
-  private inMirror: SurfaceHit = new SurfaceHit();
-  private hit: SurfaceHit = new SurfaceHit();
+  private first: SurfaceHit;
+  private inMirror: SurfaceHit;
+  private hit: SurfaceHit;
   /** The way in the mirror and what of its light is mirrored; the same of what is seen through, and where it starts. */
   private mirrorWay: Float64Array = new Float64Array(3);
   private mirrorPart: Float64Array = new Float64Array(3);
   private way: Float64Array = new Float64Array(3);
   private part: Float64Array = new Float64Array(3);
   private from: Float64Array = new Float64Array(3);
+  private straight: Float64Array = new Float64Array(3);
 
-  constructor(t: SceneTables, kernel: Kernel) {
+  constructor(t: SceneTables, kernel: Kernel, models: SurfaceModels) {
     this.t = t;
     this.kernel = kernel;
+    this.media = new MediaStack(t);
+    this.first = new SurfaceHit(t, models);
+    this.inMirror = new SurfaceHit(t, models);
+    this.hit = new SurfaceHit(t, models);
   }
 
   /** Looks along one ray; the answer goes to `answer`. */
@@ -190,7 +196,7 @@ export class Sight {
     const seen = this.reach(first, origin, direction, inView);
     this.seen = seen < 0 ? NOTHING_THERE : seen;
     if (seen < 0) return;
-    first.meet(this.t, seen, direction);
+    first.meet(seen, direction);
     if (this.isLight(seen, first)) return;
     this.lookInMirror(direction);
     if (this.showsThrough(first)) this.lookThrough(direction);
@@ -219,24 +225,19 @@ export class Sight {
     mirrorDirection(this.mirrorWay, direction, first.normal, first.flat);
     const primitive = this.reach(this.inMirror, first.point, this.mirrorWay, false);
     this.mirrored = primitive < 0 ? NOTHING_THERE : primitive;
-    if (primitive >= 0) this.inMirror.meetSide(this.t, primitive, this.mirrorWay);
+    if (primitive >= 0) this.inMirror.meetSide(primitive, this.mirrorWay);
   }
 
   /** Part that a surface mirrors at its cosine; false where it has no mirror part. */
   private setMirrorPart(hit: SurfaceHit): boolean {
-    const s = this.t.surfaces;
-    const coat = s[hit.place + COAT_INDEX];
-    if (coat !== 0) fill3(this.mirrorPart, fresnelMean(hit.cosOut, coat));
-    else if (hit.kind === DIELECTRIC)
-      fill3(this.mirrorPart, fresnelMean(hit.cosOut, indexIn(this.t, mediaBeyond(this.t, hit, 0))));
-    else if (s[hit.place + HAS_LOBE] > 0) {
-      for (let c = 0; c < 3; c++) this.mirrorPart[c] = lobeFresnel(this.t, hit.place, c, hit.cosOut);
-    } else return false;
+    if (hit.model.interaction !== REFRACTS)
+      return hit.model.reflectance(this.mirrorPart, hit.row, hit.cosOut);
+    fill3(this.mirrorPart, fresnelMean(hit.cosOut, this.media.index(this.media.beyond(hit, 0))));
     return true;
   }
 
   private showsThrough(hit: SurfaceHit): boolean {
-    return hit.kind === DIELECTRIC || hit.kind === NET || this.t.surfaces[hit.place + STRAIGHT] > 0;
+    return hit.model.interaction === REFRACTS || hit.model.letsStraight(hit.row);
   }
 
   /** Goes on beyond the surface met first, which is known to show through. */
@@ -250,8 +251,8 @@ export class Sight {
     for (let i = 1; i < MOST_BOUNDARIES; i++) {
       if (!(Math.max(part[0], Math.max(part[1], part[2])) > LEAST_WEIGHT)) return;
       const primitive = this.reach(hit, this.from, this.way, false);
-      if (primitive >= 0 && inside !== 0) dimOver(part, this.t, inside, this.kernel.ray[RAY_TO]);
-      if (primitive >= 0) hit.meet(this.t, primitive, this.way);
+      if (primitive >= 0 && inside !== 0) this.media.dim(part, inside, this.kernel.ray[RAY_TO]);
+      if (primitive >= 0) hit.meet(primitive, this.way);
       if (primitive < 0 || this.isLight(primitive, hit) || !this.showsThrough(hit)) {
         this.through = primitive < 0 ? NOTHING_THERE : primitive;
         return;
@@ -263,17 +264,17 @@ export class Sight {
   /** Goes through a surface or is mirrored inside; media inside of after it. */
   private pass(hit: SurfaceHit, inside: i32): i32 {
     copy3(this.from, hit.point);
-    if (hit.kind === DIELECTRIC) return this.crossBoundary(hit, inside);
+    if (hit.model.interaction === REFRACTS) return this.crossBoundary(hit, inside);
     this.passSheet(hit);
     return inside;
   }
 
   /** Goes on beyond a boundary of glass; media inside of after it. */
   private crossBoundary(hit: SurfaceHit, inside: i32): i32 {
-    const t = this.t;
-    const beyond = mediaBeyond(t, hit, inside);
-    if (highestBit(inside) === highestBit(beyond)) return beyond;
-    const ratio = indexIn(t, beyond) / indexIn(t, inside);
+    const media = this.media;
+    const beyond = media.beyond(hit, inside);
+    if (media.isSame(inside, beyond)) return beyond;
+    const ratio = media.index(beyond) / media.index(inside);
     const reflected = fresnelMean(hit.cosOut, ratio);
     if (reflected >= 1) {
       mirrorDirection(this.way, this.way, hit.normal, hit.flat);
@@ -287,12 +288,8 @@ export class Sight {
   }
 
   private passSheet(hit: SurfaceHit): void {
-    const net = hit.kind === NET;
-    const open: number = net ? netOpenness(this.t, hit.surface, hit.primitive, hit.point) : 0;
-    for (let c = 0; c < 3; c++) {
-      const part = net ? open : this.t.surfaces[hit.place + STRAIGHT + c];
-      this.part[c] = this.part[c] * part;
-    }
+    hit.model.straight(this.straight, hit.row, hit.primitive, hit.point);
+    for (let c = 0; c < 3; c++) this.part[c] = this.part[c] * this.straight[c];
   }
 }
 

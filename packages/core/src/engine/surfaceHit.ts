@@ -6,7 +6,7 @@ import {
   CONE_AXIS,
   FLAT,
   FLAT_EDGE_V,
-  METAL,
+  MATTE,
   NO_RELIEF,
   NORMALS,
   PRIMITIVE_STRIDE,
@@ -14,19 +14,20 @@ import {
   RELIEF_DEPTH,
   RELIEF_SIZE,
   SHADING_NORMAL,
-  SURFACE_KIND,
   SURFACE_STRIDE,
 } from './layouts.js';
 import { normalsAt } from './normals.js';
 import { type i32, whole32 } from './portable.js';
 import { surfaceColour } from './print.js';
 import { applyRelief } from './relief.js';
+import type { SurfaceModel } from './surfaces/surfaceModel.js';
+import type { SurfaceModels } from './surfaces/surfaceModels.js';
 import type { SceneTables } from './tables.js';
 import { copy3, dot3, frameRound } from './vectors.js';
 
 const normals = new Float64Array(NORMALS);
 
-/** The surface a path has met. */
+/** The surface a ray has met. */
 export class SurfaceHit {
   /** Where, its own normal and its shading normal, both towards the path; colour of its base, once it was read. */
   point: Float64Array = new Float64Array(3);
@@ -37,34 +38,41 @@ export class SurfaceHit {
   frame: Float64Array = new Float64Array(6);
   primitive: i32 = -1;
   fromFront: boolean = true;
-  /** Index of the surface, its place in `tables.surfaces` and kind. */
+  /** Index of the surface, offset of its row in `tables.surfaces`, and how it scatters. */
   surface: i32 = 0;
-  place: i32 = 0;
-  kind: i32 = 0;
+  row: i32 = 0;
+  model: SurfaceModel;
   /** Cosine towards the viewer. */
   cosOut: number = 1;
+  private tables: SceneTables;
+  private models: SurfaceModels;
+
+  constructor(tables: SceneTables, models: SurfaceModels) {
+    this.tables = tables;
+    this.models = models;
+    this.model = models.ofKind(MATTE);
+  }
 
   /**
-   * Fills itself in, but for the colour, for the surface that a ray has met at `point`. A shading normal that faces away from the path
-   * is not used.
+   * Fills itself in, but for the colour, for the surface that a ray has met at `point`. A shading normal that faces
+   * away from the path is not used.
    */
-  meet(tables: SceneTables, primitive: i32, direction: Float64Array): void {
-    const facing = this.meetSide(tables, primitive, direction);
+  meet(primitive: i32, direction: Float64Array): void {
+    const tables = this.tables;
+    const facing = this.meetSide(primitive, direction);
     const sign: number = this.fromFront ? 1 : -1;
     this.primitive = primitive;
     const sides = this.fromFront ? tables.front : tables.back;
-    this.surface = sides[primitive];
-    this.place = this.surface * SURFACE_STRIDE;
+    this.become(sides[primitive]);
     const s = tables.surfaces;
-    this.kind = whole32(s[this.place + SURFACE_KIND]);
     for (let a = 0; a < 3; a++) {
       this.flat[a] = sign * normals[a];
       this.normal[a] = sign * normals[SHADING_NORMAL + a];
     }
-    const relief = whole32(s[this.place + RELIEF]);
+    const relief = whole32(s[this.row + RELIEF]);
     if (relief !== NO_RELIEF) {
-      const depth = s[this.place + RELIEF_DEPTH];
-      applyRelief(this.normal, relief, depth, s[this.place + RELIEF_SIZE], this.point);
+      const depth = s[this.row + RELIEF_DEPTH];
+      applyRelief(this.normal, relief, depth, s[this.row + RELIEF_SIZE], this.point);
     }
     let cosine = -dot3(this.normal, direction);
     if (!(cosine > 1e-6)) {
@@ -74,29 +82,35 @@ export class SurfaceHit {
     this.cosOut = Math.min(1, Math.max(1e-6, cosine));
   }
 
+  /** Takes another surface for the one that was met. */
+  become(surface: i32): void {
+    this.surface = surface;
+    this.row = surface * SURFACE_STRIDE;
+    this.model = this.models.ofSurface(surface);
+  }
+
   /**
    * Fills in only on which side it was met.
    * @returns cosine of its own normal to the direction
    */
-  meetSide(tables: SceneTables, primitive: i32, direction: Float64Array): number {
-    normalsAt(normals, tables, primitive, this.point);
+  meetSide(primitive: i32, direction: Float64Array): number {
+    normalsAt(normals, this.tables, primitive, this.point);
     const facing = normals[0] * direction[0] + normals[1] * direction[1] + normals[2] * direction[2];
     this.fromFront = facing < 0;
     return facing;
   }
 
   /** Fills in the colour of the base. */
-  readColour(tables: SceneTables): void {
-    surfaceColour(this.albedo, tables, this.surface, this.primitive, this.point);
+  readColour(): void {
+    surfaceColour(this.albedo, this.tables, this.surface, this.primitive, this.point);
   }
 
   /** Axes across the shading normal; along the brush marks of a brushed metal. Also the viewer in that frame. */
-  lookOut(tables: SceneTables, direction: Float64Array, out: Float64Array): void {
-    const s = tables.surfaces;
-    const brushed = this.kind === METAL && s[this.place + ALPHA_X] !== s[this.place + ALPHA_Y];
-    if (brushed) {
-      const up = s[this.place + BRUSH_UP] > 0;
-      brushFrame(this.frame, tables, this.primitive, this.normal, up);
+  lookOut(direction: Float64Array, out: Float64Array): void {
+    const s = this.tables.surfaces;
+    if (this.model.isRough && s[this.row + ALPHA_X] !== s[this.row + ALPHA_Y]) {
+      const up = s[this.row + BRUSH_UP] > 0;
+      brushFrame(this.frame, this.tables, this.primitive, this.normal, up);
     } else frameRound(this.frame, this.normal);
     out[0] = -this.along(direction, 0);
     out[1] = -this.along(direction, 3);

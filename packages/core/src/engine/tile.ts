@@ -10,7 +10,7 @@ import {
   VIEW_STRIDE,
   VIEW_UP,
 } from './layouts.js';
-import type { PathTracer } from './path.js';
+import type { PathTracer } from './path/pathTracer.js';
 import { divide32, type i32, real, whole32 } from './portable.js';
 import type { Sampler } from './sampler.js';
 import { dot3, scale3 } from './vectors.js';
@@ -52,7 +52,7 @@ export class TileRenderer {
   view: Float64Array = new Float64Array(VIEW_STRIDE);
   /**
    * Which pixels to render, py * width + px; answered in place by what is seen sharply in the last sample of each, see
-   * `PathTracer.seen`.
+   * `QuickStep.seen`.
    */
   list: Float64Array = new Float64Array(CALL_PIXELS);
   /** Sums of the samples of the pixels rendered last: [(pixel * channels + channel) * 3 + colour]. */
@@ -65,19 +65,19 @@ export class TileRenderer {
   constructor(tracer: PathTracer, sampler: Sampler) {
     this.tracer = tracer;
     this.sampler = sampler;
-    this.sums = new Float64Array(CALL_PIXELS * tracer.films.length);
+    this.sums = new Float64Array(CALL_PIXELS * tracer.films.sums.length);
   }
 
   /** Renders the first `count` pixels of `list` into `sums`. */
   renderPixels(count: i32, width: i32, height: i32, first: i32, samples: i32): void {
-    const films = this.tracer.films;
+    const films = this.tracer.films.sums;
     const size = films.length;
     for (let i = 0; i < count; i++) {
       const pixel = whole32(this.list[i]);
       const py = divide32(pixel, width);
       this.renderPixel(pixel - py * width, py, width, height, first, samples);
       for (let c = 0; c < size; c++) this.sums[i * size + c] = films[c];
-      this.list[i] = real(this.tracer.seen);
+      this.list[i] = real(this.tracer.quick.seen);
     }
   }
 
@@ -86,9 +86,9 @@ export class TileRenderer {
     const sampler = this.sampler;
     const view = this.view;
     const tracer = this.tracer;
-    tracer.films.fill(0);
+    tracer.films.sums.fill(0);
     for (let i = 0; i < samples; i++) {
-      if (tracer.quick) this.startShared(px, py, width, firstSample + i);
+      if (tracer.mode.quick) this.startShared(px, py, width, firstSample + i);
       else sampler.start(py * width + px, firstSample + i);
       sampler.next();
       const across = (real(px) + sampler.uv[0]) / real(width);

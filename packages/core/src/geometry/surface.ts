@@ -97,7 +97,7 @@ export class SurfaceList {
 
 /** Whether light can pass without being turned: shadow rays then have to be weighed, not just blocked. */
 export function letsThroughStraight(surface: Surface): boolean {
-  return surface.straight[0] + surface.straight[1] + surface.straight[2] > 0;
+  return surface.softEdge !== null || surface.straight[0] + surface.straight[1] + surface.straight[2] > 0;
 }
 
 const NONE: readonly [number, number, number] = [0, 0, 0];

@@ -23,8 +23,7 @@ export function ambientByLight(tracing: Tracing, seed: number): number[] {
     sampler.next();
     rayThrough(direction, tracing.view, sampler.uv[0] as number, sampler.uv[1] as number);
     look(seen, tracing, tracing.view.origin, direction);
-    const surface = tracing.scene.surfaces[seen.surface];
-    if (surface === undefined || isShiny(surface)) continue;
+    if (seen.surface < 0 || isShiny(tracing, seen.surface)) continue;
     const triple = (from: number) => [...seen.geometry.subarray(from, from + 3)] as Vector;
     const options = { samples: SAMPLES_A_PLACE, seed: seed + i, directOnly: false };
     const shares = illuminanceByLight(tracing, triple(0), triple(3), options);

@@ -1,4 +1,3 @@
-import { MIRROR } from '../engine/layouts.js';
 import {
   MIRRORED,
   MIRRORED_WAY,
@@ -10,6 +9,7 @@ import {
   THROUGH_WAY,
   THROUGH_WEIGHT,
 } from '../engine/sight.js';
+import { REFLECTS } from '../engine/surfaces/surfaceModel.js';
 import { luminanceOf } from '../exposure/display.js';
 import type { Thing } from '../geometry/scene.js';
 import type { Tracing } from '../render/prepareTracing.js';
@@ -44,7 +44,7 @@ const SHARP_ALPHA = 0.15;
  * up to what the picture shows there, within noise.
  */
 export function pickSources(
-  { scene, engine }: Tracing,
+  { scene, models, engine }: Tracing,
   origin: ArrayLike<number>,
   direction: ArrayLike<number>,
   samples: number,
@@ -109,7 +109,7 @@ export function pickSources(
     take('through', sight[THROUGH] as number, light, part(THROUGH_WEIGHT));
   }
   // A clear mirror has nothing of its own: what is left there is noise.
-  if (surface?.kind === MIRROR) return sources;
+  if (surface && models.ofKind(surface.kind).interaction === REFLECTS) return sources;
   for (let channel = 0; channel < channels; channel++) {
     // What is left over is a difference of two noisy sums: below its own noise it is nothing.
     for (let k = 3 * channel; k < 3 * channel + 3; k++) {

@@ -55,7 +55,7 @@ export function denoiseFeatures(
   const { tileWholes, tileNumbers } = tracing.engine;
   const { surfaces } = tracing.scene;
   const guide = createFeatures(tile.width, tile.height);
-  const shiny = Uint8Array.from(surfaces, (surface) => (isShiny(surface) ? 1 : 0));
+  const shiny = Uint8Array.from(surfaces, (_, index) => (isShiny(tracing, index) ? 1 : 0));
   lookThroughTile(tracing, width, height, tile, (from, to, count) => {
     for (let i = 0; i < count; i++) {
       const thing = tileWholes[TILE_SEEN + from + i] as number;

@@ -3,8 +3,6 @@ import {
   BRIGHT_POWER,
   BRIGHT_REACH2,
   BRIGHT_STRIDE,
-  CLOTH,
-  COATED,
   CONE,
   CONE_HEIGHT,
   CONE_RADIUS,
@@ -20,11 +18,10 @@ import {
   MAP_SIDE,
   MAP_STRIDE,
   MAP_UP,
-  MATTE,
   PRIMITIVE_STRIDE,
-  TRANSLUCENT,
 } from '../engine/layouts.js';
 import { halfArc, pointOnPrimitive } from '../engine/normals.js';
+import type { SurfaceModels } from '../engine/surfaces/surfaceModels.js';
 import type { SceneTables } from '../engine/tables.js';
 import type { Scene, Thing } from '../geometry/scene.js';
 
@@ -59,8 +56,8 @@ const MOST_ALONG = 16;
 const CARRIES_LIGHT = new Set<Thing['kind']>(['light', 'sheet', 'bench', 'backdrop', 'room']);
 
 /** Lays out the lightmaps of a scene. */
-export function layOutLightmaps(scene: Scene, tables: SceneTables): LightmapLayout {
-  const { table, things, surfaces } = scene;
+export function layOutLightmaps(scene: Scene, tables: SceneTables, models: SurfaceModels): LightmapLayout {
+  const { table, things } = scene;
   const lightmaps: Lightmap[] = [];
   let patches = 0;
   for (let primitive = 0; primitive < table.count; primitive++) {
@@ -73,10 +70,10 @@ export function layOutLightmaps(scene: Scene, tables: SceneTables): LightmapLayo
     const made: Lightmap[] = [];
     for (const side of sides) {
       if (side === 0 && (table.emitter[primitive] as number) >= 0) continue;
-      const surface = surfaces[(side === 0 ? table.front : table.back)[primitive] as number];
-      if (surface === undefined || !takesLight(surface.kind)) continue;
+      const model = models.ofSurface((side === 0 ? table.front : table.back)[primitive] as number);
+      if (!model.takesIrradiance) continue;
       // Both sides of what lets light through share their places.
-      const spreading = surface.kind === TRANSLUCENT;
+      const spreading = model.transmits;
       const near = side === 0 && (thing.kind === 'sheet' || thing.kind === 'backdrop');
       const along = spreading ? ALONG.spreading : near ? ALONG.near : ALONG.rest;
       const across = patchesAlong(width, along);
@@ -115,10 +112,6 @@ export function packLightmaps(tables: SceneTables, { lightmaps, patches }: Light
   tables.brightIndex = new Int32Array(lightmaps.length).fill(-1);
   tables.brightLightmap = new Int32Array(0);
   tables.bright = new Float64Array(0);
-}
-
-function takesLight(kind: number): boolean {
-  return kind === MATTE || kind === COATED || kind === CLOTH || kind === TRANSLUCENT;
 }
 
 function patchesAlong(lengthM: number, along: number): number {

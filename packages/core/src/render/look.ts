@@ -1,4 +1,4 @@
-import { DIELECTRIC } from '../engine/layouts.js';
+import { SURFACE_STRIDE } from '../engine/layouts.js';
 import {
   MIRRORED,
   MIRRORED_FRONT,
@@ -14,8 +14,8 @@ import {
   THROUGH_POINT,
   THROUGH_WEIGHT,
 } from '../engine/sight.js';
+import { NO_MIRROR_PART } from '../engine/surfaces/surfaceModel.js';
 import { luminanceOf } from '../exposure/display.js';
-import type { Surface } from '../geometry/surface.js';
 import type { Tracing } from './prepareTracing.js';
 
 /** Nothing was hit: beyond the set it is dark. */
@@ -101,7 +101,7 @@ export function thingOf(things: Int32Array, primitive: number): number {
 const weightAt = (s: Float64Array, at: number): number =>
   luminanceOf(s[at] as number, s[at + 1] as number, s[at + 2] as number);
 
-/** Whether a surface has a mirror part at all. */
-export function isShiny(surface: Surface): boolean {
-  return surface.kind === DIELECTRIC || surface.coat !== null || surface.lobe !== null;
+/** Whether a surface, by its index, has a mirror part at all. */
+export function isShiny({ models }: Tracing, surface: number): boolean {
+  return models.ofSurface(surface).roughness(surface * SURFACE_STRIDE) < NO_MIRROR_PART;
 }

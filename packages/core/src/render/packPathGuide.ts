@@ -1,4 +1,4 @@
-import { PATH_GUIDE_CELLS, PATH_GUIDE_STRIDE } from '../engine/pathGuide.js';
+import { PATH_GUIDE_CELLS, PATH_GUIDE_STRIDE } from '../engine/path/pathGuide.js';
 import type { SceneTables } from '../engine/tables.js';
 import type { Gathered } from './bakeLightmaps.js';
 import type { LightmapLayout } from './lightmaps.js';

@@ -1,4 +1,5 @@
 import type { Camera, SetDocument } from '@fendrix/contract';
+import { SurfaceModels } from '../engine/surfaces/surfaceModels.js';
 import type { SceneTables } from '../engine/tables.js';
 import { buildScene, type Scene } from '../geometry/scene.js';
 import type { EngineCalls } from '../trace/engineCalls.js';
@@ -13,6 +14,8 @@ import { type View, viewOf } from './view.js';
 export interface Tracing {
   scene: Scene;
   tables: SceneTables;
+  /** How each kind of surface scatters, for questions about traits. */
+  models: SurfaceModels;
   engine: EngineCalls;
   view: View;
   lightmapLayout: LightmapLayout;
@@ -22,10 +25,11 @@ export interface Tracing {
 export function prepareTracing(set: SetDocument, which: 'best' | 'plain' = 'best'): Tracing {
   const scene = buildScene(set);
   const tables = packScene(scene);
-  const lightmapLayout = layOutLightmaps(scene, tables);
+  const models = new SurfaceModels(tables);
+  const lightmapLayout = layOutLightmaps(scene, tables, models);
   packLightmaps(tables, lightmapLayout);
   const engine = (which === 'best' ? createWasmEngine(tables) : null) ?? createPlainEngine(tables);
-  return { scene, tables, engine, view: viewOf(set.camera), lightmapLayout };
+  return { scene, tables, models, engine, view: viewOf(set.camera), lightmapLayout };
 }
 
 /** The same scene by another camera: everything that does not depend on it is kept, the light of the lightmaps too. */

@@ -1,5 +1,4 @@
 import type { Light, SetDocument, Sheet, Vector } from '@fendrix/contract';
-import { METAL, MIRROR } from '../engine/layouts.js';
 import {
   MIRRORED,
   MIRRORED_POINT,
@@ -221,8 +220,8 @@ function raysAt(
     if (i === 8) {
       on = thingAt(s[SEEN] as number);
       middle = mirrored;
-      const kind = scene.surfaces[s[SEEN_SURFACE] as number]?.kind;
-      metal = kind === METAL || kind === MIRROR;
+      // Bare metal has a mirror lobe and nothing under it.
+      metal = (scene.surfaces[s[SEEN_SURFACE] as number]?.lobe ?? null) !== null;
     }
     if (luminanceOf(...weight) <= 0) continue;
     rays.push({ point: triple(SEEN_POINT), way: triple(MIRRORED_WAY), met: triple(MIRRORED_POINT) });

@@ -10,9 +10,9 @@ export function createPlainEngine(tables: SceneTables): EngineCalls {
     name: 'plain',
     ray: kernel.ray,
     rays: kernel.rays,
-    films: tracer.films,
-    wanted: tracer.wanted,
-    ambient: tracer.ambient,
+    films: tracer.films.sums,
+    wanted: tracer.films.wanted,
+    ambient: tracer.quick.ambient,
     point: engine.point,
     direction: engine.direction,
     light: engine.light,
@@ -31,9 +31,9 @@ export function createPlainEngine(tables: SceneTables): EngineCalls {
     startSample: (pixel, sample) => sampler.start(pixel, sample),
     next: () => sampler.next(),
     setMode: ({ quick = false, lightmaps = false, recording = false }) => {
-      tracer.quick = quick;
-      tracer.useLightmaps = lightmaps;
-      tracer.recording = recording;
+      tracer.mode.quick = quick;
+      tracer.mode.useLightmaps = lightmaps;
+      tracer.mode.recording = recording;
     },
     trace: (scattered) => engine.trace(scattered),
     look: () => engine.sight.cast(engine.point, engine.direction),

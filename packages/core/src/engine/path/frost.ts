@@ -1,7 +1,7 @@
-import { fresnelMean } from './fresnel.js';
-import { sampleVisibleNormal } from './microfacet.js';
-import type { i32 } from './portable.js';
-import type { Sampler } from './sampler.js';
+import { fresnelMean } from '../fresnel.js';
+import { sampleVisibleNormal } from '../microfacet.js';
+import type { i32 } from '../portable.js';
+import type { Sampler } from '../sampler.js';
 
 /** A walk that has not left by then is given up: fewer than one in a million. */
 const MOST_EVENTS = 64;

@@ -3,7 +3,7 @@
  * a grid of patches, for each film. Paths end there once they have scattered, and bright patches are sampled like
  * lamps. What the lens sees itself, directly or in mirrors and glass, is never taken from the grid.
  */
-import { blendFour } from './blend.js';
+import { blendFour } from '../blend.js';
 import {
   BRIGHT_MIDDLE,
   BRIGHT_POWER,
@@ -26,11 +26,11 @@ import {
   MAP_UP,
   NORMALS,
   PRIMITIVE_STRIDE,
-} from './layouts.js';
-import { coordinatesOn, isOnPrimitive, normalsAt, pointOnPrimitive } from './normals.js';
-import { divide32, floor32, type i32, real, whole32 } from './portable.js';
-import type { SceneTables } from './tables.js';
-import { copy3, dot3, scale3 } from './vectors.js';
+} from '../layouts.js';
+import { coordinatesOn, isOnPrimitive, normalsAt, pointOnPrimitive } from '../normals.js';
+import { divide32, floor32, type i32, real, whole32 } from '../portable.js';
+import type { SceneTables } from '../tables.js';
+import { copy3, dot3, scale3 } from '../vectors.js';
 
 const place = new Float64Array(2);
 

@@ -1,9 +1,9 @@
-import type { Kernel } from './kernel.js';
-import { NET, RAY_START_M, RAY_TO, STRAIGHT, SURFACE_KIND, SURFACE_STRIDE } from './layouts.js';
-import { type i32, whole32 } from './portable.js';
-import { netOpenness } from './print.js';
-import type { SceneTables } from './tables.js';
-import { copy3, fill3 } from './vectors.js';
+import type { Kernel } from '../kernel.js';
+import { RAY_START_M, RAY_TO, SURFACE_STRIDE } from '../layouts.js';
+import type { i32 } from '../portable.js';
+import type { SurfaceModels } from '../surfaces/surfaceModels.js';
+import type { SceneTables } from '../tables.js';
+import { copy3, fill3 } from '../vectors.js';
 
 /** More sheets than this in a row stop the light. */
 const MOST_SHEETS = 32;
@@ -14,11 +14,14 @@ export class Passage {
   passed: Float64Array = new Float64Array(3);
   private tables: SceneTables;
   private kernel: Kernel;
+  private models: SurfaceModels;
   private at: Float64Array = new Float64Array(3);
+  private straight: Float64Array = new Float64Array(3);
 
-  constructor(tables: SceneTables, kernel: Kernel) {
+  constructor(tables: SceneTables, kernel: Kernel, models: SurfaceModels) {
     this.tables = tables;
     this.kernel = kernel;
+    this.models = models;
   }
 
   /** @returns whether any light passes */
@@ -31,7 +34,6 @@ export class Passage {
       return !kernel.anyHit();
     }
     const t = this.tables;
-    const s = t.surfaces;
     const at = this.at;
     copy3(at, point);
     let left = distance;
@@ -41,26 +43,16 @@ export class Passage {
       if (primitive < 0) return true;
       // What lets light through straight is the same on both sides.
       const surface = t.front[primitive];
-      if (!letsThroughStraight(t, surface)) return false;
+      const row = surface * SURFACE_STRIDE;
+      const model = this.models.ofSurface(surface);
+      if (!model.letsStraight(row)) return false;
       const step = kernel.ray[RAY_TO];
       for (let a = 0; a < 3; a++) at[a] = at[a] + step * direction[a];
       left -= step;
-      const o = surface * SURFACE_STRIDE;
-      if (whole32(s[o + SURFACE_KIND]) === NET) {
-        const open = netOpenness(t, surface, primitive, at);
-        for (let c = 0; c < 3; c++) passed[c] = passed[c] * open;
-      } else {
-        for (let c = 0; c < 3; c++) passed[c] = passed[c] * s[o + STRAIGHT + c];
-      }
+      model.straight(this.straight, row, primitive, at);
+      for (let c = 0; c < 3; c++) passed[c] = passed[c] * this.straight[c];
       if (!(passed[0] + passed[1] + passed[2] > 1e-9)) return false;
     }
     return false;
   }
-}
-
-/** Whether light can pass a surface without being turned. */
-export function letsThroughStraight(t: SceneTables, surface: i32): boolean {
-  const s = t.surfaces;
-  const o = surface * SURFACE_STRIDE + STRAIGHT;
-  return s[o] + s[o + 1] + s[o + 2] > 0;
 }

@@ -1,4 +1,3 @@
-import { FlatMirrors, MOST_MIRRORS, PLANE_NORMAL, PLANE_STRIDE } from './flatMirrors.js';
 import {
   FLAT_CORNER,
   FLAT_EDGE_U,
@@ -6,10 +5,12 @@ import {
   FLAT_PER_U2,
   FLAT_PER_V2,
   PRIMITIVE_STRIDE,
-} from './layouts.js';
-import type { i32 } from './portable.js';
-import type { SceneTables } from './tables.js';
-import { copy3, dot3, scale3 } from './vectors.js';
+} from '../layouts.js';
+import type { i32 } from '../portable.js';
+import type { SurfaceModels } from '../surfaces/surfaceModels.js';
+import type { SceneTables } from '../tables.js';
+import { copy3, dot3, scale3 } from '../vectors.js';
+import { FlatMirrors, MOST_MIRRORS, PLANE_NORMAL, PLANE_STRIDE } from './flatMirrors.js';
 
 const SMALLEST_M2 = 0.004;
 /** A path goes on towards them with so much more than the chance of an even direction, in all at most with `MOST_SHARE`. */
@@ -28,8 +29,8 @@ export class RoughMirrors extends FlatMirrors {
   private chance: Float64Array = new Float64Array(MOST_MIRRORS);
   private total: number = 0;
 
-  constructor(t: SceneTables) {
-    super(t, true, SMALLEST_M2);
+  constructor(t: SceneTables, models: SurfaceModels) {
+    super(t, models, true, SMALLEST_M2);
   }
 
   turnOff(): void {

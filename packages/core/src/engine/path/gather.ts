@@ -1,5 +1,5 @@
-import { sampleEmitter } from './emitters.js';
-import type { Kernel } from './kernel.js';
+import { sampleEmitter } from '../emitters.js';
+import type { Kernel } from '../kernel.js';
 import {
   EMITTER_CHANNEL,
   EMITTER_STRIDE,
@@ -13,15 +13,16 @@ import {
   MAP_STRIDE,
   MAP_UP,
   NORMALS,
-} from './layouts.js';
-import { isOnPrimitive, normalsAt, pointOnPrimitive } from './normals.js';
+} from '../layouts.js';
+import { isOnPrimitive, normalsAt, pointOnPrimitive } from '../normals.js';
+import { divide32, type i32, real, whole32 } from '../portable.js';
+import type { Sampler } from '../sampler.js';
+import type { SurfaceModels } from '../surfaces/surfaceModels.js';
+import type { SceneTables } from '../tables.js';
+import { cosineAbove, dot3, frameRound, fromFrame } from '../vectors.js';
 import { Passage } from './passage.js';
-import type { PathTracer } from './path.js';
 import { pathGuideCell } from './pathGuide.js';
-import { divide32, type i32, real, whole32 } from './portable.js';
-import type { Sampler } from './sampler.js';
-import type { SceneTables } from './tables.js';
-import { cosineAbove, dot3, frameRound, fromFrame } from './vectors.js';
+import type { PathTracer } from './pathTracer.js';
 
 /** Traces the rays of patches of lightmaps. */
 export class PatchGatherer {
@@ -49,13 +50,20 @@ export class PatchGatherer {
   private direction: Float64Array = new Float64Array(3);
   private light: Float64Array = new Float64Array(6);
 
-  constructor(t: SceneTables, kernel: Kernel, tracer: PathTracer, sampler: Sampler, rays: i32) {
+  constructor(
+    t: SceneTables,
+    kernel: Kernel,
+    tracer: PathTracer,
+    sampler: Sampler,
+    models: SurfaceModels,
+    rays: i32,
+  ) {
     this.t = t;
     this.kernel = kernel;
     this.tracer = tracer;
     this.sampler = sampler;
     this.rays = rays;
-    this.passage = new Passage(t, kernel);
+    this.passage = new Passage(t, kernel, models);
     this.direct = new Float64Array(t.channelCount * 3);
     this.met = new Int32Array(rays * 2);
     this.factor = new Float64Array(rays * 6);
@@ -80,7 +88,7 @@ export class PatchGatherer {
     const column = cell - row * across;
     const sampler = this.sampler;
     const tracer = this.tracer;
-    const films = tracer.films;
+    const films = tracer.films.sums;
     films.fill(0);
     this.direct.fill(0);
     this.met.fill(-1);
@@ -104,13 +112,13 @@ export class PatchGatherer {
       this.cell[ray] = pathGuideCell(this.local);
       fromFrame(this.direction, this.local, this.frame, this.normal);
       this.askSurround();
-      tracer.metPatch = -1;
-      tracer.metOther = -1;
+      tracer.emission.metPatch = -1;
+      tracer.emission.metOther = -1;
       tracer.trace(this.point, this.direction, true);
-      this.met[2 * ray] = tracer.metPatch;
-      this.met[2 * ray + 1] = tracer.metOther;
-      if (tracer.metPatch < 0) continue;
-      for (let k = 0; k < 6; k++) this.factor[6 * ray + k] = Math.PI * tracer.metFactor[k];
+      this.met[2 * ray] = tracer.emission.metPatch;
+      this.met[2 * ray + 1] = tracer.emission.metOther;
+      if (tracer.emission.metPatch < 0) continue;
+      for (let k = 0; k < 6; k++) this.factor[6 * ray + k] = Math.PI * tracer.emission.metFactor[k];
     }
     if (taken === 0) return;
     for (let c = 0; c < films.length; c++) {

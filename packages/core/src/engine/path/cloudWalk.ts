@@ -1,9 +1,9 @@
-import type { Kernel } from './kernel.js';
-import { absorbOver, cloudIn } from './media.js';
-import type { i32 } from './portable.js';
-import type { Sampler } from './sampler.js';
-import type { SceneTables } from './tables.js';
-import { everyWay, most3, scale3 } from './vectors.js';
+import type { Kernel } from '../kernel.js';
+import type { i32 } from '../portable.js';
+import type { Sampler } from '../sampler.js';
+import { everyWay, most3, scale3 } from '../vectors.js';
+import type { MediaStack } from './media.js';
+import type { Way } from './way.js';
 
 /** The walk has ended inside. */
 export const LOST: i32 = -2;
@@ -25,32 +25,28 @@ const MOST_STEPS = 65536;
 export class CloudWalk {
   /** Whether the last walk was scattered at all. */
   scattered: boolean = false;
-  private tables: SceneTables;
   private kernel: Kernel;
+  private media: MediaStack;
 
-  constructor(tables: SceneTables, kernel: Kernel) {
-    this.tables = tables;
+  constructor(kernel: Kernel, media: MediaStack) {
     this.kernel = kernel;
+    this.media = media;
   }
 
   /**
-   * From a point on to the next boundary; on return `origin` and `direction` are those of the last stretch, with its
-   * length in the ray of the kernel, and what that stretch absorbs is still to come.
-   * @param weight throughput, lowered on the way  @param onlyFirst ends at the first scattering, `origin` there
+   * Along a way to the next boundary; on return its ray is that of the last stretch, with its length in the ray of
+   * the kernel, and what that stretch absorbs is still to come.
+   * @param onlyFirst ends at the first scattering, with the origin there
    * @returns the primitive met, or `LOST`
    */
-  walk(
-    origin: Float64Array,
-    direction: Float64Array,
-    weight: Float64Array,
-    inside: i32,
-    sampler: Sampler,
-    onlyFirst: boolean,
-  ): i32 {
-    const t = this.tables;
+  walk(way: Way, sampler: Sampler, onlyFirst: boolean): i32 {
     const kernel = this.kernel;
-    const perM = cloudIn(t, inside);
-    const setOutWith = most3(weight);
+    const media = this.media;
+    const origin = way.origin;
+    const direction = way.direction;
+    const throughput = way.throughput;
+    const perM = media.cloudPerM(way.inside);
+    const setOutWith = most3(throughput);
     this.scattered = false;
     for (let step = 0; step < MOST_STEPS; step++) {
       sampler.next();
@@ -60,13 +56,13 @@ export class CloudWalk {
       if (primitive >= 0) return primitive;
       this.scattered = true;
       for (let a = 0; a < 3; a++) origin[a] = origin[a] + reach * direction[a];
-      absorbOver(weight, t, inside, reach);
+      media.absorb(throughput, way.inside, reach);
       if (onlyFirst) return LOST;
       if (step > FREE_STEPS) {
-        const chance = Math.min(MOST_SURVIVAL, most3(weight) / setOutWith);
+        const chance = Math.min(MOST_SURVIVAL, most3(throughput) / setOutWith);
         sampler.next();
         if (!(sampler.uv[0] < chance)) return LOST;
-        scale3(weight, 1 / chance);
+        scale3(throughput, 1 / chance);
       }
       sampler.next();
       everyWay(direction, sampler.uv);

@@ -1,11 +1,11 @@
-import type { Kernel } from './kernel.js';
-import { COAT_INSIDE, NORMALS, RAY_TO, SCATTER_PER_M, SHADING_NORMAL, SINGLE_ALBEDO } from './layouts.js';
-import { normalsAt } from './normals.js';
-import type { i32 } from './portable.js';
-import type { Sampler } from './sampler.js';
-import type { SurfaceHit } from './surfaceHit.js';
-import type { SceneTables } from './tables.js';
-import { copy3, cosineAbove, dot3, everyWay, frameRound, fromFrame, most3, scale3 } from './vectors.js';
+import type { Kernel } from '../kernel.js';
+import { COAT_INSIDE, NORMALS, RAY_TO, SCATTER_PER_M, SHADING_NORMAL, SINGLE_ALBEDO } from '../layouts.js';
+import { normalsAt } from '../normals.js';
+import type { i32 } from '../portable.js';
+import type { Sampler } from '../sampler.js';
+import type { SurfaceHit } from '../surfaceHit.js';
+import type { SceneTables } from '../tables.js';
+import { copy3, cosineAbove, dot3, everyWay, frameRound, fromFrame, most3, scale3 } from '../vectors.js';
 
 /** Walks of which one is kept. */
 const WALKS = 2;
@@ -87,7 +87,7 @@ export class WaxWalk {
     const going = this.going;
     const normals = this.normals;
     const surface = hit.surface;
-    const o = hit.place;
+    const o = hit.row;
     const inside = s[o + COAT_INSIDE];
     const perM = s[o + SCATTER_PER_M];
     copy3(at, hit.point);

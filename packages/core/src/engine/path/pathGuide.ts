@@ -1,5 +1,5 @@
-import type { i32 } from './portable.js';
-import type { SceneTables } from './tables.js';
+import type { i32 } from '../portable.js';
+import type { SceneTables } from '../tables.js';
 
 /** Cells of the half space above a patch: equal steps of the squared sine, eighths of the turn round the normal. */
 const ROWS: i32 = 8;

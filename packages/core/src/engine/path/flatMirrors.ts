@@ -1,21 +1,17 @@
 import {
-  COAT_ALPHA,
-  COATED,
   FLAT,
   FLAT_CORNER,
   FLAT_NORMAL,
   FLAT_PER_U2,
   FLAT_PER_V2,
-  METAL,
-  MIRROR,
   NO_RELIEF,
   PRIMITIVE_STRIDE,
   RELIEF,
-  SURFACE_KIND,
   SURFACE_STRIDE,
-} from './layouts.js';
-import { type i32, whole32 } from './portable.js';
-import type { SceneTables } from './tables.js';
+} from '../layouts.js';
+import type { i32 } from '../portable.js';
+import type { SurfaceModels } from '../surfaces/surfaceModels.js';
+import type { SceneTables } from '../tables.js';
 
 /** More of them cost more than they save: light finds those by chance. */
 export const MOST_MIRRORS = 4;
@@ -28,17 +24,19 @@ export const PLANE_STRIDE: i32 = PLANE_NORMAL + 3;
 export class FlatMirrors {
   count: i32 = 0;
   protected t: SceneTables;
+  protected models: SurfaceModels;
   protected primitives: Int32Array = new Int32Array(MOST_MIRRORS);
-  /** Where the surface of each starts in the table of surfaces. */
-  protected places: Int32Array = new Int32Array(MOST_MIRRORS);
+  /** Surface of each. */
+  protected surfaces: Int32Array = new Int32Array(MOST_MIRRORS);
   protected planes: Float64Array = new Float64Array(MOST_MIRRORS * PLANE_STRIDE);
   /** m2 */
   protected areas: Float64Array = new Float64Array(MOST_MIRRORS);
   private rough: boolean;
 
   /** @param smallest area that is kept, m2 */
-  constructor(t: SceneTables, rough: boolean, smallest: number) {
+  constructor(t: SceneTables, models: SurfaceModels, rough: boolean, smallest: number) {
     this.t = t;
+    this.models = models;
     this.rough = rough;
     for (let primitive = 0; primitive < t.count; primitive++) {
       if (t.kind[primitive] !== FLAT || t.emitterOf[primitive] >= 0) continue;
@@ -66,12 +64,10 @@ export class FlatMirrors {
   }
 
   private isMirror(surface: i32): boolean {
-    const s = this.t.surfaces;
-    const o = surface * SURFACE_STRIDE;
-    const kind = whole32(s[o + SURFACE_KIND]);
-    if (this.rough) return kind === METAL;
-    if (s[o + RELIEF] !== NO_RELIEF) return false;
-    return kind === MIRROR || (kind === COATED && s[o + COAT_ALPHA] === 0);
+    const row = surface * SURFACE_STRIDE;
+    const model = this.models.ofSurface(surface);
+    if (this.rough) return model.isRough;
+    return this.t.surfaces[row + RELIEF] === NO_RELIEF && model.isSpecular(row);
   }
 
   /** Keeps a mirror, in the place of the smallest if there are too many. */
@@ -95,7 +91,7 @@ export class FlatMirrors {
       this.planes[m * PLANE_STRIDE + PLANE_NORMAL + a] = scale * d[o + FLAT_NORMAL + a];
     }
     this.primitives[m] = primitive;
-    this.places[m] = surface * SURFACE_STRIDE;
+    this.surfaces[m] = surface;
     this.areas[m] = area;
   }
 }

@@ -1,10 +1,8 @@
+import { LIGHT_DISTANCE, SURFACE_STRIDE } from '../layouts.js';
+import type { i32 } from '../portable.js';
+import type { SurfaceModels } from '../surfaces/surfaceModels.js';
+import type { SceneTables } from '../tables.js';
 import { FlatMirrors, PLANE_NORMAL, PLANE_STRIDE } from './flatMirrors.js';
-import { fresnelMean } from './fresnel.js';
-import { COAT_INDEX, LIGHT_DISTANCE } from './layouts.js';
-import type { i32 } from './portable.js';
-import { lobeFresnel } from './scatter.js';
-import type { SceneTables } from './tables.js';
-import { fill3 } from './vectors.js';
 
 /** Smaller mirrors light little. */
 const SMALLEST_M2 = 0.01;
@@ -24,8 +22,8 @@ export class MirrorLights extends FlatMirrors {
   mirrored: Float64Array = new Float64Array(3);
   private current: i32 = 0;
 
-  constructor(t: SceneTables) {
-    super(t, false, SMALLEST_M2);
+  constructor(t: SceneTables, models: SurfaceModels) {
+    super(t, models, false, SMALLEST_M2);
   }
 
   primitiveOf(mirror: i32): i32 {
@@ -79,10 +77,8 @@ export class MirrorLights extends FlatMirrors {
       this.crossing[a] = this.image[a] + before * along;
       light[a] = along - 2 * cosine * planes[o + PLANE_NORMAL + a];
     }
-    const place = this.places[this.current];
-    const coat = this.t.surfaces[place + COAT_INDEX];
-    if (coat !== 0) fill3(this.mirrored, fresnelMean(cosine, coat));
-    else for (let c = 0; c < 3; c++) this.mirrored[c] = lobeFresnel(this.t, place, c, cosine);
+    const surface = this.surfaces[this.current];
+    this.models.ofSurface(surface).reflectance(this.mirrored, surface * SURFACE_STRIDE, cosine);
     return true;
   }
 }

@@ -1,0 +1,204 @@
+import type { Kernel } from '../kernel.js';
+import { RAY_TO } from '../layouts.js';
+import type { i32 } from '../portable.js';
+import type { Sampler } from '../sampler.js';
+import { SurfaceHit } from '../surfaceHit.js';
+import { REFLECTS, REFRACTS, WALKS_INSIDE } from '../surfaces/surfaceModel.js';
+import type { SurfaceModels } from '../surfaces/surfaceModels.js';
+import type { SceneTables } from '../tables.js';
+import { copy3, most3, scale3 } from '../vectors.js';
+import { BoundaryStep } from './boundaryStep.js';
+import { Branches, LEAST_BRANCH } from './branches.js';
+import { LOST } from './cloudWalk.js';
+import { Emission } from './emission.js';
+import { Films } from './films.js';
+import { InsideStep } from './insideStep.js';
+import { LightmapLight } from './lightmapLight.js';
+import { LightSampling } from './lightSampling.js';
+import { MediaStack } from './media.js';
+import { MirrorLights } from './mirrorLights.js';
+import { Passage } from './passage.js';
+import { QuickStep } from './quickStep.js';
+import { Reflection } from './reflection.js';
+import { RoughMirrors } from './roughMirrors.js';
+import { Scattering } from './scattering.js';
+import { ScatterStep } from './scatterStep.js';
+import { StraightStep } from './straightStep.js';
+import { TraceMode } from './traceMode.js';
+import { Way } from './way.js';
+
+/** From this bounce on paths end at random (Russian roulette), which keeps the mean. */
+const ROULETTE_FROM: i32 = 3;
+/** Ways that have met only mirrors and clear things do so from here, or when little is left. */
+const SHARP_ROULETTE_FROM: i32 = 12;
+/** Even a way that loses nothing goes on with this chance only, so that it ends. */
+const MOST_SURVIVAL = 0.95;
+
+/**
+ * Path tracer with light sampling and multiple importance sampling (power heuristic), nested dielectrics by
+ * priority, clear or cloudy, thin sheets and lightmaps; it parts into mirrored and rest while it has met only clear
+ * things. It adds to its films the luminance, for each film at unit luminance, that arrives at a point against a
+ * direction. Separable by light. Without lightmaps and ambient it is unbiased.
+ * Limits: no dispersion; polarisation as kept or lost, no phase; no light sampling through glass (light finds its
+ * way by chance).
+ * Sources: Kajiya 1986; Veach 1997 ch. 9; Schmidt and Budge 2002 (nested dielectrics); docs/physics/render.md
+ *
+ * Made of parts with one duty each: this class follows the ways of a path from surface to surface; what happens at a
+ * surface is a step (`ScatterStep`, `Reflection`, `BoundaryStep`, `InsideStep`, `StraightStep`, `QuickStep`), chosen by
+ * the `interaction` of its model.
+ */
+export class PathTracer {
+  mode: TraceMode;
+  films: Films;
+  emission: Emission;
+  quick: QuickStep;
+  private t: SceneTables;
+  private kernel: Kernel;
+  private sampler: Sampler;
+  private media: MediaStack;
+  private hit: SurfaceHit;
+  private way: Way = new Way();
+  private branches: Branches;
+  private scattering: Scattering;
+  private lightmaps: LightmapLight;
+  private straight: StraightStep;
+  private reflection: Reflection;
+  private scatter: ScatterStep;
+  private inside: InsideStep;
+  private boundary: BoundaryStep;
+
+  constructor(t: SceneTables, kernel: Kernel, sampler: Sampler, models: SurfaceModels) {
+    const mode = new TraceMode();
+    const hit = new SurfaceHit(t, models);
+    const films = new Films(t);
+    const media = new MediaStack(t);
+    const branches = new Branches(mode);
+    const mirrors = new MirrorLights(t, models);
+    const scattering = new Scattering(t, hit, new RoughMirrors(t, models));
+    const lightmaps = new LightmapLight(t);
+    const passage = new Passage(t, kernel, models);
+    const lights = new LightSampling(
+      t,
+      mode,
+      kernel,
+      sampler,
+      models,
+      films,
+      passage,
+      lightmaps,
+      mirrors,
+      scattering,
+    );
+    const reflection = new Reflection(t, sampler, branches, mirrors, hit);
+    const inside = new InsideStep(t, kernel, sampler, scattering, lights, reflection);
+    const quick = new QuickStep(t, sampler, media, films, branches, scattering, lights);
+    this.t = t;
+    this.mode = mode;
+    this.kernel = kernel;
+    this.sampler = sampler;
+    this.media = media;
+    this.hit = hit;
+    this.films = films;
+    this.branches = branches;
+    this.scattering = scattering;
+    this.lightmaps = lightmaps;
+    this.emission = new Emission(t, mode, sampler, films, lightmaps, scattering);
+    this.straight = new StraightStep(t, sampler, hit);
+    this.reflection = reflection;
+    this.scatter = new ScatterStep(t, sampler, films, branches, scattering, lights, reflection);
+    this.inside = inside;
+    this.quick = quick;
+    this.boundary = new BoundaryStep(mode, kernel, sampler, media, branches, scattering, inside, quick);
+  }
+
+  /** Takes note of lightmaps that have been put into the tables. */
+  renewLightmaps(): void {
+    this.lightmaps.renew();
+  }
+
+  /** @param scattered start on a matte surface: light that is hit at once is left out, it was counted by other means */
+  trace(origin: Float64Array, direction: Float64Array, scattered: boolean): void {
+    const way = this.way;
+    const branches = this.branches;
+    way.begin(origin, direction, scattered);
+    this.scattering.guide.aim(-1);
+    this.quick.seen = 0;
+    branches.start();
+    this.follow(scattered);
+    while (branches.waiting > 0) {
+      way.copy(branches.take());
+      if (way.lightmapsSampled) this.lightmaps.sampler.look(way.origin);
+      this.follow(false);
+    }
+  }
+
+  /** Follows a way to its end. @param skipFirstLight light that is hit at once is left out */
+  private follow(skipFirstLight: boolean): void {
+    const t = this.t;
+    const way = this.way;
+    const hit = this.hit;
+    const quick = this.mode.quick;
+    let skipLight = skipFirstLight;
+    for (;;) {
+      const primitive = this.boundary.travel(way);
+      if (primitive < 0) {
+        if (!skipLight && primitive !== LOST) this.emission.meetSurround(way);
+        return;
+      }
+      const distance = this.kernel.ray[RAY_TO];
+      for (let a = 0; a < 3; a++) hit.point[a] = way.origin[a] + distance * way.direction[a];
+      hit.meet(primitive, way.direction);
+      if (quick && way.sharp) this.quick.noteSurface();
+      const emitter: i32 = hit.fromFront ? t.emitterOf[primitive] : -1;
+      if (emitter >= 0) {
+        if (!skipLight) this.emission.meetLight(way, emitter);
+        return;
+      }
+      const interaction = hit.model.interaction;
+      if (interaction !== REFRACTS) {
+        hit.readColour();
+        if (quick && way.sharp) this.quick.noteColour();
+      }
+      if (t.seeThrough !== 0 && hit.model.letsStraight(hit.row) && this.straight.pass(way)) continue;
+      if (this.mode.useLightmaps && !way.sharp && this.emission.meetLightmap(way)) return;
+      skipLight = false;
+      if (interaction === REFRACTS && this.boundary.passesUnseen(way)) continue;
+      if (!this.step(interaction)) return;
+      copy3(way.origin, hit.point);
+      way.bounce = way.bounce + 1;
+      if (!this.survives()) return;
+    }
+  }
+
+  /** What the way does at the surface met. @returns false where it ends there */
+  private step(interaction: i32): boolean {
+    const way = this.way;
+    if (interaction === REFRACTS) return this.boundary.cross(way);
+    if (interaction === REFLECTS) {
+      this.reflection.reflect(way);
+      return true;
+    }
+    if (this.mode.quick) return this.quick.scatter(way);
+    if (interaction === WALKS_INSIDE) return this.inside.walk(way);
+    const goesOn = this.scatter.scatter(way);
+    this.scattering.coatAlone = false;
+    return goesOn;
+  }
+
+  /** Russian roulette by what is left of what the way set out with; clear ways go on longer. */
+  private survives(): boolean {
+    const way = this.way;
+    // Within a medium luminance over the squared index is what is kept, and comes back on the way out.
+    const index = this.media.index(way.inside);
+    const most = most3(way.throughput) * index * index;
+    if (!(most > 0)) return false;
+    if (way.bounce < ROULETTE_FROM) return true;
+    const left = most / way.setOutWith;
+    if (way.sharp && way.bounce < SHARP_ROULETTE_FROM && left > LEAST_BRANCH) return true;
+    const survival = Math.min(MOST_SURVIVAL, left);
+    this.sampler.next();
+    if (this.sampler.uv[0] >= survival) return false;
+    scale3(way.throughput, 1 / survival);
+    return true;
+  }
+}

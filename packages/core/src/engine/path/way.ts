@@ -1,0 +1,103 @@
+import type { i32 } from '../portable.js';
+import { copy3, fill3, most3, scale3 } from '../vectors.js';
+
+/** Where one way of a path stands, and all that its next steps need to know of the ones before. */
+export class Way {
+  /** The next ray, and the part of the light it meets that arrives at the start of the path, red green blue. */
+  origin: Float64Array = new Float64Array(3);
+  direction: Float64Array = new Float64Array(3);
+  throughput: Float64Array = new Float64Array(3);
+  /** Surfaces met. */
+  bounce: i32 = 0;
+  /** A bit for each medium it is in, see `MediaStack`. */
+  inside: i32 = 0;
+  /** Whether it was scattered last in something cloudy, with none but clear boundaries since. */
+  fromCloud: boolean = false;
+  /** Until it has met what takes polarisation away; while all it met were mirrors and glass. */
+  polarised: boolean = true;
+  sharp: boolean = true;
+  /** Largest throughput it set out with. */
+  setOutWith: number = 1;
+
+  // How its direction was chosen, for what it meets to be weighed against the lights sampled there.
+  chosenAt: Float64Array = new Float64Array(3);
+  /** Density per sr; 0 where light sampling had no part. */
+  pdf: number = 0;
+  /** How many ways led on, and how often each light counts as sampled (it may have been more or less often, see `packLightSamples`). */
+  ways: i32 = 1;
+  lightSamples: i32 = 1;
+  /** Whether bright lightmaps were sampled. */
+  lightmapsSampled: boolean = false;
+  /** Whether lights were sampled by way of flat mirrors, and it has since gone by such a mirror. */
+  mirrorsSampled: boolean = false;
+  wentByMirror: boolean = false;
+
+  /** @param scattered starts on a matte surface */
+  begin(origin: Float64Array, direction: Float64Array, scattered: boolean): void {
+    copy3(this.origin, origin);
+    copy3(this.direction, direction);
+    fill3(this.throughput, 1);
+    this.bounce = scattered ? 1 : 0;
+    this.inside = 0;
+    this.fromCloud = false;
+    this.polarised = !scattered;
+    this.sharp = !scattered;
+    this.setOutWith = 1;
+    this.pdf = 0;
+    this.lightmapsSampled = false;
+    this.sampleOnce();
+  }
+
+  /** One way leads on, and each light is sampled once. */
+  sampleOnce(): void {
+    this.ways = 1;
+    this.lightSamples = 1;
+  }
+
+  /** Of what it meets nothing was found by sampling, but for the lights themselves where `pdf` says so. */
+  forgetSampled(): void {
+    this.lightmapsSampled = false;
+    this.mirrorsSampled = false;
+    this.wentByMirror = false;
+  }
+
+  /** Takes up the state of another. */
+  copy(from: Way): void {
+    copy3(this.origin, from.origin);
+    copy3(this.direction, from.direction);
+    copy3(this.throughput, from.throughput);
+    copy3(this.chosenAt, from.chosenAt);
+    this.bounce = from.bounce;
+    this.inside = from.inside;
+    this.fromCloud = from.fromCloud;
+    this.polarised = from.polarised;
+    this.sharp = from.sharp;
+    this.setOutWith = from.setOutWith;
+    this.pdf = from.pdf;
+    this.ways = from.ways;
+    this.lightSamples = from.lightSamples;
+    this.lightmapsSampled = from.lightmapsSampled;
+    this.mirrorsSampled = from.mirrorsSampled;
+    this.wentByMirror = from.wentByMirror;
+  }
+
+  /** Sets out from where another has met a surface. @param part of its throughput */
+  setOutFrom(point: Float64Array, part: number): void {
+    copy3(this.origin, point);
+    copy3(this.chosenAt, point);
+    scale3(this.throughput, part);
+    this.setOutWith = most3(this.throughput);
+    this.bounce = this.bounce + 1;
+    this.fromCloud = false;
+    this.wentByMirror = false;
+  }
+
+  distanceFromChoice(point: Float64Array): number {
+    let squared: number = 0;
+    for (let a = 0; a < 3; a++) {
+      const d = point[a] - this.chosenAt[a];
+      squared += d * d;
+    }
+    return Math.sqrt(squared);
+  }
+}

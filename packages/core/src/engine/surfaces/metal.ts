@@ -1,0 +1,92 @@
+import { ALPHA_X, ALPHA_Y, LOBE_BETWEEN, LOBE_LOST_MEAN } from '../layouts.js';
+import { mirrorInFacet, sampleVisibleNormal, stretchedLambda } from '../microfacet.js';
+import type { i32 } from '../portable.js';
+import type { SceneTables } from '../tables.js';
+import { cosineAbove } from '../vectors.js';
+import { facetAlbedo, lobeFresnel } from './mirrorLobe.js';
+import { BASE_PART, PDF, SurfaceModel } from './surfaceModel.js';
+
+const half = new Float64Array(3);
+
+/**
+ * Satin and brushed metal, foil, silver card: GGX facets with conductor Fresnel, and what scatters between facets as
+ * an even lobe (Kulla and Conty 2017).
+ * Source: docs/physics/surfaces.md
+ */
+export class Metal extends SurfaceModel {
+  constructor(t: SceneTables) {
+    super(t);
+    this.isRough = true;
+  }
+
+  override roughness(surface: i32): number {
+    return this.t.surfaces[surface + ALPHA_Y];
+  }
+
+  override reflectance(out: Float64Array, surface: i32, cosine: number): boolean {
+    for (let c = 0; c < 3; c++) out[c] = lobeFresnel(this.t, surface, c, cosine);
+    return true;
+  }
+
+  override mirrorShare(surface: i32, _albedo: Float64Array, cosOut: number): number {
+    return Math.max(0.5, facetAlbedo(this.t, surface, cosOut));
+  }
+
+  evaluate(
+    out: Float64Array,
+    surface: i32,
+    _albedo: Float64Array,
+    mirrorShare: number,
+    o: Float64Array,
+    i: Float64Array,
+    _baseGain: number,
+  ): void {
+    const t = this.t;
+    const s = t.surfaces;
+    const oz = o[2];
+    const iz = i[2];
+    let hx = o[0] + i[0];
+    let hy = o[1] + i[1];
+    let hz = oz + iz;
+    const size = 1 / Math.sqrt(hx * hx + hy * hy + hz * hz);
+    hx *= size;
+    hy *= size;
+    hz *= size;
+    const oh = Math.min(1, o[0] * hx + o[1] * hy + oz * hz);
+    const alphaX = s[surface + ALPHA_X];
+    const alphaY = s[surface + ALPHA_Y];
+    const ex = hx / alphaX;
+    const ey = hy / alphaY;
+    const e = ex * ex + ey * ey + hz * hz;
+    const density = 1 / (Math.PI * alphaX * alphaY * e * e);
+    const lambdaOut = stretchedLambda(o, alphaX, alphaY);
+    const masking = 1 / (1 + lambdaOut + stretchedLambda(i, alphaX, alphaY));
+    const facets = (density * masking) / (4 * oz * iz);
+    const lostOut = 1 - facetAlbedo(t, surface, oz);
+    const lostIn = 1 - facetAlbedo(t, surface, iz);
+    const lost = (lostOut * lostIn) / (Math.PI * Math.max(1e-9, s[surface + LOBE_LOST_MEAN]));
+    for (let c = 0; c < 3; c++) {
+      out[c] = facets * lobeFresnel(t, surface, c, oh) + lost * s[surface + LOBE_BETWEEN + c];
+      out[BASE_PART + c] = 0;
+    }
+    const facetPdf = density / (4 * oz * (1 + lambdaOut));
+    out[PDF] = mirrorShare * facetPdf + (1 - mirrorShare) * (iz / Math.PI);
+  }
+
+  sample(
+    out: Float64Array,
+    surface: i32,
+    _albedo: Float64Array,
+    mirrorShare: number,
+    o: Float64Array,
+    choice: number,
+    uv: Float64Array,
+  ): boolean {
+    const s = this.t.surfaces;
+    if (choice < mirrorShare) {
+      sampleVisibleNormal(half, o, s[surface + ALPHA_X], s[surface + ALPHA_Y], uv);
+      mirrorInFacet(out, half, o);
+    } else cosineAbove(out, uv);
+    return out[2] > 1e-6;
+  }
+}
