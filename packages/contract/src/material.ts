@@ -88,6 +88,25 @@ export const cloth = z
   })
   .describe('Lambertian with a sheen towards grazing angles: linen, felt, velvet');
 
+export const retroreflective = z
+  .strictObject({
+    kind: z.literal('retroreflective'),
+    reflectance: reflectance.describe('Of what scatters evenly between and under the beads'),
+    returned: reflectance.describe('Part of the light that goes back to where it came from'),
+    roughness: z
+      .number()
+      .min(0.01)
+      .max(1)
+      .default(0.05)
+      .describe(
+        'GGX alpha of what goes back: how far it spreads round the way it came; 0.05 about 3 degrees',
+      ),
+    ...printed,
+  })
+  .describe(
+    'Beads or small prisms send light back to the lamp: reflective tape, trim of safety wear and bags',
+  );
+
 export const wax = z
   .strictObject({
     kind: z.literal('wax'),
@@ -191,11 +210,19 @@ export const material = z.discriminatedUnion('kind', [
   dielectric,
   mirror,
   metal,
+  retroreflective,
   translucent,
 ]);
 
 /** Materials that stop light: what benches, walls and labels can be made of. */
-export const opaqueMaterial = z.discriminatedUnion('kind', [matte, coated, cloth, mirror, metal]);
+export const opaqueMaterial = z.discriminatedUnion('kind', [
+  matte,
+  coated,
+  cloth,
+  mirror,
+  metal,
+  retroreflective,
+]);
 
 /** Materials of sheets: what stops light, and what lets it through. */
 export const sheetMaterial = z.discriminatedUnion('kind', [
@@ -204,14 +231,21 @@ export const sheetMaterial = z.discriminatedUnion('kind', [
   cloth,
   mirror,
   metal,
+  retroreflective,
   translucent,
   net,
 ]);
 
-/** Every kind of material that anything can be made of. */
-export const materialKinds: readonly AnyMaterial['kind'][] = [
-  ...new Set([...material.options, ...sheetMaterial.options].map((option) => option.shape.kind.value)),
-];
+const kindsOf = (union: { options: readonly { shape: { kind: { value: AnyMaterial['kind'] } } }[] }) =>
+  new Set(union.options.map(({ shape }) => shape.kind.value));
+
+/** Kinds of material by what can be made of them: what is opaque, sheets, bodies, what is poured. */
+export const materialKinds = {
+  opaque: kindsOf(opaqueMaterial),
+  sheet: kindsOf(sheetMaterial),
+  body: kindsOf(material),
+  liquid: new Set<AnyMaterial['kind']>(['dielectric']),
+} as const;
 
 export type Reflectance = z.infer<typeof reflectance>;
 export type Tone = z.infer<typeof tone>;

@@ -1,4 +1,5 @@
 import { bytesIn, dataOf } from './base64.js';
+import { materialKinds } from './material.js';
 import { type Product, type ProductOf, product, type Turned } from './product.js';
 import type { Report } from './report.js';
 import { soundTexts } from './soundTexts.js';
@@ -181,7 +182,7 @@ function checkTurned(product: Turned, path: PropertyKey[], report: Report): void
 }
 
 /** What a bar can be made of: one that reaches into a clear wall of its own stuff would be two bodies in one place. */
-const OPAQUE: ReadonlySet<string> = new Set(['matte', 'coated', 'cloth', 'mirror', 'metal']);
+const OPAQUE: ReadonlySet<string> = materialKinds.opaque;
 
 function checkAttached({ attached, material }: Turned, path: PropertyKey[], report: Report): void {
   attached.forEach(({ pathM, material: own }, index) => {

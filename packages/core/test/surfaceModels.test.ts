@@ -1,11 +1,13 @@
 import { readFileSync } from 'node:fs';
-import { type AnyMaterial, materialKinds } from '@fendrix/contract';
+import { type AnyMaterial, materialKinds, type OpaqueMaterial } from '@fendrix/contract';
 import { describe, expect, test } from 'vitest';
 import { SURFACE_KINDS } from '../src/engine/layouts.js';
 import { PDF, REFLECTS, REFRACTS, SCATTERING, SCATTERS } from '../src/engine/surfaces/surfaceModel.js';
 import { SurfaceModels } from '../src/engine/surfaces/surfaceModels.js';
 import { seededRandom } from './random.js';
+import { overheadSoftbox, testSet } from './sets.js';
 import { oneSurface } from './surfaces.js';
+import { seenLuminance } from './tracing.js';
 
 /** Each kind of material, white where it can be; a kind that is missing here does not compile. */
 const materials: { [K in AnyMaterial['kind']]: Extract<AnyMaterial, { kind: K }>[] } = {
@@ -29,6 +31,10 @@ const materials: { [K in AnyMaterial['kind']]: Extract<AnyMaterial, { kind: K }>
     { kind: 'dielectric', index: 1.5, absorptionPerCm: 0, scatteringPerCm: 0, roughness: 0 },
     { kind: 'dielectric', index: 1.5, absorptionPerCm: 0, scatteringPerCm: 0, roughness: 0.3 },
   ],
+  retroreflective: [
+    { kind: 'retroreflective', reflectance: 1, returned: [0.9, 0.7, 0.2], roughness: 0.3 },
+    { kind: 'retroreflective', reflectance: 1, returned: 0.5, roughness: 0.1 },
+  ],
   translucent: [{ kind: 'translucent', reflectance: 0.4, transmittance: 0.6, haze: 1 }],
   net: [{ kind: 'net', openness: 0.3, reflectance: 1 }],
 };
@@ -48,6 +54,29 @@ function direction(random: () => number, below = false): Float64Array {
   return Float64Array.of(flat * Math.cos(phi), flat * Math.sin(phi), below ? -z : z);
 }
 
+describe('reflective tape', () => {
+  /** Luminance that a board of the material shows a lens straight before it, by a lamp at a place. */
+  const seen = (material: OpaqueMaterial, lampM: [number, number, number]) =>
+    seenLuminance(
+      testSet({
+        lights: [{ ...overheadSoftbox(1), positionM: lampM, aimM: [0, 0, 0], widthM: 0.02, heightM: 0.02 }],
+        bench: { widthM: 1, depthM: 1, material },
+      }),
+      [0, 0, 1],
+      [0, 0, 0],
+      2000,
+    );
+  const matte = { kind: 'matte' as const, reflectance: 0.3 };
+  const tape = { kind: 'retroreflective' as const, reflectance: 0.3, returned: 0.35, roughness: 0.05 };
+
+  test('is many times brighter than its cloth for a lens beside the lamp, and no brighter from elsewhere', () => {
+    expect(seen(tape, [0.04, 0, 1]) / seen(matte, [0.04, 0, 1])).toBeGreaterThan(10);
+    const aside = seen(tape, [0.8, 0, 0.6]) / seen(matte, [0.8, 0, 0.6]);
+    expect(aside).toBeGreaterThan(0.6);
+    expect(aside).toBeLessThan(1.05);
+  });
+});
+
 describe('models of surfaces', () => {
   test('there is one for each kind', () => {
     const { tables } = oneSurface({ kind: 'matte', reflectance: 0.5 });
@@ -58,8 +87,9 @@ describe('models of surfaces', () => {
 
   test('each kind of the contract has its line in the physics of surfaces', () => {
     const page = readFileSync(new URL('../../../docs/physics/surfaces.md', import.meta.url), 'utf8');
-    expect(Object.keys(materials).sort()).toEqual([...materialKinds].sort());
-    for (const kind of materialKinds) expect(page).toMatch(new RegExp(`\\n\\| ${kind}\\b`));
+    const kinds = new Set([...materialKinds.body, ...materialKinds.sheet]);
+    expect(Object.keys(materials).sort()).toEqual([...kinds].sort());
+    for (const kind of kinds) expect(page).toMatch(new RegExp(`\\n\\| ${kind}\\b`));
   });
 
   describe.each(all)('%s', (_, material) => {

@@ -34,6 +34,13 @@ export const cloth: MaterialEntry[] = [
       sheen: 0.6,
     },
   ),
+  material(
+    'reflective-tape',
+    'Reflective tape',
+    ['cloth', 'sport', 'sparkle'],
+    `Beads on grey cloth: returns a third of the light within a few degrees; ${BY_SIGHT}.`,
+    { kind: 'retroreflective', reflectance: 0.3, returned: 0.35, roughness: 0.05 },
+  ),
   material('white-cotton', 'White cotton', ['cloth', 'white'], `${SHEETS}: 0.7 to 0.8.`, {
     kind: 'cloth',
     reflectance: [0.76, 0.75, 0.72],

@@ -109,7 +109,8 @@ export const METAL = 5;
 export const TRANSLUCENT = 6;
 export const NET = 7;
 export const WAX = 8;
-export const SURFACE_KINDS: i32 = 9;
+export const RETROREFLECTIVE = 9;
+export const SURFACE_KINDS: i32 = 10;
 
 // A surface.
 export const SURFACE_KIND: i32 = 0;
@@ -154,8 +155,13 @@ export const TONE_HEIGHT: i32 = TONE_WIDTH + 1;
 export const RELIEF: i32 = TONE_HEIGHT + 1;
 export const RELIEF_DEPTH: i32 = RELIEF + 1;
 export const RELIEF_SIZE: i32 = RELIEF_DEPTH + 1;
+// Retroreflective: reflectance, GGX alpha, offset of the albedo table and mean albedo of what goes back.
+export const RETURN_COLOUR: i32 = RELIEF_SIZE + 1;
+export const RETURN_ALPHA: i32 = RETURN_COLOUR + 3;
+export const RETURN_TABLE: i32 = RETURN_ALPHA + 1;
+export const RETURN_MEAN: i32 = RETURN_TABLE + 1;
 /** Numbers kept for each surface. */
-export const SURFACE_STRIDE: i32 = RELIEF_SIZE + 1;
+export const SURFACE_STRIDE: i32 = RETURN_MEAN + 1;
 
 /** Which edge of a net opens softly. */
 export const NO_EDGE = 0;

@@ -1,5 +1,16 @@
 import type { AnyMaterial, Dielectric, Reflectance, Relief } from '@fendrix/contract';
-import { CLOTH, COATED, DIELECTRIC, MATTE, METAL, MIRROR, NET, TRANSLUCENT, WAX } from '../engine/layouts.js';
+import {
+  CLOTH,
+  COATED,
+  DIELECTRIC,
+  MATTE,
+  METAL,
+  MIRROR,
+  NET,
+  RETROREFLECTIVE,
+  TRANSLUCENT,
+  WAX,
+} from '../engine/layouts.js';
 import { requireDomain } from '../errors.js';
 import { type Coat, coveredReflectance, makeCoat } from '../optics/coat.js';
 import { CLEAR_ALPHA, METAL_INDEX, type MetalLobe, makeMetalLobe } from '../optics/metal.js';
@@ -18,6 +29,8 @@ export interface Surface {
   coat: Coat | null;
   /** Mirror lobe of bare metal and rough mirrors; of a clear one its Fresnel figures count alone. */
   lobe: MetalLobe | null;
+  /** What goes back to where it came from: its lobe, red green blue. */
+  returned: { lobe: MetalLobe; colour: readonly [number, number, number] } | null;
   /** GGX alpha of the boundary of a clear medium; 0 is clear. */
   frost: number;
   /** Whether a brush runs up the body rather than round it. */
@@ -111,6 +124,7 @@ function makeSurface(material: AnyMaterial, medium: number): Surface {
     b,
     coat: null,
     lobe: null,
+    returned: null,
     frost: 0,
     brushUp: false,
     sheen: 0,
@@ -148,6 +162,12 @@ function makeSurface(material: AnyMaterial, medium: number): Surface {
       const lobe = makeMetalLobe(METAL_INDEX[material.metal], roughness, across);
       const clear = roughness < CLEAR_ALPHA && across < CLEAR_ALPHA;
       return { ...plain, kind: clear ? MIRROR : METAL, lobe, brushUp: brushed?.along === 'up' };
+    }
+    case 'retroreflective': {
+      const { roughness } = material;
+      const lobe = makeMetalLobe({ reflectance: [1, 1, 1] }, roughness, roughness);
+      const returned = { lobe, colour: rgb(material.returned) };
+      return { ...plain, kind: RETROREFLECTIVE, returned, tone: toneWith(same) };
     }
     case 'translucent': {
       const through = rgb(material.transmittance);

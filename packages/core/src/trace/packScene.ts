@@ -33,6 +33,10 @@ import {
   RELIEF,
   RELIEF_DEPTH,
   RELIEF_SIZE,
+  RETURN_ALPHA,
+  RETURN_COLOUR,
+  RETURN_MEAN,
+  RETURN_TABLE,
   RIGHT_EDGE,
   RIPPLES,
   SCATTER_PER_M,
@@ -149,6 +153,13 @@ function packSurfaces(tables: SceneTables, surfaces: readonly Surface[]): void {
       s[LOBE_TABLE] = addAlbedo(albedo);
       s[LOBE_LOST_MEAN] = lostMean;
       s.set(between, LOBE_BETWEEN);
+    }
+    if (surface.returned) {
+      const { lobe, colour } = surface.returned;
+      s.set(colour, RETURN_COLOUR);
+      s[RETURN_ALPHA] = lobe.alphaX;
+      s[RETURN_TABLE] = addAlbedo(lobe.albedo);
+      s[RETURN_MEAN] = 1 - lobe.lostMean;
     }
     if (surface.frost > 0) {
       s[ALPHA_X] = surface.frost;

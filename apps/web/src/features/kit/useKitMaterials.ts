@@ -1,15 +1,13 @@
-import type { AnyMaterial, Dielectric, Material, OpaqueMaterial, SheetMaterial } from '@fendrix/contract';
+import {
+  type Dielectric,
+  type Material,
+  materialKinds,
+  type OpaqueMaterial,
+  type SheetMaterial,
+} from '@fendrix/contract';
 import { useMemo } from 'react';
 import type { NamedMaterial } from '../../shared/materials/materialGroups';
 import { kitApi } from './api';
-
-/** What can be made of a material, by the kinds that it may be. */
-const KINDS = {
-  opaque: new Set(['matte', 'coated', 'cloth', 'mirror', 'metal']),
-  sheet: new Set(['matte', 'coated', 'cloth', 'mirror', 'metal', 'translucent', 'net']),
-  body: new Set(['matte', 'coated', 'cloth', 'wax', 'dielectric', 'mirror', 'metal', 'translucent']),
-  liquid: new Set(['dielectric']),
-} as const;
 
 interface Fitting {
   opaque: OpaqueMaterial;
@@ -23,7 +21,7 @@ export function useKitMaterials<W extends keyof Fitting>(what: W): readonly Name
   const { data } = kitApi.useReadKitQuery();
   return useMemo(() => {
     const fitting = (data?.document.entries ?? []).flatMap((entry) =>
-      entry.what === 'material' && (KINDS[what] as ReadonlySet<AnyMaterial['kind']>).has(entry.thing.kind)
+      entry.what === 'material' && materialKinds[what].has(entry.thing.kind)
         ? [{ name: entry.name, material: entry.thing as Fitting[W], purposes: entry.purposes }]
         : [],
     );

@@ -1,4 +1,10 @@
-import { type AnyMaterial, type SetDocument, type SetDocumentInput, setDocument } from '@fendrix/contract';
+import {
+  type AnyMaterial,
+  materialKinds,
+  type SetDocument,
+  type SetDocumentInput,
+  setDocument,
+} from '@fendrix/contract';
 
 /** Radius of the ball and side of the strip, m. */
 const BALL_M = 0.03;
@@ -8,15 +14,6 @@ const PROFILE_POINTS = 13;
 const GLASS_FROM = 1.5;
 const WALL_M = 0.003;
 
-const SHEET_KINDS: ReadonlySet<string> = new Set([
-  'matte',
-  'coated',
-  'cloth',
-  'mirror',
-  'metal',
-  'translucent',
-  'net',
-]);
 const PASSES: ReadonlySet<string> = new Set(['translucent', 'net']);
 
 const made = new WeakMap<AnyMaterial, SetDocument>();
@@ -34,7 +31,7 @@ export function swatchSet(material: AnyMaterial): SetDocument {
 }
 
 function inputOf(material: AnyMaterial): SetDocumentInput {
-  const asSheet = SHEET_KINDS.has(material.kind);
+  const asSheet = materialKinds.sheet.has(material.kind);
   const passes = PASSES.has(material.kind);
   const clear = material.kind === 'dielectric';
   const isGlass = material.kind === 'dielectric' && material.index >= GLASS_FROM;

@@ -6,6 +6,7 @@ import {
   METAL,
   MIRROR,
   NET,
+  RETROREFLECTIVE,
   SURFACE_KIND,
   SURFACE_KINDS,
   SURFACE_STRIDE,
@@ -21,6 +22,7 @@ import { Matte } from './matte.js';
 import { Metal } from './metal.js';
 import { Mirror } from './mirror.js';
 import { Net } from './net.js';
+import { Retroreflective } from './retroreflective.js';
 import type { SurfaceModel } from './surfaceModel.js';
 import { Translucent } from './translucent.js';
 import { Wax } from './wax.js';
@@ -42,6 +44,7 @@ export class SurfaceModels {
     this.models[TRANSLUCENT] = new Translucent(t);
     this.models[NET] = new Net(t);
     this.models[WAX] = new Wax(t);
+    this.models[RETROREFLECTIVE] = new Retroreflective(t);
   }
 
   ofKind(kind: i32): SurfaceModel {
