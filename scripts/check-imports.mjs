@@ -9,6 +9,7 @@ const RULES = [
   { folder: 'packages/contract/src', may: [/^zod$/] },
   { folder: 'packages/core/src', may: [/^@fendrix\/contract$/], typesOnly: /^@fendrix\// },
   { folder: 'packages/catalogue/src', may: [/^@fendrix\/contract$/] },
+  { folder: 'packages/words/src', may: [/^@fendrix\/(contract|core)$/] },
   {
     folder: 'packages/files/src',
     may: [/^@fendrix\/contract$/, /^@gltf-transform\/core$/, /^meshoptimizer\/simplifier$/, /^three(\/|$)/],
@@ -39,7 +40,7 @@ const RULES = [
   {
     folder: 'apps/web/src',
     may: [
-      /^@fendrix\/(catalogue|contract|core|files)$/,
+      /^@fendrix\/(catalogue|contract|core|files|words)$/,
       /^@fendrix\/workers(\/browser)?$/,
       /^(react|react-dom|react-redux|react-router|react-hotkeys-hook|redux-undo|notistack|echarts|three|papaparse|fast-deep-equal|fast-png|idb-keyval)(\/|$)/,
       /^(@mui\/|@emotion\/|@reduxjs\/|@fontsource-variable\/|@use-gesture\/|@react-three\/)/,

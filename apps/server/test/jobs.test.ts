@@ -61,7 +61,7 @@ describe('jobs', () => {
     expect(await names('search=Zinnia&limit=1&offset=1')).toEqual(['Zinnia late']);
     expect(await names('search=Zinnia&archived=yes')).toEqual(['Zinnia old']);
     const [first] = (await call<JobList>('GET', '/api/jobs?search=Zinnia')).body.jobs;
-    expect(first).toMatchObject({ state: 'brief', next: 'Ask which formats are wanted', shots: 0 });
+    expect(first).toMatchObject({ state: 'brief', picture: null, waiting: 0, shots: 0 });
   });
 });
 

@@ -23,14 +23,20 @@ export const jobListQuery = z.strictObject({
   archived: z.enum(['yes', 'no']).default('no'),
 });
 
-export interface JobSummary {
+/** Where a job is in the order of work, and what that is about. */
+export interface JobProgress {
+  state: 'brief' | 'products' | 'shots' | 'camera' | 'shooting' | 'delivery' | 'delivered' | 'archived';
+  /** The picture whose camera is to be placed, or that is shot next. */
+  picture: string | null;
+  /** Pictures still to be shot, while shooting. */
+  waiting: number;
+}
+
+export interface JobSummary extends JobProgress {
   id: string;
   name: string;
   client: string;
   revision: number;
-  /** Where the job is in the order of work, and what comes next. */
-  state: string;
-  next: string;
   /** YYYY-MM-DD, or null without one. */
   dueOn: string | null;
   archived: boolean;

@@ -107,24 +107,30 @@ export { apparentAngleRad, polygonIlluminanceLx, rectangleCorners } from './phot
 export * from './plan/adviseView.js';
 export * from './plan/cameraRoom.js';
 export * from './plan/cameraTurn.js';
-export { cautionsFor } from './plan/cautions.js';
+export { cautionsFor, type ProductCaution } from './plan/cautions.js';
 export * from './plan/checkPlace.js';
 export { LASTING_PART, lastingLoadW, type MainsDraw, mainsDraw } from './plan/circuit.js';
 export { firstLight, metered } from './plan/firstLight.js';
 export * from './plan/frameFit.js';
 export * from './plan/jobProgress.js';
-export { kitCheck, leftInKit, type MissingThing } from './plan/kitCheck.js';
+export { kitCheck, leftInKit, type MissingThing, type ThingKind } from './plan/kitCheck.js';
 export { type KitLight, softLightOf, studioSoftbox } from './plan/kitLight.js';
 export { type NamedSpot, namedSpots } from './plan/namedSpots.js';
 export * from './plan/openQuestions.js';
 export { type CameraWish, outlineOf, type PlacedCamera, placeCamera } from './plan/placeCamera.js';
 export * from './plan/planSeries.js';
-export { proposeSteps } from './plan/preparation.js';
+export { type PlainStep, type PreparationStep, proposeSteps } from './plan/preparation.js';
 export * from './plan/rigging.js';
-export { setCautions } from './plan/setCautions.js';
+export { type SetCaution, setCautions } from './plan/setCautions.js';
 export { formatsOf, type StagedShot, stageSet } from './plan/stageSet.js';
 export { inStudio, studioWindows, sunThrough, type WindowLight } from './plan/studioWindows.js';
-export { changeWords, describeChange } from './record/describeChange.js';
+export {
+  type Attachment,
+  type Change,
+  type ChangeDetail,
+  type ChangedThing,
+  changesBetween,
+} from './record/changes.js';
 export {
   createFeatures,
   type DenoiseFeatures,

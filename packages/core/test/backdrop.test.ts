@@ -1,10 +1,10 @@
 import type { Backdrop, Vector } from '@fendrix/contract';
+import { describeChange } from '@fendrix/words';
 import { describe, expect, test } from 'vitest';
 import {
   backdropProfile,
   buildScene,
   createLook,
-  describeChange,
   fresnelMean,
   liesOnTable,
   look,

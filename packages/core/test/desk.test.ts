@@ -1,11 +1,10 @@
 import { demoSet } from '@fendrix/demo';
+import { changeWords, describeChange } from '@fendrix/words';
 import { describe, expect, test } from 'vitest';
 import {
   castDeltaE,
   chanceOfMoment,
-  changeWords,
   deltaE2000,
-  describeChange,
   equivalents,
   fallSpeedMS,
   fieldFigures,

@@ -1,6 +1,7 @@
 import { type Job, jobDocument } from '@fendrix/contract';
+import { proposedSteps } from '@fendrix/words';
 import { describe, expect, test } from 'vitest';
-import { adviseView, boomLoad, jobProgress, openQuestions, proposeSteps } from '../src/index.js';
+import { adviseView, boomLoad, jobProgress, openQuestions } from '../src/index.js';
 
 describe('the view', () => {
   const ask = { shine: 'satin', blurGround: false, others: [] } as const;
@@ -128,12 +129,12 @@ describe('preparation', () => {
   const goods = { detail: 'side', shine: 'satin', clear: 'opaque', fragile: '', spares: 0 } as const;
 
   test('glass wants gloves first, garments no gloves at all', () => {
-    expect(proposeSteps({ ...goods, goods: 'glass' })[0]?.text).toMatch(/gloves/);
-    expect(proposeSteps({ ...goods, goods: 'garment' }).some(({ text }) => /gloves/.test(text))).toBe(false);
+    expect(proposedSteps({ ...goods, goods: 'glass' })[0]?.text).toMatch(/gloves/);
+    expect(proposedSteps({ ...goods, goods: 'garment' }).some(({ text }) => /gloves/.test(text))).toBe(false);
   });
 
   test('what a finish, fragility and time on set ask for comes after', () => {
-    const steps = proposeSteps({
+    const steps = proposedSteps({
       ...goods,
       goods: 'drink',
       shine: 'gloss',

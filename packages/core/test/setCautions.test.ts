@@ -1,7 +1,11 @@
 import { defaultKit } from '@fendrix/catalogue';
 import { demoSet } from '@fendrix/demo';
+import { setCautionWords } from '@fendrix/words';
 import { describe, expect, test } from 'vitest';
 import { lastingLoadW, mainsDraw, setCautions } from '../src/index.js';
+
+const wordsOf = (...asked: Parameters<typeof setCautions>) => setCautions(...asked).map(setCautionWords);
+
 import { matte, overheadSoftbox, testCamera, testSet } from './sets.js';
 
 describe('cautions of a set', () => {
@@ -27,23 +31,23 @@ describe('cautions of a set', () => {
   };
 
   test('a hot lamp near frost is named with its distance; an LED and one switched off are not', () => {
-    expect(setCautions(testSet({ lights: [lamp({})], sheets: [frame] })).join()).toContain(
+    expect(wordsOf(testSet({ lights: [lamp({})], sheets: [frame] })).join()).toContain(
       'A is a hot lamp 20 cm from frame 1',
     );
-    expect(
-      setCautions(testSet({ lights: [lamp({ colour: { temperatureK: 5600 } })], sheets: [frame] })),
-    ).toEqual([]);
-    expect(setCautions(testSet({ lights: [lamp({ on: false })], sheets: [frame] }))).toEqual([]);
+    expect(wordsOf(testSet({ lights: [lamp({ colour: { temperatureK: 5600 } })], sheets: [frame] }))).toEqual(
+      [],
+    );
+    expect(wordsOf(testSet({ lights: [lamp({ on: false })], sheets: [frame] }))).toEqual([]);
   });
 
   test('what hangs above the table wants a line and a sandbag, a liquid wants care with cables', () => {
-    expect(setCautions(demoSet('pepper')).join()).toMatch(/^Above the table: A\. Boom/);
-    expect(setCautions(demoSet('perry')).join()).toContain('residual-current device');
-    expect(setCautions(demoSet('tart')).join()).toContain('Above the table: the camera. Boom');
+    expect(wordsOf(demoSet('pepper')).join()).toMatch(/^Above the table: A\. Boom/);
+    expect(wordsOf(demoSet('perry')).join()).toContain('residual-current device');
+    expect(wordsOf(demoSet('tart')).join()).toContain('Above the table: the camera. Boom');
   });
 
   test('what calls for care beside the things is named by hand; people and flash ask on their own', () => {
-    const words = (more: object) => setCautions(testSet(more)).join('\n');
+    const words = (more: object) => wordsOf(testSet(more)).join('\n');
     expect(words({ hazards: ['flame', 'dry-ice'] })).toMatch(
       /Open flame: .*extinguisher[\s\S]*Dry ice: .*windows open/,
     );
@@ -59,7 +63,7 @@ describe('cautions of a set', () => {
 
   test('what hangs at head height beside the table, and a camera that is worked from a step', () => {
     const beside = (z: number, x = -1) =>
-      setCautions(
+      wordsOf(
         testSet({
           bench: { widthM: 1, depthM: 1, material: matte(0.3) },
           lights: [
@@ -77,7 +81,7 @@ describe('cautions of a set', () => {
     expect(beside(1.8)).toBe('');
     expect(beside(1, -0.3)).not.toContain('head height');
     const camera = (z: number) =>
-      setCautions(testSet({ camera: { ...testCamera(), positionM: [0, -1, z], aimM: [0, 0, z] } }));
+      wordsOf(testSet({ camera: { ...testCamera(), positionM: [0, -1, z], aimM: [0, 0, z] } }));
     expect(camera(1)).toEqual([expect.stringContaining('The camera is 175 cm above the floor')]);
     expect(camera(0.5)).toEqual([]);
   });
@@ -97,11 +101,11 @@ describe('cautions of a set', () => {
     const set = testSet({ lights });
     expect(mainsDraw(set.lights)).toEqual({ watts: 3050, unknown: ['C'] });
     expect(lastingLoadW({ breakerA: 16, mainsV: 230 })).toBe(2944);
-    expect(setCautions(set, { breakerA: 16, mainsV: 230 }).join()).toContain(
+    expect(wordsOf(set, { breakerA: 16, mainsV: 230 }).join()).toContain(
       'draw 3050 W, without C, whose draw is not given; one circuit lasts 2944 W',
     );
-    expect(setCautions(set, { breakerA: 20, mainsV: 230 }).join()).not.toContain('circuit');
-    expect(setCautions(set).join()).not.toContain('circuit');
+    expect(wordsOf(set, { breakerA: 20, mainsV: 230 }).join()).not.toContain('circuit');
+    expect(wordsOf(set).join()).not.toContain('circuit');
   });
 
   test('every light of the kit that plugs in says what it draws; hot ones are known as hot', () => {
@@ -110,6 +114,6 @@ describe('cautions of a set', () => {
     expect(mainsDraw(plugged.filter(({ kind }) => kind !== 'surround')).unknown).toEqual([]);
     const builders = defaultKit().entries.find(({ id }) => id === 'builders-lamp');
     if (builders?.what !== 'light') throw new Error('the kit has a builder’s lamp');
-    expect(setCautions(testSet({ lights: [builders.thing] })).join()).toContain('is a hot lamp');
+    expect(wordsOf(testSet({ lights: [builders.thing] })).join()).toContain('is a hot lamp');
   });
 });

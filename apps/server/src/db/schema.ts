@@ -1,4 +1,4 @@
-import type { StoredPicture } from '@fendrix/contract';
+import type { JobProgress, StoredPicture } from '@fendrix/contract';
 import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
 /** Set documents, whole, with the revision that guards against lost changes. */
@@ -37,8 +37,9 @@ export const jobs = sqliteTable(
     document: text('document').notNull(),
     updatedAt: text('updated_at').notNull(),
     client: text('client').notNull(),
-    state: text('state').notNull(),
-    next: text('next').notNull(),
+    state: text('state').$type<JobProgress['state']>().notNull(),
+    picture: text('picture'),
+    waiting: integer('waiting').notNull().default(0),
     /** YYYY-MM-DD. */
     dueOn: text('due_on'),
     archived: integer('archived', { mode: 'boolean' }).notNull(),

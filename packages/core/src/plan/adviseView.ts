@@ -23,10 +23,37 @@ export interface ViewQuestion {
   backdropFills?: Partial<Record<ViewName, boolean>>;
 }
 
+/** What speaks for a view or against it. */
+export type ViewCode =
+  | 'tall-parallel'
+  | 'tall-narrows'
+  | 'tall-only-top'
+  | 'flat-in-focus'
+  | 'flat-line'
+  | 'ground-blurs'
+  | 'table-sharp'
+  | 'top-mirrors'
+  | 'background-short'
+  | 'detail-side'
+  | 'side-some-top'
+  | 'side-detail-hidden'
+  | 'top-detail-hidden'
+  | 'top-detail-shown'
+  | 'detail-top'
+  | 'side-and-top'
+  | 'top-and-side'
+  | 'side-hidden';
+
+export type ViewReason = { points: number } & (
+  | { code: ViewCode }
+  /** Other pictures of the job that have this view. */
+  | { code: 'others-use-it'; pictures: number }
+);
+
 export interface ViewAdvice {
   view: ViewName;
   score: number;
-  reasons: { points: number; text: string }[];
+  reasons: ViewReason[];
 }
 
 /**
@@ -40,51 +67,51 @@ export function adviseView(question: ViewQuestion): ViewAdvice[] {
 
 function judge(view: ViewName, question: ViewQuestion): ViewAdvice {
   const reasons: ViewAdvice['reasons'] = [];
-  const say = (points: number, text: string) => {
-    if (points !== 0) reasons.push({ points, text });
+  const say = (points: number, code: ViewCode | '') => {
+    if (points !== 0 && code !== '') reasons.push({ points, code });
   };
   const { detail, shine, heightM, widthM, blurGround, others, backdropFills } = question;
   say(...DETAIL[detail][view]);
   const tall = heightM / widthM;
   if (tall > 1.5) {
-    if (view === 'eye-level') say(2, 'it stands tall: level keeps its sides parallel');
-    if (view === 'three-quarter') say(-1, 'a tall thing seen from above narrows towards its foot');
-    if (view === 'straight-down') say(-3, 'a tall thing from above is only its top');
+    if (view === 'eye-level') say(2, 'tall-parallel');
+    if (view === 'three-quarter') say(-1, 'tall-narrows');
+    if (view === 'straight-down') say(-3, 'tall-only-top');
   }
   if (tall < 0.4) {
-    if (view === 'straight-down') say(2, 'it is flat: from above all of it lies in one plane of focus');
-    if (view === 'eye-level') say(-3, 'it is flat: from the side it is a line');
+    if (view === 'straight-down') say(2, 'flat-in-focus');
+    if (view === 'eye-level') say(-3, 'flat-line');
   }
   if (blurGround) {
-    if (view === 'eye-level') say(2, 'level looks past it to what is far behind, which blurs');
-    if (view === 'straight-down') say(-2, 'the tabletop lies right under it and stays sharp');
+    if (view === 'eye-level') say(2, 'ground-blurs');
+    if (view === 'straight-down') say(-2, 'table-sharp');
   }
   if ((shine === 'gloss' || shine === 'mirror') && view === 'straight-down') {
-    say(-1, 'a glossy top mirrors the camera and the ceiling over it');
+    say(-1, 'top-mirrors');
   }
   const alike = others.filter((other) => other === view).length;
-  if (alike > 0) say(1, `${alike} other ${alike === 1 ? 'picture' : 'pictures'} of the job use it`);
-  if (backdropFills?.[view] === false) say(-1, 'the background does not fill the frame');
+  if (alike > 0) reasons.push({ points: 1, code: 'others-use-it', pictures: alike });
+  if (backdropFills?.[view] === false) say(-1, 'background-short');
   return { view, reasons, score: reasons.reduce((sum, { points }) => sum + points, 0) };
 }
 
-const DETAIL: Record<JobProduct['detail'], Record<ViewName, [number, string]>> = {
+const DETAIL: Record<JobProduct['detail'], Record<ViewName, [number, ViewCode | '']>> = {
   side: {
-    'eye-level': [3, 'its detail is on the side'],
-    between: [1, 'shows the side with a little of the top'],
+    'eye-level': [3, 'detail-side'],
+    between: [1, 'side-some-top'],
     'three-quarter': [0, ''],
-    'straight-down': [-3, 'the side, where its detail is, is not seen'],
+    'straight-down': [-3, 'side-detail-hidden'],
   },
   top: {
-    'eye-level': [-3, 'the top, where its detail is, is not seen'],
+    'eye-level': [-3, 'top-detail-hidden'],
     between: [0, ''],
-    'three-quarter': [2, 'shows the top, where its detail is'],
-    'straight-down': [3, 'its detail is on top'],
+    'three-quarter': [2, 'top-detail-shown'],
+    'straight-down': [3, 'detail-top'],
   },
   both: {
     'eye-level': [0, ''],
-    between: [2, 'shows the side and something of the top'],
-    'three-quarter': [3, 'shows top and side alike'],
-    'straight-down': [-1, 'the side is not seen'],
+    between: [2, 'side-and-top'],
+    'three-quarter': [3, 'top-and-side'],
+    'straight-down': [-1, 'side-hidden'],
   },
 };

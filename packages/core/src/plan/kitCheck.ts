@@ -1,13 +1,17 @@
 import type { Kit, KitEntry, Light, SetDocument, Sheet } from '@fendrix/contract';
 
+/** Kinds of lights and sheets. */
+export type ThingKind = Light['kind'] | Sheet['kind'];
+
 type Wanted = { what: 'light'; thing: Light } | { what: 'sheet'; thing: Sheet };
 
 /** One thing on the set that the kit does not hold, and what comes nearest. */
 export interface MissingThing {
   tag: string;
   name: string;
-  /** Entries of the kit that could stand in, nearest first, with what that means. */
-  instead: { id: string; name: string; how: string }[];
+  kind: ThingKind;
+  /** Entries of the kit that could stand in, nearest first. */
+  instead: { id: string; name: string; kind: ThingKind }[];
 }
 
 /** Sizes this near, by area, count as the same thing. */
@@ -15,39 +19,18 @@ const SAME_SIZE = 1.3;
 /** Stand-ins named for each missing thing. */
 const MOST_NAMED = 3;
 
-/** What another kind of thing means in place of one that is missing. */
-const STAND_INS: Record<string, readonly [kind: string, how: string][]> = {
-  softbox: [
-    ['octa', 'rounder edge of the highlight'],
-    ['umbrella', 'as soft, spills more: flag it'],
-    ['frame', 'a lamp behind frost of this size'],
-    ['card', 'a lamp turned into a white card of this size'],
-  ],
-  dish: [
-    ['snoot', 'harder and narrower'],
-    ['softbox', 'with a grid, from farther'],
-  ],
-  panel: [['softbox', 'flash in place of lasting light: the shutter no longer counts']],
-  projector: [['snoot', 'a plain spot; cut the shape out of card']],
-  ring: [['softbox', 'behind the lens, with a lens-hole card']],
-  octa: [
-    ['softbox', 'square edge of the highlight'],
-    ['umbrella', 'as soft, spills more: flag it'],
-  ],
-  umbrella: [
-    ['softbox', 'as soft, spills less'],
-    ['card', 'a lamp turned into a white card'],
-  ],
-  frame: [
-    ['frame', 'another size: nearer or farther'],
-    ['roof', 'hung upright'],
-    ['card', 'tracing paper on a frame of card'],
-  ],
-  flag: [['card', 'its black side']],
-  card: [
-    ['disc', 'a reflector of this size'],
-    ['fold', 'one wing of it'],
-  ],
+/** Kinds that may stand in for one that is missing, the nearest first. */
+const STAND_INS: Readonly<Record<string, readonly ThingKind[]>> = {
+  softbox: ['octa', 'umbrella', 'frame', 'card'],
+  dish: ['snoot', 'softbox'],
+  panel: ['softbox'],
+  projector: ['snoot'],
+  ring: ['softbox'],
+  octa: ['softbox', 'umbrella'],
+  umbrella: ['softbox', 'card'],
+  frame: ['roof', 'card'],
+  flag: ['card'],
+  card: ['disc', 'fold'],
 };
 
 /**
@@ -60,6 +43,7 @@ export function kitCheck(set: SetDocument, kit: Kit): MissingThing[] {
   return missing.map((one) => ({
     tag: one.thing.tag,
     name: one.thing.name,
+    kind: one.thing.kind,
     instead: standIns(one, kit, left),
   }));
 }
@@ -105,12 +89,9 @@ function areaOf(thing: object): number | null {
 }
 
 function standIns(one: Wanted, kit: Kit, left: ReadonlyMap<string, number>): MissingThing['instead'] {
-  const kinds: readonly [string, string][] = [
-    [one.thing.kind, 'another size of the same: nearer or farther keeps its look'],
-    ...(STAND_INS[one.thing.kind] ?? []),
-  ];
+  const kinds: readonly ThingKind[] = [one.thing.kind, ...(STAND_INS[one.thing.kind] ?? [])];
   return kinds
-    .flatMap(([kind, how]) =>
+    .flatMap((kind) =>
       kit.entries
         .filter(
           (entry) =>
@@ -120,7 +101,7 @@ function standIns(one: Wanted, kit: Kit, left: ReadonlyMap<string, number>): Mis
         )
         .sort((a, b) => sizeGap(a, one) - sizeGap(b, one))
         .slice(0, 1)
-        .map(({ id, name }) => ({ id, name, how })),
+        .map(({ id, name }) => ({ id, name, kind })),
     )
     .slice(0, MOST_NAMED);
 }

@@ -1,4 +1,5 @@
 import type { JobSummary } from '@fendrix/contract';
+import { progressWords } from '@fendrix/words';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -164,7 +165,7 @@ function JobRow({ job, actions }: { job: JobSummary; actions: ReturnType<typeof 
         </Box>
         <Box sx={{ color: 'text.secondary', fontSize: '0.75rem' }}>{job.client || 'no client named'}</Box>
       </TableCell>
-      <TableCell>{job.next}</TableCell>
+      <TableCell>{progressWords(job)}</TableCell>
       <TableCell>{STATES[job.state] ?? job.state}</TableCell>
       <TableCell sx={{ whiteSpace: 'nowrap' }}>{job.dueOn ? dueWords(job.dueOn) : 'no day set'}</TableCell>
       <TableCell align="right" className="number">

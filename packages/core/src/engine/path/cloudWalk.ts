@@ -14,6 +14,8 @@ const FREE_STEPS = 16;
 const MOST_SURVIVAL = 0.9999;
 /** A walk that has not reached a boundary by then has left by a hole in the mesh round it. */
 const MOST_STEPS = 65536;
+/** A stretch this long that meets nothing has left by such a hole, m: no set is as large. */
+const OUTSIDE_M = 1000;
 
 /**
  * The way of light through a cloudy medium from one boundary to the next: scattered evenly to all sides, absorbed by
@@ -54,6 +56,7 @@ export class CloudWalk {
       kernel.setRay(origin, direction, reach);
       const primitive: i32 = kernel.closestHit();
       if (primitive >= 0) return primitive;
+      if (!(reach < OUTSIDE_M)) return LOST;
       this.scattered = true;
       for (let a = 0; a < 3; a++) origin[a] = origin[a] + reach * direction[a];
       media.absorb(throughput, way.inside, reach);

@@ -1,5 +1,5 @@
 import type { Take } from '@fendrix/contract';
-import { changeWords } from '@fendrix/core';
+import { changeWords } from '@fendrix/words';
 import PushPinIcon from '@mui/icons-material/PushPin';
 import PushPinOutlinedIcon from '@mui/icons-material/PushPinOutlined';
 import Box from '@mui/material/Box';

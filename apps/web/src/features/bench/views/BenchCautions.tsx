@@ -1,5 +1,6 @@
 import type { SetDocument } from '@fendrix/contract';
 import { setCautions } from '@fendrix/core';
+import { setCautionWords } from '@fendrix/words';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Chip from '@mui/material/Chip';
@@ -23,7 +24,7 @@ const HAZARDS: Record<Hazard, string> = {
 export const BenchCautions = memo(function BenchCautions() {
   const set = useDeferredValue(useSet());
   const studio = useEquipment()?.studio;
-  const cautions = useMemo(() => setCautions(set, studio), [set, studio]);
+  const cautions = useMemo(() => setCautions(set, studio).map(setCautionWords), [set, studio]);
   return (
     <Box component="section" aria-label="Cautions" sx={{ display: 'grid', gap: 0.5 }}>
       <CautionList cautions={useUnchanged(cautions)} />

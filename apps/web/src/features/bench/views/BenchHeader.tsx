@@ -1,5 +1,5 @@
 import { type SetDocument, setDocument } from '@fendrix/contract';
-import { describeChange } from '@fendrix/core';
+import { describeChange } from '@fendrix/words';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { memo, useId } from 'react';

@@ -1,4 +1,5 @@
 import { kitCheck } from '@fendrix/core';
+import { standInWords } from '@fendrix/words';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Popover from '@mui/material/Popover';
@@ -38,7 +39,7 @@ const MissingList = memo(function MissingList({ missing }: { missing: ReturnType
         anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
       >
         <Box role="dialog" aria-label="Not in the kit" sx={{ p: 2, maxWidth: 420, fontSize: '0.8125rem' }}>
-          {missing.map(({ tag, name, instead }) => (
+          {missing.map(({ tag, name, kind, instead }) => (
             <Box key={tag} sx={{ mb: 1.25 }}>
               <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', fontWeight: 650 }}>
                 <Tag>{tag}</Tag>
@@ -49,7 +50,7 @@ const MissingList = memo(function MissingList({ missing }: { missing: ReturnType
               )}
               {instead.map((entry) => (
                 <Box key={entry.id}>
-                  {entry.name}: {entry.how}
+                  {entry.name}: {standInWords(kind, entry.kind)}
                 </Box>
               ))}
             </Box>

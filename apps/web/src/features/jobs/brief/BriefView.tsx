@@ -1,5 +1,6 @@
 import type { Brief, Job } from '@fendrix/contract';
 import { jobProgress, openQuestions } from '@fendrix/core';
+import { progressWords, questionWords } from '@fendrix/words';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import FormControlLabel from '@mui/material/FormControlLabel';
@@ -93,7 +94,7 @@ export function BriefView() {
 function NextStep({ job, onDelivered }: { job: Job; onDelivered(delivered: boolean): void }) {
   return (
     <Section title="Next">
-      <Typography variant="body2">{jobProgress(job).next}.</Typography>
+      <Typography variant="body2">{progressWords(jobProgress(job))}.</Typography>
       <FormControlLabel
         control={<Switch size="small" checked={job.delivered} onChange={(_, on) => onDelivered(on)} />}
         label="The pictures are delivered"
@@ -104,7 +105,7 @@ function NextStep({ job, onDelivered }: { job: Job; onDelivered(delivered: boole
 }
 
 function Questions({ job }: { job: Job }) {
-  const questions = openQuestions(job);
+  const questions = openQuestions(job).map(questionWords);
   return (
     <Section title={questions.length > 0 ? `To ask the client (${questions.length})` : 'To ask the client'}>
       {questions.length === 0 ? (

@@ -1,5 +1,6 @@
 import type { JobProduct } from '@fendrix/contract';
 import { cautionsFor } from '@fendrix/core';
+import { productCautionWords } from '@fendrix/words';
 import ExpandMore from '@mui/icons-material/ExpandMore';
 import Accordion from '@mui/material/Accordion';
 import AccordionDetails from '@mui/material/AccordionDetails';
@@ -93,7 +94,7 @@ function Cautions({ product }: { product: JobProduct }) {
   return (
     <Alert severity="warning" icon={false} sx={{ mb: 3 }}>
       {cautions.map((caution) => (
-        <Box key={caution}>{caution}</Box>
+        <Box key={caution}>{productCautionWords[caution]}</Box>
       ))}
       <Box>Local rules and qualified people come first.</Box>
     </Alert>

@@ -1,5 +1,5 @@
 import type { JobProduct, Step } from '@fendrix/contract';
-import { proposeSteps } from '@fendrix/core';
+import { proposedSteps } from '@fendrix/words';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
@@ -23,7 +23,7 @@ export function Steps({
   const propose = () => {
     const have = new Set(steps.map(({ text }) => text));
     const added: Step[] = [...steps];
-    for (const step of proposeSteps(product)) {
+    for (const step of proposedSteps(product)) {
       if (!have.has(step.text)) added.push({ ...step, id: freeId(added, step.text, 'step') });
     }
     onChange(added);

@@ -1,5 +1,6 @@
 import type { Framing, Job, Shot } from '@fendrix/contract';
 import { adviseView, checkPlace, productBounds, VIEW_TILT_DEG, type ViewName } from '@fendrix/core';
+import { viewReasonWords } from '@fendrix/words';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useMemo } from 'react';
@@ -53,10 +54,10 @@ export function ViewAdvice({ job, shot, onChoose }: ViewAdviceProps) {
               </Box>
             </Box>
             <Box component="ul" sx={{ m: 0, pl: 2, fontSize: '0.75rem', color: 'text.secondary' }}>
-              {reasons.map(({ points, text }) => (
-                <li key={text}>
-                  {text} ({points > 0 ? '+' : ''}
-                  {points})
+              {reasons.map((reason) => (
+                <li key={reason.code}>
+                  {viewReasonWords(reason)} ({reason.points > 0 ? '+' : ''}
+                  {reason.points})
                 </li>
               ))}
             </Box>

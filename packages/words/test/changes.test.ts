@@ -1,8 +1,8 @@
 import type { SetDocument, Vector } from '@fendrix/contract';
 import { demoNames, demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
+import { matte, overheadSoftbox, testCamera, testSet } from '../../core/test/sets.js';
 import { changeWords, describeChange } from '../src/index.js';
-import { matte, overheadSoftbox, testCamera, testSet } from './sets.js';
 
 const panel = {
   kind: 'panel' as const,

@@ -1,0 +1,2 @@
+ALTER TABLE `jobs` ADD `picture` text;--> statement-breakpoint
+ALTER TABLE `jobs` ADD `waiting` integer DEFAULT 0 NOT NULL;
