@@ -37,10 +37,10 @@ describe('exposure desk', () => {
   });
 
   test('powers are not set from rough readings: they follow the finer ones, and a moved set is solved again', () => {
-    const { show, store, set, stops, tracing } = openDemo('cordial');
+    const { show, store, figures, set, stops, tracing } = openDemo('cordial');
     const read = (samples: number, settled: boolean) => {
       const traces = set().spots.map((spot) => traceSpot(tracing, spot, samples, 1));
-      act(() => void store.dispatch(benchActions.spotsTraced({ traces, settled })));
+      act(() => figures.set('spots', { traces, settled }));
     };
     read(8, false);
     show(
@@ -235,19 +235,19 @@ describe('a spot and its image', () => {
   });
 
   test('an edge stays the same one while it is dragged, whatever comes into the band before it', () => {
-    const { show, store } = openDemo('mill');
+    const { show, figures } = openDemo('mill');
     show(<MirrorBandView />);
     const edge = () => document.querySelector('[data-edge="2 from"]');
     const before = edge();
     expect(before).not.toBeNull();
-    const bands = store.getState().bench.bands.map((band) => {
+    const bands = (figures.get('bands') ?? []).map((band) => {
       const [first, ...rest] = band.lengths;
       if (!first) return band;
       const middle = (first.from + first.to) / 2;
       const sliver = { ...first, kind: 'dark' as const, what: null, from: middle };
       return { ...band, lengths: [{ ...first, to: middle }, sliver, ...rest] };
     });
-    act(() => void store.dispatch(benchActions.bandsRead(bands)));
+    act(() => figures.set('bands', bands));
     expect(edge()).toBe(before);
   });
 

@@ -81,7 +81,7 @@ describe('an edit between question and answer stays', () => {
 
   test('a card made wider for the band', async () => {
     const bench = openDemo('mill');
-    const band = bench.store.getState().bench.bands[0];
+    const band = bench.figures.get('bands')?.[0];
     const length = band?.lengths.find(({ kind }) => kind === 'sheet');
     if (!band || !length) throw new Error('the mill mirrors its cards');
     bench.show(<HighlightDialog band={band} length={length} onClose={() => {}} />);

@@ -9,6 +9,7 @@ import type { ReactNode } from 'react';
 import { Provider } from 'react-redux';
 import { afterEach, beforeEach, vi } from 'vitest';
 import { createStore } from '../src/app/createStore';
+import { FigureStore, FiguresContext } from '../src/features/bench/figures/figureStore';
 import { SessionContext } from '../src/features/bench/picture/useSession';
 import { benchActions, benchSet } from '../src/features/bench/state/benchSlice';
 import { openSet } from '../src/features/bench/state/thunks';
@@ -34,11 +35,11 @@ export function openDemo(name: DemoName, change: (set: SetDocument) => SetDocume
   };
   const tracing = prepareTracing(document);
   const traces = document.spots.map((spot) => traceSpot(tracing, spot, 96, 1));
-  store.dispatch(benchActions.spotsTraced({ traces, settled: true }));
-  store.dispatch(
-    benchActions.bandsRead(
-      document.products.map((product) => mirrorBand(tracing, product)).filter((b) => b !== null),
-    ),
+  const figures = new FigureStore();
+  figures.set('spots', { traces, settled: true });
+  figures.set(
+    'bands',
+    document.products.map((product) => mirrorBand(tracing, product)).filter((b) => b !== null),
   );
   // As a worker: what was asked is worked out for the set as it was then, and answered later.
   const ask = vi.fn(async (task: Task, other?: SetDocument) => {
@@ -55,12 +56,14 @@ export function openDemo(name: DemoName, change: (set: SetDocument) => SetDocume
     });
     return letGo;
   };
-  const session = { session: { ask } as never, picture: null, mirrors: null, depth: null };
+  const session = { session: { ask } as never, picture: null };
   const show = (view: ReactNode) =>
     render(
       <Provider store={store}>
         <SnackbarProvider>
-          <SessionContext.Provider value={session}>{view}</SessionContext.Provider>
+          <FiguresContext.Provider value={figures}>
+            <SessionContext.Provider value={session}>{view}</SessionContext.Provider>
+          </FiguresContext.Provider>
         </SnackbarProvider>
       </Provider>,
     );
@@ -85,10 +88,10 @@ export function openDemo(name: DemoName, change: (set: SetDocument) => SetDocume
     act(() => void store.dispatch(benchActions.picked({ pick, at: [across, down] })));
   };
   const stops = (spot: string) => {
-    const trace = store.getState().bench.traces.find((own) => own.name === spot);
+    const trace = figures.get('spots')?.traces.find((own) => own.name === spot);
     return trace ? (spotReading(set(), trace).stopsFromMidTone ?? Number.NaN) : Number.NaN;
   };
-  return { store, set, show, ask, hold, pointAt, stops, tracing };
+  return { store, figures, set, show, ask, hold, pointAt, stops, tracing };
 }
 
 /** What a view on the bench needs of a browser. */

@@ -2,7 +2,7 @@ import type { SetDocument } from '@fendrix/contract';
 import { demoSet } from '@fendrix/demo';
 import type { Task } from '@fendrix/workers';
 import { describe, expect, test, vi } from 'vitest';
-import { NO_WANTS } from '../src/features/bench/picture/figures';
+import { NOTHING_SHOWN } from '../src/features/bench/figures/shown';
 import { WHOLE_FRAME } from '../src/features/bench/picture/frameWindow';
 import { RemoteSession } from '../src/features/bench/picture/remoteSession';
 import { serveSession } from '../src/features/bench/picture/serveSession';
@@ -28,19 +28,7 @@ function connect(
     (...values: unknown[]) =>
       void told.push([name, ...values]);
   const events = Object.fromEntries(
-    [
-      'picture',
-      'pick',
-      'mirrors',
-      'status',
-      'bands',
-      'spots',
-      'depth',
-      'profile',
-      'zones',
-      'crash',
-      'failure',
-    ].map((name) => [name, tell(name)]),
+    ['picture', 'figure', 'status', 'crash', 'failure'].map((name) => [name, tell(name)]),
   ) as unknown as SessionEvents;
   const remote = new RemoteSession(events, (say, died) => {
     const calls: unknown[][] = [];
@@ -58,7 +46,7 @@ function connect(
           update: call('update'),
           resize: call('resize'),
           lookAt: call('lookAt'),
-          want: call('want'),
+          show: call('show'),
           ask: answer,
         } as unknown as PictureSession;
       },
@@ -81,15 +69,15 @@ describe('a picture session in a worker', () => {
     remote.update({ ...demoSet('bottle') });
     remote.resize(500);
     remote.lookAt(WHOLE_FRAME);
-    remote.want({ ...NO_WANTS, mirrors: true });
-    expect(sessions[0]?.calls.map(([name]) => name)).toEqual(['update', 'resize', 'lookAt', 'want']);
+    remote.show({ ...NOTHING_SHOWN, overlay: 'mirrors' });
+    expect(sessions[0]?.calls.map(([name]) => name)).toEqual(['update', 'resize', 'lookAt', 'show']);
     const [, sent] = (sessions[0]?.calls[0] ?? []) as [string, SetDocument];
     expect(demoSet('bottle').takes.length).toBeGreaterThan(0);
     expect(sent).toEqual({ ...demoSet('bottle'), takes: [] });
     expect(sessions[0]?.calls.slice(1)).toEqual([
       ['resize', 500],
       ['lookAt', WHOLE_FRAME],
-      ['want', { ...NO_WANTS, mirrors: true }],
+      ['show', { ...NOTHING_SHOWN, overlay: 'mirrors' }],
     ]);
   });
 
@@ -128,7 +116,7 @@ describe('a picture session in a worker', () => {
       window: WHOLE_FRAME,
       tones: layer,
     } as never);
-    far.spots([], true);
+    far.figure('spots', { traces: [], settled: true });
     far.status({ phase: 'done', progress: 1 });
     far.failure('no light');
     expect(pixels.length).toBe(0);
@@ -136,7 +124,7 @@ describe('a picture session in a worker', () => {
     const [picture, ...rest] = told as [[string, { pixels: Uint8ClampedArray }], ...unknown[][]];
     expect([...picture[1].pixels]).toEqual([1, 2, 3, 4]);
     expect(rest).toEqual([
-      ['spots', [], true],
+      ['figure', 'spots', { traces: [], settled: true }],
       ['status', { phase: 'done', progress: 1 }],
       ['failure', 'no light'],
     ]);

@@ -5,8 +5,9 @@ import { meshProduct, trianglesIn } from '@fendrix/files';
 import type { Task } from '@fendrix/workers';
 import { WorkerPool, type WorkerPort } from '@fendrix/workers';
 import { afterEach, describe, expect, test, vi } from 'vitest';
+import { type FigureValues, REFINED } from '../src/features/bench/figures/liveFigures';
+import { NOTHING_SHOWN } from '../src/features/bench/figures/shown';
 import type { ToDeveloper } from '../src/features/bench/picture/developProtocol';
-import { NO_WANTS, REFINED } from '../src/features/bench/picture/figures';
 import { type Developer, PictureSession, type SessionEvents } from '../src/features/bench/picture/session';
 import { changeCamera, changeLight, moveThing, pinSpot } from '../src/features/bench/state/edits';
 
@@ -92,14 +93,14 @@ function open({ refuses = '', spare = 0, spread = 0 } = {}) {
   };
   const events: SessionEvents = {
     picture: () => undefined,
-    pick: (pick) => void picks.push(pick),
-    mirrors: () => undefined,
+    figure: (name, value) => {
+      if (name === 'pick') picks.push(value);
+      if (name === 'bands') bands++;
+      if (name !== 'spots') return;
+      const { traces, settled } = value as FigureValues['spots'];
+      read.push({ samples: traces.map(({ samples }) => samples), settled });
+    },
     status: (changes) => void statuses.push(changes),
-    bands: () => void bands++,
-    spots: (traces, settled) => void read.push({ samples: traces.map(({ samples }) => samples), settled }),
-    depth: () => undefined,
-    profile: () => undefined,
-    zones: () => undefined,
     crash: () => undefined,
     failure: (reason) => void failures.push(reason),
   };
@@ -351,7 +352,7 @@ describe('picture session', () => {
     vi.useFakeTimers();
     const { session, kinds, picks } = open();
     session.update(set);
-    session.want({ ...NO_WANTS, pick: [0.4, 0.5] });
+    session.show({ ...NOTHING_SHOWN, pick: [0.4, 0.5] });
     await pass(60_000);
     const before = picks.length;
     kinds();
@@ -364,7 +365,7 @@ describe('picture session', () => {
     session.update(changeLight(light.tag, (one) => ({ ...one, powerStops: -1 }))(moved(-0.3)));
     await pass(60_000);
     expect(picks.length).toBe(before + 1);
-    session.want(NO_WANTS);
+    session.show(NOTHING_SHOWN);
     session.update(moved(-0.4));
     await pass(60_000);
     expect(picks.length).toBe(before + 1);
@@ -376,7 +377,7 @@ describe('picture session', () => {
     session.update(set);
     await pass(60_000);
     expect(kinds()).not.toContain('mirror');
-    session.want({ ...NO_WANTS, mirrors: true });
+    session.show({ ...NOTHING_SHOWN, overlay: 'mirrors' });
     await pass(100);
     expect(kinds()).toEqual(['mirror']);
     session.update(moved(-0.3));

@@ -4,7 +4,7 @@ import { describe, expect, test } from 'vitest';
 import MovementDesk from '../src/features/bench/desk/MovementDesk';
 import { benchActions, benchSet } from '../src/features/bench/state/benchSlice';
 import type { ThingRef } from '../src/features/bench/state/edits';
-import { selectLit, selectReadings } from '../src/features/bench/state/hooks';
+import { readingsOf, selectLit } from '../src/features/bench/state/hooks';
 import { BenchCautions } from '../src/features/bench/views/BenchCautions';
 import { ThingPanel } from '../src/features/bench/views/thing/ThingPanel';
 import { press, type } from './hands';
@@ -254,7 +254,7 @@ test('what is typed on a desk stays while another one is open', () => {
 });
 
 test('a light alone: readings and picture are as if all others were off, the document is not touched', () => {
-  const { store, set, stops } = openDemo('perry');
+  const { store, figures, set, stops } = openDemo('perry');
   const before = set();
   const all = stops(before.spots[0]?.name ?? '');
   const [first] = before.lights;
@@ -262,7 +262,9 @@ test('a light alone: readings and picture are as if all others were off, the doc
   store.dispatch(benchActions.aloneToggled(first.tag));
   const lit = selectLit(store.getState());
   expect(lit?.lights.map(({ on }) => on)).toEqual(before.lights.map(({ tag }) => tag === first.tag));
-  const alone = selectReadings(store.getState()).find(({ name }) => name === before.spots[0]?.name);
+  const alone = readingsOf(selectLit(store.getState()), figures.get('spots')?.traces ?? []).find(
+    ({ name }) => name === before.spots[0]?.name,
+  );
   expect(alone?.stopsFromMidTone).toBeLessThanOrEqual(all);
   expect(set()).toBe(before);
   store.dispatch(benchActions.aloneToggled(first.tag));

@@ -39,8 +39,8 @@ function openFailing(view: (bench: ReturnType<typeof openDemo>) => ReactNode, re
   return bench;
 }
 
-function band({ store }: ReturnType<typeof openDemo>) {
-  const [found] = store.getState().bench.bands;
+function band({ figures }: ReturnType<typeof openDemo>) {
+  const [found] = figures.get('bands') ?? [];
   const length = found?.lengths.find(({ kind }) => kind === 'sheet');
   if (!found || !length) throw new Error('a card is mirrored in the band');
   return <HighlightDialog band={found} length={length} onClose={() => {}} />;

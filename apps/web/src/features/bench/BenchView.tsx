@@ -11,6 +11,7 @@ import { surround } from '../../shared/theme';
 import { DROP_WORDS, setsApi, useReadSets } from '../sets';
 import { MirrorBandView } from './band/MirrorBandView';
 import { DeskColumn } from './desk/DeskColumn';
+import { FiguresContext } from './figures/figureStore';
 import { LensTools, ZoomTools } from './lens/LensTools';
 import { LensView } from './lens/LensView';
 import { SessionContext, useOwnSession } from './picture/useSession';
@@ -66,7 +67,7 @@ export function BenchView() {
 }
 
 function OpenBench() {
-  const session = useOwnSession();
+  const { view, figures } = useOwnSession();
   const name = useSelector((state: WithBench) => benchSet.documentOf(state)?.name);
   const readSets = useReadSets();
   useBenchKeys();
@@ -74,92 +75,96 @@ function OpenBench() {
     document.title = `${name} · Fendrix`;
   }, [name]);
   return (
-    <SessionContext.Provider value={session}>
-      <Palette />
-      <DropFiles words={DROP_WORDS} onFiles={readSets} />
-      <Box
-        component="main"
-        sx={{
-          display: 'grid',
-          minHeight: '100vh',
-          bgcolor: surround.page,
-          color: surround.text,
-          gridTemplateColumns: {
-            xs: 'minmax(0, 1fr)',
-            md: 'minmax(420px, 652fr) minmax(300px, 388fr) 240px',
-          },
-          gridTemplateRows: { md: '44px minmax(0, 1fr) minmax(96px, auto) auto' },
-          height: { md: '100vh' },
-          fontSize: '0.8125rem',
-        }}
-      >
-        <Box sx={{ gridColumn: '1 / -1' }}>
-          <BenchHeader />
-        </Box>
-        <Area
-          label="Lens view"
-          sx={{ px: 2, pt: 0.5, pb: 0.5, overflow: 'auto', display: 'flex', flexDirection: 'column' }}
-        >
-          <Box sx={{ display: 'flex', alignItems: 'center', flexWrap: 'wrap', minHeight: 32, gap: 1.5 }}>
-            <Heading>Lens view</Heading>
-            <ExposureControls />
-            <Box sx={{ flex: 1 }} />
-            <PictureStatusLine />
-            <ZoomTools />
-          </Box>
-          <ExposureNotes />
-          <LensView />
-          <Box sx={{ py: 0.75 }}>
-            <LensTools />
-          </Box>
-          <MirrorBandView />
-        </Area>
-        <DeskColumn />
-        <Area
-          label="Numbers"
-          sx={{
-            gridColumn: { md: 3 },
-            bgcolor: 'background.paper',
-            color: 'text.primary',
-            p: 1.75,
-            overflow: 'auto',
-            display: 'grid',
-            gridTemplateColumns: 'minmax(0, 1fr)',
-            gap: 2,
-            alignContent: 'start',
-          }}
-        >
-          <PickSources />
-          <Box>
-            <ThingPanel />
-          </Box>
-          <SpotPanel />
-          <OverlapNotes />
-          <BenchCautions />
-        </Area>
+    <FiguresContext.Provider value={figures}>
+      <SessionContext.Provider value={view}>
+        <Palette />
+        <DropFiles words={DROP_WORDS} onFiles={readSets} />
         <Box
+          component="main"
           sx={{
-            gridColumn: '1 / -1',
-            bgcolor: surround.deep,
-            display: 'flex',
-            flexWrap: { xs: 'wrap', md: 'nowrap' },
-            gap: 2,
-            px: 2,
-            py: 0.5,
-            alignItems: 'center',
+            display: 'grid',
+            minHeight: '100vh',
+            bgcolor: surround.page,
+            color: surround.text,
+            gridTemplateColumns: {
+              xs: 'minmax(0, 1fr)',
+              md: 'minmax(420px, 652fr) minmax(300px, 388fr) 240px',
+            },
+            gridTemplateRows: { md: '44px minmax(0, 1fr) minmax(96px, auto) auto' },
+            height: { md: '100vh' },
+            fontSize: '0.8125rem',
           }}
         >
-          <Heading>Stop ruler</Heading>
-          <StopRuler />
-          <Box sx={{ width: { xs: '100%', md: 344 }, maxHeight: 240, overflow: 'auto' }}>
-            <LightPowers />
+          <Box sx={{ gridColumn: '1 / -1' }}>
+            <BenchHeader />
+          </Box>
+          <Area
+            label="Lens view"
+            sx={{ px: 2, pt: 0.5, pb: 0.5, overflow: 'auto', display: 'flex', flexDirection: 'column' }}
+          >
+            <Box sx={{ display: 'flex', alignItems: 'center', flexWrap: 'wrap', minHeight: 32, gap: 1.5 }}>
+              <Heading>Lens view</Heading>
+              <ExposureControls />
+              <Box sx={{ flex: 1 }} />
+              <PictureStatusLine />
+              <ZoomTools />
+            </Box>
+            <ExposureNotes />
+            <LensView />
+            <Box sx={{ py: 0.75 }}>
+              <LensTools />
+            </Box>
+            <MirrorBandView />
+          </Area>
+          <DeskColumn />
+          <Area
+            label="Numbers"
+            sx={{
+              gridColumn: { md: 3 },
+              bgcolor: 'background.paper',
+              color: 'text.primary',
+              p: 1.75,
+              overflow: 'auto',
+              display: 'grid',
+              gridTemplateColumns: 'minmax(0, 1fr)',
+              gap: 2,
+              alignContent: 'start',
+            }}
+          >
+            <PickSources />
+            <Box>
+              <ThingPanel />
+            </Box>
+            <SpotPanel />
+            <OverlapNotes />
+            <BenchCautions />
+          </Area>
+          <Box
+            sx={{
+              gridColumn: '1 / -1',
+              bgcolor: surround.deep,
+              display: 'flex',
+              flexWrap: { xs: 'wrap', md: 'nowrap' },
+              gap: 2,
+              px: 2,
+              py: 0.5,
+              alignItems: 'center',
+            }}
+          >
+            <Heading>Stop ruler</Heading>
+            <StopRuler />
+            <Box sx={{ width: { xs: '100%', md: 344 }, maxHeight: 240, overflow: 'auto' }}>
+              <LightPowers />
+            </Box>
+          </Box>
+          <Box
+            sx={{ gridColumn: '1 / -1', bgcolor: '#2b2b2b', px: 2, py: 0.5, minWidth: 0, display: 'grid' }}
+          >
+            <TakeStrip />
           </Box>
         </Box>
-        <Box sx={{ gridColumn: '1 / -1', bgcolor: '#2b2b2b', px: 2, py: 0.5, minWidth: 0, display: 'grid' }}>
-          <TakeStrip />
-        </Box>
-      </Box>
-    </SessionContext.Provider>
+      </SessionContext.Provider>
+    </FiguresContext.Provider>
   );
 }
 

@@ -1,8 +1,8 @@
 import { useEffect, useMemo, useRef } from 'react';
+import type { MirrorOverlay } from '../figures/liveFigures';
 import { paintMirrors } from '../lens/MirrorOverlayCanvas';
 import { MirrorTags } from '../lens/MirrorTags';
 import { regionTags } from '../lens/regionTags';
-import type { MirrorOverlay } from '../picture/figures';
 
 const HEIGHT = 132;
 /** Room for the tags beside the map, px. */

@@ -15,13 +15,14 @@ import {
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import ButtonBase from '@mui/material/ButtonBase';
-import { createSelector } from '@reduxjs/toolkit';
-import { lazy, memo, Suspense, useState } from 'react';
+import { lazy, memo, Suspense, useMemo, useState } from 'react';
 import { useSelector } from 'react-redux';
 import { surround } from '../../../shared/theme';
 import { useTyped, within } from '../../../shared/useTyped';
-import { benchActions, benchSet, type WithBench } from '../state/benchSlice';
-import { chosenBand } from '../state/chosenBand';
+import { useUnchanged } from '../../../shared/useUnchanged';
+import { useFigure } from '../figures/figureStore';
+import { chosenBand } from '../figures/selectShown';
+import { benchActions, benchSet } from '../state/benchSlice';
 import { changeProduct } from '../state/edits';
 import { useBench, useBenchDispatch, useSetPart } from '../state/hooks';
 import { edit } from '../state/thunks';
@@ -37,13 +38,15 @@ const ProfileDialog = lazy(() => import('./ProfileDialog'));
 export const MirrorBandView = memo(function MirrorBandView() {
   const products = useSetPart((set) => set.products);
   const highlights = useSetPart((set) => set.highlights);
-  const band = useSelector(chosenBand);
-  const profile = useBench((bench) => bench.profile);
-  const several = useBench((bench) => bench.bands.length > 1);
+  const bands = useFigure('bands') ?? NO_BANDS;
+  const selected = useBench((bench) => bench.selected);
+  const band = chosenBand(bands, selected);
+  const several = bands.length > 1;
+  const profile = useFigure('profile');
   const [length, setLength] = useState<BandLength | null>(null);
   const [curves, setCurves] = useState(false);
   const [listed, setListed] = useState(false);
-  const tones = useSelector(selectProfileStops);
+  const tones = useProfileStops(profile);
   const stops = profile && profile.product === band?.product ? tones : null;
   const whole = useBench((bench) => bench.wholeSurface);
   const dispatch = useBenchDispatch();
@@ -156,12 +159,13 @@ export function profileStops(set: SetDocument, { part, unit }: BandProfile): num
   });
 }
 
-const selectProfileStops = createSelector(
-  benchSet.documentOf,
-  (state: WithBench) => state.bench.profile,
-  (set, profile) => (set && profile ? profileStops(set, profile) : null),
-  { memoizeOptions: { resultEqualityCheck: (one, other) => one?.join() === other?.join() } },
-);
+const NO_BANDS: readonly MirrorBand[] = [];
+
+/** Tones across the product with the powers and settings of now. */
+function useProfileStops(profile: BandProfile | null): number[] | null {
+  const set = useSelector(benchSet.documentOf);
+  return useUnchanged(useMemo(() => (set && profile ? profileStops(set, profile) : null), [set, profile]));
+}
 
 function HeightField({ product }: { product: SetDocument['products'][number] }) {
   const dispatch = useBenchDispatch();

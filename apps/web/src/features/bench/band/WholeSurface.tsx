@@ -4,8 +4,8 @@ import Button from '@mui/material/Button';
 import { useMemo } from 'react';
 import { Tag } from '../../../shared/Tag';
 import { surround } from '../../../shared/theme';
+import { useFigure } from '../figures/figureStore';
 import { hatchOf } from '../lens/hatch';
-import { useSession } from '../picture/useSession';
 import { useBench, useSetPart } from '../state/hooks';
 import { DomeMap } from './DomeMap';
 import { useShortName } from './useShortName';
@@ -15,7 +15,7 @@ export function WholeSurface({ onBand }: { onBand?: () => void }) {
   const nameOf = useShortName();
   const products = useSetPart((set) => set.products);
   const selected = useBench((bench) => bench.selected);
-  const { mirrors } = useSession();
+  const mirrors = useFigure('mirrors');
   const product =
     products.find(({ id }) => selected?.kind === 'product' && id === selected.key) ?? products[0];
   const shares = useMemo(

@@ -5,6 +5,7 @@ import Tab from '@mui/material/Tab';
 import Tabs from '@mui/material/Tabs';
 import { lazy, memo, Suspense } from 'react';
 import { surround } from '../../../shared/theme';
+import { useFigure } from '../figures/figureStore';
 import { PlanView } from '../plan/PlanView';
 import { benchActions, type Desk } from '../state/benchSlice';
 import { useBench, useBenchDispatch } from '../state/hooks';
@@ -84,7 +85,7 @@ export const DeskColumn = memo(function DeskColumn() {
 
 function Plans() {
   const zones = useBench((bench) => bench.zones);
-  const found = useBench((bench) => bench.foundZones);
+  const found = useFigure('zones');
   const dispatch = useBenchDispatch();
   return (
     <>

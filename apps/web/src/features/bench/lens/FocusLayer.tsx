@@ -1,7 +1,7 @@
 import type { Camera } from '@fendrix/contract';
 import { pointBlur } from '@fendrix/core';
 import { useEffect, useRef } from 'react';
-import type { DepthOverlay } from '../picture/figures';
+import type { DepthOverlay } from '../figures/liveFigures';
 import type { FrameWindow } from '../picture/frameWindow';
 import { placeInWindow } from './placeInWindow';
 

@@ -6,6 +6,7 @@ import { useDrag } from '@use-gesture/react';
 import { type KeyboardEvent, memo, type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import { surround } from '../../../shared/theme';
 import { useSize } from '../../../shared/useSize';
+import { useFigure } from '../figures/figureStore';
 import { toFrame, withinFrame, zoomedAt } from '../picture/frameWindow';
 import { useSession } from '../picture/useSession';
 import { benchActions } from '../state/benchSlice';
@@ -33,7 +34,9 @@ const LEAST_HEIGHT = 150;
 export const LensView = memo(function LensView() {
   const camera = useSetPart((set) => set.camera);
   const dispatch = useBenchDispatch();
-  const { session, picture, mirrors, depth } = useSession();
+  const { session, picture } = useSession();
+  const mirrors = useFigure('mirrors');
+  const depth = useFigure('depth');
   const overlay = useBench((bench) => bench.overlay);
   const window = useBench((bench) => bench.window);
   const crops = useBench((bench) => bench.crops);

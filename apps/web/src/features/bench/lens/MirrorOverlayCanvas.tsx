@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react';
-import type { MirrorOverlay } from '../picture/figures';
+import type { MirrorOverlay } from '../figures/liveFigures';
 import type { FrameWindow } from '../picture/frameWindow';
 import { hatchOf } from './hatch';
 import { placeInWindow } from './placeInWindow';

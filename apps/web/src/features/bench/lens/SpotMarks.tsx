@@ -1,9 +1,9 @@
 import { projectPoint, type View } from '@fendrix/core';
 import { surround } from '../../../shared/theme';
+import { SPOT_RADIUS_PX } from '../figures/selectShown';
 import { boxInView, type FrameWindow, toView } from '../picture/frameWindow';
 import { toneWords } from '../spot/toneWords';
 import { useBench, useReadings, useSetPart } from '../state/hooks';
-import { SPOT_RADIUS_PX } from '../state/wants';
 import { labelPlaces } from './labelPlaces';
 
 interface ViewProps {

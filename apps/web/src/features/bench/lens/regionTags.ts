@@ -1,4 +1,4 @@
-import type { MirrorOverlay } from '../picture/figures';
+import type { MirrorOverlay } from '../figures/liveFigures';
 import type { ShownPart } from './MirrorOverlayCanvas';
 
 export interface RegionTag {

@@ -1,6 +1,6 @@
 import type { SetDocument } from '@fendrix/contract';
 import type { Task, TaskResult } from '@fendrix/workers';
-import type { Wants } from './figures';
+import type { Shown } from '../figures/shown';
 import type { FrameWindow } from './frameWindow';
 import type { PictureFormat } from './pictureFile';
 import type { SessionEvents } from './session';
@@ -82,9 +82,9 @@ export class RemoteSession {
     this.tell({ type: 'lookAt', window });
   }
 
-  /** Sets what is worked out besides the picture. */
-  want(wants: Wants): void {
-    this.tell({ type: 'want', wants });
+  /** Says what is looked at, from which follows what is worked out besides the picture. */
+  show(shown: Shown): void {
+    this.tell({ type: 'show', shown });
   }
 
   /** Asks the workers something about the set as it is now, or as it would be; null before there is a set. */

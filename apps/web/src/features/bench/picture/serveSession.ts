@@ -26,8 +26,8 @@ export function serveSession(
       case 'lookAt':
         session.lookAt(message.window);
         break;
-      case 'want':
-        session.want(message.wants);
+      case 'show':
+        session.show(message.shown);
         break;
       case 'ask': {
         const { id, task, set } = message;
@@ -66,14 +66,8 @@ function eventsInto(post: Post): SessionEvents {
       const transfer = arrays.map(({ buffer }) => buffer);
       post({ type: 'event', name: 'picture', values: [picture] }, transfer);
     },
-    pick: tell('pick'),
+    figure: tell('figure'),
     status: tell('status'),
-    mirrors: tell('mirrors'),
-    bands: tell('bands'),
-    spots: tell('spots'),
-    depth: tell('depth'),
-    profile: tell('profile'),
-    zones: tell('zones'),
     crash: tell('crash'),
     failure: tell('failure'),
   };

@@ -1,20 +1,20 @@
 import type { SetDocument } from '@fendrix/contract';
 import { channelsOf, displayWeights, traceKey } from '@fendrix/core';
-import type { KeyedSet, Pick as PickedSpot, Task, TaskResult, WorkerPool } from '@fendrix/workers';
+import type { KeyedSet, Task, TaskResult, WorkerPool } from '@fendrix/workers';
 import { messageOf } from '@fendrix/workers';
 import { createBrowserPool } from '@fendrix/workers/browser';
-import type { PictureStatus } from '../state/benchSlice';
-import type { FromDeveloper, ToDeveloper } from './developProtocol';
 import {
   type Detail,
-  type FigureEvents,
-  Figures,
+  type FigureName,
+  type FigureValues,
   FOLLOWING,
-  NO_WANTS,
   REFINED,
   type Seen,
-  type Wants,
-} from './figures';
+} from '../figures/liveFigures';
+import { LiveReader } from '../figures/liveReader';
+import type { Shown } from '../figures/shown';
+import type { PictureStatus } from '../state/benchSlice';
+import type { FromDeveloper, ToDeveloper, ToneOverlay } from './developProtocol';
 import { type FrameWindow, WHOLE_FRAME } from './frameWindow';
 import type { PictureFormat } from './pictureFile';
 import { PictureMaker } from './pictureMaker';
@@ -38,10 +38,10 @@ const REST_MS = 140;
 /** Rest before a set with large meshes is prepared whole: seconds in which no worker can follow, ms. */
 const STILL_MS = 600;
 
-export interface SessionEvents extends FigureEvents {
+export interface SessionEvents {
   picture(picture: FromDeveloper): void;
-  /** What is pointed at, read again after the set has moved; null where nothing is there any more. */
-  pick(pick: PickedSpot | null): void;
+  /** A figure that is looked at has been read, see `liveFigures`. */
+  figure<Name extends FigureName>(name: Name, value: FigureValues[Name]): void;
   status(changes: Partial<PictureStatus>): void;
   /** A worker died and was started again. */
   crash(reason: string): void;
@@ -75,13 +75,13 @@ export class PictureSession {
   private ambient: readonly number[] | null = null;
   /** The set of the last picture that was finished, and its width. */
   private finished: { set: SetDocument; width: number; window: FrameWindow } | null = null;
-  private shown = 0;
-  private wants: Wants = NO_WANTS;
+  private pictures = 0;
+  private tones: ToneOverlay = 'none';
   private window: FrameWindow = WHOLE_FRAME;
   /** Pictures in a row whose figures were given up for the next. */
   private passedOver = 0;
   private closed = false;
-  private readonly figures: Figures;
+  private readonly figures: LiveReader;
   private readonly maker: PictureMaker;
   private readonly standIns = new StandIns();
 
@@ -93,12 +93,12 @@ export class PictureSession {
     }),
     private readonly developer: Developer = createDeveloper(),
   ) {
-    this.figures = new Figures(pool, events, AT_ONCE);
+    this.figures = new LiveReader(pool, (name, value) => events.figure(name, value), AT_ONCE);
     this.maker = new PictureMaker(pool, (message) => this.tell(message), events);
     this.developer.addEventListener('message', ({ data }: MessageEvent<FromDeveloper>) => {
-      this.shown++;
+      this.pictures++;
       this.events.picture(data);
-      this.events.status({ samples: data.samples, shown: this.shown, rays: this.pool.rays });
+      this.events.status({ samples: data.samples, shown: this.pictures, rays: this.pool.rays });
     });
   }
 
@@ -136,22 +136,11 @@ export class PictureSession {
     if (this.keyed) this.rest();
   }
 
-  /** Sets what is worked out besides the picture; what is new is made at once. */
-  want(wants: Wants): void {
-    const before = this.wants;
-    this.wants = wants;
-    if (before.tones !== wants.tones) this.tell({ type: 'overlay', overlay: wants.tones });
-    const { keyed } = this;
-    if (!keyed) return;
-    const fresh: Wants = {
-      mirrors: wants.mirrors && !before.mirrors,
-      depth: wants.depth && !before.depth,
-      tones: wants.tones,
-      profile: wants.profile === before.profile ? null : wants.profile,
-      zones: JSON.stringify(wants.zones) === JSON.stringify(before.zones) ? null : wants.zones,
-      pick: null,
-    };
-    this.figures.wanted(keyed, fresh, this.seen(REFINED)).catch((error) => this.tellFailure(error));
+  /** Takes note of what is looked at; figures of which something else is wanted now are read at once. */
+  show(shown: Shown): void {
+    if (tonesOf(shown) !== this.tones) this.tell({ type: 'overlay', overlay: tonesOf(shown) });
+    this.tones = tonesOf(shown);
+    this.figures.show(shown, this.keyed, this.seen(REFINED)).catch((error) => this.tellFailure(error));
   }
 
   /** Has the picture on show sent as a file to whom the port belongs. */
@@ -211,9 +200,8 @@ export class PictureSession {
     }
     const { signal, abort } = abortable();
     const figures = Promise.all([
-      this.figures.bands(keyed, signal),
       this.figures.spots(keyed, FOLLOWING, signal),
-      this.figures.wanted(keyed, this.wants, this.seen(FOLLOWING), signal),
+      this.figures.read(keyed, 'moving', this.seen(FOLLOWING), signal),
     ]);
     figures.catch(() => undefined);
     await picture;
@@ -294,9 +282,8 @@ export class PictureSession {
       });
       this.events.status({ simplified: false });
       await Promise.all([
-        this.figures.wanted(keyed, this.wants, this.seen(REFINED)),
+        this.figures.read(keyed, 'rest', this.seen(REFINED), signal),
         this.figures.spots(keyed, REFINED, signal),
-        this.readPick(keyed, signal),
       ]);
       this.figures.makeSpotsSure(signal).catch((error) => {
         if (!signal.aborted) this.tellFailure(error);
@@ -326,14 +313,6 @@ export class PictureSession {
     return channels ? { channels } : {};
   }
 
-  private async readPick(keyed: KeyedSet, signal: AbortSignal): Promise<void> {
-    const at = this.wants.pick;
-    if (!at) return;
-    const [across, down] = at;
-    const found = await this.pool.run(keyed, { kind: 'pick', across, down }, { priority: AT_ONCE, signal });
-    if (this.wants.pick === at) this.events.pick(found);
-  }
-
   private tellFailure(error: unknown): void {
     if (!this.closed) this.events.failure(messageOf(error));
   }
@@ -359,6 +338,10 @@ export class PictureSession {
     this.developer.postMessage(message, message.type === 'tile' ? [message.sums.buffer] : []);
   }
 }
+
+/** Tones are drawn by the worker that develops. */
+const tonesOf = ({ overlay }: Shown): ToneOverlay =>
+  overlay === 'stops' || overlay === 'clipping' ? overlay : 'none';
 
 /** A signal with the call that sets it off. */
 function abortable(): { signal: AbortSignal; abort(): void } {

@@ -1,6 +1,6 @@
 import type { SetDocument } from '@fendrix/contract';
 import type { Task, TaskResult } from '@fendrix/workers';
-import type { Wants } from './figures';
+import type { Shown } from '../figures/shown';
 import type { FrameWindow } from './frameWindow';
 import type { PictureFormat } from './pictureFile';
 import type { SessionEvents } from './session';
@@ -10,7 +10,7 @@ export type ToSession =
   | { type: 'update'; set: SetDocument }
   | { type: 'resize'; width: number }
   | { type: 'lookAt'; window: FrameWindow }
-  | { type: 'want'; wants: Wants }
+  | { type: 'show'; shown: Shown }
   /** A question about the set as it is, or as it would be. */
   | { type: 'ask'; id: number; task: Task; set?: SetDocument }
   /** Nobody waits for that answer any more. */

@@ -1,53 +1,51 @@
+import type { MirrorBand } from '@fendrix/core';
 import { useSnackbar } from 'notistack';
 import { createContext, useContext, useEffect, useMemo, useState } from 'react';
 import { useDispatch, useStore } from 'react-redux';
+import { FigureStore } from '../figures/figureStore';
+import type { FigureValues } from '../figures/liveFigures';
+import { selectShown } from '../figures/selectShown';
 import { benchActions, type WithBench } from '../state/benchSlice';
 import { selectLit } from '../state/hooks';
-import { selectWants } from '../state/wants';
 import type { FromDeveloper } from './developProtocol';
-import type { DepthOverlay, MirrorOverlay } from './figures';
 import { RemoteSession } from './remoteSession';
 
-/** The session of the open set, with the newest picture and overlay, which live outside of the store. */
+/** The session of the open set, with the newest picture, which lives outside of the store. */
 export interface SessionView {
   session: RemoteSession | null;
   picture: FromDeveloper | null;
-  mirrors: MirrorOverlay | null;
-  depth: DepthOverlay | null;
 }
 
 export const SessionContext = createContext<SessionView>({
   session: null,
   picture: null,
-  mirrors: null,
-  depth: null,
 });
 
 export const useSession = (): SessionView => useContext(SessionContext);
 
+const NO_BANDS: readonly MirrorBand[] = [];
+
 /** Starts a session for as long as the bench is open and keeps it in step with the store. */
-export function useOwnSession(): SessionView {
+export function useOwnSession(): { view: SessionView; figures: FigureStore } {
   const store = useStore<WithBench>();
   const dispatch = useDispatch();
   const { enqueueSnackbar } = useSnackbar();
   const [session, setSession] = useState<RemoteSession | null>(null);
   const [picture, setPicture] = useState<FromDeveloper | null>(null);
-  const [mirrors, setMirrors] = useState<MirrorOverlay | null>(null);
-  const [depth, setDepth] = useState<DepthOverlay | null>(null);
+  const [figures] = useState(() => new FigureStore());
 
   useEffect(() => {
     const own = new RemoteSession({
       picture: setPicture,
-      pick: (pick) => dispatch(benchActions.pickRead(pick)),
-      mirrors: setMirrors,
-      depth: setDepth,
-      profile: (profile) => dispatch(benchActions.profileRead(profile)),
-      zones: (zones) => dispatch(benchActions.zonesFound(zones)),
+      figure: (name, value) => {
+        // What is pointed at is a choice of the user's, and small.
+        if (name === 'pick') dispatch(benchActions.pickRead(value as FigureValues['pick']));
+        else figures.set(name, value);
+      },
       status: (changes) => {
+        if (changes.phase === 'following') figures.unsettle();
         dispatch(benchActions.pictureChanged(changes));
       },
-      bands: (bands) => dispatch(benchActions.bandsRead(bands)),
-      spots: (traces, settled) => dispatch(benchActions.spotsTraced({ traces, settled })),
       failure: (reason) =>
         enqueueSnackbar(`There is no picture: ${reason}.`, {
           variant: 'error',
@@ -59,7 +57,7 @@ export function useOwnSession(): SessionView {
     });
     setSession(own);
     let seen: unknown = null;
-    let wanted: unknown = null;
+    let shown: unknown = null;
     const keepUp = () => {
       const state = store.getState();
       const set = selectLit(state);
@@ -68,18 +66,19 @@ export function useOwnSession(): SessionView {
         own.update(set);
       }
       own.lookAt(state.bench.window);
-      const wants = selectWants(state);
-      if (wants === wanted) return;
-      wanted = wants;
-      own.want(wants);
+      const now = selectShown(state, figures.get('bands') ?? NO_BANDS);
+      if (now === shown) return;
+      shown = now;
+      own.show(now);
     };
     keepUp();
-    const unsubscribe = store.subscribe(keepUp);
+    const leave = [store.subscribe(keepUp), figures.subscribe('bands', keepUp)];
     return () => {
-      unsubscribe();
+      for (const one of leave) one();
       own.close();
     };
-  }, [store, dispatch, enqueueSnackbar]);
+  }, [store, dispatch, enqueueSnackbar, figures]);
 
-  return useMemo(() => ({ session, picture, mirrors, depth }), [session, picture, mirrors, depth]);
+  const view = useMemo(() => ({ session, picture }), [session, picture]);
+  return { view, figures };
 }

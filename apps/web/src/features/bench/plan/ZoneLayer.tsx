@@ -1,11 +1,12 @@
 import type { ZoneGrid } from '@fendrix/core';
 import { useMemo } from 'react';
+import { useFigure } from '../figures/figureStore';
 import { useBench } from '../state/hooks';
 import type { Plan } from './plan';
 
 /** Where a source would glare in the product, and a card be seen in it: the denser the dots, the more of it. */
 export function ZoneLayer({ plan }: { plan: Plan }) {
-  const zones = useBench((bench) => bench.foundZones);
+  const zones = useFigure('zones');
   const wanted = useBench((bench) => bench.zones);
   const grid = zones && (plan.kind === 'above' ? zones.above : zones.side);
   const url = useMemo(() => (grid ? drawn(grid) : null), [grid]);

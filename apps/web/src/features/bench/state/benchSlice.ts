@@ -1,5 +1,5 @@
 import { type SetDocument, setDocument } from '@fendrix/contract';
-import type { BandProfile, FrameRect, GlareZones, MirrorBand, SpotTrace } from '@fendrix/core';
+import type { FrameRect } from '@fendrix/core';
 import type { Pick } from '@fendrix/workers';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import {
@@ -68,8 +68,6 @@ export interface BenchState {
   alone: string | null;
   /** Zones in the plans: none, of the selected product, or round the spot pointed at. */
   zones: 'off' | 'product' | 'spot';
-  foundZones: GlareZones | null;
-  profile: BandProfile | null;
   /** The take that the picture is held against. */
   compare: { takeId: string; mode: CompareMode } | null;
   /** Part of the frame whose evenness is read; null for none. */
@@ -77,10 +75,6 @@ export interface BenchState {
   marking: boolean;
   pinning: boolean;
   picture: PictureStatus;
-  bands: MirrorBand[];
-  traces: SpotTrace[];
-  /** The spots are read as finely as they will be, of the set as it is. */
-  tracesSettled: boolean;
   pick: Pick | null;
   /** Where in the frame was pointed, parts. */
   pickAt: [number, number] | null;
@@ -100,16 +94,11 @@ const initialState: BenchState = {
   deskFigures: {},
   alone: null,
   zones: 'off',
-  foundZones: null,
-  profile: null,
   compare: null,
   field: null,
   marking: false,
   pinning: false,
   picture: { phase: 'waiting', samples: 0, progress: 0, simplified: false, rays: 0, shown: 0, traced: 0 },
-  bands: [],
-  traces: [],
-  tracesSettled: false,
   pick: null,
   pickAt: null,
   pickStale: false,
@@ -158,12 +147,6 @@ const benchSlice = createSlice({
     zonesChosen: (state, { payload }: PayloadAction<BenchState['zones']>) => {
       state.zones = payload;
     },
-    zonesFound: (state, { payload }: PayloadAction<GlareZones>) => {
-      state.foundZones = payload;
-    },
-    profileRead: (state, { payload }: PayloadAction<BandProfile | null>) => {
-      state.profile = payload;
-    },
     compared: (state, { payload }: PayloadAction<BenchState['compare']>) => {
       state.compare = payload;
     },
@@ -180,15 +163,7 @@ const benchSlice = createSlice({
     pictureChanged: (state, { payload }: PayloadAction<Partial<PictureStatus>>) => {
       Object.assign(state.picture, payload);
       if (payload.phase !== 'following') return;
-      state.tracesSettled = false;
       if (state.pick) state.pickStale = true;
-    },
-    bandsRead: (state, { payload }: PayloadAction<MirrorBand[]>) => {
-      state.bands = payload;
-    },
-    spotsTraced: (state, { payload }: PayloadAction<{ traces: SpotTrace[]; settled: boolean }>) => {
-      state.traces = payload.traces;
-      state.tracesSettled = payload.settled;
     },
     picked: (state, { payload }: PayloadAction<{ pick: Pick; at: [number, number] } | null>) => {
       state.pick = payload?.pick ?? null;

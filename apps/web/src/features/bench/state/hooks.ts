@@ -1,8 +1,11 @@
 import type { SetDocument } from '@fendrix/contract';
-import { channelsOf, type SpotReading, spotReading } from '@fendrix/core';
+import { channelsOf, type SpotReading, type SpotTrace, spotReading } from '@fendrix/core';
 import type { ThunkDispatch, UnknownAction } from '@reduxjs/toolkit';
 import { createSelector } from '@reduxjs/toolkit';
+import { useMemo } from 'react';
 import { useDispatch, useSelector } from 'react-redux';
+import { useUnchanged } from '../../../shared/useUnchanged';
+import { useFigure } from '../figures/figureStore';
 import { type BenchState, benchSet, type WithBench } from './benchSlice';
 
 export const useBenchDispatch = () => useDispatch<ThunkDispatch<WithBench, unknown, UnknownAction>>();
@@ -32,24 +35,24 @@ export const selectLit: (state: WithBench) => SetDocument | null = createSelecto
   },
 );
 
-export const selectReadings = createSelector(
-  selectLit,
-  (state: WithBench) => state.bench.traces,
-  (set, traces): SpotReading[] => {
-    if (!set) return [];
-    // Those of a set with other films are from before the newest change.
-    const films = channelsOf(set).length;
-    const fits = traces.filter(({ illuminance }) => illuminance.length === films);
-    return set.spots.flatMap((spot) => {
-      const trace = fits.find(({ name }) => name === spot.name);
-      return trace ? [spotReading(set, trace)] : [];
-    });
-  },
-  // What stands elsewhere has not been traced there yet: the panels need not be drawn anew for it.
-  {
-    memoizeOptions: { resultEqualityCheck: (one, other) => JSON.stringify(one) === JSON.stringify(other) },
-  },
-);
+const NO_TRACES: readonly SpotTrace[] = [];
+
+/** What traced spots read with the powers and settings of a set. */
+export function readingsOf(set: SetDocument | null, traces: readonly SpotTrace[]): SpotReading[] {
+  if (!set) return [];
+  // Those of a set with other films are from before the newest change.
+  const films = channelsOf(set).length;
+  const fits = traces.filter(({ illuminance }) => illuminance.length === films);
+  return set.spots.flatMap((spot) => {
+    const trace = fits.find(({ name }) => name === spot.name);
+    return trace ? [spotReading(set, trace)] : [];
+  });
+}
 
 /** What the pinned spots read with the powers and settings of now. */
-export const useReadings = (): SpotReading[] => useSelector(selectReadings);
+export function useReadings(): SpotReading[] {
+  const set = useSelector(selectLit);
+  const traces = useFigure('spots')?.traces ?? NO_TRACES;
+  // What stands elsewhere has not been traced there yet: the panels need not be drawn anew for it.
+  return useUnchanged(useMemo(() => readingsOf(set, traces), [set, traces]));
+}

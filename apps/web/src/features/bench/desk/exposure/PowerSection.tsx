@@ -15,9 +15,11 @@ import { useMemo, useState } from 'react';
 import { Choice } from '../../../../shared/Choice';
 import { QuantityField } from '../../../../shared/QuantityField';
 import { Section } from '../../../../shared/Section';
+import { useFigure } from '../../figures/figureStore';
+import type { FigureValues } from '../../figures/liveFigures';
 import { parseTones, rangeWords } from '../../spot/toneWords';
 import { changeCamera } from '../../state/edits';
-import { useBench, useBenchDispatch, useReadings, useSet } from '../../state/hooks';
+import { useBenchDispatch, useReadings, useSet } from '../../state/hooks';
 import { edit } from '../../state/thunks';
 import { useDeskFigure } from '../useDeskFigure';
 import { SolvedPowers } from './SolvedPowers';
@@ -47,11 +49,12 @@ interface Wish {
 
 const rounded = (stops: number) => Math.round(10 * stops) / 10;
 
+const NOT_READ: FigureValues['spots'] = { traces: [], settled: false };
+
 /** Solves the powers of the lights for tones at the pinned spots, and says which light runs out and what helps. */
 export function PowerSection() {
   const set = useSet();
-  const traces = useBench((bench) => bench.traces);
-  const settled = useBench((bench) => bench.tracesSettled);
+  const { traces, settled } = useFigure('spots') ?? NOT_READ;
   const readings = useReadings();
   const dispatch = useBenchDispatch();
   const [wishes, setWishes] = useDeskFigure<Record<string, Partial<Wish>>>('powers wishes', {});
