@@ -251,6 +251,19 @@ describe('picture session', () => {
     expect(new Set(kinds())).toEqual(new Set(['spots']));
   });
 
+  test('a spot pinned while the picture is refined is read, whenever it is', async () => {
+    vi.useFakeTimers();
+    for (let wait = 100; wait < 260; wait += 9) {
+      const { session, read } = open();
+      session.update(set);
+      await pass(wait);
+      session.update(pinSpot({ name: 'new', pointM: [0, 0, 0], normal: [0, 0, 1] })(set));
+      await pass(3000);
+      expect(read.at(-1)?.samples, `pinned after ${wait} ms`).toHaveLength(set.spots.length + 1);
+      session.close();
+    }
+  });
+
   test('spots are traced on at rest until their tone is sure, and no longer once the set moves', async () => {
     vi.useFakeTimers();
     const { session, read, tasks } = open({ spread: 0.2 });

@@ -200,7 +200,7 @@ export class PictureSession {
     }
     const { signal, abort } = abortable();
     const figures = Promise.all([
-      this.figures.spots(keyed, FOLLOWING, signal),
+      this.figures.spots(this.newest(keyed), FOLLOWING, signal),
       this.figures.read(keyed, 'moving', this.seen(FOLLOWING), signal),
     ]);
     figures.catch(() => undefined);
@@ -228,6 +228,11 @@ export class PictureSession {
   /** Whether light takes other paths by now; a set that was only saved, named or dimmed since is as good as this one. */
   private outdated({ key }: KeyedSet): boolean {
     return this.keyed?.key !== key;
+  }
+
+  /** The set as it is now, if light takes the same paths in it: spots may have been pinned meanwhile. */
+  private newest(keyed: KeyedSet): KeyedSet {
+    return this.keyed && !this.outdated(keyed) ? this.keyed : keyed;
   }
 
   private async quickPicture(keyed: KeyedSet): Promise<void> {
@@ -283,7 +288,7 @@ export class PictureSession {
       this.events.status({ simplified: false });
       await Promise.all([
         this.figures.read(keyed, 'rest', this.seen(REFINED), signal),
-        this.figures.spots(keyed, REFINED, signal),
+        this.figures.spots(this.newest(keyed), REFINED, signal),
       ]);
       this.figures.makeSpotsSure(signal).catch((error) => {
         if (!signal.aborted) this.tellFailure(error);
