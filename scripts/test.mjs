@@ -7,6 +7,7 @@ ensureEngine();
 const browser = ensureBrowser();
 const steps = [
   ['lint and format', bin('biome'), ['check', '.']],
+  ['types of the engine', bin('tsc'), ['-p', 'tsconfig.engine.json']],
   ['types of the core', bin('tsc'), ['-p', 'tsconfig.core.json']],
   ['types of server and command line', bin('tsc'), ['-p', 'tsconfig.node.json']],
   ['types of the pages and of all tests', bin('tsc'), ['-p', 'tsconfig.json']],

@@ -126,21 +126,29 @@ function bonesOf(held: Held): Bone[] {
     return crossed(held.positionM, [radius, 0, 0], [0, radius, 0], [[0, 0, radius]]);
   }
   const { right, up, forward } = aimFrame(held.positionM, held.aimM, held.rollDeg);
-  const head: Vector[] = isLight(held) ? [scale(forward, -HEAD_M)] : [];
+  const head: Vector[] = hasHead(held) ? [scale(forward, -HEAD_M)] : [];
   const size = faceOf(held);
   return size ? crossed(held.positionM, scale(right, size[0] / 2), scale(up, size[1] / 2), head) : [];
 }
 
-const LIGHTS_WITH_HEAD: ReadonlySet<string> = new Set([
-  'softbox',
-  'octa',
-  'dish',
-  'umbrella',
-  'snoot',
-  'projector',
-]);
+/** Which lights have a flash head or lamp behind their face. */
+const HAS_HEAD: Record<Exclude<Held['kind'], Sheet['kind']>, boolean> = {
+  softbox: true,
+  octa: true,
+  dish: true,
+  umbrella: true,
+  snoot: true,
+  projector: true,
+  ring: false,
+  tube: false,
+  panel: false,
+  ies: false,
+  'bare-lamp': false,
+  'table-lamp': false,
+  window: false,
+};
 
-const isLight = (held: Held): boolean => LIGHTS_WITH_HEAD.has(held.kind);
+const hasHead = ({ kind }: Held): boolean => kind in HAS_HEAD && HAS_HEAD[kind as keyof typeof HAS_HEAD];
 
 /** Across and up of a flat face, m; null for what has none. */
 function faceOf(held: Held): [number, number] | null {
