@@ -1,5 +1,5 @@
 /**
- * Lights as sampled. An emitter is a place in `tables.emitters`; its luminance is scaled so that the mean over the
+ * Lights as sampled. An emitter is the offset of a row of `tables.emitters`; its luminance is scaled so that the mean over the
  * face, seen straight on, is 1 cd/m2.
  */
 import { faceLuminance } from './faceLuminance.js';
@@ -171,8 +171,8 @@ function placeOnFace(t: SceneTables, e: i32, u: number, v: number): void {
     const inner = d[e + INNER];
     const inner2 = inner * inner;
     const radius = Math.sqrt(inner2 + v * (1 - inner2));
-    place[0] = radius * Math.cos(2 * Math.PI * u);
-    place[1] = radius * Math.sin(2 * Math.PI * u);
+    onFace[0] = radius * Math.cos(2 * Math.PI * u);
+    onFace[1] = radius * Math.sin(2 * Math.PI * u);
   } else if (kind === OCTAGON_FACE) {
     // Rows of an octagon: full width in the middle, shrinking over the cut corners.
     const straight = Math.SQRT2 - 1;
@@ -183,15 +183,15 @@ function placeOnFace(t: SceneTables, e: i32, u: number, v: number): void {
     const rest = Math.abs(2 * v - 1) * whole;
     let row = rest;
     if (rest > straight) row = straight + 1 - Math.sqrt(Math.max(0, 1 - 2 * (rest - straight)));
-    place[1] = side * row;
-    place[0] = (2 * u - 1) * Math.min(1, Math.SQRT2 - row);
+    onFace[1] = side * row;
+    onFace[0] = (2 * u - 1) * Math.min(1, Math.SQRT2 - row);
   } else {
-    place[0] = 2 * u - 1;
-    place[1] = 2 * v - 1;
+    onFace[0] = 2 * u - 1;
+    onFace[1] = 2 * v - 1;
   }
 }
 
-const place = new Float64Array(2);
+const onFace = new Float64Array(2);
 
 function sampleFace(
   out: Float64Array,
@@ -241,8 +241,8 @@ function sampleFace(
     y = h * h < 1 - 1e-12 ? (h * Math.sqrt(flat2)) / Math.sqrt(1 - h * h) : y1;
   } else {
     placeOnFace(t, e, u, v);
-    x = place[0] * halfWidth - lx;
-    y = place[1] * halfHeight - ly;
+    x = onFace[0] * halfWidth - lx;
+    y = onFace[1] * halfHeight - ly;
   }
   const distance = Math.sqrt(x * x + y * y + height * height);
   const inverse = 1 / distance;

@@ -59,7 +59,7 @@ export class Engine {
     return new PatchGatherer(this.tables, this.kernel, this.tracer, this.sampler, this.models, rays);
   }
 
-  /** Asks about the first `count` rays of the batch; writes primitive to place 6 and distance to 7 of each. */
+  /** Asks about the first `count` rays of the batch; writes primitive and distance of each, see `RAY_PRIMITIVE`. */
   castBatch(count: i32, any: boolean): void {
     const kernel = this.kernel;
     const batch = this.batch;

@@ -41,7 +41,7 @@ const GROUND = 0.4666666666666667;
  * Grid of square cells: (1 - |tan a|/tan c)(1 - |tan b|/tan c), c half the cut-off angle; of round cells the
  * overlap of two discs. Beam: cos^(m - 1). Overcast: 1 + 2 sin(elevation). Projector: gobo where the ray meets
  * the plane of focus. Table: intensity over cosine.
- * @param e place in `t.emitters`  @param x, y place on the face from its centre, m
+ * @param e offset in `t.emitters`  @param x, y place on the face from its centre, m
  * @param wx, wy, wz direction in the face's frame, wz > 0
  * Source: docs/physics/lights.md
  */
@@ -163,7 +163,7 @@ function intensityAt(t: SceneTables, e: i32, wx: number, wy: number, wz: number)
   return (1 - fr) * low + fr * high;
 }
 
-/** Fractional place of a value in a rising part of a list, held to its ends. */
+/** Fractional index of a value in a rising part of a list, held to its ends. */
 function placeIn(list: Float64Array, at: i32, count: i32, value: number): number {
   let low: i32 = 0;
   let high: i32 = count - 1;

@@ -78,10 +78,10 @@ export function mirrorInFacet(direction: Float64Array, half: Float64Array, o: Fl
   return oh;
 }
 
-/** Value of an albedo table that starts at a place, at a cosine. */
+/** Value of an albedo table that starts at an offset, at a cosine. */
 export function tableAlbedo(table: Float64Array, at: i32, cosine: number): number {
-  const place = Math.sqrt(cosine) * ALBEDO_ENTRIES;
-  const i = whole32(place);
+  const position = Math.sqrt(cosine) * ALBEDO_ENTRIES;
+  const i = whole32(position);
   const low = table[at + i];
-  return low + (place - real(i)) * (table[at + i + 1] - low);
+  return low + (position - real(i)) * (table[at + i + 1] - low);
 }

@@ -19,7 +19,7 @@ import { patternCoordinates } from './normals.js';
 import { floor32, type i32, real, whole32 } from './portable.js';
 import type { SceneTables } from './tables.js';
 
-const place = new Float64Array(2);
+const coordinates = new Float64Array(2);
 
 /** Colour of the base of a surface at a point on it. @param out 0-2 red, green, blue */
 export function surfaceColour(
@@ -36,7 +36,7 @@ export function surfaceColour(
     for (let c = 0; c < 3; c++) out[c] = s[o + BASE_COLOUR + c];
     return;
   }
-  patternCoordinates(place, tables, primitive, point);
+  patternCoordinates(coordinates, tables, primitive, point);
   const at = whole32(s[o + TONE_OFFSET]);
   if (tone === RASTER) {
     const width = whole32(s[o + TONE_WIDTH]);
@@ -48,8 +48,8 @@ export function surfaceColour(
 }
 
 function gradientColour(out: Float64Array, tones: Float32Array, at: i32, kind: i32): void {
-  const a = place[0];
-  const b = place[1];
+  const a = coordinates[0];
+  const b = coordinates[1];
   let way = a;
   if (kind === UP) way = b;
   else if (kind !== ACROSS) way = Math.min(1, 2 * Math.sqrt((a - 0.5) * (a - 0.5) + (b - 0.5) * (b - 0.5)));
@@ -64,8 +64,8 @@ function gradientColour(out: Float64Array, tones: Float32Array, at: i32, kind: i
 
 /** Bilinear in a picture, rows from the top. */
 function rasterColour(out: Float64Array, tones: Float32Array, at: i32, width: i32, height: i32): void {
-  const x = place[0] * real(width) - 0.5;
-  const y = (1 - place[1]) * real(height) - 0.5;
+  const x = coordinates[0] * real(width) - 0.5;
+  const y = (1 - coordinates[1]) * real(height) - 0.5;
   const x0 = within(floor32(x), width);
   const y0 = within(floor32(y), height);
   const x1 = within(x0 + 1, width);

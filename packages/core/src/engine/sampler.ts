@@ -39,7 +39,7 @@ export class Sampler {
   }
 
   /**
-   * As `next`, for one of the `parts` (1, 2, 4 or 8) questions of a sample that share dimensions, so that all questions
+   * As `next`, for one of the `parts` (1, 2, 4 or 8) draws of a sample that share dimensions, so that all draws
    * of a pixel lie evenly together; go `back` before each but the first.
    */
   nextPart(part: i32, parts: i32): void {

@@ -39,18 +39,18 @@ export class SceneTables {
   /** 6 a primitive: its least and most x y z. */
   bounds: Float64Array = new Float64Array(0);
 
-  /** Lightmaps, see `LitSheets`. 1 once their light is known. */
+  /** Lightmaps, see `LightmapLayout`. 1 once their light is known. */
   lit: i32 = 0;
   lightmapAt: Int32Array = new Int32Array(0);
   lightmaps: Float64Array = new Float64Array(0);
   irradiance: Float64Array = new Float64Array(0);
   brightLightmap: Int32Array = new Int32Array(0);
   brightIndex: Int32Array = new Int32Array(0);
-  /** 5 a bright lightmap: power, middle x y z, squared reach. */
+  /** See `BRIGHT_POWER` and those below it. */
   bright: Float64Array = new Float64Array(0);
   cumulative: Float64Array = new Float64Array(0);
   /** Where light comes from above each patch, see `PathGuide`. */
   pathGuide: Float32Array = new Float32Array(0);
-  /** How often each lamp and the bright sheets are asked from each patch, see `packLightSamples`. */
+  /** How often each lamp and the bright lightmaps are sampled from each patch, see `packLightSamples`. */
   lightSamples: Int32Array = new Int32Array(0);
 }

@@ -1,4 +1,4 @@
-/** Luminous tubes; `e` is a place in `d`, the table of emitters. Their ends are dark. */
+/** Luminous tubes; `e` is an offset in `d`, the table of emitters. Their ends are dark. */
 
 import {
   EMITTER_CENTRE,

@@ -28,7 +28,7 @@ export function dot3(a: Float64Array, b: Float64Array): number {
   return a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 }
 
-/** Along the three numbers of a table that start at a place. */
+/** Along the three numbers of a table that start at an offset. */
 export function dotAt(v: Float64Array, table: Float64Array, at: i32): number {
   return v[0] * table[at] + v[1] * table[at + 1] + v[2] * table[at + 2];
 }

@@ -3,24 +3,24 @@ import type { SceneTables } from '../engine/tables.js';
 import type { Gathered } from './bakeLightmaps.js';
 import type { LightmapLayout } from './lightmaps.js';
 
-/** How far single answers of a lamp stray, as a part of all the light of its film: below this it is asked once, */
+/** How far single samples of a lamp stray, as a part of all the light of its film: below this one is taken, */
 const LITTLE = 0.05;
 /** below this half as often as usual, */
 const SOME = 0.3;
 /** and above this, as in half-shadows, twice as often. */
 const MUCH = 0.7;
-/** Bright sheets are asked so often, and this often where they bring more than this part of the light. */
-const OF_SHEETS = 2;
-const OF_BRIGHT_SHEETS = 4;
+/** Bright lightmaps are sampled so often, and this often where they bring more than this part of the light. */
+const OF_BRIGHT = 2;
+const OF_MANY_BRIGHT = 4;
 const BRIGHT_SHARE = 0.4;
 
 /** The fewer lamps there are, the more each of them counts. */
 const usualSamples = (lamps: number): number => (lamps === 1 ? 4 : lamps <= 3 ? 2 : 1);
 
 /**
- * Writes how often each lamp, and at the end of each row the bright sheets, are asked from each patch where a path is
+ * Writes how often each lamp, and at the end of each row the bright lightmaps, are sampled from each patch where a path is
  * first scattered: often where they bring much and single answers differ much. The last row is for what is no lightmap.
- * The number is fixed before anything is asked, so it changes the noise and not the mean.
+ * The number is fixed before any sample is taken, so it changes the noise and not the mean.
  * @param parts of all patches, from `gatherPatches`
  */
 export function packLightSamples(
@@ -44,10 +44,10 @@ export function packLightSamples(
         samples[row + lamp] = Math.max(1, times);
       }
       const much = brightShare(tables, part, patch, bright) > BRIGHT_SHARE;
-      samples[row + lamps] = much ? OF_BRIGHT_SHEETS : OF_SHEETS;
+      samples[row + lamps] = much ? OF_MANY_BRIGHT : OF_BRIGHT;
     }
   }
-  samples[samples.length - 1] = OF_SHEETS;
+  samples[samples.length - 1] = OF_BRIGHT;
   tables.lightSamples = samples;
 }
 

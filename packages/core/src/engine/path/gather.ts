@@ -34,7 +34,7 @@ export class PatchGatherer {
   factor: Float64Array;
   /** Cell of the direction of each ray, see `pathGuideCell`. */
   cell: Int32Array;
-  /** 2 a lamp: irradiance by it, all colours together, and the mean square of what single questions gave. */
+  /** 2 a lamp: irradiance by it, all colours together, and the mean square of what single samples gave. */
   told: Float64Array;
   private t: SceneTables;
   private kernel: Kernel;
@@ -72,7 +72,7 @@ export class PatchGatherer {
   }
 
   /**
-   * One patch of a lightmap: each ray starts at its own place of it, asks every lamp, and goes on by the cosine law
+   * One patch of a lightmap: each ray starts at its own place of it, samples every lamp, and goes on by the cosine law
    * until it meets a lightmap.
    */
   gather(lightmap: i32, cell: i32): void {
@@ -106,12 +106,12 @@ export class PatchGatherer {
       normalsAt(this.normals, t, primitive, this.point);
       for (let k = 0; k < 3; k++) this.normal[k] = sign * this.normals[k];
       frameRound(this.frame, this.normal);
-      this.askLamps();
+      this.sampleLamps();
       sampler.next();
       cosineAbove(this.local, sampler.uv);
       this.cell[ray] = pathGuideCell(this.local);
       fromFrame(this.direction, this.local, this.frame, this.normal);
-      this.askSurround();
+      this.meetSurround();
       tracer.emission.metPatch = -1;
       tracer.emission.metOther = -1;
       tracer.trace(this.point, this.direction, true);
@@ -129,7 +129,7 @@ export class PatchGatherer {
   }
 
   /** Light from beyond everything, where the ray meets nothing: paths leave out what they meet at once. */
-  private askSurround(): void {
+  private meetSurround(): void {
     const surrounds = this.t.surrounds;
     if (surrounds.length === 0) return;
     this.kernel.setRay(this.point, this.direction, Infinity);
@@ -142,7 +142,7 @@ export class PatchGatherer {
     }
   }
 
-  private askLamps(): void {
+  private sampleLamps(): void {
     const t = this.t;
     const light = this.light;
     for (let index = 0; index < t.emitterCount; index++) {

@@ -32,7 +32,7 @@ import { divide32, floor32, type i32, real, whole32 } from '../portable.js';
 import type { SceneTables } from '../tables.js';
 import { copy3, dot3, scale3 } from '../vectors.js';
 
-const place = new Float64Array(2);
+const coordinates = new Float64Array(2);
 
 function within(i: i32, count: i32): i32 {
   return i < 0 ? 0 : i >= count ? count - 1 : i;
@@ -44,9 +44,9 @@ export function patchAt(t: SceneTables, lightmap: i32, point: Float64Array): i32
   const o = lightmap * MAP_STRIDE;
   const across = whole32(p[o + MAP_ACROSS]);
   const up = whole32(p[o + MAP_UP]);
-  coordinatesOn(place, t, whole32(p[o + MAP_PRIMITIVE]), point);
-  const i = within(floor32(place[0] * real(across)), across);
-  const j = within(floor32(place[1] * real(up)), up);
+  coordinatesOn(coordinates, t, whole32(p[o + MAP_PRIMITIVE]), point);
+  const i = within(floor32(coordinates[0] * real(across)), across);
+  const j = within(floor32(coordinates[1] * real(up)), up);
   return j * across + i;
 }
 
@@ -60,9 +60,9 @@ export function irradianceAt(out: Float64Array, t: SceneTables, lightmap: i32, p
   const across = whole32(p[o + MAP_ACROSS]);
   const up = whole32(p[o + MAP_UP]);
   const first = whole32(p[o + MAP_FIRST]);
-  coordinatesOn(place, t, whole32(p[o + MAP_PRIMITIVE]), point);
-  const x = Math.max(0, Math.min(real(across - 1), place[0] * real(across) - 0.5));
-  const y = Math.max(0, Math.min(real(up - 1), place[1] * real(up) - 0.5));
+  coordinatesOn(coordinates, t, whole32(p[o + MAP_PRIMITIVE]), point);
+  const x = Math.max(0, Math.min(real(across - 1), coordinates[0] * real(across) - 0.5));
+  const y = Math.max(0, Math.min(real(up - 1), coordinates[1] * real(up) - 0.5));
   const i0 = floor32(x);
   const j0 = floor32(y);
   const i1 = within(i0 + 1, across);
@@ -183,7 +183,7 @@ export class LightmapSampler {
     const lightmap = lightmapIndex * MAP_STRIDE;
     const first = whole32(t.lightmaps[lightmap + MAP_FIRST]);
     const patch = patchAt(t, lightmapIndex, at);
-    const b = place[1];
+    const b = coordinates[1];
     const share = t.cumulative[first + patch] - this.runningBefore(first, patch);
     copy3(this.target, at);
     return this.density(i, lightmap, share, b, direction, distance);

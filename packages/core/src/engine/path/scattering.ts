@@ -14,7 +14,7 @@ const SHARP_ALPHA = 0.15;
  */
 export class Scattering {
   hit: SurfaceHit;
-  /** Towards the viewer, and a direction asked about, in the frame of the surface. */
+  /** Towards the viewer, and another direction, in the frame of the surface. */
   out: Float64Array = new Float64Array(3);
   into: Float64Array = new Float64Array(3);
   /** Answer of `evaluate`, see `VALUE`. */

@@ -44,7 +44,7 @@ export class WaxWalk {
   /**
    * Starts at `hit.point`; on return `point`, `flat`, `normal` and `frame` are those of the place where light leaves.
    * Of several walks one is kept, by chance in proportion to what it carries, and carries the mean of all
-   * (resampled importance sampling, Talbot et al. 2005): less noise for the same light to ask about outside.
+   * (resampled importance sampling, Talbot et al. 2005): less noise for the same light to sample outside.
    * @param weight throughput, lowered on the way
    * @returns false where it does not leave
    */
