@@ -4,7 +4,7 @@ import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { useState } from 'react';
 import { afterEach, describe, expect, test, vi } from 'vitest';
 import { SchemaForm } from '../src/shared/form/SchemaForm';
-import { cameraSchema, thingSchema } from '../src/shared/form/schema';
+import { cameraSchema, type Schema, surroundingSchema, thingSchema } from '../src/shared/form/schema';
 
 afterEach(cleanup);
 
@@ -45,6 +45,39 @@ describe('fields from the schema', () => {
     expect(last().widthM).toBeCloseTo(0.4572, 9);
     type('modifier efficiency', '40 %');
     expect((last().output as Values).modifierEfficiency).toBeCloseTo(0.4, 9);
+  });
+
+  test('every number of a fixed list says what it is, and a part of a whole is in percent whatever its name', () => {
+    const lists: Schema[] = [];
+    const walk = (schema: Schema): void => {
+      if (schema.prefixItems) lists.push(schema);
+      for (const inner of Object.values(schema)) {
+        if (typeof inner === 'object' && inner !== null) walk(inner as Schema);
+      }
+    };
+    for (const what of ['light', 'sheet', 'product', 'material'] as const) walk(thingSchema(what));
+    for (const what of ['bench', 'backdrop', 'room'] as const) walk(surroundingSchema(what));
+    walk(cameraSchema());
+    expect(lists.length).toBeGreaterThan(10);
+    for (const { axes, prefixItems } of lists) {
+      // Points of a path are drawn, not typed number by number.
+      if (axes) expect(axes.length).toBeGreaterThanOrEqual(prefixItems?.length ?? 0);
+      else expect(prefixItems).toHaveLength(2);
+    }
+    const { type, last } = open('reflective-tape');
+    expect((screen.getByLabelText('returned') as HTMLInputElement).value).toBe('35 %');
+    type('returned', '50 %');
+    expect(last()).toMatchObject({ returned: 0.5 });
+  });
+
+  test('a direction is told by where it leads, never as a colour', () => {
+    const towards = [0.5, 0.5, -0.7];
+    const sun = { towards, temperatureK: 5500, illuminanceLx: 40000 };
+    const { thing } = entry('window-overcast');
+    render(<SchemaForm schema={thingSchema('light')} value={{ ...thing, sun }} onChange={() => {}} />);
+    for (const axis of ['right', 'away', 'up'])
+      expect(screen.getByLabelText(`towards, ${axis}`)).toBeTruthy();
+    expect(screen.queryByLabelText(/towards, (red|green|blue)/)).toBeNull();
   });
 
   test('points of a path are changed, put in and taken out', () => {

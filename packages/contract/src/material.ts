@@ -1,11 +1,15 @@
 import { z } from 'zod';
 import { base64 } from './base64.js';
+import { COLOURS } from './geometry.js';
 
-const fraction = z.number().min(0).max(1);
+/** A GGX alpha. */
+const alpha = z.number().min(0).max(1);
+/** A part of a whole, shown in percent. */
+const part = alpha.meta({ unit: 'part' });
 
 /** Grey as one number, or linear red, green, blue; each the fraction of light sent back. */
 export const reflectance = z
-  .union([fraction, z.tuple([fraction, fraction, fraction])])
+  .union([part, z.tuple([part, part, part]).meta({ axes: COLOURS })])
   .describe('Fraction of light sent back, 0 to 1: one number for grey, or linear [red, green, blue]');
 
 const refractiveIndex = z.number().min(1).max(3);
@@ -22,8 +26,8 @@ export const gradientTone = z
       .describe('across: from the left edge to the right one seen from the front; up; out: from the middle'),
     from: reflectance.describe('Where the gradient starts; solid ink is 0.035, bare paper 0.82'),
     to: reflectance,
-    start: fraction.default(0).describe('Part of the way at which it leaves its first tone'),
-    end: fraction.default(1).describe('Part of the way at which it reaches its second tone'),
+    start: part.default(0).describe('Part of the way at which it leaves its first tone'),
+    end: part.default(1).describe('Part of the way at which it reaches its second tone'),
     gamma: z.number().min(0.1).max(10).default(1).describe('Above 1 it stays longer near its first tone'),
   })
   .describe('A printed gradient in place of the one reflectance');
@@ -44,7 +48,7 @@ export const textTone = z
     kind: z.literal('text'),
     lines: z.array(z.string().max(40)).min(1).max(12).describe('Top to bottom, centred; capitals and digits'),
     ink: reflectance,
-    border: fraction.default(0.06).describe('Empty edge, part of the smaller side'),
+    border: part.default(0.06).describe('Empty edge, part of the smaller side'),
     ratio: z.number().min(0.05).max(20).default(1).describe('Width over height of the patch'),
   })
   .describe('Printed words in place of the one reflectance, ink on the paper that the reflectance gives');
@@ -74,7 +78,7 @@ export const coated = z
     coatIndex: refractiveIndex
       .default(1.5)
       .describe('Refractive index of the coat; 1.5 mirrors 4 % straight on'),
-    roughness: fraction.default(0).describe('GGX alpha of the coat: 0 is a clear mirror image, 0.3 satin'),
+    roughness: alpha.default(0).describe('GGX alpha of the coat: 0 is a clear mirror image, 0.3 satin'),
     ...printed,
   })
   .describe('Clear coat over a matte base: gloss label, lacquer, glazed ceramic, acrylic, satin plastic');
@@ -83,7 +87,7 @@ export const cloth = z
   .strictObject({
     kind: z.literal('cloth'),
     reflectance,
-    sheen: fraction.default(0.3).describe('Part of grazing light that the standing fibres send back'),
+    sheen: part.default(0.3).describe('Part of grazing light that the standing fibres send back'),
     ...printed,
   })
   .describe('Lambertian with a sheen towards grazing angles: linen, felt, velvet');
@@ -119,7 +123,7 @@ export const wax = z
       .max(0.1)
       .describe('Way of light between two scatterings inside, m: 0.5 mm marble, 2 mm cheese, 5 mm jelly'),
     index: refractiveIndex.default(1.4).describe('Refractive index of the skin; mirrors like a clear coat'),
-    roughness: fraction.default(0.2),
+    roughness: alpha.default(0.2),
     relief: relief.optional(),
   })
   .describe('Light enters, scatters inside and leaves nearby: wax, cheese, fruit, milk, marble');
@@ -129,7 +133,10 @@ export const dielectric = z
     kind: z.literal('dielectric'),
     index: refractiveIndex.describe('Refractive index: glass 1.52, water 1.333, syrup 1.45'),
     absorptionPerCm: z
-      .union([z.number().min(0).max(1000), z.array(z.number().min(0).max(1000)).length(3)])
+      .union([
+        z.number().min(0).max(1000),
+        z.array(z.number().min(0).max(1000)).length(3).meta({ axes: COLOURS }),
+      ])
       .default(0)
       .describe(
         'Napierian absorption per cm of path, one number or [red, green, blue]: passes exp(-value * cm)',
@@ -142,7 +149,7 @@ export const dielectric = z
       .describe(
         'How often light is scattered evenly per cm of path (reduced scattering coefficient): 0 clear, 1 cloudy juice, 20 milk',
       ),
-    roughness: fraction
+    roughness: alpha
       .default(0)
       .describe('GGX alpha of its surface: 0 clear, 0.15 satin, 0.4 frosted. Of hollow bodies the outside'),
     relief: relief.optional(),
@@ -153,9 +160,7 @@ export const mirror = z
   .strictObject({
     kind: z.literal('mirror'),
     reflectance,
-    roughness: fraction
-      .default(0)
-      .describe('GGX alpha: 0 a clear mirror, 0.25 silver card, 0.5 brushed foil'),
+    roughness: alpha.default(0).describe('GGX alpha: 0 a clear mirror, 0.25 silver card, 0.5 brushed foil'),
     relief: relief.optional(),
   })
   .describe('Mirror of one reflectance at all angles: mirror glass 0.9, silver card 0.8 of roughness 0.25');
@@ -164,11 +169,11 @@ export const metal = z
   .strictObject({
     kind: z.literal('metal'),
     metal: z.enum(['silver', 'aluminium', 'gold', 'copper', 'brass', 'steel', 'chrome']),
-    roughness: fraction.default(0).describe('GGX alpha: 0 polished, 0.1 satin, 0.3 blasted'),
+    roughness: alpha.default(0).describe('GGX alpha: 0 polished, 0.1 satin, 0.3 blasted'),
     brushed: z
       .strictObject({
         along: z.enum(['round', 'up']).describe('The way the brush went: round the body (across), or up it'),
-        acrossRoughness: fraction.describe('GGX alpha across the brush marks; roughness counts along them'),
+        acrossRoughness: alpha.describe('GGX alpha across the brush marks; roughness counts along them'),
       })
       .optional(),
     relief: relief.optional(),
@@ -182,7 +187,7 @@ export const translucent = z
     transmittance: reflectance.describe(
       'Let through in all, spread and straight; with reflectance at most 1',
     ),
-    haze: fraction
+    haze: part
       .default(1)
       .describe('Part of what is let through that is spread evenly; the rest keeps its direction'),
   })
@@ -191,11 +196,11 @@ export const translucent = z
 export const net = z
   .strictObject({
     kind: z.literal('net'),
-    openness: fraction.describe('Part of the light that passes straight through the holes'),
+    openness: part.describe('Part of the light that passes straight through the holes'),
     softEdge: z
       .strictObject({
         side: z.enum(['left', 'right', 'top', 'bottom', 'all']).describe('Seen from the front'),
-        widthPart: z.number().min(0.01).max(1).describe('Part of the sheet over which it opens fully'),
+        widthPart: part.min(0.01).describe('Part of the sheet over which it opens fully'),
       })
       .optional(),
     reflectance: reflectance.default(0.04),

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { base64 } from './base64.js';
-import { coordinateM, lengthM, pointM } from './geometry.js';
+import { AXES, coordinateM, lengthM, pointM } from './geometry.js';
 import { dielectric, material, opaqueMaterial } from './material.js';
 import { name, productId } from './names.js';
 
@@ -209,7 +209,10 @@ export const pieces = z
       .array(
         z.strictObject({
           form: z.enum(['ball', 'slab', 'leaf']),
-          centreM: z.tuple([coordinateM, coordinateM, coordinateM]).describe('From the foot, m'),
+          centreM: z
+            .tuple([coordinateM, coordinateM, coordinateM])
+            .meta({ axes: AXES })
+            .describe('From the foot, m'),
           sizeM: lengthM,
           turnDeg: z.number().min(-360).max(360).default(0),
           material: material.optional().describe('As the whole if left out'),

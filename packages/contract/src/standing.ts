@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { camera } from './camera.js';
-import { coordinateM, direction, lengthM, pointM } from './geometry.js';
+import { AXES, coordinateM, direction, lengthM, pointM } from './geometry.js';
 import { light } from './light.js';
 import { opaqueMaterial } from './material.js';
 import { name, productId } from './names.js';
@@ -27,6 +27,7 @@ export const bench = z
     thicknessM: lengthM.default(0.03),
     centreM: z
       .tuple([coordinateM, coordinateM])
+      .meta({ axes: AXES })
       .default([0, 0])
       .describe('Middle of the top [x, y], m from the centre'),
     material: opaqueMaterial,
@@ -78,7 +79,10 @@ export const backdrop = z.discriminatedUnion('kind', [sweep, panel, boards]);
 export const person = z
   .strictObject({
     name,
-    positionM: z.tuple([coordinateM, coordinateM]).describe('Between the feet [x, y], m from the centre'),
+    positionM: z
+      .tuple([coordinateM, coordinateM])
+      .meta({ axes: AXES })
+      .describe('Between the feet [x, y], m from the centre'),
     heightM: lengthM.max(2.5).default(1.75),
     clothes: opaqueMaterial
       .default({ kind: 'matte', reflectance: 0.05 })

@@ -10,7 +10,7 @@ import { PictureField } from './PictureField';
 import { PointsField } from './PointsField';
 import { choiceFor, choicesOf, firstValue, isWhole, kindsOf, type Schema } from './schema';
 import { WordsField } from './WordsField';
-import { ADVANCED, labelOf, quantityOf } from './words';
+import { ADVANCED, labelOf, partQuantity, quantityOf } from './words';
 
 interface FormProps {
   schema: Schema;
@@ -162,6 +162,8 @@ function Value({
       <ColourField
         {...{ field, label, onChange }}
         hint={schema.description}
+        part={choices.find(({ type }) => type === 'number') ?? {}}
+        names={choices.find(({ axes }) => axes)?.axes ?? []}
         value={value as number | number[]}
       />
     );
@@ -239,7 +241,7 @@ function NumberField({
   onChange(value: number): void;
   onClear?(): void;
 }) {
-  const { format, parse, example } = quantityOf(field);
+  const { format, parse, example } = limits?.unit === 'part' ? partQuantity : quantityOf(field);
   return (
     <QuantityField
       label={label}
@@ -258,26 +260,32 @@ function ColourField({
   field,
   label,
   hint,
+  part,
+  names: axes,
   value,
   onChange,
 }: {
   field: string;
   label: string;
   hint?: string | undefined;
+  /** Schema of one of the numbers, and what the three of a colour are. */
+  part: Schema;
+  names: readonly string[];
   value: number | number[];
   onChange(value: number | number[]): void;
 }) {
   const values = Array.isArray(value) ? value : [value];
-  const names = Array.isArray(value) ? ['red', 'green', 'blue'] : [''];
+  const names = Array.isArray(value) ? axes : [''];
   return (
     <>
-      {values.map((part, i) => (
+      {values.map((one, i) => (
         <NumberField
           key={names[i]}
           field={field}
           label={[label, names[i]].filter(Boolean).join(', ')}
           hint={hint}
-          value={part}
+          limits={part}
+          value={one}
           onChange={(changed) =>
             onChange(Array.isArray(value) ? value.map((old, at) => (at === i ? changed : old)) : changed)
           }
@@ -310,7 +318,8 @@ function ListField({
   onChange(value: unknown[]): void;
 }) {
   if (schema.prefixItems) {
-    const axes = field.endsWith('M') ? ['right', 'away', 'up'] : ['red', 'green', 'blue'];
+    const axes = schema.axes ?? [];
+    const parts = schema.prefixItems;
     return (
       <>
         {value.map((part, i) => (
@@ -318,6 +327,7 @@ function ListField({
             key={axes[i] ?? i}
             field={field}
             label={`${label}, ${axes[i] ?? i + 1}`}
+            {...(parts[i] ? { limits: parts[i] } : {})}
             value={part as number}
             onChange={(changed) => onChange(value.map((old, at) => (at === i ? changed : old)))}
           />

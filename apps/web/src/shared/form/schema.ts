@@ -24,6 +24,10 @@ export interface Schema {
   maxLength?: number;
   default?: unknown;
   description?: string;
+  /** What the numbers of a list of fixed length are, in words. */
+  axes?: readonly string[];
+  /** `part`: a part of a whole, shown in percent; otherwise the field's name carries its unit. */
+  unit?: 'part';
 }
 
 /** Made when first needed: each takes some milliseconds. */
