@@ -1,8 +1,8 @@
 import type { ApiError } from '@fendrix/contract';
-import { fetchBaseQuery } from '@reduxjs/toolkit/query/react';
+import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 
 /** The server of this application. */
-export const serverQuery = fetchBaseQuery({ baseUrl: '/api/' });
+const serverQuery = fetchBaseQuery({ baseUrl: '/api/' });
 
 /** The server's own words for a failed call, or plain ones when it could not be reached. */
 export function failureMessage(error: unknown): string {
@@ -12,3 +12,14 @@ export function failureMessage(error: unknown): string {
   const field = problem ? `${problem.path} ${problem.message}` : '';
   return [failure.message, field, failure.hint].filter(Boolean).join(' ');
 }
+
+/**
+ * All that is asked of the server; each feature adds its own questions. One cache, so that what changes in one place
+ * of the application is read anew in every other: a job that comes in brings sets with it.
+ */
+export const serverApi = createApi({
+  reducerPath: 'server',
+  baseQuery: serverQuery,
+  tagTypes: ['JobList', 'SetList', 'Kit'],
+  endpoints: () => ({}),
+});

@@ -1,6 +1,5 @@
 import type { Job, JobList, Saved, StoredJob, StoredPicture } from '@fendrix/contract';
-import { createApi } from '@reduxjs/toolkit/query/react';
-import { serverQuery } from '../../shared/api';
+import { serverApi } from '../../shared/api';
 
 export interface ListArgs {
   search: string;
@@ -10,10 +9,7 @@ export interface ListArgs {
 }
 
 /** Jobs on the server, and the pictures kept with them. */
-export const jobsApi = createApi({
-  reducerPath: 'jobsApi',
-  baseQuery: serverQuery,
-  tagTypes: ['JobList'],
+export const jobsApi = serverApi.injectEndpoints({
   endpoints: (build) => ({
     listJobs: build.query<JobList, ListArgs>({
       query: (params) => ({ url: 'jobs', params }),
@@ -26,7 +22,7 @@ export const jobsApi = createApi({
     }),
     createDemoJob: build.mutation<StoredJob, void>({
       query: () => ({ url: 'jobs/demo', method: 'POST', body: {} }),
-      invalidatesTags: ['JobList'],
+      invalidatesTags: ['JobList', 'SetList'],
     }),
     saveJob: build.mutation<Saved, { id: string; revision: number; document: Job }>({
       query: ({ id, ...body }) => ({ url: `jobs/${id}`, method: 'PUT', body }),
@@ -43,7 +39,7 @@ export const jobsApi = createApi({
         body: archive,
         headers: { 'content-type': 'application/zip' },
       }),
-      invalidatesTags: ['JobList'],
+      invalidatesTags: ['JobList', 'SetList'],
     }),
     keepPicture: build.mutation<StoredPicture, File>({
       query: (file) => ({

@@ -1,13 +1,9 @@
 import type { Saved, SetDocument, SetList, StoredSet } from '@fendrix/contract';
-import { createApi } from '@reduxjs/toolkit/query/react';
-import { serverQuery } from '../../shared/api';
+import { serverApi } from '../../shared/api';
 import { forgetKept, noteKept, shortened } from '../../shared/longTexts';
 
 /** Stored sets on the server. */
-export const setsApi = createApi({
-  reducerPath: 'setsApi',
-  baseQuery: serverQuery,
-  tagTypes: ['SetList'],
+export const setsApi = serverApi.injectEndpoints({
   endpoints: (build) => ({
     listSets: build.query<SetList, { search: string; offset: number; limit: number }>({
       query: (params) => ({ url: 'sets', params }),
