@@ -7,6 +7,7 @@ import DialogTitle from '@mui/material/DialogTitle';
 import List from '@mui/material/List';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { ImportDialog } from '../../../shared/ImportDialog';
 import { MeasuredProduct } from '../../../shared/measured/MeasuredProduct';
@@ -82,6 +83,12 @@ export function AddProduct({
           </Button>
         </Stack>
         <KitReading />
+        {data && found.length === 0 && (
+          <Typography sx={{ color: 'text.secondary' }}>
+            No form in the kit is called or good for “{search}”. Take one that comes near, or give its
+            measures.
+          </Typography>
+        )}
         <List dense disablePadding sx={{ overflow: 'auto', flex: 1 }}>
           {found.map((entry) => (
             <KitEntryItem
