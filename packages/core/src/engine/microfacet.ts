@@ -71,6 +71,25 @@ export function sampleVisibleNormal(
   half[2] = hz * unit;
 }
 
+/**
+ * The half vector between a direction and `o`, unit.
+ * @param half 0-2  @param ix, iy, iz the direction
+ * @returns cosine of `o` to it
+ */
+export function halfVector(half: Float64Array, o: Float64Array, ix: number, iy: number, iz: number): number {
+  let hx = o[0] + ix;
+  let hy = o[1] + iy;
+  let hz = o[2] + iz;
+  const size = 1 / Math.sqrt(hx * hx + hy * hy + hz * hz);
+  hx *= size;
+  hy *= size;
+  hz *= size;
+  half[0] = hx;
+  half[1] = hy;
+  half[2] = hz;
+  return Math.min(1, o[0] * hx + o[1] * hy + o[2] * hz);
+}
+
 /** `direction` of light that a facet mirrors to `o`. */
 export function mirrorInFacet(direction: Float64Array, half: Float64Array, o: Float64Array): number {
   const oh = o[0] * half[0] + o[1] * half[1] + o[2] * half[2];

@@ -1,7 +1,7 @@
 import { fresnelMean } from './fresnel.js';
 import type { Kernel } from './kernel.js';
 import { RAY_TO } from './layouts.js';
-import { MediaStack } from './path/media.js';
+import { Media } from './path/media.js';
 import { type i32, NO_NUMBER, real } from './portable.js';
 import { SurfaceHit } from './surfaceHit.js';
 import { REFRACTS } from './surfaces/surfaceModel.js';
@@ -70,7 +70,7 @@ export class Sight {
   tileNumbers: Float32Array = new Float32Array(TILE_NUMBERS);
   private t: SceneTables;
   private kernel: Kernel;
-  private media: MediaStack;
+  private media: Media;
   private eye: Float64Array = new Float64Array(3);
   private towards: Float64Array = new Float64Array(3);
   /** What was found last: primitives as in an answer, and their surfaces where they were met. */
@@ -91,7 +91,7 @@ export class Sight {
   constructor(t: SceneTables, kernel: Kernel, models: SurfaceModels) {
     this.t = t;
     this.kernel = kernel;
-    this.media = new MediaStack(t);
+    this.media = new Media(t);
     this.first = new SurfaceHit(t, models);
     this.inMirror = new SurfaceHit(t, models);
     this.hit = new SurfaceHit(t, models);

@@ -8,7 +8,7 @@ import type { Branches } from './branches.js';
 import { CloudWalk } from './cloudWalk.js';
 import { FrostWalk } from './frost.js';
 import type { InsideStep } from './insideStep.js';
-import type { MediaStack } from './media.js';
+import type { Media } from './media.js';
 import type { QuickStep } from './quickStep.js';
 import type { Scattering } from './scattering.js';
 import type { TraceMode } from './traceMode.js';
@@ -25,7 +25,7 @@ export class BoundaryStep {
   private mode: TraceMode;
   private kernel: Kernel;
   private sampler: Sampler;
-  private media: MediaStack;
+  private media: Media;
   private branches: Branches;
   private scattering: Scattering;
   private inside: InsideStep;
@@ -37,7 +37,7 @@ export class BoundaryStep {
     mode: TraceMode,
     kernel: Kernel,
     sampler: Sampler,
-    media: MediaStack,
+    media: Media,
     branches: Branches,
     scattering: Scattering,
     inside: InsideStep,

@@ -2,7 +2,7 @@ import type { Kernel } from '../kernel.js';
 import type { i32 } from '../portable.js';
 import type { Sampler } from '../sampler.js';
 import { everyWay, most3, scale3 } from '../vectors.js';
-import type { MediaStack } from './media.js';
+import type { Media } from './media.js';
 import type { Way } from './way.js';
 
 /** The walk has ended inside. */
@@ -28,9 +28,9 @@ export class CloudWalk {
   /** Whether the last walk was scattered at all. */
   scattered: boolean = false;
   private kernel: Kernel;
-  private media: MediaStack;
+  private media: Media;
 
-  constructor(kernel: Kernel, media: MediaStack) {
+  constructor(kernel: Kernel, media: Media) {
     this.kernel = kernel;
     this.media = media;
   }

@@ -9,7 +9,7 @@ import { scale3 } from '../vectors.js';
  * glass wins where they overlap.
  * Source: Schmidt and Budge 2002
  */
-export class MediaStack {
+export class Media {
   private t: SceneTables;
 
   constructor(t: SceneTables) {

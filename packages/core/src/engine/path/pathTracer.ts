@@ -15,7 +15,7 @@ import { Films } from './films.js';
 import { InsideStep } from './insideStep.js';
 import { LightmapLight } from './lightmapLight.js';
 import { LightSampling } from './lightSampling.js';
-import { MediaStack } from './media.js';
+import { Media } from './media.js';
 import { MirrorLights } from './mirrorLights.js';
 import { Passage } from './passage.js';
 import { QuickStep } from './quickStep.js';
@@ -55,7 +55,7 @@ export class PathTracer {
   private t: SceneTables;
   private kernel: Kernel;
   private sampler: Sampler;
-  private media: MediaStack;
+  private media: Media;
   private hit: SurfaceHit;
   private way: Way = new Way();
   private branches: Branches;
@@ -71,7 +71,7 @@ export class PathTracer {
     const mode = new TraceMode();
     const hit = new SurfaceHit(t, models);
     const films = new Films(t);
-    const media = new MediaStack(t);
+    const media = new Media(t);
     const branches = new Branches(mode);
     const mirrors = new MirrorLights(t, models);
     const scattering = new Scattering(t, hit, new RoughMirrors(t, models));

@@ -8,7 +8,7 @@ import { copy3, dot3, fromFrame, nearestAxis, scale3 } from '../vectors.js';
 import type { Branches } from './branches.js';
 import type { Films } from './films.js';
 import type { LightSampling } from './lightSampling.js';
-import type { MediaStack } from './media.js';
+import type { Media } from './media.js';
 import type { Scattering } from './scattering.js';
 import type { Way } from './way.js';
 
@@ -29,7 +29,7 @@ export class QuickStep {
   seen: i32 = 0;
   private t: SceneTables;
   private sampler: Sampler;
-  private media: MediaStack;
+  private media: Media;
   private films: Films;
   private branches: Branches;
   private scattering: Scattering;
@@ -45,7 +45,7 @@ export class QuickStep {
   constructor(
     t: SceneTables,
     sampler: Sampler,
-    media: MediaStack,
+    media: Media,
     films: Films,
     branches: Branches,
     scattering: Scattering,

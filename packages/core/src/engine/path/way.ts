@@ -9,7 +9,7 @@ export class Way {
   throughput: Float64Array = new Float64Array(3);
   /** Surfaces met. */
   bounce: i32 = 0;
-  /** A bit for each medium it is in, see `MediaStack`. */
+  /** A bit for each medium it is in, see `Media`. */
   inside: i32 = 0;
   /** Whether it was scattered last in something cloudy, with none but clear boundaries since. */
   fromCloud: boolean = false;

@@ -7,6 +7,7 @@ import { fresnelMean } from '../fresnel.js';
 import { COAT_ALPHA, COAT_INDEX, COAT_TABLE } from '../layouts.js';
 import {
   ggxDensity,
+  halfVector,
   mirrorInFacet,
   sampleVisibleNormal,
   smithLambda,
@@ -39,18 +40,11 @@ export function addCoat(
   const alpha = t.surfaces[surface + COAT_ALPHA];
   const oz = o[2];
   const iz = i[2];
-  let hx = o[0] + i[0];
-  let hy = o[1] + i[1];
-  let hz = oz + iz;
-  const size = 1 / Math.sqrt(hx * hx + hy * hy + hz * hz);
-  hx *= size;
-  hy *= size;
-  hz *= size;
-  const oh = Math.min(1, o[0] * hx + o[1] * hy + oz * hz);
+  const oh = halfVector(half, o, i[0], i[1], iz);
   const masking = 1 / (1 + smithLambda(oz, alpha) + smithLambda(iz, alpha));
-  const mirrored = (fresnelMean(oh, index) * ggxDensity(hz, alpha) * masking) / (4 * oz * iz);
+  const mirrored = (fresnelMean(oh, index) * ggxDensity(half[2], alpha) * masking) / (4 * oz * iz);
   for (let c = 0; c < 3; c++) out[c] = out[c] + mirrored;
-  const mirroredPdf = visibleNormalPdf(oz, hz, oh, alpha) / (4 * oh);
+  const mirroredPdf = visibleNormalPdf(oz, half[2], oh, alpha) / (4 * oh);
   out[PDF] = mirrorShare * mirroredPdf + (1 - mirrorShare) * out[PDF];
 }
 

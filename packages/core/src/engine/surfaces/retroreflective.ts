@@ -1,6 +1,7 @@
 import { RETURN_ALPHA, RETURN_COLOUR, RETURN_MEAN, RETURN_TABLE } from '../layouts.js';
 import {
   ggxDensity,
+  halfVector,
   mirrorInFacet,
   sampleVisibleNormal,
   smithLambda,
@@ -69,18 +70,11 @@ export class Retroreflective extends EvenBase {
     const oz = o[2];
     const iz = i[2];
     // Between the viewer and what a mirror would send there: the direction turned half round the normal.
-    let hx = o[0] - i[0];
-    let hy = o[1] - i[1];
-    let hz = oz + iz;
-    const size = 1 / Math.sqrt(hx * hx + hy * hy + hz * hz);
-    hx *= size;
-    hy *= size;
-    hz *= size;
-    const oh = Math.min(1, o[0] * hx + o[1] * hy + oz * hz);
+    const oh = halfVector(half, o, -i[0], -i[1], iz);
     const masking = 1 / (1 + smithLambda(oz, alpha) + smithLambda(iz, alpha));
-    const lobe = (ggxDensity(hz, alpha) * masking) / (4 * oz * iz);
+    const lobe = (ggxDensity(half[2], alpha) * masking) / (4 * oz * iz);
     for (let c = 0; c < 3; c++) out[c] = out[c] + s[surface + RETURN_COLOUR + c] * lobe;
-    const lobePdf = visibleNormalPdf(oz, hz, oh, alpha) / (4 * oh);
+    const lobePdf = visibleNormalPdf(oz, half[2], oh, alpha) / (4 * oh);
     out[PDF] = mirrorShare * lobePdf + (1 - mirrorShare) * out[PDF];
   }
 
