@@ -6,8 +6,6 @@ import { ratioWords } from '../src/features/jobs/brief/FormatDrawings';
 import { dayWords, dueWords, parseDay } from '../src/features/jobs/days';
 import { insertAfter, movePoint, photoPlace, removePoint } from '../src/features/jobs/products/profile';
 import { minutesQuantity, partQuantity } from '../src/features/jobs/quantities';
-import { checkWords } from '../src/features/jobs/shots/checkWords';
-import { findingWords } from '../src/features/jobs/shots/compositionWords';
 import { copyOf } from '../src/features/jobs/useJobActions';
 import { kitCsv, readKitCsv } from '../src/features/kit/kitCsv';
 import { changeRow, freeId, withoutRow } from '../src/shared/rows';
@@ -103,33 +101,6 @@ describe('words', () => {
       null,
     ]);
     expect(['60', '60 %', '7,5 %', 'half'].map(partQuantity.parse)).toEqual([0.6, 0.6, 0.075, null]);
-  });
-
-  test('what a place fails at comes with its cure; what it meets with its figures', () => {
-    const behind = checkWords({
-      what: 'room-behind',
-      met: false,
-      value: -0.36,
-      limit: 0.75,
-      focalLengthM: 0.051,
-    });
-    expect(behind.found).toBe('The lens would stand 36 cm behind the wall.');
-    expect(behind.cure).toMatch(/51 mm/);
-    expect(checkWords({ what: 'flatness', met: true, value: 1.04, limit: 1.15 }).found).toMatch(/4 %.*15 %/);
-    expect(checkWords({ what: 'ground', met: false, value: 0.4, limit: 1.2 }).found).toMatch(
-      /near or far edge/,
-    );
-    expect(checkWords({ what: 'backdrop', met: false, value: 1.4, limit: 1.1 }).cure).toMatch(/140 cm wide/);
-  });
-
-  test('findings name the things and say which way', () => {
-    const nameOf = (thing: number) => `thing ${thing}`;
-    expect(findingWords({ what: 'tone', stops: -0.3 }, nameOf)).toMatchObject({ caution: true });
-    expect(findingWords({ what: 'tone', stops: 2 }, nameOf)).toMatchObject({ caution: false });
-    expect(findingWords({ what: 'symmetry', offMm: -3, unlikePart: 0 }, nameOf).text).toMatch(/3.0 mm left/);
-    expect(findingWords({ what: 'tangent', a: 1, b: 2, gapPart: 0.004 }, nameOf).text).toMatch(
-      /thing 1.*thing 2/,
-    );
   });
 });
 

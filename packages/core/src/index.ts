@@ -43,7 +43,6 @@ export { scaleTurned, turnedSize } from './geometry/forms/scaleTurned.js';
 export type { PrimitiveTable } from './geometry/primitives.js';
 export { type OutlinePiece, outlinePieces } from './geometry/products/outline.js';
 export { type ProductPiece, pieceAt, piecesOf, withPieceMaterial } from './geometry/products/pieces.js';
-export { standsInRoom } from './geometry/roomBounds.js';
 export { buildScene, type Scene, type Thing } from './geometry/scene.js';
 export {
   cameraShape,
@@ -61,11 +60,13 @@ export { cameraFigures, shakesByHand } from './judge/cameraFigures.js';
 export {
   type CompositionFinding,
   type CompositionWish,
+  isCaution,
   type JudgedFrame,
   judgeComposition,
 } from './judge/composition.js';
 export * from './judge/focus.js';
 export * from './judge/ground.js';
+export * from './judge/groundVerdict.js';
 export { illuminanceByLight, type LightShare } from './judge/illuminance.js';
 export { type LightReadings, lightReadings } from './judge/lightReadings.js';
 export { type Overlap, overlapName, overlaps } from './judge/overlaps.js';
@@ -160,13 +161,13 @@ export { projectPoint, rayThrough, type View, viewOf, viewOfShape } from './rend
 export { thingsInFrame } from './solve/comesIntoFrame.js';
 export { cutReflector } from './solve/cutReflector.js';
 export { type FlagGap, type FlagWish, flagGap } from './solve/flagGap.js';
-export { groundLight } from './solve/groundLight.js';
+export { groundLight, poweredForGround } from './solve/groundLight.js';
 export * from './solve/lampBehindFrost.js';
 export { loseGlare, type WayOut } from './solve/loseGlare.js';
 export { type LightGain, moreLight, printedGain } from './solve/moreLight.js';
 export { freeSheetTag, type Movable, type MovableRef, movableOf } from './solve/movables.js';
 export { type BandAnswer, type BandWish, placeForBand } from './solve/placeForBand.js';
-export { firstBelow, mostBackM, type Placement, withPlacement } from './solve/placements.js';
+export * from './solve/placements.js';
 export { applyChange, changeBetween, type FieldChange, type SetChange } from './solve/setChange.js';
 export { type PowerSolution, type SolvedTone, solvePowers, type ToneWish } from './solve/solvePowers.js';
 export { type SettingSolution, type SolvedSetting, solveSetting } from './solve/solveSetting.js';

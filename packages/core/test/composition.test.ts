@@ -2,6 +2,7 @@ import { describe, expect, test } from 'vitest';
 import {
   type CompositionFinding,
   type CompositionWish,
+  isCaution,
   type JudgedFrame,
   judgeComposition,
 } from '../src/index.js';
@@ -132,6 +133,16 @@ test('the place for words is free where there is even background', () => {
   expect(clear?.freePart).toBe(1);
   const [taken] = only(picture([[50, 70, 40]]), wish(1, { copy }), 'copy');
   expect(taken?.freePart).toBeLessThan(0.75);
+});
+
+test('a finding is a caution from the usual thresholds on', () => {
+  expect([-0.49, 0.51].map((stops) => isCaution({ what: 'tone', stops }))).toEqual([true, false]);
+  expect([-2.1, 1.9].map((offMm) => isCaution({ what: 'symmetry', offMm, unlikePart: 0 }))).toEqual([
+    true,
+    false,
+  ]);
+  expect([0.89, 0.9].map((freePart) => isCaution({ what: 'copy', freePart }))).toEqual([true, false]);
+  expect(isCaution({ what: 'edge', thing: 1, side: 'left', gapPart: 0.004 })).toBe(true);
 });
 
 test('arrays that do not fit are refused', () => {

@@ -19,6 +19,9 @@ import {
   motionBlur,
   nearestGels,
   parsePower,
+  placementStands,
+  placementSteps,
+  placementWay,
   powerWords,
   prepareTracing,
   targetVerdicts,
@@ -238,6 +241,39 @@ describe('fields, targets and ratios', () => {
       ),
     ).toBeCloseTo(1.5, 9);
     expect(firstBelow([[0, 0]], -6)).toBeNull();
+  });
+
+  test('a placement is tried over its range, inside the room, and says which way it goes', () => {
+    const lit = testSet({
+      lights: [overheadSoftbox(0, { positionM: [-1, 0, 0.5], aimM: [0, 0, 0.5] })],
+      backdrop: white.backdrop,
+      room: {
+        widthM: 3,
+        depthM: 4,
+        heightM: 2.6,
+        markFromLeftM: 1.2,
+        markFromFrontM: 2,
+        walls: matte(0.8),
+        ceiling: matte(0.8),
+        floor: matte(0.3),
+      },
+    });
+    const nearer = { vary: 'light-distance', light: 'A' } as const;
+    expect(placementSteps(lit, nearer).at(0)).toBeCloseTo(0.5, 9);
+    expect(placementSteps(lit, nearer).at(-1)).toBeCloseTo(2, 9);
+    expect(placementSteps(lit, { vary: 'light-distance', light: 'Z' })).toEqual([]);
+    const at = (distanceM: number) => withPlacement(lit, nearer, distanceM) as typeof lit;
+    expect(placementStands(at(0.9), nearer)).toBe(true);
+    expect(placementStands(at(1.5), nearer)).toBe(false);
+    const steps = placementSteps(lit, { vary: 'backdrop-distance' });
+    const farthest = withPlacement(lit, { vary: 'backdrop-distance' }, steps.at(-1) as number)?.backdrop;
+    expect(farthest?.kind === 'panel' && farthest.centreM[1]).toBeLessThan(2);
+
+    expect(placementWay(lit, nearer, 0.8)).toEqual({ code: 'from-aim', distanceM: 0.8 });
+    expect(placementWay(lit, { vary: 'light-height', light: 'A' }, 0)).toEqual({ code: 'as-it-is' });
+    const round = { vary: 'light-bearing', light: 'A' } as const;
+    expect(placementWay(lit, round, 45)).toMatchObject({ code: 'round', deg: 45, side: 'right' });
+    expect(placementWay(lit, round, -90)).toMatchObject({ side: 'right' });
   });
 });
 

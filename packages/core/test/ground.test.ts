@@ -1,5 +1,5 @@
 import { defaultKit } from '@fendrix/catalogue';
-import type { SetDocument, Vector } from '@fendrix/contract';
+import type { Light, SetDocument, Vector } from '@fendrix/contract';
 import { demoNames, demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
 import {
@@ -7,19 +7,27 @@ import {
   type FieldTrace,
   fieldFigures,
   fieldStops,
+  frameLevels,
   GROUND_KINDS,
   goodsFollowGround,
+  greyNinths,
   groundLight,
   groundLights,
+  judgeGround,
   KEPT_STOPS,
   overlaps,
   PAPER_WHITE_STOPS,
   PRODUCT_KINDS,
+  poweredForGround,
   powersForGround,
   prepareTracing,
+  productWhite,
   rimWrap,
+  type SpotReading,
   traceField,
   traceRims,
+  veiledDarkest,
+  whiteGroundStops,
   whiteParts,
 } from '../src/index.js';
 import { matte, overheadSoftbox, testCamera, testSet } from './sets.js';
@@ -171,6 +179,79 @@ describe('a background with lights of its own', () => {
     ]);
     const left = whiteParts(half, field);
     expect((left.ninths[3] ?? 0) - (left.ninths[5] ?? 0)).toBeGreaterThan(0.3);
+  });
+});
+
+describe('the verdict on a background', () => {
+  const level = (meanStops: number, rangeStops = 0) => ({ meanStops, rangeStops });
+  const white = (stops: number) => ({ spot: null, stops });
+  const over = PAPER_WHITE_STOPS + 0.2;
+
+  test.each([
+    [level(-5), white(0), 'black'],
+    [level(-4.9), white(0), 'grey'],
+    [level(0.6), white(0), 'light-grey'],
+    [level(over), white(over - 2), 'white-over-dark-products'],
+    [level(over + 2), white(over), 'white-by-too-much'],
+    [level(over), white(over - 0.3), 'white-by-too-little'],
+    [level(over), white(over - 0.7), 'white'],
+    [level(over), null, 'white-alone'],
+  ] as const)('%o against the white of the products %o is %s', (ground, products, code) => {
+    expect(judgeGround(ground, products).code).toBe(code);
+  });
+
+  test('carries what mends it', () => {
+    expect(judgeGround(level(over + 2), white(over))).toMatchObject({ byStops: expect.closeTo(1, 6) });
+    expect(judgeGround(level(over), white(over - 0.2))).toMatchObject({ byStops: expect.closeTo(0.3, 6) });
+    expect(judgeGround(level(over, 0.2), white(over - 0.7))).toMatchObject({ unevenStops: null });
+    expect(judgeGround(level(over, 0.6), white(over - 0.7))).toMatchObject({ unevenStops: 0.6 });
+  });
+
+  test('a white ground is paper white at least, and over the white of the products', () => {
+    expect(whiteGroundStops(-2)).toBeCloseTo(PAPER_WHITE_STOPS + 0.1, 9);
+    expect(whiteGroundStops(null)).toBe(whiteGroundStops(-2));
+    expect(whiteGroundStops(PAPER_WHITE_STOPS)).toBeCloseTo(PAPER_WHITE_STOPS + 0.7, 9);
+  });
+
+  test('ninths that see no ground are not grey', () => {
+    const ninths = [1, 0.97, null, 1, 1, 1, 1, 1, 0];
+    expect(greyNinths({ ground: 1, white: 0.9, ninths })).toEqual([1, 8]);
+  });
+
+  test('the white of the products is the pinned spot, then the brightest on them, then their brightest place', () => {
+    const set = studio();
+    const levels = frameLevels(set, read(set));
+    const spot = (name: string, pointM: Vector, stopsFromMidTone: number | null) =>
+      ({ name, pointM, stopsFromMidTone }) as SpotReading;
+    const readings = [
+      spot('wall', [0.5, 1.2, 0.5], 3),
+      spot('side', [0.05, 0, 0.1], 0.5),
+      spot('front', [0, -0.05, 0.1], 1.5),
+      spot('hidden', [0, 0.05, 0.1], null),
+    ];
+    const of = (chosen: string | null, among = readings) => productWhite(set, among, levels, chosen);
+    expect(of(null)).toEqual({ spot: 'front', stops: 1.5 });
+    expect(of('wall')).toEqual({ spot: 'wall', stops: 3 });
+    expect(of('hidden')?.spot).toBeNull();
+    expect(of('-')).toEqual({ spot: null, stops: levels.products?.mostStops });
+    expect(productWhite(set, [], { ...levels, products: null }, null)).toBeNull();
+    const veiled = veiledDarkest(levels, 0.02) as number;
+    expect(veiled).toBeGreaterThan(levels.products?.leastStops as number);
+    expect(veiledDarkest({ ...levels, products: null }, 0.02)).toBeNull();
+  });
+
+  test('lights added for it are powered to the tone, all others left', () => {
+    const set = studio();
+    const [key, ...added] = set.lights;
+    const bare = { ...set, lights: [key as Light] };
+    const field = read(set);
+    const lights = poweredForGround(bare, added, field, 2);
+    expect(meanOf({ ...bare, lights: [key as Light, ...(lights ?? [])] }, field, GROUND_KINDS)).toBeCloseTo(
+      2,
+      0,
+    );
+    const off = added.map((light) => ({ ...light, on: false }));
+    expect(poweredForGround(bare, off, field, 2)).toBeNull();
   });
 });
 

@@ -1,6 +1,10 @@
 export { productCautionWords, setCautionWords } from './cautions.js';
 export { changeWords, describeChange } from './changes.js';
+export { compositionWords } from './composition.js';
+export * from './ground.js';
 export { progressWords, questionWords } from './jobs.js';
 export { standInWords } from './kit.js';
+export { placeCheckWords } from './placeChecks.js';
+export { placementWords } from './placements.js';
 export { proposedSteps } from './preparation.js';
 export { viewReasonWords } from './views.js';

@@ -2,6 +2,13 @@ import type { Job } from '@fendrix/contract';
 import { jobProgress, type OpenQuestion } from '@fendrix/core';
 import { describe, expect, test } from 'vitest';
 import {
+  compositionWords,
+  groundChangeWords,
+  groundVerdictWords,
+  ninthsWords,
+  placeCheckWords,
+  placementWords,
+  powersWords,
   productCautionWords,
   progressWords,
   questionWords,
@@ -49,5 +56,76 @@ describe('words for findings', () => {
       '1 other picture of the job uses it',
     );
     expect(viewReasonWords({ points: 2, code: 'detail-top' })).toBe('its detail is on top');
+  });
+
+  test('what a place fails at comes with its cure; what it meets with its figures', () => {
+    const behind = placeCheckWords({
+      what: 'room-behind',
+      met: false,
+      value: -0.36,
+      limit: 0.75,
+      focalLengthM: 0.051,
+    });
+    expect(behind.found).toBe('The lens would stand 36 cm behind the wall.');
+    expect(behind.cure).toMatch(/51 mm/);
+    const flat = placeCheckWords({ what: 'flatness', met: true, value: 1.04, limit: 1.15 });
+    expect(flat.found).toMatch(/4 %.*15 %/);
+    const narrow = placeCheckWords({ what: 'ground', met: false, value: 0.4, limit: 1.2 });
+    expect(narrow.found).toMatch(/near or far edge/);
+    const wide = placeCheckWords({ what: 'backdrop', met: false, value: 1.4, limit: 1.1 });
+    expect(wide.cure).toMatch(/140 cm wide/);
+  });
+
+  test('findings about the arrangement name the things and say which way', () => {
+    const words = (finding: Parameters<typeof compositionWords>[0]) =>
+      compositionWords(finding, (thing) => `thing ${thing}`);
+    expect(words({ what: 'tone', stops: -0.3 })).toMatch(/0.3 stops darker.*hardly stands out/);
+    expect(words({ what: 'tone', stops: 2 })).toMatch(/2.0 stops lighter than the background\.$/);
+    expect(words({ what: 'symmetry', offMm: -3, unlikePart: 0 })).toMatch(/3.0 mm left/);
+    expect(words({ what: 'tangent', a: 1, b: 2, gapPart: 0.004 })).toMatch(/thing 1.*thing 2/);
+  });
+
+  test('a ground is told with its figure and what mends it', () => {
+    expect(groundVerdictWords({ code: 'white-over-dark-products', overStops: 2.3, byStops: 1.3 })).toMatch(
+      /2.3 stops over the products.*by 1.3 or more/,
+    );
+    expect(groundVerdictWords({ code: 'white-by-too-little', overStops: 0.2, byStops: 0.3 })).toMatch(
+      /only 0.2 stops.*by 0.3/,
+    );
+    expect(groundVerdictWords({ code: 'white', unevenStops: null })).toMatch(/over the products\.$/);
+    expect(groundVerdictWords({ code: 'white', unevenStops: 0.6 })).toMatch(/0.6 stops uneven/);
+    expect(groundVerdictWords({ code: 'light-grey', toWhiteStops: 1.2 })).toMatch(/1.2 stops to paper white/);
+    expect(ninthsWords([0, 5, 7])).toBe('top left, right, bottom');
+  });
+
+  test('a change of the ground says what becomes of the products; a dark that is not seen is left out', () => {
+    const change = {
+      powers: [{ tag: 'B', powerStops: -2 }],
+      groundStops: 2.6,
+      productsStops: 0,
+      darkestStops: -3,
+      productsChange: 0,
+      limited: false,
+    };
+    expect(powersWords(change.powers)).toBe('B to 1/4');
+    expect(groundChangeWords(change, { before: -4, after: -3.5 })).toMatch(
+      /^The products stay as they are; their darkest part .*4.* → .*3.5.* with the veil/,
+    );
+    expect(groundChangeWords({ ...change, productsChange: -0.6 }, { before: null, after: null })).toMatch(
+      /0.6 stop darker; the background then/,
+    );
+  });
+
+  test('a placement is told as one says it at the table', () => {
+    expect(placementWords({ code: 'as-it-is' }).whole).toBe('as it is');
+    expect(placementWords({ code: 'height', upM: -0.2 }).short).toBe('20 cm lower');
+    expect(placementWords({ code: 'back', byM: 0.5 })).toEqual({
+      short: '+50 cm',
+      whole: '50 cm further back',
+    });
+    expect(placementWords({ code: 'round', deg: 30, side: 'left', faces: 'less' })).toEqual({
+      short: '30° left',
+      whole: '30° to camera left, away from the products',
+    });
   });
 });

@@ -33,6 +33,27 @@ export type CompositionFinding =
   | { what: 'symmetry'; offMm: number; unlikePart: number }
   | { what: 'copy'; freePart: number };
 
+/** An edge that differs less from what is behind it hardly stands out, stops. */
+const SEPARATES_STOPS = 0.5;
+/** A hero this far off the middle is seen to be off it, mm. */
+const OFF_MIDDLE_MM = 2;
+/** Of the place for words, this much is to be quiet. */
+const QUIET_PART = 0.9;
+
+/** Whether a finding is something to look at, not only a figure. Thresholds are usual practice. */
+export function isCaution(finding: CompositionFinding): boolean {
+  switch (finding.what) {
+    case 'tone':
+      return Math.abs(finding.stops) < SEPARATES_STOPS;
+    case 'symmetry':
+      return Math.abs(finding.offMm) > OFF_MIDDLE_MM;
+    case 'copy':
+      return finding.freePart < QUIET_PART;
+    default:
+      return true;
+  }
+}
+
 /** Outlines nearer than this part of the frame's width seem to touch; a contact shorter than three times as much too. */
 const TOUCH_PART = 0.008;
 /** Things whose middles leave a line by less than this part of the frame's width seem to stand in a row. */

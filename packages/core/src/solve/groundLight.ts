@@ -1,6 +1,8 @@
 import type { Light, SetDocument, Vector } from '@fendrix/contract';
 import { onDial } from '../exposure/dials.js';
 import { standsInRoom } from '../geometry/roomBounds.js';
+import { GROUND_KINDS } from '../judge/ground.js';
+import { type FieldTrace, fieldByLight } from '../judge/readField.js';
 import { faceSizeM, softLightOf } from '../plan/kitLight.js';
 import { projectPoint, viewOf } from '../render/view.js';
 
@@ -12,6 +14,8 @@ const OUTSIDE_M = 0.12;
 const OVER_TABLE_M = 0.03;
 /** Power until it is solved, stops from full. */
 const FIRST_STOPS = -3;
+/** Where the other lights do it already, the added ones give it no more than this, over mid-tone. */
+const LEAST_GIVEN = 1e-6;
 
 /**
  * A light for the ground alone: a soft one of the kit behind the products at the side, just out of the frame, facing the
@@ -51,4 +55,25 @@ export function groundLight(
     ...('aimM' in own ? { aimM: [0, y, height] } : {}),
     powerStops: onDial(own, FIRST_STOPS),
   } as Light;
+}
+
+/**
+ * Lights added for a ground, at the power with which they bring its mean to a tone, all other lights as they are; on their
+ * dials. No rays.
+ * @param field traced with the added lights after those of the set
+ * @returns null where they give the ground nothing
+ */
+export function poweredForGround(
+  set: SetDocument,
+  added: readonly Light[],
+  field: FieldTrace,
+  wantedStops: number,
+): Light[] | null {
+  const byLight = fieldByLight({ ...set, lights: [...set.lights, ...added] }, field, GROUND_KINDS);
+  const sum = (values: readonly number[]) => values.reduce((total, value) => total + value, 0);
+  const rest = sum(byLight.slice(0, set.lights.length));
+  const given = sum(byLight.slice(set.lights.length));
+  if (!(given > 0)) return null;
+  const raise = Math.log2(Math.max(LEAST_GIVEN, 2 ** wantedStops - rest) / given);
+  return added.map((light) => ({ ...light, powerStops: onDial(light, light.powerStops + raise) }));
 }

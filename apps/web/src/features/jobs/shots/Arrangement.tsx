@@ -3,11 +3,13 @@ import {
   type CompositionFinding,
   type Format,
   fitFormat,
+  isCaution,
   judgeComposition,
   lensFigures,
   type StagedShot,
   type Thing,
 } from '@fendrix/core';
+import { compositionWords } from '@fendrix/words';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
@@ -16,7 +18,6 @@ import { lookAt } from '../../../shared/render/smallRender';
 import { Section } from '../../../shared/Section';
 import { useAttempt } from '../../../shared/useAttempt';
 import { setsApi } from '../../sets';
-import { findingWords } from './compositionWords';
 
 const WIDTH = 360;
 const SAMPLES = 8;
@@ -76,7 +77,7 @@ export function Arrangement({ shot, staged, formats }: ArrangementProps) {
       {judged && (
         <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0, fontSize: '0.8125rem' }}>
           {judged.findings.map((finding) => {
-            const { text, caution } = findingWords(finding, nameOf);
+            const caution = isCaution(finding);
             return (
               <Box
                 component="li"
@@ -89,7 +90,7 @@ export function Arrangement({ shot, staged, formats }: ArrangementProps) {
                 }}
               >
                 {caution ? '! ' : '✓ '}
-                {text}
+                {compositionWords(finding, nameOf)}
               </Box>
             );
           })}

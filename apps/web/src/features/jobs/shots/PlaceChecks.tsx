@@ -1,10 +1,10 @@
 import type { Framing } from '@fendrix/contract';
 import type { PlaceCheck } from '@fendrix/core';
+import { placeCheckWords } from '@fendrix/words';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { Section } from '../../../shared/Section';
 import type { NamedEquipment } from '../../kit';
-import { checkWords } from './checkWords';
 import { lensOf } from './useStaged';
 
 interface PlaceChecksProps {
@@ -21,7 +21,7 @@ export function PlaceChecks({ checks, lenses, framing, onTakeLens }: PlaceChecks
     <Section title="Position check">
       <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
         {sorted.map((check) => {
-          const { title, found, cure } = checkWords(check);
+          const { title, found, cure } = placeCheckWords(check);
           const lens = check.met ? null : nearestLens(lenses, check.focalLengthM);
           const other = lens && Math.abs(lens.focalLengthM / framing.lens.focalLengthM - 1) > 0.02;
           return (

@@ -1,16 +1,17 @@
-import type { SetDocument, Vector } from '@fendrix/contract';
 import {
+  BLACK_STOPS,
   changeBetween,
-  degrees,
   firstBelow,
   formatLength,
   formatStops,
-  mostBackM,
+  frameLevels,
   type Placement,
-  standsInRoom,
-  vector,
+  placementStands,
+  placementSteps,
+  placementWay,
   withPlacement,
 } from '@fendrix/core';
+import { placementWords } from '@fendrix/words';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
@@ -23,7 +24,7 @@ import { useBenchDispatch, useSet } from '../../state/hooks';
 import { takeChange, useAnswer } from '../../state/useAnswer';
 import { TaggedChoice } from '../TaggedChoice';
 import { useDeskFigure } from '../useDeskFigure';
-import { levelsOf, readFrame } from './readGround';
+import { readFrame } from './readFrame';
 
 type Vary = Placement['vary'];
 
@@ -44,7 +45,6 @@ interface Point {
 }
 
 const LOWEST = -10;
-const BLACK_STOPS = -5;
 
 /** Runs a placement through its range and shows what falls on the ground and on the products: spill, and distance for black. */
 export function CurveSection() {
@@ -69,20 +69,25 @@ export function CurveSection() {
   const run = (what: Placement) =>
     ask(async (asked, signal) => {
       if (!session) return null;
-      const lamp = asked.lights.find((own) => own.tag === light?.tag);
-      const apart = lamp && 'aimM' in lamp ? vector.distance(lamp.positionM, lamp.aimM) : 1;
-      const values = rangeOf(what, asked, apart);
+      const values = placementSteps(asked, what);
       const list: Point[] = [];
       setDone(0);
       try {
         for (const [index, value] of values.entries()) {
           const moved = withPlacement(asked, what, value);
-          const field = moved && standsWithin(moved, what) ? await readFrame(session, moved, signal) : null;
+          const field =
+            moved && placementStands(moved, what) ? await readFrame(session, moved, signal) : null;
           const { products, ground } =
-            moved && field ? levelsOf(moved, field) : { products: null, ground: null };
+            moved && field ? frameLevels(moved, field) : { products: null, ground: null };
           if (moved && products && ground) {
-            const words = placeWords(asked, moved, what, value);
-            list.push({ value, ...words, products: products.meanStops, ground: ground.meanStops });
+            const { short, whole } = placementWords(placementWay(asked, what, value));
+            list.push({
+              value,
+              place: short,
+              words: whole,
+              products: products.meanStops,
+              ground: ground.meanStops,
+            });
           }
           setDone((index + 1) / values.length);
         }
@@ -149,68 +154,6 @@ export function CurveSection() {
       )}
     </Section>
   );
-}
-
-function rangeOf({ vary }: Placement, set: SetDocument, distance: number): number[] {
-  const steps = (from: number, to: number, count: number) =>
-    Array.from({ length: count }, (_, i) => from + (i * (to - from)) / (count - 1));
-  switch (vary) {
-    case 'light-bearing':
-      return steps(-90, 90, 13);
-    case 'light-distance':
-      return steps(0.5, 2, 9).map((factor) => factor * distance);
-    case 'light-height':
-      return steps(-0.4, 0.6, 9);
-    case 'backdrop-distance':
-      return steps(0, Math.max(0.01, mostBackM(set)), 8);
-  }
-}
-
-/** A light that would stand in a wall is not tried. */
-function standsWithin(set: SetDocument, placement: Placement): boolean {
-  if (placement.vary === 'backdrop-distance') return true;
-  const light = set.lights.find(({ tag }) => tag === placement.light);
-  return !!light && 'aimM' in light && standsInRoom(set, light.positionM);
-}
-
-/** Which way a placement goes, as one says it at the table. */
-function placeWords(
-  before: SetDocument,
-  after: SetDocument,
-  { vary, ...which }: Placement,
-  value: number,
-): { place: string; words: string } {
-  const amount = formatLength(Math.abs(value));
-  if (Math.abs(value) < 1e-6) return { place: 'as it is', words: 'as it is' };
-  switch (vary) {
-    case 'light-distance':
-      return { place: amount, words: `${amount} from its aim` };
-    case 'light-height': {
-      const words = `${amount} ${value > 0 ? 'higher' : 'lower'}`;
-      return { place: words, words };
-    }
-    case 'backdrop-distance':
-      return { place: `+${amount}`, words: `${amount} further back` };
-    case 'light-bearing': {
-      const tag = 'light' in which ? which.light : '';
-      const [one, other] = [aimOf(before, tag), aimOf(after, tag)];
-      const side = (other?.positionM[0] ?? 0) > (one?.positionM[0] ?? 0) ? 'right' : 'left';
-      const turned = `${Math.abs(Math.round(value))}° ${side}`;
-      const off = (other?.offProductDeg ?? 0) - (one?.offProductDeg ?? 0);
-      const way = Math.abs(off) < 2 ? '' : off > 0 ? ', away from the products' : ', towards the products';
-      return { place: turned, words: `${turned.replace('°', '° to camera')}${way}` };
-    }
-  }
-}
-
-/** Where a light stands, and how far off the products it faces, degrees. */
-function aimOf(set: SetDocument, tag: string): { positionM: Vector; offProductDeg: number } | null {
-  const light = set.lights.find((own) => own.tag === tag);
-  const product = set.products[0];
-  if (!light || !('aimM' in light)) return null;
-  const way = (to: Vector) => vector.normalise(vector.subtract(to, light.positionM));
-  const cosine = product ? vector.dot(way(light.aimM), way(product.positionM)) : 1;
-  return { positionM: light.positionM, offProductDeg: degrees(Math.acos(Math.max(-1, Math.min(1, cosine)))) };
 }
 
 function Curve({ points, vary, onTake }: { points: Point[]; vary: Vary; onTake(value: number): void }) {

@@ -1,5 +1,12 @@
 import type { Sheet } from '@fendrix/contract';
-import { flagGap, formatLength, formatStops, parseLengthM } from '@fendrix/core';
+import {
+  type FrameLevels,
+  flagGap,
+  formatLength,
+  formatStops,
+  frameLevels,
+  parseLengthM,
+} from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
@@ -13,7 +20,7 @@ import { edit } from '../../state/thunks';
 import { useAnswer } from '../../state/useAnswer';
 import { TaggedChoice } from '../TaggedChoice';
 import { useDeskFigure } from '../useDeskFigure';
-import { type FrameLevels, levelsOf, readFrame } from './readGround';
+import { readFrame } from './readFrame';
 
 const PARTS = ['0.3', '0.4', '0.5', '0.6', '0.7'];
 
@@ -52,7 +59,7 @@ export function FlagSection() {
       const flagged = { ...bare, sheets: [...bare.sheets, ...flags] };
       const one = await readFrame(session, bare, signal);
       const other = await readFrame(session, flagged, signal);
-      return one && other ? { before: levelsOf(bare, one), after: levelsOf(flagged, other) } : null;
+      return one && other ? { before: frameLevels(bare, one), after: frameLevels(flagged, other) } : null;
     });
   const levels = answer?.old ? null : answer?.found;
 

@@ -2,23 +2,19 @@ import type { Light, SetDocument } from '@fendrix/contract';
 import {
   evenedGround,
   type FieldTrace,
-  fieldByLight,
-  formatPower,
-  formatStops,
-  GROUND_KINDS,
+  frameLevels,
   type GroundChange,
   goodsFollowGround,
   groundLight,
   groundLights,
-  KEPT_STOPS,
   type Overlap,
-  onDial,
-  PAPER_WHITE_STOPS,
+  poweredForGround,
   powersForGround,
   traceKey,
   vector,
-  veiledStops,
+  veiledDarkest,
 } from '@fendrix/core';
+import { groundChangeWords, powersWords } from '@fendrix/words';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useSnackbar } from 'notistack';
@@ -31,38 +27,26 @@ import { freeTag } from '../../state/edits';
 import { useBenchDispatch, useSet } from '../../state/hooks';
 import { tellFailure } from '../../state/tellFailure';
 import { edit } from '../../state/thunks';
-import { levelsOf, readFrame } from './readGround';
-
-/** A white ground is aimed this far over the white of the products, and never below paper white. */
-const OVER_STOPS = 0.7;
+import { readFrame } from './readFrame';
 
 interface GroundCuresProps {
   field: FieldTrace;
   level: number;
-  white: number;
+  /** The tone at which it is white against the products, stops from mid-tone. */
+  wanted: number;
   /** Part of the mean of the frame that the lens spreads over all of it. */
   veil: number;
 }
 
 /** What lights the ground, and buttons that make it white or even with the least change, with what each does to the products. */
-export function GroundCures({ field, level, white, veil }: GroundCuresProps) {
+export function GroundCures({ field, level, wanted, veil }: GroundCuresProps) {
   const set = useSet();
   const dispatch = useBenchDispatch();
   const rows = useMemo(() => groundLights(set, field), [set, field]);
-  const wanted = Math.max(PAPER_WHITE_STOPS + 0.1, white + OVER_STOPS);
   const toWhite = useMemo(() => powersForGround(set, field, wanted), [set, field, wanted]);
   const evened = useMemo(() => evenedGround(set, field), [set, field]);
-  const take = ({ powers }: GroundChange) =>
-    dispatch(
-      edit((old) => ({
-        ...old,
-        lights: old.lights.map((light) => {
-          const own = powers.find(({ tag }) => tag === light.tag);
-          return own ? { ...light, powerStops: own.powerStops } : light;
-        }),
-      })),
-    );
-  const wordsFor = (change: GroundChange) => changeWords(set, field, change, veil);
+  const take = (change: GroundChange) => dispatch(edit((old) => withPowers(old, change)));
+  const wordsFor = (change: GroundChange) => wordsOf(set, field, change, veil);
   return (
     <Box sx={{ fontSize: '0.8125rem', mb: 1 }} data-testid="ground-lights">
       {rows.map(({ tag, ofGround, ofProducts }) => (
@@ -74,7 +58,7 @@ export function GroundCures({ field, level, white, veil }: GroundCuresProps) {
       {evened && (
         <Cure
           said={`${evened.stronger} gives the background ${evened.byStops.toFixed(1)} stops more than ${evened.weaker}: one side is brighter.`}
-          press={`Even them: ${powersWords(evened.change)}`}
+          press={`Even them: ${powersWords(evened.change.powers)}`}
           words={wordsFor(evened.change)}
           onTake={() => take(evened.change)}
         />
@@ -82,7 +66,7 @@ export function GroundCures({ field, level, white, veil }: GroundCuresProps) {
       {toWhite && Math.abs(wanted - level) > 0.05 && toWhite.powers.length > 0 && (
         <Cure
           said={toWhite.limited ? 'A light runs out on the way: this is as near as it comes.' : ''}
-          press={`Make it white: ${powersWords(toWhite)}`}
+          press={`Make it white: ${powersWords(toWhite.powers)}`}
           words={wordsFor(toWhite)}
           onTake={() => take(toWhite)}
         />
@@ -121,26 +105,18 @@ function Cure({
   );
 }
 
-const powersWords = ({ powers }: GroundChange): string =>
-  powers.map(({ tag, powerStops }) => `${tag} to ${formatPower(powerStops)}`).join(', ');
-
 /** What a change does to the ground, to the products and to the darkest part of them, with the veil of the lens. */
-function changeWords(set: SetDocument, field: FieldTrace, change: GroundChange, veil: number): string {
-  const levels = levelsOf(set, field);
+function wordsOf(set: SetDocument, field: FieldTrace, change: GroundChange, veil: number): string {
+  const darkest = (of: SetDocument) => veiledDarkest(frameLevels(of, field), veil);
+  return groundChangeWords(change, { before: darkest(set), after: darkest(withPowers(set, change)) });
+}
+
+function withPowers(set: SetDocument, { powers }: GroundChange): SetDocument {
   const lights = set.lights.map((light) => {
-    const own = change.powers.find(({ tag }) => tag === light.tag);
+    const own = powers.find(({ tag }) => tag === light.tag);
     return own ? { ...light, powerStops: own.powerStops } : light;
   });
-  const after = levelsOf({ ...set, lights }, field);
-  const dark = (of: typeof levels) =>
-    of.products && of.whole
-      ? formatStops(veiledStops(of.products.leastStops, of.whole.meanStops, veil))
-      : '–';
-  const stay =
-    Math.abs(change.productsChange) <= KEPT_STOPS
-      ? 'The products stay as they are'
-      : `The products cannot stay as they are: they become ${Math.abs(change.productsChange).toFixed(1)} stop ${change.productsChange > 0 ? 'brighter' : 'darker'}`;
-  return `${stay}; their darkest part ${dark(levels)} → ${dark(after)} with the veil; the background then ${formatStops(change.groundStops)}.`;
+  return { ...set, lights };
 }
 
 /** Lights of its own for a ground that has none, at the power that makes it white. */
@@ -189,14 +165,8 @@ function OwnLights({ wanted }: { wanted: number }) {
       return;
     }
     // With the powers and settings of now: they may have been changed while it was traced.
-    const byLight = fieldByLight({ ...present, lights: [...present.lights, ...clear] }, read, GROUND_KINDS);
-    const given = sumOf(byLight.slice(-clear.length));
-    const needed = 2 ** wanted - (sumOf(byLight) - given);
-    if (!(given > 0)) return;
-    const raise = Math.log2(Math.max(1e-6, needed) / given);
-    const lights = clear.map(
-      (light) => ({ ...light, powerStops: onDial(light, light.powerStops + raise) }) as Light,
-    );
+    const lights = poweredForGround(present, clear, read, wanted);
+    if (!lights) return;
     dispatch(edit((old) => ({ ...old, lights: [...old.lights, ...lights] })));
   }
 
@@ -212,5 +182,3 @@ function movedOut<L extends Light>(light: L, overlaps: readonly Overlap[]): L {
   const move = overlaps.find(({ kind, key }) => kind === 'light' && key === light.tag)?.wayOutM;
   return move && 'positionM' in light ? { ...light, positionM: vector.add(light.positionM, move) } : light;
 }
-
-const sumOf = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0);

@@ -1,14 +1,19 @@
-import type { Product, SetDocument, Vector } from '@fendrix/contract';
+import type { SetDocument } from '@fendrix/contract';
 import {
   type FieldTrace,
   formatStops,
+  frameLevels,
+  greyNinths,
   groundLights,
+  judgeGround,
   PAPER_WHITE_STOPS,
-  productBounds,
+  productWhite,
   rimWrap,
-  veiledStops,
+  veiledDarkest,
+  whiteGroundStops,
   whiteParts,
 } from '@fendrix/core';
+import { groundVerdictWords, ninthsWords } from '@fendrix/words';
 import Box from '@mui/material/Box';
 import { Choice } from '../../../../shared/Choice';
 import { Explained } from '../../../../shared/Explained';
@@ -16,15 +21,8 @@ import { Section } from '../../../../shared/Section';
 import { useReadings, useSet } from '../../state/hooks';
 import { useDeskFigure } from '../useDeskFigure';
 import { GroundCures } from './GroundCures';
-import { levelsOf } from './readGround';
 import { useFrameRead } from './useFrameRead';
 
-/** Half to one stop over the product's white is white; more flares round the edges. Usual practice. */
-const OVER_FROM = 0.5;
-const OVER_TO = 1;
-const BLACK_STOPS = -5;
-/** Even enough: a third of a stop. */
-const EVEN_STOPS = 1 / 3;
 /** Stands for no spot among the names of spots. */
 const ANY = '-';
 const VEILS = [
@@ -39,7 +37,7 @@ export function GroundSection() {
   const readings = useReadings();
   const read = useFrameRead();
   const [veil, setVeil] = useDeskFigure('ground veil', '0.01');
-  const [white, setWhite] = useDeskFigure('ground white', '');
+  const [chosen, setChosen] = useDeskFigure('ground white', '');
   if (!read) {
     return (
       <Section title="The background">
@@ -49,7 +47,8 @@ export function GroundSection() {
       </Section>
     );
   }
-  const { ground, table, products, whole } = levelsOf(set, read.field);
+  const levels = frameLevels(set, read.field);
+  const { ground, table, products, whole } = levels;
   if (!ground) {
     return (
       <Section title="The background">
@@ -59,16 +58,10 @@ export function GroundSection() {
       </Section>
     );
   }
-  const seen = readings.filter(({ stopsFromMidTone }) => stopsFromMidTone !== null);
-  // Glass shows the ground behind it: a pinned spot on the products is a better white than their brightest place.
-  const onGoods = seen.filter(({ pointM }) => set.products.some((product) => holds(product, pointM)));
-  const brightest = [...onGoods].sort((a, b) => (b.stopsFromMidTone ?? 0) - (a.stopsFromMidTone ?? 0))[0];
-  const spot = seen.find(({ name }) => name === white) ?? (white === '' ? brightest : undefined);
-  const productWhite = spot?.stopsFromMidTone ?? products?.mostStops ?? 0;
-  const over = ground.meanStops - productWhite;
+  const white = productWhite(set, readings, levels, chosen === '' ? null : chosen);
   const own = new Set(groundLights(set, read.field).flatMap((light) => (light.own ? [light.tag] : [])));
   const wrap = rimWrap(set, read.rims, own);
-  const dark = products ? veiledStops(products.leastStops, whole?.meanStops ?? 0, Number(veil)) : null;
+  const dark = veiledDarkest(levels, Number(veil));
   return (
     <Section title="The background">
       <Explained label="level" value={formatStops(ground.meanStops)}>
@@ -83,25 +76,40 @@ export function GroundSection() {
       <Choice
         label="white of the products is"
         shown
-        value={spot?.name ?? ANY}
+        value={white?.spot ?? ANY}
         options={[
           { value: ANY, words: 'their brightest place' },
-          ...seen.map(({ name }) => ({ value: name, words: name })),
+          ...readings.flatMap(({ name, stopsFromMidTone }) =>
+            stopsFromMidTone === null ? [] : [{ value: name, words: name }],
+          ),
         ]}
-        onChoose={setWhite}
+        onChoose={setChosen}
       />
-      <Explained label="background over that" value={formatStops(over)}>
-        The background at {formatStops(ground.meanStops)}, the white of the products at{' '}
-        {formatStops(productWhite)}.
-      </Explained>
+      {white && (
+        <Explained label="background over that" value={formatStops(ground.meanStops - white.stops)}>
+          The background at {formatStops(ground.meanStops)}, the white of the products at{' '}
+          {formatStops(white.stops)}.
+        </Explained>
+      )}
       {table && (
         <Explained label="table" value={formatStops(table.meanStops)}>
           Mean of what is seen of the table.
         </Explained>
       )}
-      <Verdict level={ground.meanStops} over={over} even={ground.rangeStops} />
+      <Box
+        role="status"
+        data-testid="ground-verdict"
+        sx={{ fontSize: '0.8125rem', borderLeft: 3, borderColor: 'primary.main', pl: 1, my: 1 }}
+      >
+        {groundVerdictWords(judgeGround(ground, white))}
+      </Box>
       <WhiteRegions set={set} field={read.field} />
-      <GroundCures field={read.field} level={ground.meanStops} white={productWhite} veil={Number(veil)} />
+      <GroundCures
+        field={read.field}
+        level={ground.meanStops}
+        wanted={whiteGroundStops(white?.stops ?? null)}
+        veil={Number(veil)}
+      />
       {wrap && (
         <Explained
           label="edges get from behind"
@@ -133,78 +141,22 @@ export function GroundSection() {
   );
 }
 
-const NINTHS = [
-  'top left',
-  'top',
-  'top right',
-  'left',
-  'middle',
-  'right',
-  'bottom left',
-  'bottom',
-  'bottom right',
-];
-/** Of a region that is to be white, this much may be grey. */
-const WHITE_ENOUGH = 0.98;
+/** Less white in the frame than this is not told. */
+const LEAST_WHITE = 0.02;
 
 /** How much of the frame is paper white, and where the ground is not. */
 function WhiteRegions({ set, field }: { set: SetDocument; field: FieldTrace }) {
-  const { ground, white, ninths } = whiteParts(set, field);
-  if (white < 0.02) return null;
-  const grey = NINTHS.filter((_, i) => {
-    const part = ninths[i];
-    return part !== null && part !== undefined && part < WHITE_ENOUGH;
-  });
+  const parts = whiteParts(set, field);
+  const { ground, white } = parts;
+  if (white < LEAST_WHITE) return null;
+  const grey = greyNinths(parts);
   return (
     <Explained label="paper white in the frame" value={`${Math.round(100 * white)} %`}>
       Places of background and walls at {formatStops(PAPER_WHITE_STOPS)} and over:{' '}
       {Math.round((100 * white) / ground)} % of the background, ninth by ninth.{' '}
-      {grey.length === 0 ? 'All of it is white.' : `Not white: ${grey.join(', ')}.`}
+      {grey.length === 0 ? 'All of it is white.' : `Not white: ${ninthsWords(grey)}.`}
     </Explained>
   );
 }
 
-const NEAR_M = 2e-3;
-
-/** Whether a point lies on a product, by its bounds. */
-function holds(product: Product, point: Vector): boolean {
-  const { low, high } = productBounds(product);
-  return point.every(
-    (value, a) => value >= (low[a] as number) - NEAR_M && value <= (high[a] as number) + NEAR_M,
-  );
-}
-
 const half = (stops: number | null) => (stops === null ? '–' : formatStops(stops));
-
-function Verdict({ level, over, even }: { level: number; over: number; even: number }) {
-  const words = groundInWords(level, over, even);
-  return (
-    <Box
-      role="status"
-      data-testid="ground-verdict"
-      sx={{ fontSize: '0.8125rem', borderLeft: 3, borderColor: 'primary.main', pl: 1, my: 1 }}
-    >
-      {words}
-    </Box>
-  );
-}
-
-function groundInWords(level: number, over: number, even: number): string {
-  if (level >= PAPER_WHITE_STOPS) {
-    if (over > OVER_TO && level - (over - OVER_TO) < PAPER_WHITE_STOPS)
-      return `White, and ${over.toFixed(1)} stops over the products: they are dark for it. Raise the light on them by ${(over - OVER_TO).toFixed(1)} or more.`;
-    if (over > OVER_TO)
-      return `White, but ${(over - OVER_TO).toFixed(1)} stops more than helps: light wraps the edges and veils the dark. Lower its light by as much.`;
-    if (over < OVER_FROM)
-      return `White, but only ${over.toFixed(1)} stops over the white of the products: their light edges may sink into it. Lower the light on the products, or raise the background by ${(OVER_FROM - over).toFixed(1)}.`;
-    const uneven =
-      even > EVEN_STOPS
-        ? `; ${even.toFixed(1)} stops uneven, which is not seen from ${formatStops(PAPER_WHITE_STOPS)} on`
-        : '';
-    return `White, and between half and one stop over the products${uneven}.`;
-  }
-  if (level <= BLACK_STOPS) return 'Black: five stops under mid-tone or more.';
-  return level > 0.5
-    ? `Light grey: ${(PAPER_WHITE_STOPS - level).toFixed(1)} stops to paper white. Give it a light of its own, so that the products stay as they are.`
-    : `Grey: ${(level - BLACK_STOPS).toFixed(1)} stops above black. Take it further from the light, flag the light off it, or turn the light across.`;
-}

@@ -3,7 +3,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { useSession } from '../../picture/useSession';
 import { useSet } from '../../state/hooks';
 import { tellFailure } from '../../state/tellFailure';
-import { readFrame } from './readGround';
+import { readFrame } from './readFrame';
 
 const REST_MS = 350;
 

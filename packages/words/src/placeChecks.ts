@@ -1,6 +1,6 @@
 import { formatLength, type PlaceCheck } from '@fendrix/core';
 
-export interface CheckWords {
+export interface PlaceCheckWords {
   title: string;
   /** What was found, with its figures. */
   found: string;
@@ -12,7 +12,7 @@ const mm = (m: number) => `${Math.round(m * 1000)} mm`;
 const ratio = (value: number) => `${Math.round((value - 1) * 1000) / 10} %`;
 
 /** A check of the camera's place in words: what was found, against what, and what would give. */
-export function checkWords({ what, met, value, limit, focalLengthM }: PlaceCheck): CheckWords {
+export function placeCheckWords({ what, met, value, limit, focalLengthM }: PlaceCheck): PlaceCheckWords {
   const lens = focalLengthM === undefined ? '' : mm(focalLengthM);
   switch (what) {
     case 'near-limit':
