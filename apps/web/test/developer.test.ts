@@ -66,12 +66,12 @@ describe('film developer', () => {
     expect(pictures.at(-1)).toMatchObject({ picture: 2, samples: 4 });
   });
 
-  test('tiles, guides and wishes of a picture that was given up are left alone', () => {
+  test('tiles, features and wishes of a picture that was given up are left alone', () => {
     const { developer, pictures, begin, add, weigh } = open();
     begin(1, 1);
     begin(2, 1);
     weigh(1);
-    developer.receive({ type: 'guide', picture: 1, tile, guide: createFeatures(width, height) });
+    developer.receive({ type: 'features', picture: 1, tile, features: createFeatures(width, height) });
     add(1, 9);
     expect(pictures).toHaveLength(0);
     add(2, 1);

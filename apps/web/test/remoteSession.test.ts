@@ -98,6 +98,11 @@ describe('a picture session in a worker', () => {
     await expect(second).rejects.toThrow('no picture yet');
     ended('it fell over');
     await expect(third).rejects.toThrow('it fell over');
+    const abort = new AbortController();
+    const given = remote.pictureFile('png', abort.signal);
+    abort.abort(new Error('nobody waits'));
+    await expect(given).rejects.toThrow('nobody waits');
+    await expect(remote.pictureFile('png', abort.signal)).rejects.toThrow('nobody waits');
     remote.close();
     await expect(remote.pictureFile('png')).rejects.toThrow('ended');
   });

@@ -32,7 +32,7 @@ function emptyAnswer(task: Task, spread: number): unknown {
       return [0];
     case 'spots':
       return task.spots.map(({ name, pointM }) => readTwice(name, pointM, task.samples, spread));
-    case 'guide':
+    case 'features':
     case 'mirror':
     case 'pick':
     case 'profile':
@@ -166,10 +166,10 @@ describe('picture session', () => {
     await pass(60_000);
     const last = tasks.findLast((task) => task.kind === 'tile');
     expect(last?.kind === 'tile' && last.job.ambient).toBeUndefined();
-    // One guide serves the quick and the whole picture of a rest.
-    const guides = tasks.filter((task) => task.kind === 'guide').map((task) => JSON.stringify(task));
-    expect(guides.length).toBeGreaterThan(0);
-    expect(new Set(guides).size).toBe(guides.length);
+    // The same features serve the quick and the whole picture of a rest.
+    const features = tasks.filter((task) => task.kind === 'features').map((task) => JSON.stringify(task));
+    expect(features.length).toBeGreaterThan(0);
+    expect(new Set(features).size).toBe(features.length);
     expect(statuses.at(-1)).toMatchObject({ phase: 'done', progress: 1 });
   });
 

@@ -35,7 +35,7 @@ export function doTask(set: SetDocument, tracing: Tracing, task: Task): TaskResu
         map: mirrorMapTile(tracing, task.width, task.height, task.tile),
         things: tracing.scene.things,
       };
-    case 'guide':
+    case 'features':
       return denoiseFeatures(tracing, task.width, task.height, task.tile);
     case 'ambient':
       return ambientByLight(tracing, 1);

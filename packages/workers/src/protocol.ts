@@ -27,7 +27,7 @@ import type {
 export type Task =
   | { kind: 'tile'; job: TileJob }
   | { kind: 'mirror'; width: number; height: number; tile: Tile }
-  | { kind: 'guide'; width: number; height: number; tile: Tile }
+  | { kind: 'features'; width: number; height: number; tile: Tile }
   | { kind: 'ambient' }
   | { kind: 'bands' }
   | { kind: 'touched'; before: SetDocument }
@@ -63,7 +63,7 @@ export interface Pick {
 export interface TaskResults {
   tile: Float32Array;
   mirror: { map: MirrorMap; things: Thing[] };
-  guide: DenoiseFeatures;
+  features: DenoiseFeatures;
   ambient: number[];
   bands: MirrorBand[];
   /** See `touchedFilms`. */

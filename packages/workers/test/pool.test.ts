@@ -4,7 +4,7 @@ import { afterEach, describe, expect, test } from 'vitest';
 import { createMessageHandler } from '../src/handleMessage.js';
 import {
   type FromWorker,
-  guideParts,
+  featureParts,
   passesOf,
   renderProgressively,
   type ToWorker,
@@ -175,17 +175,17 @@ describe('worker pool', () => {
   });
 });
 
-test('a guide made in pieces is that of the whole picture, a part of it that of the part', async () => {
+test('features made in pieces are those of the whole picture, a part of them those of the part', async () => {
   const pool = open(new WorkerPool(() => testPort(), 2));
   const [width, height] = [150, 100];
   const whole = await wholeFeatures(pool, keyed, width, height);
   const tile = { x: 0, y: 0, width, height };
-  const direct = await pool.run(keyed, { kind: 'guide', width, height, tile });
+  const direct = await pool.run(keyed, { kind: 'features', width, height, tile });
   expect(whole).toEqual(direct);
   const part = { x: 40, y: 30, width: 20, height: 10 };
-  const parts = await guideParts(pool, keyed, { width, height }, part);
+  const parts = await featureParts(pool, keyed, { width, height }, part);
   expect(parts.map((own) => own.tile)).toEqual([{ x: 0, y: 0, width: 20, height: 10 }]);
-  const row = parts[0]?.guide.region.subarray(0, 20);
+  const row = parts[0]?.features.region.subarray(0, 20);
   expect(row).toEqual(whole.region.subarray(30 * width + 40, 30 * width + 60));
 });
 

@@ -16,7 +16,7 @@ export interface DenoiseFeatures {
   normal: Float32Array;
 }
 
-/** A guide that leaves every pixel alone. */
+/** Features that leave every pixel alone. */
 export function createFeatures(width: number, height: number): DenoiseFeatures {
   return {
     width,
@@ -27,7 +27,7 @@ export function createFeatures(width: number, height: number): DenoiseFeatures {
   };
 }
 
-/** Writes the guide of a tile into that of the whole picture. */
+/** Writes the features of a tile into those of the whole picture. */
 export function placeFeatures(whole: DenoiseFeatures, tile: Tile, part: DenoiseFeatures): void {
   for (let y = 0; y < tile.height; y++) {
     const from = y * tile.width;
@@ -41,11 +41,11 @@ export function placeFeatures(whole: DenoiseFeatures, tile: Tile, part: DenoiseF
 /** Places of the things in a region's number; a set has fewer things and surfaces than this. */
 const PLACES = 1024;
 
-/** Which thing a region of the guide belongs to, its number in the scene; -1 for region 0. */
+/** Which thing a region belongs to, its number in the scene; -1 for region 0. */
 export const thingOfRegion = (region: number): number =>
   region === 0 ? -1 : Math.floor((region - 1) / PLACES) % PLACES;
 
-/** Guide of a tile of a picture of `width` x `height`. */
+/** Features of a tile of a picture of `width` x `height`. */
 export function denoiseFeatures(
   tracing: Tracing,
   width: number,
@@ -54,7 +54,7 @@ export function denoiseFeatures(
 ): DenoiseFeatures {
   const { tileWholes, tileNumbers } = tracing.engine;
   const { surfaces } = tracing.scene;
-  const guide = createFeatures(tile.width, tile.height);
+  const features = createFeatures(tile.width, tile.height);
   const shiny = Uint8Array.from(surfaces, (_, index) => (isShiny(tracing, index) ? 1 : 0));
   lookThroughTile(tracing, width, height, tile, (from, to, count) => {
     for (let i = 0; i < count; i++) {
@@ -64,11 +64,11 @@ export function denoiseFeatures(
       const mirrors = shiny[surface] === 1;
       const place = (thing % PLACES) * PLACES + (surface % PLACES);
       const inMirror = (tileWholes[TILE_MIRRORED + from + i] as number) + 2;
-      guide.region[to + i] = 1 + place + (mirrors ? inMirror * PLACES * PLACES : 0);
-      guide.shiny[to + i] = mirrors ? 1 : 0;
+      features.region[to + i] = 1 + place + (mirrors ? inMirror * PLACES * PLACES : 0);
+      features.shiny[to + i] = mirrors ? 1 : 0;
     }
     const first = TILE_NORMAL + 3 * from;
-    guide.normal.set(tileNumbers.subarray(first, first + 3 * count), 3 * to);
+    features.normal.set(tileNumbers.subarray(first, first + 3 * count), 3 * to);
   });
-  return guide;
+  return features;
 }

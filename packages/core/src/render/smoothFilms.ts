@@ -37,17 +37,17 @@ interface Reach {
  * @param out films of the same size; its samples are set to 1 where there are any
  * Source: after Rousselle, Knaus and Zwicker 2012 (two halves of the samples for the error of a filter)
  */
-export function smoothFilms(out: Films, films: Films, guide: DenoiseFeatures): void {
+export function smoothFilms(out: Films, films: Films, features: DenoiseFeatures): void {
   const { width, height, channels, samples } = films;
   const pixels = width * height;
   const filmOf = (channel: number) => out.data.subarray(channel * 3 * pixels, (channel + 1) * 3 * pixels);
   for (let pixel = 0; pixel < pixels; pixel++) out.samples[pixel] = (samples[pixel] as number) > 0 ? 1 : 0;
   for (let channel = 0; channel < channels; channel++) averageSamples(filmOf(channel), films, channel);
-  if (!guide.region.some((region) => region !== 0)) return;
+  if (!features.region.some((region) => region !== 0)) return;
 
   const radius = samples.includes(1) ? FIRST_RADIUS : RADIUS;
-  const wide = reachOf(guide, films);
-  const reach = narrowed(wide, (pixel) => (guide.shiny[pixel] === 1 ? SHINY_RADIUS : radius));
+  const wide = reachOf(features, films);
+  const reach = narrowed(wide, (pixel) => (features.shiny[pixel] === 1 ? SHINY_RADIUS : radius));
   const near = narrowed(reach, () => NOISE_RADIUS);
   const smooth = new Float32Array(3 * pixels);
   const along = new Float32Array(3 * pixels);
@@ -199,8 +199,8 @@ function meanAlongColumns(
   }
 }
 
-function reachOf(guide: DenoiseFeatures, { samples }: Films): Reach {
-  const { width, region } = guide;
+function reachOf(features: DenoiseFeatures, { samples }: Films): Reach {
+  const { width, region } = features;
   const pixels = region.length;
   const height = pixels / width;
   const reach: Reach = {
@@ -216,10 +216,10 @@ function reachOf(guide: DenoiseFeatures, { samples }: Films): Reach {
       // As far to both sides at the border of the picture: light that falls off there is not bent.
       const across = Math.min(RADIUS, x, width - 1 - x);
       const along = Math.min(RADIUS, y, height - 1 - y);
-      reach.left[pixel] = alike(guide, samples, pixel, -1, across);
-      reach.right[pixel] = alike(guide, samples, pixel, 1, across);
-      reach.up[pixel] = alike(guide, samples, pixel, -width, along);
-      reach.down[pixel] = alike(guide, samples, pixel, width, along);
+      reach.left[pixel] = alike(features, samples, pixel, -1, across);
+      reach.right[pixel] = alike(features, samples, pixel, 1, across);
+      reach.up[pixel] = alike(features, samples, pixel, -width, along);
+      reach.down[pixel] = alike(features, samples, pixel, width, along);
     }
   }
   return reach;

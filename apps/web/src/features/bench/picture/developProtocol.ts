@@ -22,7 +22,7 @@ export type ToDeveloper =
     }
   | { type: 'things'; picture: number; things: readonly Thing[] }
   | { type: 'overlay'; overlay: ToneOverlay }
-  | { type: 'guide'; picture: number; tile: Tile; guide: DenoiseFeatures }
+  | { type: 'features'; picture: number; tile: Tile; features: DenoiseFeatures }
   | { type: 'tile'; picture: number; tile: Tile; sums: Float32Array; samples: number }
   | { type: 'weights'; weights: Float64Array<ArrayBuffer> }
   /** Asks for the picture as it is; the last time at once, before when there is time. */

@@ -22,7 +22,7 @@ interface Growing {
   films: Films;
   /** The films as shown: means, filtered. */
   smooth: Films;
-  guide: DenoiseFeatures;
+  features: DenoiseFeatures;
   fewest: number;
   /** Films taken over from an earlier picture. */
   kept: readonly number[];
@@ -38,7 +38,7 @@ interface Shown {
   films: Films;
   samples: number;
   window: FrameWindow;
-  guide: DenoiseFeatures;
+  features: DenoiseFeatures;
   things: readonly Thing[];
 }
 
@@ -79,9 +79,9 @@ export class FilmDeveloper {
       case 'things':
         if (this.growing?.picture === message.picture) this.growing.things = message.things;
         break;
-      case 'guide':
+      case 'features':
         if (this.growing?.picture !== message.picture) return;
-        placeFeatures(this.growing.guide, message.tile, message.guide);
+        placeFeatures(this.growing.features, message.tile, message.features);
         this.growing.changed = true;
         break;
       case 'tile':
@@ -109,7 +109,7 @@ export class FilmDeveloper {
       picture,
       films: createFilms(width, height, channels),
       smooth: createFilms(width, height, channels),
-      guide: createFeatures(width, height),
+      features: createFeatures(width, height),
       fewest,
       kept,
       earlier: kept.length > 0 ? this.whole : null,
@@ -160,10 +160,10 @@ export class FilmDeveloper {
     );
     if (samples < growing.fewest) return false;
     if (growing.earlier) keepFilms(growing.films, growing.earlier, growing.kept);
-    smoothFilms(growing.smooth, growing.films, growing.guide);
+    smoothFilms(growing.smooth, growing.films, growing.features);
     growing.changed = false;
-    const { picture, smooth: films, window, guide, things } = growing;
-    this.shown = { picture, films, samples, window, guide, things };
+    const { picture, smooth: films, window, features, things } = growing;
+    this.shown = { picture, films, samples, window, features, things };
     return true;
   }
 
@@ -187,7 +187,7 @@ export class FilmDeveloper {
   private develop(): void {
     const developed = this.linear();
     if (!this.shown || !developed) return;
-    const { picture, samples, window, guide, things } = this.shown;
+    const { picture, samples, window, features, things } = this.shown;
     const { width, height, linear } = developed;
     const pixels = new Uint8ClampedArray(width * height * 4);
     encodePicture(pixels, linear);
@@ -195,7 +195,7 @@ export class FilmDeveloper {
       this.overlay === 'stops'
         ? stopsLayer(linear, width, height)
         : this.overlay === 'clipping'
-          ? clippingLayer(linear, width, height, guide.region, things)
+          ? clippingLayer(linear, width, height, features.region, things)
           : null;
     this.post({ picture, width, height, samples, pixels, window, tones });
   }

@@ -1,7 +1,7 @@
 import { channelsOf, type Thing } from '@fendrix/core';
 import {
-  type GuidePart,
-  guideParts,
+  type FeaturePart,
+  featureParts,
   type KeyedSet,
   renderProgressively,
   type WorkerPool,
@@ -17,8 +17,8 @@ export interface PictureOptions {
   width: number;
   samples: number;
   fewest: number;
-  /** Whether the filter gets its guide. */
-  guided: boolean;
+  /** Whether the filter gets its features. */
+  withFeatures: boolean;
   /** Only these films are traced; the others are those of the finished picture before. */
   channels?: readonly number[];
   /** Makes it a quick picture. */
@@ -30,8 +30,8 @@ export interface PictureOptions {
 
 /** Has the films of one picture after the other traced, and sends them to the developer as they grow. */
 export class PictureMaker {
-  /** The guide made last: the quick and the whole picture of one rest share it. */
-  private guides: { key: string; things: Thing[]; parts: GuidePart[] } | null = null;
+  /** The features made last: the quick and the whole picture of one rest share them. */
+  private features: { key: string; things: Thing[]; parts: FeaturePart[] } | null = null;
   private nextPicture = 1;
   private traced = 0;
 
@@ -43,7 +43,17 @@ export class PictureMaker {
 
   /** Makes a picture of a part of the frame; resolves when it is whole. */
   async make(keyed: KeyedSet, window: FrameWindow, aspect: number, options: PictureOptions): Promise<void> {
-    const { width, samples, fewest, guided, ambient, signal, channels: wanted, priority, atRest } = options;
+    const {
+      width,
+      samples,
+      fewest,
+      withFeatures,
+      ambient,
+      signal,
+      channels: wanted,
+      priority,
+      atRest,
+    } = options;
     const { width: wide, height: high, part } = pictureOf(window, width, aspect);
     const picture = this.nextPicture++;
     this.events.status({ traced: ++this.traced });
@@ -53,8 +63,8 @@ export class PictureMaker {
       : [];
     const size = { width: part.width, height: part.height };
     this.tell({ type: 'begin', picture, ...size, channels, fewest, kept, window });
-    const guides = guided
-      ? this.guideInto(keyed, picture, { width: wide, height: high, part }, signal)
+    const features = withFeatures
+      ? this.featuresInto(keyed, picture, { width: wide, height: high, part }, signal)
       : undefined;
     let last = performance.now();
     const traced = renderProgressively(this.pool, keyed, {
@@ -78,11 +88,11 @@ export class PictureMaker {
         this.events.status({ progress: done / total, rays: this.pool.rays });
       },
     });
-    await Promise.all([traced, guides]);
+    await Promise.all([traced, features]);
     this.tell({ type: 'show', picture, last: true });
   }
 
-  private async guideInto(
+  private async featuresInto(
     keyed: KeyedSet,
     picture: number,
     { width, height, part }: ReturnType<typeof pictureOf>,
@@ -90,15 +100,16 @@ export class PictureMaker {
   ): Promise<void> {
     const run = { priority: 1, atRest: true, ...(signal ? { signal } : {}) };
     const key = `${keyed.key} ${width} ${JSON.stringify(part)}`;
-    if (this.guides?.key !== key) {
+    if (this.features?.key !== key) {
       const [things, parts] = await Promise.all([
         this.pool.run(keyed, { kind: 'things' }, run),
-        guideParts(this.pool, keyed, { width, height }, part, run),
+        featureParts(this.pool, keyed, { width, height }, part, run),
       ]);
-      this.guides = { key, things, parts };
+      this.features = { key, things, parts };
     }
-    this.tell({ type: 'things', picture, things: this.guides.things });
-    for (const { tile, guide } of this.guides.parts) this.tell({ type: 'guide', picture, tile, guide });
+    this.tell({ type: 'things', picture, things: this.features.things });
+    for (const { tile, features } of this.features.parts)
+      this.tell({ type: 'features', picture, tile, features });
   }
 
   /** Few large tiles: each answer goes by way of the page, which is busy with the drag. */

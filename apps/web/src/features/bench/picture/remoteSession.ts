@@ -112,18 +112,22 @@ export class RemoteSession {
 
   /**
    * The picture on show as a file.
-   * @throws there is none, or the session ended meanwhile
+   * @throws there is none, the session ended meanwhile, or the signal's reason
    */
-  pictureFile(format: PictureFormat): Promise<Blob> {
+  pictureFile(format: PictureFormat, signal?: AbortSignal): Promise<Blob> {
     return new Promise((resolve, reject) => {
+      if (signal?.aborted) return reject(signal.reason);
       if (!this.port) return reject(this.ended());
       const id = this.nextQuestion++;
       const { port1, port2 } = new MessageChannel();
       const settle = (settled: () => void) => {
         this.questions.delete(id);
+        signal?.removeEventListener('abort', onAbort);
         port1.close();
         settled();
       };
+      const onAbort = () => settle(() => reject(signal?.reason));
+      signal?.addEventListener('abort', onAbort, { once: true });
       this.questions.set(id, { resolve: () => {}, reject: (reason) => settle(() => reject(reason)) });
       port1.onmessage = ({ data }: MessageEvent<Blob | null>) =>
         settle(() => (data ? resolve(data) : reject(new Error('there is no picture yet'))));

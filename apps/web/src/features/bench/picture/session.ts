@@ -243,7 +243,7 @@ export class PictureSession {
     await this.maker.make(keyed, this.window, this.aspect, {
       ...QUICK,
       width: this.followingWidth,
-      guided: false,
+      withFeatures: false,
       ambient,
       priority,
     });
@@ -278,7 +278,7 @@ export class PictureSession {
     try {
       this.events.status({ phase: 'refining', progress: 0 });
       const ambient = await this.estimateAmbient(keyed, signal);
-      const options = { guided: true, atRest: true, signal };
+      const options = { withFeatures: true, atRest: true, signal };
       await this.maker.make(keyed, this.window, this.aspect, {
         ...QUICK,
         width: this.fullWidth,

@@ -41,7 +41,7 @@ export function stopsLayer(linear: Float32Array, width: number, height: number):
 
 /**
  * What is lost, hatched: clipped crosswise, paper white in one direction, black the other way.
- * @param regions of the filter guide, for telling the things apart
+ * @param regions of the denoise features, for telling the things apart
  */
 export function clippingLayer(
   linear: Float32Array,

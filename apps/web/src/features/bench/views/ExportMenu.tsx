@@ -2,7 +2,7 @@ import Button from '@mui/material/Button';
 import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
 import { useSnackbar } from 'notistack';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useStore } from 'react-redux';
 import { fileName, saveFile } from '../../../shared/saveFile';
 import { surround } from '../../../shared/theme';
@@ -28,15 +28,23 @@ export function ExportMenu() {
   const { session, picture } = useSession();
   const { enqueueSnackbar } = useSnackbar();
   const close = () => setButton(null);
+  const left = useRef<AbortController | null>(null);
+  useEffect(() => {
+    const abort = new AbortController();
+    left.current = abort;
+    return () => abort.abort();
+  }, []);
 
   function savePicture({ format, extension }: (typeof PICTURES)[number]) {
     close();
+    const signal = left.current?.signal;
     session
-      ?.pictureFile(format)
+      ?.pictureFile(format, signal)
       .then((blob) => saveFile(blob, fileName(name, extension)))
-      .catch(() =>
-        enqueueSnackbar('The picture was not saved: it stopped. Try again.', { variant: 'warning' }),
-      );
+      .catch(() => {
+        if (signal?.aborted) return;
+        enqueueSnackbar('The picture was not saved: it stopped. Try again.', { variant: 'warning' });
+      });
   }
 
   function savePlan(kind: PlanKind) {
