@@ -1,4 +1,5 @@
 // @vitest-environment jsdom
+import { checkDocument, setDocument } from '@fendrix/contract';
 import { parseLengthM } from '@fendrix/core';
 import { demoSet } from '@fendrix/demo';
 import { act, cleanup, fireEvent, render, screen } from '@testing-library/react';
@@ -75,6 +76,16 @@ describe('what cannot be', () => {
     );
     expect(words('lights[0].widthM', { limit: { word: 'at least', value: 1e-4 } })).toBe(
       'Light A: width must be at least 0.1 mm.',
+    );
+    const dull = checkDocument(setDocument, {
+      ...set,
+      lights: set.lights.map((light) => ({
+        ...light,
+        output: { kind: 'lumens', lumens: 900, modifierEfficiency: 2 },
+      })),
+    });
+    expect(!dull.ok && dull.problems[0] && problemWords(dull.problems[0], set)).toMatch(
+      /must be at most 100 %/,
     );
     const all = [
       'lights[0].positionM[0]',

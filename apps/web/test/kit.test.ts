@@ -84,10 +84,8 @@ test('fields are words with the unit their name carries', () => {
     return parse(format(value));
   };
   expect(quantityOf('widthM').format(0.45)).toBe('45 cm');
-  expect(quantityOf('reflectance').format(0.85)).toBe('85 %');
   for (const [field, value] of [
     ['widthM', 0.45],
-    ['reflectance', 0.035],
     ['temperatureK', 5500],
     ['lossStops', -0.5],
     ['lumens', 1200],

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { keepsDirection, lengthM, pointM } from './geometry.js';
 import { name, productId } from './names.js';
+import { partOfWhole } from './partOfWhole.js';
 
 export const cameraBody = z.strictObject({
   name,
@@ -57,7 +58,7 @@ const crop = z
     shiftDown: z.number().min(-1).max(1).default(0),
     scale: z.number().min(0.05).max(1).default(1).describe('Of the largest crop of its shape'),
     copySide: copySide.default('none'),
-    copyPart: z.number().min(0).max(0.8).default(0).describe('Kept free for words, part of the crop'),
+    copyPart: partOfWhole(0, 0.8).default(0).describe('Kept free for words, part of the crop'),
   })
   .describe('A format that is cut from the frame');
 

@@ -1,19 +1,20 @@
 import { z } from 'zod';
 import { base64 } from './base64.js';
+import { partOfWhole } from './partOfWhole.js';
 
 /** What stands in the gate of a projecting spot. */
 export const gobo = z.discriminatedUnion('kind', [
   z
     .strictObject({
       kind: z.literal('disc'),
-      part: z.number().min(0.01).max(1).default(1).describe('Diameter over the field'),
+      part: partOfWhole(0.01).default(1).describe('Diameter over the field'),
     })
     .describe('A round hole'),
   z
     .strictObject({
       kind: z.literal('bars'),
       count: z.int().min(1).max(60).describe('Bright bars across the field'),
-      open: z.number().min(0.02).max(0.98).default(0.5).describe('Bright part of each'),
+      open: partOfWhole(0.02, 0.98).default(0.5).describe('Bright part of each'),
       turnDeg: z.number().min(-180).max(180).default(0),
     })
     .describe('Parallel bars, as of a blind'),
@@ -21,7 +22,7 @@ export const gobo = z.discriminatedUnion('kind', [
     .strictObject({
       kind: z.literal('leaves'),
       count: z.int().min(1).max(200),
-      sizePart: z.number().min(0.02).max(1).describe('Length of a leaf over the field'),
+      sizePart: partOfWhole(0.02).describe('Length of a leaf over the field'),
       seed: z.int().min(0).max(1e6).default(1),
     })
     .describe('Dark leaves strewn over the field'),

@@ -2,10 +2,10 @@ import { z } from 'zod';
 import { cameraBody, cameraLens, copySide } from './camera.js';
 import { storedId } from './ids.js';
 import { name, productId } from './names.js';
+import { partOfWhole } from './partOfWhole.js';
 import { product } from './product.js';
 
 const words = (most: number) => z.string().max(most).default('');
-const part = z.number().min(0).max(0.9);
 
 /** Identifier of a row within a job: deliverable, shot, step. */
 export const rowId = z
@@ -23,9 +23,11 @@ export const deliverable = z
     name: name.describe('Where it runs: shop page, square post, upright story, wide banner, print'),
     widthPx: z.int().min(16).max(40000).describe('Pixels across'),
     heightPx: z.int().min(16).max(40000).describe('Pixels up and down'),
-    marginPart: part.max(0.4).default(0.06).describe('Kept free all round the product, part of the width'),
+    marginPart: partOfWhole(0, 0.4)
+      .default(0.06)
+      .describe('Kept free all round the product, part of the width'),
     copySide: copySide.default('none').describe('Where words will stand'),
-    copyPart: part.default(0).describe('Part of the frame kept free for words'),
+    copyPart: partOfWhole(0, 0.9).default(0).describe('Part of the frame kept free for words'),
     background: z.enum(['as-set', 'white', 'black', 'cut-out']).default('as-set'),
     fileType: z.enum(['jpeg', 'png', 'tiff']).default('jpeg'),
   })
@@ -85,10 +87,7 @@ export const framing = z
   .strictObject({
     body: cameraBody,
     lens: cameraLens,
-    fillPart: z
-      .number()
-      .min(0.05)
-      .max(1)
+    fillPart: partOfWhole(0.05)
       .default(0.6)
       .describe('How much of the frame the product fills, part of the tighter way'),
     fNumber: z.number().min(0.5).max(128).default(11),

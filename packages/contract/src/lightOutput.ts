@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { name } from './names.js';
+import { partOfWhole } from './partOfWhole.js';
 
-const efficiency = z.number().min(0.001).max(1);
+const efficiency = partOfWhole(0.001);
 export const positive = (max: number) => z.number().min(1e-6).max(max);
 
 /** What a light gives at full power. Flash and continuous sources may stand in one set. */

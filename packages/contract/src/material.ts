@@ -1,11 +1,11 @@
 import { z } from 'zod';
 import { base64 } from './base64.js';
 import { COLOURS } from './geometry.js';
+import { partOfWhole } from './partOfWhole.js';
 
 /** A GGX alpha. */
 const alpha = z.number().min(0).max(1);
-/** A part of a whole, shown in percent. */
-const part = alpha.meta({ unit: 'part' });
+const part = partOfWhole();
 
 /** Grey as one number, or linear red, green, blue; each the fraction of light sent back. */
 export const reflectance = z
@@ -200,7 +200,7 @@ export const net = z
     softEdge: z
       .strictObject({
         side: z.enum(['left', 'right', 'top', 'bottom', 'all']).describe('Seen from the front'),
-        widthPart: part.min(0.01).describe('Part of the sheet over which it opens fully'),
+        widthPart: partOfWhole(0.01).describe('Part of the sheet over which it opens fully'),
       })
       .optional(),
     reflectance: reflectance.default(0.04),

@@ -44,7 +44,11 @@ export function checkDocument<T>(
     : { ok: false, problems: problemsOf(result.error) };
 }
 
+/** Whether the schema says itself what is wrong: its sentence stands as it is. */
+const saysItself = ({ message }: z.core.$ZodIssue): boolean => message.startsWith('must ');
+
 function limitOf(issue: z.core.$ZodIssue): Problem['limit'] {
+  if (saysItself(issue)) return undefined;
   if (issue.code !== 'too_small' && issue.code !== 'too_big') return undefined;
   if (issue.origin !== 'number' && issue.origin !== 'int') return undefined;
   const whole = issue.inclusive !== false;
@@ -54,6 +58,7 @@ function limitOf(issue: z.core.$ZodIssue): Problem['limit'] {
 }
 
 function sentence(issue: z.core.$ZodIssue): string {
+  if (saysItself(issue)) return issue.message;
   const missing = 'input' in issue && issue.input === undefined;
   switch (issue.code) {
     case 'unrecognized_keys':

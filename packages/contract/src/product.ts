@@ -3,6 +3,7 @@ import { base64 } from './base64.js';
 import { AXES, coordinateM, lengthM, pointM } from './geometry.js';
 import { dielectric, material, opaqueMaterial } from './material.js';
 import { name, productId } from './names.js';
+import { partOfWhole } from './partOfWhole.js';
 
 const radiusM = z.number().min(0).max(10);
 const heightM = z.number().min(0).max(10);
@@ -167,13 +168,8 @@ export const stone = z
     ...common,
     diameterM: lengthM,
     heightM: lengthM,
-    tablePart: z.number().min(0.1).max(0.95).default(0.57).describe('Flat top over the whole width'),
-    crownPart: z
-      .number()
-      .min(0.02)
-      .max(0.6)
-      .default(0.25)
-      .describe('Height over the girdle over the whole height'),
+    tablePart: partOfWhole(0.1, 0.95).default(0.57).describe('Flat top over the whole width'),
+    crownPart: partOfWhole(0.02, 0.6).default(0.25).describe('Height over the girdle over the whole height'),
     facets: z.int().min(4).max(64).default(8).describe('Main facets round it'),
   })
   .describe('A faceted stone: table, crown, girdle and pavilion, point down');

@@ -7,13 +7,13 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { RouterProvider } from 'react-router';
-import { theme } from '../shared/theme';
+import { theme, warned } from '../shared/theme';
 import { router } from './routes';
 import { store } from './store';
 
 /** Cautions at the foot of the page, dark enough for white words. */
 const Warning = styled(MaterialDesignContent)({
-  '&.notistack-MuiContent-warning': { backgroundColor: '#7a4d00' },
+  '&.notistack-MuiContent-warning': { backgroundColor: warned },
 });
 
 const root = document.getElementById('root');

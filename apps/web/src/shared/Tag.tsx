@@ -17,8 +17,8 @@ export function TagMark({ children, x = 0, y = 0, selected = false }: TagProps) 
     <g transform={`translate(${x - 13} ${y - 8}) rotate(-3 13 8)`} style={{ pointerEvents: 'none' }}>
       <path
         d={torn}
-        fill={isLight ? '#bfe5e1' : surround.paper}
-        stroke={selected ? surround.accent : '#2a2a2a'}
+        fill={isLight ? surround.lamp : surround.paper}
+        stroke={selected ? surround.accent : surround.seam}
         strokeWidth={selected ? 2 : 0.75}
       />
       <text
@@ -28,7 +28,7 @@ export function TagMark({ children, x = 0, y = 0, selected = false }: TagProps) 
         fontSize={11}
         fontWeight={700}
         fontFamily='"JetBrains Mono Variable", monospace'
-        fill="#1c1c1c"
+        fill={surround.ink}
       >
         {children}
       </text>

@@ -10,7 +10,84 @@ export const surround = {
   accent: '#8fd0cb',
   caution: '#e0a84a',
   paper: '#f2efe6',
+  /** Letters on what is pressed, and outlines round light marks. */
+  ink: '#1c1c1c',
+  /** The accent on paper. */
+  strong: '#17665f',
+  /** What can be pressed, and under the pointer. */
+  raised: '#5a5a5a',
+  raisedOver: '#686868',
+  /** Paper under the pointer. */
+  paperOver: '#ffffff',
+  /** Behind pictures and drawings. */
+  sunken: '#3a3a3a',
+  /** Behind sections. */
+  section: '#424242',
+  seam: '#2b2b2b',
+  /** What cannot be pressed. */
+  off: '#8a8a8a',
+  /** A lamp's tag. */
+  lamp: '#bfe5e1',
+  /** Behind words that lie on a picture. */
+  over: 'rgba(40,40,40,0.86)',
+  /** Behind pictures of others, brought in as references. */
+  reference: '#6b6b6b',
 } as const;
+
+/** Marks of the plans and of the walk round, on the surround. */
+export const setMarks = {
+  light: '#ffffff',
+  dark: '#111111',
+  /** Edges of a dark thing. */
+  edge: '#777777',
+  lit: '#fffbe8',
+  unlit: '#777777',
+  whiteSheet: '#f4f4f0',
+  blackSheet: '#151515',
+  product: '#8c2f43',
+  productInSpace: '#a5485c',
+  person: '#6d5a70',
+  stand: '#1c1c1c',
+  camera: '#d6d6d6',
+  lens: '#333333',
+  lensRim: '#eeeeee',
+  table: '#6b6258',
+  tableInSpace: '#8a7d6c',
+  backdrop: '#e8e8e8',
+  backdropInSpace: '#cfcfcf',
+  handle: '#bdbdbd',
+  room: '#9a9a9a',
+  sky: '#ffffff',
+  ground: '#777777',
+} as const;
+
+/** Drawings on the page's own ground. */
+export const onPage = {
+  line: '#17665f',
+  ink: '#1f1f1f',
+  ground: '#f1f0ec',
+  fill: 'rgba(23,102,95,0.12)',
+  fillOver: 'rgba(23,102,95,0.35)',
+  floor: '#dcd9d0',
+  body: '#dfe5e2',
+  lamp: '#f1f1f122',
+  thing: '#bdbdbd44',
+} as const;
+
+/** Marks over a framed picture. */
+export const framed = {
+  shade: 'rgba(20,20,20,0.28)',
+  stripe: 'rgba(255,255,255,0.55)',
+  thirds: 'rgba(255,255,255,0.4)',
+  axis: '#ffffff88',
+  limit: 'rgba(143,208,203,0.9)',
+} as const;
+
+/** Lines over the drawn band. */
+export const banded = { hatch: 'rgba(0,0,0,0.55)', onDark: '#d8d8d8' } as const;
+
+/** A message that warns. */
+export const warned = '#7a4d00';
 
 const numbers = '"JetBrains Mono Variable", ui-monospace, monospace';
 const words = '"Archivo Variable", system-ui, sans-serif';
@@ -25,7 +102,7 @@ export const theme = createTheme({
       palette: {
         background: { default: '#e9e8e4', paper: '#f1f0ec' },
         text: { primary: '#1f1f1f', secondary: '#565656' },
-        primary: { main: '#17665f' },
+        primary: { main: surround.strong },
         warning: { main: '#8a5a00' },
         error: { main: '#a3261f' },
         info: { main: '#565656' },
@@ -36,7 +113,7 @@ export const theme = createTheme({
       palette: {
         background: { default: '#262626', paper: '#2e2e2e' },
         text: { primary: '#f0f0f0', secondary: '#b9b9b9' },
-        primary: { main: '#8fd0cb' },
+        primary: { main: surround.accent },
         warning: { main: '#e0a84a' },
         error: { main: '#ff8a80' },
         info: { main: '#b9b9b9' },
@@ -58,25 +135,26 @@ export const theme = createTheme({
     MuiCssBaseline: {
       styleOverrides: {
         body: { fontStretch: '94%', fontVariantNumeric: 'tabular-nums' },
-        'select, input': { font: 'inherit' },
-        // The browser's own list, so that it opens as the device does it, in our clothes.
-        select: {
-          appearance: 'none',
-          minWidth: 0,
+        input: { font: 'inherit' },
+        '.MuiInputBase-root.MuiNativeSelect-root': {
           maxWidth: '100%',
-          height: 27,
-          padding: '0 20px 0 6px',
           border: '1px solid var(--mui-palette-divider)',
           borderRadius: 2,
           color: 'inherit',
-          backgroundColor: 'transparent',
-          backgroundImage:
-            'linear-gradient(45deg, transparent 50%, currentColor 50%), linear-gradient(135deg, currentColor 50%, transparent 50%)',
-          backgroundPosition: 'right 10px center, right 6px center',
-          backgroundSize: '4px 4px',
-          backgroundRepeat: 'no-repeat',
+          fontSize: '0.8125rem',
+        },
+        '.MuiInputBase-root > select.MuiNativeSelect-select': {
+          height: 25,
+          minWidth: 0,
+          padding: '0 20px 0 6px',
+          '&.number': { fontFamily: numbers },
           textOverflow: 'ellipsis',
-          cursor: 'pointer',
+          '&:focus': { backgroundColor: 'transparent' },
+        },
+        '.MuiNativeSelect-root > .MuiNativeSelect-icon': {
+          color: 'inherit',
+          fontSize: 18,
+          top: 'calc(50% - 9px)',
         },
         option: {
           color: 'var(--mui-palette-text-primary)',
@@ -107,7 +185,7 @@ export const theme = createTheme({
           background: 'none',
           color: 'inherit',
         },
-        '.row > select': { maxWidth: '64%', margin: '1px 0', fontSize: '0.8125rem' },
+        '.row > .MuiInputBase-root': { maxWidth: '64%', margin: '1px 0' },
         '.row > input.number': { flex: '0 1 140px', width: 0, minWidth: 76, height: 26, textAlign: 'right' },
         '.row > button.number': {
           cursor: 'pointer',

@@ -1,10 +1,9 @@
 import equal from 'fast-deep-equal';
-import { type ChangeEvent, type FocusEvent, type KeyboardEvent, useState } from 'react';
-import { cameTo, goBack, isGoingBack } from './cameFrom';
+import type { ChangeEvent, FocusEvent, KeyboardEvent } from 'react';
+import { cameTo, isGoingBack } from './cameFrom';
 import { usePending } from './pending';
 import { refusalsOf } from './refusals';
-
-type Input = HTMLInputElement | HTMLTextAreaElement;
+import { type Draft, type TextElement, useDraft } from './useDraft';
 
 /** Understood, but it cannot be: why, with the limits, in words. */
 export interface Refused {
@@ -16,15 +15,11 @@ export type Parsed<T> = T | Refused | null;
 
 export interface Typed {
   /** What the input takes. */
-  input: {
-    value: string;
-    'aria-invalid': boolean;
-    /** There while nothing is being typed: undo then is that of the document, not of the text. */
-    'data-settled': true | undefined;
-    onChange(event: ChangeEvent<Input>): void;
-    onFocus(event: FocusEvent<Input>): void;
+  input: Draft['input'] & {
+    onChange(event: ChangeEvent<TextElement>): void;
+    onFocus(event: FocusEvent<TextElement>): void;
     onBlur(): void;
-    onKeyDown(event: KeyboardEvent<Input>): void;
+    onKeyDown(event: KeyboardEvent<TextElement>): void;
   };
   /** Why what was typed is not taken: it stays as it is, to be mended, and the value stays as it was. Null if it is. */
   wrong: string | null;
@@ -44,40 +39,32 @@ export function useTyped<T>(
   example: string,
   onClear?: () => void,
 ): Typed {
-  const [draft, setDraft] = useState<string | null>(null);
-  const [wrong, setWrong] = useState<string | null>(null);
-
-  function leave() {
-    setDraft(null);
-    setWrong(null);
-  }
+  const { text, type, refuse, leave, ...draft } = useDraft(shown);
 
   function commit() {
-    if (draft === null || draft === shown) return leave();
-    if (draft.trim() === '') {
+    if (text === null || text === shown) return leave();
+    if (text.trim() === '') {
       onClear?.();
       return leave();
     }
-    const value = parse(draft);
-    if (value === null) return setWrong(`Not understood. Type for example ${example}.`);
-    if (isRefused(value)) return setWrong(value.refused);
+    const value = parse(text);
+    if (value === null) return refuse(`Not understood. Type for example ${example}.`);
+    if (isRefused(value)) return refuse(value.refused);
     // The same, said in another way.
     if (equal(value, parse(shown))) return leave();
     const [refusal] = refusalsOf(() => onCommit(value));
-    if (refusal !== undefined) return setWrong(refusal);
+    if (refusal !== undefined) return refuse(refusal);
     leave();
   }
 
-  usePending(draft === null ? null : commit);
+  usePending(text === null ? null : commit);
 
   return {
-    wrong,
+    wrong: draft.wrong,
     input: {
-      value: draft ?? shown,
-      'aria-invalid': wrong !== null,
-      'data-settled': draft === null ? true : undefined,
+      ...draft.input,
       // Typed back to what stands there, by hand or by undo: nothing is being typed.
-      onChange: (event) => setDraft(event.target.value === shown ? null : event.target.value),
+      onChange: (event) => type(event.target.value === shown ? null : event.target.value),
       onFocus: (event) => {
         cameTo(event);
         event.target.select();
@@ -85,28 +72,13 @@ export function useTyped<T>(
       onBlur: () => {
         if (!isGoingBack()) commit();
       },
-      onKeyDown: (event) => {
-        if (event.key === 'Enter') commit();
-        if (event.key === 'Escape') {
-          // Escape with nothing typed is for what is around the field, as a dialog.
-          if (draft === null && isInDialog(event.currentTarget)) return;
-          leave();
-          goBack(event.currentTarget);
-        }
-        if (!isDocumentUndo(event, draft === null)) event.stopPropagation();
-      },
+      onKeyDown: (event) => draft.onKey(event, { enter: commit }),
     },
   };
 }
 
 const isRefused = (value: unknown): value is Refused =>
   typeof value === 'object' && value !== null && 'refused' in value;
-
-const isInDialog = (element: Element) => element.closest('[role=dialog]') !== null;
-
-/** Undo and redo while nothing is being typed belong to the document. */
-export const isDocumentUndo = (event: KeyboardEvent, settled: boolean): boolean =>
-  settled && (event.ctrlKey || event.metaKey) && /^[zy]$/i.test(event.key);
 
 /** Limits of a value, in the unit the core counts in. */
 export interface Limits {

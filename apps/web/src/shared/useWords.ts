@@ -1,10 +1,8 @@
-import { type ChangeEvent, type FocusEvent, type KeyboardEvent, useRef, useState } from 'react';
-import { cameTo, goBack, isGoingBack } from './cameFrom';
+import { type ChangeEvent, type FocusEvent, type KeyboardEvent, useRef } from 'react';
+import { cameTo, isGoingBack } from './cameFrom';
 import { usePending } from './pending';
 import { refusalsOf } from './refusals';
-import { isDocumentUndo } from './useTyped';
-
-type Input = HTMLInputElement | HTMLTextAreaElement;
+import { type TextElement, useDraft } from './useDraft';
 
 interface WordsOptions {
   /** Each key counts; without, they are set with Enter or when the field is left. Not for names that others go by. */
@@ -24,8 +22,7 @@ export function useWords(
   onCommit: (words: string, gesture: string) => void,
   { live = true, multiline = false }: WordsOptions = {},
 ) {
-  const [draft, setDraft] = useState<string | null>(null);
-  const [wrong, setWrong] = useState<string | null>(null);
+  const { text, type, refuse, leave, ...draft } = useDraft(value);
   const start = useRef({ words: value, gesture: '' });
 
   function begin() {
@@ -34,55 +31,47 @@ export function useWords(
 
   function put(words: string): boolean {
     const [refusal] = refusalsOf(() => onCommit(words, start.current.gesture));
-    setWrong(refusal ?? null);
+    refuse(refusal ?? null);
     return refusal === undefined;
   }
 
   function settle() {
-    if (draft === null) return;
-    if (wrong === null && (live || draft === value || put(draft))) setDraft(null);
+    if (text === null) return;
+    if (draft.wrong === null && (live || text === value || put(text))) type(null);
   }
 
-  function leave() {
-    setDraft(null);
-    setWrong(null);
-  }
-
-  usePending(draft === null || live ? null : settle);
+  usePending(text === null || live ? null : settle);
 
   return {
     /** Why the words are not taken; null if they are. */
-    wrong,
+    wrong: draft.wrong,
     input: {
-      value: draft ?? value,
-      'aria-invalid': wrong !== null,
-      'data-settled': draft === null ? (true as const) : undefined,
-      onFocus: (event: FocusEvent<Input>) => {
+      ...draft.input,
+      onFocus: (event: FocusEvent<TextElement>) => {
         cameTo(event);
         begin();
       },
-      onChange: (event: ChangeEvent<Input>) => {
+      onChange: (event: ChangeEvent<TextElement>) => {
         const words = event.target.value;
         if (start.current.gesture === '') begin();
-        setDraft(words);
+        type(words);
         if (live) put(words);
       },
       onBlur: () => {
         if (!isGoingBack()) settle();
         start.current.gesture = '';
       },
-      onKeyDown: (event: KeyboardEvent<Input>) => {
-        if (event.key === 'Enter' && !multiline) {
-          settle();
-          begin();
-        }
-        if (event.key === 'Escape') {
-          if (live && draft !== null) put(start.current.words);
-          leave();
-          goBack(event.currentTarget);
-        }
-        if (!isDocumentUndo(event, draft === null)) event.stopPropagation();
-      },
+      onKeyDown: (event: KeyboardEvent<TextElement>) =>
+        draft.onKey(event, {
+          enter() {
+            if (multiline) return;
+            settle();
+            begin();
+          },
+          escape() {
+            if (live && text !== null) put(start.current.words);
+          },
+        }),
     },
   };
 }

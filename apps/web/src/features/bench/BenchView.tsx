@@ -158,7 +158,14 @@ function OpenBench() {
             </Box>
           </Box>
           <Box
-            sx={{ gridColumn: '1 / -1', bgcolor: '#2b2b2b', px: 2, py: 0.5, minWidth: 0, display: 'grid' }}
+            sx={{
+              gridColumn: '1 / -1',
+              bgcolor: surround.seam,
+              px: 2,
+              py: 0.5,
+              minWidth: 0,
+              display: 'grid',
+            }}
           >
             <TakeStrip />
           </Box>

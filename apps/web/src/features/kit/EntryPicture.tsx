@@ -4,7 +4,7 @@ import { useMemo } from 'react';
 import { Swatch } from '../../shared/materials/Swatch';
 import { ProductThumbnail } from '../../shared/render/ProductThumbnail';
 import { THUMBNAIL_WIDTH as WIDTH } from '../../shared/render/Thumbnail';
-import { surround } from '../../shared/theme';
+import { onPage, surround } from '../../shared/theme';
 
 const HEIGHT = 48;
 
@@ -43,7 +43,7 @@ function Sketch({ what, thing }: { what: 'light' | 'sheet'; thing: Light | Sheet
         <path
           key={d}
           d={d}
-          fill={what === 'light' ? '#f1f1f122' : '#bdbdbd44'}
+          fill={what === 'light' ? onPage.lamp : onPage.thing}
           stroke={surround.text}
           strokeWidth={0.8}
           strokeLinejoin="round"

@@ -5,6 +5,7 @@ import { useDrag } from '@use-gesture/react';
 import { type KeyboardEvent, useRef, useState } from 'react';
 import { arrowMove } from '../../shared/arrowKeys';
 import { svgPoint } from '../../shared/svgPoint';
+import { onPage, surround } from '../../shared/theme';
 
 type Centre = [number, number];
 type Window = Studio['windows'][number];
@@ -81,7 +82,7 @@ export function RoomPlan({ studio, onMoveTable }: { studio: Studio; onMoveTable(
         y={-centre[1] - bench.depthM / 2}
         width={bench.widthM}
         height={bench.depthM}
-        fill="#dcd9d0"
+        fill={onPage.floor}
         stroke="currentColor"
         strokeWidth={2 * line}
         tabIndex={0}
@@ -150,8 +151,8 @@ function WindowMark({ window, studio: { room }, line }: { window: Window; studio
   const [dx, dy] = inward[window.wall];
   return (
     <g>
-      <line x1={a[0]} y1={a[1]} x2={b[0]} y2={b[1]} stroke="#f1f0ec" strokeWidth={7 * line} />
-      <line x1={a[0]} y1={a[1]} x2={b[0]} y2={b[1]} stroke="#17665f" strokeWidth={3 * line} />
+      <line x1={a[0]} y1={a[1]} x2={b[0]} y2={b[1]} stroke={onPage.ground} strokeWidth={7 * line} />
+      <line x1={a[0]} y1={a[1]} x2={b[0]} y2={b[1]} stroke={surround.strong} strokeWidth={3 * line} />
       <Words at={[(a[0] + b[0]) / 2 + dx, (a[1] + b[1]) / 2 + dy]} line={line}>
         {`${window.name}, ${COMPASS[Math.round(window.facesDeg / 45) % 8]}`}
       </Words>

@@ -1,6 +1,7 @@
 import { enqueueSnackbar } from 'notistack';
 import { FileButton } from '../FileButton';
 import { Row } from '../Row';
+import { setMarks } from '../theme';
 
 /** Longest side a picture on a surface is kept at, px. */
 const LONGEST_PX = 512;
@@ -57,7 +58,7 @@ async function readPicture(
   const context = canvas.getContext('2d');
   if (!context) throw new Error('no canvas');
   // What is see-through in the file is paper.
-  context.fillStyle = '#fff';
+  context.fillStyle = setMarks.light;
   context.fillRect(0, 0, width, height);
   context.drawImage(bitmap, 0, 0, width, height);
   return { width, height, pixels: context.getImageData(0, 0, width, height).data };

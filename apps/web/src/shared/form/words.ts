@@ -33,23 +33,6 @@ const length: Quantity = {
   example: '45 cm or 18 in',
 };
 
-const PARTS = new Set([
-  'reflectance',
-  'transmittance',
-  'haze',
-  'openness',
-  'sheen',
-  'modifierEfficiency',
-  'widthPart',
-  'tablePart',
-  'crownPart',
-  'sizePart',
-  'part',
-  'start',
-  'end',
-  'border',
-]);
-
 /** Stops, typed as stops are wherever they are. */
 function stopsQuantity(per: string, example: string): Quantity {
   const unit = ` stops${per}`;
@@ -92,9 +75,8 @@ const UNITS: [RegExp, Quantity, string][] = [
   [/^lumens$/, plainQuantity(' lm', '1200 lm', 0), ''],
 ];
 
-/** How the number of a field is shown and typed, by the unit its name carries. */
+/** How the number of a field is shown and typed, by the unit its name carries; parts of a whole say so in their schema. */
 export function quantityOf(field: string): Quantity {
-  if (PARTS.has(field) || field.endsWith('Part')) return partQuantity;
   return UNITS.find(([pattern]) => pattern.test(field))?.[1] ?? plainQuantity('', '1.5', 4);
 }
 

@@ -92,7 +92,7 @@ export function SmallPicture({
         </Box>
       )}
       {state === 'failed' && (
-        <Box role="alert" sx={{ position: 'absolute', inset: 8, color: '#f1f1f1', lineHeight: 1.4 }}>
+        <Box role="alert" sx={{ position: 'absolute', inset: 8, color: surround.text, lineHeight: 1.4 }}>
           This picture could not be made.
         </Box>
       )}

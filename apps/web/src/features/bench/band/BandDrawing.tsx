@@ -4,7 +4,7 @@ import { type KeyboardEvent, useId, useRef } from 'react';
 import { arrowMove } from '../../../shared/arrowKeys';
 import { svgPoint } from '../../../shared/svgPoint';
 import { TagMark } from '../../../shared/Tag';
-import { surround } from '../../../shared/theme';
+import { banded, surround } from '../../../shared/theme';
 import { useSize } from '../../../shared/useSize';
 import { hatchOf } from '../lens/hatch';
 import { toView } from '../picture/frameWindow';
@@ -69,7 +69,7 @@ export function BandDrawing({ band, profile, onLength }: BandDrawingProps) {
           onOpen={() => onLength(length)}
         />
       ))}
-      <rect x={0.5} y={LEAD} width={WIDTH - 1} height={HEIGHT} fill="none" stroke="#1a1a1a" />
+      <rect x={0.5} y={LEAD} width={WIDTH - 1} height={HEIGHT} fill="none" stroke={surround.ink} />
       {band.lengths.flatMap((length, index) =>
         isMovable(length)
           ? (['from', 'to'] as const).map((end) => (
@@ -136,7 +136,7 @@ function Length({
           patternUnits="userSpaceOnUse"
           patternTransform={`rotate(${angleDeg})`}
         >
-          <rect width={1.4} height={gapPx} fill="rgba(0,0,0,0.55)" />
+          <rect width={1.4} height={gapPx} fill={banded.hatch} />
         </pattern>
       )}
       <rect x={x} y={LEAD} width={width} height={HEIGHT} fill={tone} />
@@ -152,7 +152,7 @@ function Length({
           y={LEAD + HEIGHT / 2 + 4}
           textAnchor="middle"
           fontSize={11 * unit}
-          fill={dark ? '#d8d8d8' : '#1c1c1c'}
+          fill={dark ? banded.onDark : surround.ink}
         >
           {nameOf(length.kind, length.what)}
         </text>

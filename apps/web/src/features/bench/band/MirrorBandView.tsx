@@ -205,7 +205,7 @@ function HeightField({ product }: { product: SetDocument['products'][number] }) 
         {...input}
         sx={{
           width: 62,
-          bgcolor: '#3a3a3a',
+          bgcolor: surround.sunken,
           color: surround.text,
           border: `1px solid ${wrong ? surround.caution : surround.line}`,
           px: 0.5,

@@ -55,7 +55,7 @@ export function WholeSurface({ onBand }: { onBand?: () => void }) {
             sx={{
               width: `${100 * share}%`,
               bgcolor: hatchOf(thing?.kind ?? 'dark', thing?.key ?? null).tone,
-              borderRight: '1px solid #2a2a2a',
+              borderRight: `1px solid ${surround.seam}`,
             }}
           />
         ))}

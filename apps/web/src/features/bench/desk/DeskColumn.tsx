@@ -37,7 +37,7 @@ export const DeskColumn = memo(function DeskColumn() {
         minHeight: { xs: 560, md: 0 },
         display: 'flex',
         flexDirection: 'column',
-        borderLeft: '1px solid #2c2c2c',
+        borderLeft: `1px solid ${surround.seam}`,
       }}
     >
       <Tabs
@@ -48,7 +48,7 @@ export const DeskColumn = memo(function DeskColumn() {
         aria-label="Plans and desks"
         sx={{
           minHeight: 32,
-          bgcolor: '#3a3a3a',
+          bgcolor: surround.sunken,
           '& .MuiTab-root': { minHeight: 32, minWidth: 0, px: 1, py: 0, color: surround.quiet },
           '& .MuiTab-root.Mui-selected': { color: surround.accent },
           '& .MuiTabs-indicator': { bgcolor: surround.accent },
@@ -67,7 +67,7 @@ export const DeskColumn = memo(function DeskColumn() {
             minHeight: 0,
             overflow: 'auto',
             ...(desk === 'walk'
-              ? { bgcolor: '#424242' }
+              ? { bgcolor: surround.section }
               : { bgcolor: 'background.paper', color: 'text.primary', p: 1.75 }),
           }}
         >
@@ -91,7 +91,12 @@ function Plans() {
     <>
       <Area
         label="From above"
-        sx={{ bgcolor: '#424242', position: 'relative', flex: '1.5 1 0', minHeight: { xs: 320, md: 0 } }}
+        sx={{
+          bgcolor: surround.section,
+          position: 'relative',
+          flex: '1.5 1 0',
+          minHeight: { xs: 320, md: 0 },
+        }}
       >
         <PlanView kind="above" />
         <Box
@@ -112,17 +117,17 @@ function Plans() {
             aria-pressed={zones !== 'off'}
             onClick={() => dispatch(benchActions.zonesChosen(zones === 'off' ? 'product' : 'off'))}
             sx={{
-              color: zones === 'off' ? surround.text : '#1c1c1c',
-              bgcolor: zones === 'off' ? '#5a5a5a' : surround.paper,
+              color: zones === 'off' ? surround.text : surround.ink,
+              bgcolor: zones === 'off' ? surround.raised : surround.paper,
               px: 1,
               py: 0.25,
-              '&:hover': { bgcolor: zones === 'off' ? '#686868' : '#fff' },
+              '&:hover': { bgcolor: zones === 'off' ? surround.raisedOver : surround.paperOver },
             }}
           >
             <Box
               component="span"
               className="number"
-              sx={{ mr: 0.5, color: zones === 'off' ? surround.accent : '#17665f' }}
+              sx={{ mr: 0.5, color: zones === 'off' ? surround.accent : surround.strong }}
             >
               Z
             </Box>
@@ -134,11 +139,11 @@ function Plans() {
       <Area
         label="From the side"
         sx={{
-          bgcolor: '#424242',
+          bgcolor: surround.section,
           position: 'relative',
           flex: '1 1 0',
           minHeight: { xs: 200, md: 0 },
-          borderTop: '1px solid #2c2c2c',
+          borderTop: `1px solid ${surround.seam}`,
         }}
       >
         <PlanView kind="side" />
@@ -155,7 +160,7 @@ function Plans() {
               color: surround.quiet,
               fontSize: '0.75rem',
               pointerEvents: 'none',
-              bgcolor: 'rgba(51,51,51,0.9)',
+              bgcolor: surround.over,
               px: 0.5,
             }}
           >

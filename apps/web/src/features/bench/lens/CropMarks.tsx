@@ -1,6 +1,7 @@
 import type { Camera } from '@fendrix/contract';
 import { cropRect, type FrameRect, wordsRect } from '@fendrix/core';
 import { stackedLabels } from '../../../shared/stackedLabels';
+import { surround } from '../../../shared/theme';
 import { boxInView, type FrameWindow } from '../picture/frameWindow';
 
 interface CropMarksProps {
@@ -29,8 +30,8 @@ export function CropMarks({ camera, window, width, height, only }: CropMarksProp
           patternUnits="userSpaceOnUse"
           patternTransform="rotate(45)"
         >
-          <line x1={0} x2={0} y1={0} y2={8} stroke="#1c1c1c" strokeWidth={2.2} opacity={0.5} />
-          <line x1={0} x2={0} y1={0} y2={8} stroke="#f2efe6" strokeWidth={1} />
+          <line x1={0} x2={0} y1={0} y2={8} stroke={surround.ink} strokeWidth={2.2} opacity={0.5} />
+          <line x1={0} x2={0} y1={0} y2={8} stroke={surround.paper} strokeWidth={1} />
         </pattern>
       </defs>
       {shown.map((crop, index) => {
@@ -43,7 +44,7 @@ export function CropMarks({ camera, window, width, height, only }: CropMarksProp
             {only !== null && (
               <path
                 d={`M0 0H${width}V${height}H0ZM${box.x} ${box.y}V${bottom}H${right}V${box.y}Z`}
-                fill="#2b2b2b"
+                fill={surround.seam}
                 opacity={0.86}
                 fillRule="evenodd"
               />
@@ -51,11 +52,11 @@ export function CropMarks({ camera, window, width, height, only }: CropMarksProp
             {words && (
               <rect {...boxOf(words)} fill="url(#bench-words)" opacity={only === null ? 0.35 : 0.6} />
             )}
-            <rect {...box} fill="none" stroke="#1c1c1c" strokeWidth={3} />
+            <rect {...box} fill="none" stroke={surround.ink} strokeWidth={3} />
             <rect
               {...box}
               fill="none"
-              stroke="#f2efe6"
+              stroke={surround.paper}
               strokeWidth={1.4}
               strokeDasharray={index % 2 === 0 ? '6 4' : '2 3'}
             />
@@ -72,10 +73,10 @@ export function CropMarks({ camera, window, width, height, only }: CropMarksProp
               y={y}
               width={6.2 * crop.name.length + 10}
               height={15}
-              fill="#2b2b2b"
+              fill={surround.seam}
               opacity={0.8}
             />
-            <text x={Math.max(0, box.x) + 9} y={y + 11} fontSize={11} fontWeight={600} fill="#f2efe6">
+            <text x={Math.max(0, box.x) + 9} y={y + 11} fontSize={11} fontWeight={600} fill={surround.paper}>
               {crop.name}
             </text>
           </g>

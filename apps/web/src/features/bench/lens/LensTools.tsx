@@ -2,6 +2,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Tooltip from '@mui/material/Tooltip';
 import { memo } from 'react';
+import { Choice } from '../../../shared/Choice';
 import { surround } from '../../../shared/theme';
 import { WHOLE_FRAME, zoomedAt } from '../picture/frameWindow';
 import { benchActions } from '../state/benchSlice';
@@ -47,29 +48,13 @@ export const LensTools = memo(function LensTools() {
         crops
       </ToolButton>
       {crops.shown && formats.length > 0 && (
-        <Box
-          component="select"
-          aria-label="Format looked at"
+        <Choice
+          label="Format looked at"
+          onSurround
           value={crops.only ?? ''}
-          onChange={(event: { target: { value: string } }) =>
-            dispatch(benchActions.cropChosen(event.target.value || null))
-          }
-          sx={{
-            bgcolor: '#5a5a5a',
-            color: surround.text,
-            border: 0,
-            height: 24,
-            width: 64,
-            fontSize: '0.75rem',
-          }}
-        >
-          <option value="">all</option>
-          {formats.map((name) => (
-            <option key={name} value={name}>
-              {name}
-            </option>
-          ))}
-        </Box>
+          options={[{ value: '', words: 'all' }, ...formats.map((name) => ({ value: name, words: name }))]}
+          onChoose={(name) => dispatch(benchActions.cropChosen(name || null))}
+        />
       )}
       <ToolButton
         letter="P"
@@ -149,7 +134,7 @@ function ZoomButton({
       disabled={disabled}
       onClick={onClick}
       className="number"
-      sx={{ color: surround.text, minWidth: 26, p: 0, '&.Mui-disabled': { color: '#8a8a8a' } }}
+      sx={{ color: surround.text, minWidth: 26, p: 0, '&.Mui-disabled': { color: surround.off } }}
     >
       {children}
     </Button>
@@ -172,9 +157,9 @@ function ToolButton({ letter, hint = '', pressed, onClick, children }: ToolButto
         onClick={onClick}
         aria-pressed={pressed}
         sx={{
-          color: pressed ? '#1c1c1c' : surround.text,
-          bgcolor: pressed ? surround.paper : '#5a5a5a',
-          '&:hover': { bgcolor: pressed ? '#fff' : '#686868' },
+          color: pressed ? surround.ink : surround.text,
+          bgcolor: pressed ? surround.paper : surround.raised,
+          '&:hover': { bgcolor: pressed ? surround.paperOver : surround.raisedOver },
           px: 0.625,
           py: 0,
           minHeight: 24,
@@ -185,7 +170,7 @@ function ToolButton({ letter, hint = '', pressed, onClick, children }: ToolButto
         <Box
           component="span"
           className="number"
-          sx={{ mr: 0.5, color: pressed ? '#17665f' : surround.accent }}
+          sx={{ mr: 0.5, color: pressed ? surround.strong : surround.accent }}
         >
           {letter}
         </Box>

@@ -155,7 +155,7 @@ export const LensView = memo(function LensView() {
             position: 'relative',
             width,
             height,
-            bgcolor: '#3a3a3a',
+            bgcolor: surround.sunken,
             cursor: pinning || marking ? 'crosshair' : window.zoom > 1 ? 'grab' : 'pointer',
             overflow: 'hidden',
             touchAction: 'none',
@@ -232,7 +232,7 @@ function CornerNote({ children }: { children: ReactNode }) {
       role="status"
       sx={{
         px: 0.75,
-        bgcolor: 'rgba(40,40,40,0.85)',
+        bgcolor: surround.over,
         color: surround.text,
         fontSize: '0.75rem',
       }}

@@ -17,13 +17,13 @@ export function MirrorTags({ tags, width, height }: { tags: RegionTag[]; width: 
     <>
       {placeAside(tags, width, height).map(({ tag, across, down, x, y }) => (
         <g key={tag}>
-          <path d={`M${x} ${y} L${across * width} ${down * height}`} stroke="#1c1c1c" strokeWidth={3} />
+          <path d={`M${x} ${y} L${across * width} ${down * height}`} stroke={surround.ink} strokeWidth={3} />
           <path
             d={`M${x} ${y} L${across * width} ${down * height}`}
             stroke={surround.paper}
             strokeWidth={1.2}
           />
-          <circle cx={across * width} cy={down * height} r={3} fill={surround.paper} stroke="#1c1c1c" />
+          <circle cx={across * width} cy={down * height} r={3} fill={surround.paper} stroke={surround.ink} />
           <TagMark x={x} y={y}>
             {tag}
           </TagMark>

@@ -1,5 +1,5 @@
 import { projectPoint, type View } from '@fendrix/core';
-import { surround } from '../../../shared/theme';
+import { setMarks, surround } from '../../../shared/theme';
 import { SPOT_RADIUS_PX } from '../figures/selectShown';
 import { boxInView, type FrameWindow, toView } from '../picture/frameWindow';
 import { toneWords } from '../spot/toneWords';
@@ -35,19 +35,19 @@ export function SpotMarks(props: ViewProps) {
   const places = labelPlaces(marks, props.width, props.height);
   return marks.map(({ name, x, y, text }, i) => (
     <g key={name} transform={`translate(${x} ${y})`}>
-      <circle r={4.5} fill="none" stroke="#fff" strokeWidth={3.5} />
-      <circle r={4.5} fill="none" stroke="#111" strokeWidth={1.5} />
-      <circle r={1.2} fill="#111" />
+      <circle r={4.5} fill="none" stroke={setMarks.light} strokeWidth={3.5} />
+      <circle r={4.5} fill="none" stroke={setMarks.dark} strokeWidth={1.5} />
+      <circle r={1.2} fill={setMarks.dark} />
       <text
         x={places[i]?.dx}
         y={places[i]?.dy}
         textAnchor={places[i]?.anchor}
         fontSize={11}
         fontWeight={600}
-        stroke="#fff"
+        stroke={setMarks.light}
         strokeWidth={3}
         paintOrder="stroke"
-        fill="#111"
+        fill={setMarks.dark}
       >
         {text}
       </text>
@@ -73,7 +73,7 @@ export function FieldMark({ window, width, height }: Omit<ViewProps, 'view'>) {
   const box = boxInView(window, field, width, height);
   return (
     <>
-      <rect {...box} fill="none" stroke="#1c1c1c" strokeWidth={3} />
+      <rect {...box} fill="none" stroke={surround.ink} strokeWidth={3} />
       <rect {...box} fill="none" stroke={surround.accent} strokeWidth={1.4} />
     </>
   );
@@ -84,8 +84,8 @@ export function Crosshair({ x, y }: { x: number; y: number }) {
   const lines = `M${x - 12} ${y} h9 M${x + 3} ${y} h9 M${x} ${y - 12} v9 M${x} ${y + 3} v9`;
   return (
     <>
-      <path d={lines} stroke="#fff" strokeWidth={4} />
-      <path d={lines} stroke="#111" strokeWidth={1.6} />
+      <path d={lines} stroke={setMarks.light} strokeWidth={4} />
+      <path d={lines} stroke={setMarks.dark} strokeWidth={1.6} />
     </>
   );
 }

@@ -1,7 +1,7 @@
 import { formatStops } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import { useEffect, useRef } from 'react';
-import { surround } from '../../../shared/theme';
+import { setMarks, surround } from '../../../shared/theme';
 import type { FromDeveloper, ToneLayer } from '../picture/developProtocol';
 import type { FrameWindow } from '../picture/frameWindow';
 import { placeInWindow } from './placeInWindow';
@@ -39,10 +39,10 @@ export function ToneLayerView({ picture, tones, window }: ToneLayerViewProps) {
                 textAnchor="middle"
                 fontSize={(12 * width) / 560}
                 fontWeight={650}
-                stroke="#1c1c1c"
+                stroke={surround.ink}
                 strokeWidth={3}
                 paintOrder="stroke"
-                fill="#fff"
+                fill={setMarks.light}
               >
                 {formatStep(step)}
               </text>
@@ -74,7 +74,7 @@ function LostFigures({ tones: { lost, byThing } }: { tones: ToneLayer }) {
         position: 'absolute',
         left: 8,
         bottom: 8,
-        bgcolor: 'rgba(28,28,28,0.86)',
+        bgcolor: surround.over,
         color: surround.text,
         fontSize: '0.75rem',
         lineHeight: 1.5,

@@ -1,4 +1,4 @@
-import { surround } from '../../../shared/theme';
+import { setMarks, surround } from '../../../shared/theme';
 import { AIM_GAIN, aimHandleM } from '../state/aimHandle';
 import { aimedOf } from '../state/aiming';
 import { nameOf } from '../state/edits';
@@ -39,7 +39,7 @@ export function AimHandle({ plan, onDragging }: { plan: Plan; onDragging(draggin
         onDragging={onDragging}
       >
         <circle cx={x} cy={y} r={GRIP_PX} fill="transparent" stroke="transparent" />
-        <circle cx={x} cy={y} r={HANDLE_PX} fill="#333" stroke={surround.accent} strokeWidth={2} />
+        <circle cx={x} cy={y} r={HANDLE_PX} fill={setMarks.lens} stroke={surround.accent} strokeWidth={2} />
       </Movable>
     </>
   );

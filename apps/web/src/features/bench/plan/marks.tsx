@@ -2,6 +2,7 @@ import type { Light, Person, Product, SetDocument, Sheet, Vector } from '@fendri
 import { cameraShape, lightShape, personShape, productShape, sheetShape, standShape } from '@fendrix/core';
 import { memo, useMemo } from 'react';
 import { TagMark } from '../../../shared/Tag';
+import { setMarks } from '../../../shared/theme';
 import { sameThing, type ThingRef } from '../state/edits';
 import { useBench } from '../state/hooks';
 import { Movable } from './Movable';
@@ -22,7 +23,7 @@ export const LightMark = memo(function LightMark({ plan, light, onDragging }: Ma
   const shape = useMemo(() => lightShape(light), [light]);
   if (light.kind === 'surround') return null;
   const thing: ThingRef = { kind: 'light', key: light.tag };
-  const tone = light.on ? '#fff' : '#777';
+  const tone = light.on ? setMarks.light : setMarks.edge;
   const solid = plan.kind === 'above';
   return (
     <Movable
@@ -39,9 +40,9 @@ export const LightMark = memo(function LightMark({ plan, light, onDragging }: Ma
               ...faceCorners(light),
               ...faceCorners(light, BODY_M).map((corner) => taper(corner, light.positionM)),
             ])}
-            fill="#1d1d1d"
+            fill={setMarks.dark}
             fillOpacity={solid ? 0.85 : 0.3}
-            stroke="#777"
+            stroke={setMarks.edge}
           />
           <path
             d={plan.outline(faceCorners(light))}
@@ -65,7 +66,7 @@ const taper = (corner: Vector, centre: Vector): Vector =>
 
 export const SheetMark = memo(function SheetMark({ plan, sheet, onDragging }: MarkProps & { sheet: Sheet }) {
   const thing: ThingRef = { kind: 'sheet', key: sheet.tag };
-  const tone = isDark(sheet) ? '#111' : '#fff';
+  const tone = isDark(sheet) ? setMarks.dark : setMarks.light;
   const shape = useMemo(() => sheetShape(sheet), [sheet]);
   return (
     <Movable
@@ -106,12 +107,12 @@ export const ProductMark = memo(function ProductMark({
       {plain ? (
         <path
           d={plan.path(productOutline(plan.kind, product))}
-          fill="#8c2f43"
-          stroke="#fff"
+          fill={setMarks.product}
+          stroke={setMarks.light}
           strokeWidth={1.2}
         />
       ) : (
-        <Pieces plan={plan} shape={shape} tone="#8c2f43" opacity={0.9} />
+        <Pieces plan={plan} shape={shape} tone={setMarks.product} opacity={0.9} />
       )}
     </Movable>
   );
@@ -133,9 +134,9 @@ export const CameraMark = memo(function CameraMark({
       at={camera.positionM}
       onDragging={onDragging}
     >
-      <Pieces plan={plan} shape={shape} tone="#111" opacity={0.55} />
-      <rect x={x - 11} y={y - 8} width={22} height={16} fill="#d6d6d6" stroke="#222" />
-      <circle cx={x} cy={y} r={4.5} fill="#333" stroke="#eee" />
+      <Pieces plan={plan} shape={shape} tone={setMarks.dark} opacity={0.55} />
+      <rect x={x - 11} y={y - 8} width={22} height={16} fill={setMarks.camera} stroke={setMarks.dark} />
+      <circle cx={x} cy={y} r={4.5} fill={setMarks.lens} stroke={setMarks.lensRim} />
     </Movable>
   );
 });
@@ -157,8 +158,8 @@ export const PersonMark = memo(function PersonMark({
       at={at}
       onDragging={onDragging}
     >
-      <Pieces plan={plan} shape={shape} tone="#6d5a70" opacity={0.75} />
-      <text x={x} y={y + 4} textAnchor="middle" fontSize={11} fill="#fff" pointerEvents="none">
+      <Pieces plan={plan} shape={shape} tone={setMarks.person} opacity={0.75} />
+      <text x={x} y={y + 4} textAnchor="middle" fontSize={11} fill={setMarks.light} pointerEvents="none">
         {person.name}
       </text>
     </Movable>
@@ -171,7 +172,7 @@ export function StandMark({ plan, held, set }: { plan: Plan; held: Light | Sheet
   const shape = useMemo(() => standShape(held, { mark, bench }), [held, mark, bench]);
   return (
     <g pointerEvents="none">
-      <Pieces plan={plan} shape={shape} tone="#111" opacity={0.55} />
+      <Pieces plan={plan} shape={shape} tone={setMarks.dark} opacity={0.55} />
     </g>
   );
 }

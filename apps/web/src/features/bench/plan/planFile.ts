@@ -1,3 +1,5 @@
+import { surround } from '../../../shared/theme';
+
 /** Scales that a ruler has. */
 const SCALES = [2, 5, 10, 20, 25, 50, 100, 200];
 /** Width and height of a sheet of A4 lying, less its margins, mm. */
@@ -39,7 +41,7 @@ export function planFile(drawn: SVGSVGElement, title: string, ground: string): P
   const note = (line: number, words: string) =>
     make(
       'text',
-      { x: 8, y: height - 8 - 1.4 * NOTE_PX * line, 'font-size': NOTE_PX, fill: '#f1f1f1' },
+      { x: 8, y: height - 8 - 1.4 * NOTE_PX * line, 'font-size': NOTE_PX, fill: surround.text },
       words,
     );
   copy.append(note(1, title), note(0, `Scale 1:${scale}: ${1000 / scale} mm are 1 m`));

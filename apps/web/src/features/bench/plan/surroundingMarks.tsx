@@ -2,6 +2,7 @@ import type { Backdrop, Bench, Panel, Room, Vector } from '@fendrix/contract';
 import { backdropProfile, radians, vector } from '@fendrix/core';
 import { type KeyboardEvent, memo } from 'react';
 import type { Flat } from '../../../shared/hull';
+import { setMarks, surround } from '../../../shared/theme';
 import { benchActions } from '../state/benchSlice';
 import { sameThing, type ThingRef } from '../state/edits';
 import { useBench, useBenchDispatch } from '../state/hooks';
@@ -38,8 +39,8 @@ export const BenchMark = memo(function BenchMark({
     >
       <path
         d={outline}
-        fill={plan.kind === 'above' ? 'none' : '#6b6258'}
-        stroke="#9a9a9a"
+        fill={plan.kind === 'above' ? 'none' : setMarks.table}
+        stroke={setMarks.room}
         pointerEvents="none"
       />
       <path d={outline} fill="none" stroke="transparent" strokeWidth={GRIP_PX} pointerEvents="stroke" />
@@ -63,12 +64,12 @@ export const BackdropMark = memo(function BackdropMark({
       at={at}
       onDragging={onDragging}
     >
-      <path d={line} fill="none" stroke="#e8e8e8" strokeWidth={3} pointerEvents="none" />
+      <path d={line} fill="none" stroke={setMarks.backdrop} strokeWidth={3} pointerEvents="none" />
       {backdrop.kind !== 'panel' && plan.kind === 'above' && (
         <path
           d={plan.outline(floorCorners(backdrop))}
           fill="none"
-          stroke="#bdbdbd"
+          stroke={setMarks.handle}
           strokeDasharray="4 4"
           pointerEvents="none"
         />
@@ -108,7 +109,7 @@ export const RoomMark = memo(function RoomMark({
       <path
         d={plan.outline(roomCorners(room, markHeightM))}
         fill="none"
-        stroke="#8a8a8a"
+        stroke={surround.off}
         strokeWidth={6}
         strokeOpacity={0.6}
         pointerEvents="stroke"

@@ -32,7 +32,7 @@ export function Contrast({ readings }: { readings: readonly SpotReading[] }) {
           gap: 0.5,
           alignItems: 'center',
           fontSize: '0.8125rem',
-          '& select': { minWidth: 0, flex: 1 },
+          '& .MuiInputBase-root': { minWidth: 0, flex: 1 },
         }}
       >
         <Choice

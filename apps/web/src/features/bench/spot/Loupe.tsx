@@ -2,6 +2,7 @@ import { traceKey } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { renderSmall } from '../../../shared/render/smallRender';
+import { surround } from '../../../shared/theme';
 import { useBench, useSet } from '../state/hooks';
 import { tellFailure } from '../state/tellFailure';
 
@@ -69,7 +70,13 @@ export function Loupe() {
         height={HEIGHT}
         role="img"
         aria-label="Loupe: pixels of the sensor round the spot"
-        sx={{ width: WIDTH, height: HEIGHT, display: 'block', bgcolor: '#3a3a3a', opacity: shown ? 1 : 0.4 }}
+        sx={{
+          width: WIDTH,
+          height: HEIGHT,
+          display: 'block',
+          bgcolor: surround.sunken,
+          opacity: shown ? 1 : 0.4,
+        }}
       />
       <Box component="figcaption" sx={{ color: 'text.secondary', fontSize: '0.6875rem' }}>
         Pixels of the sensor, 1 : 1, with the blur of this focus and f-stop

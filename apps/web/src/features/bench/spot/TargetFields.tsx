@@ -2,6 +2,7 @@ import type { Spot } from '@fendrix/contract';
 import { PAPER_WHITE_STOPS } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import { Choice } from '../../../shared/Choice';
 import { WordsField } from '../../../shared/form/WordsField';
 import { QuantityField } from '../../../shared/QuantityField';
 import { changeSpot } from '../state/edits';
@@ -68,25 +69,19 @@ export function TargetFields({ name }: { name: string }) {
         />
       )}
       {target && (
-        <Box component="label" sx={{ display: 'flex', alignItems: 'center', gap: 1, minHeight: 27 }}>
-          counted from
-          <select
-            value={target.against ?? ''}
-            onChange={(event) => {
-              const { against: _against, ...rest } = target;
-              put(event.target.value === '' ? rest : { ...rest, against: event.target.value });
-            }}
-          >
-            <option value="">mid-tone</option>
-            {spots
-              .filter((own) => own.name !== name)
-              .map((own) => (
-                <option key={own.name} value={own.name}>
-                  {own.name}
-                </option>
-              ))}
-          </select>
-        </Box>
+        <Choice
+          label="counted from"
+          shown
+          value={target.against ?? ''}
+          options={[
+            { value: '', words: 'mid-tone' },
+            ...spots.flatMap((own) => (own.name === name ? [] : [{ value: own.name, words: own.name }])),
+          ]}
+          onChoose={(against) => {
+            const { against: _against, ...rest } = target;
+            put(against === '' ? rest : { ...rest, against });
+          }}
+        />
       )}
     </Box>
   );

@@ -63,7 +63,7 @@ export function CompareLayer({ compare, width, height }: CompareLayerProps) {
       aria-label={`Compared with ${name}`}
       data-testid="compare"
       data-ready={before && after ? 'yes' : 'no'}
-      sx={{ position: 'absolute', inset: 0, bgcolor: '#3a3a3a', cursor: 'default' }}
+      sx={{ position: 'absolute', inset: 0, bgcolor: surround.sunken, cursor: 'default' }}
       onKeyDown={(event) => event.key !== 'Escape' && event.stopPropagation()}
     >
       {mode === 'side' && (
@@ -114,7 +114,7 @@ export function CompareLayer({ compare, width, height }: CompareLayerProps) {
           display: 'flex',
           gap: 0.5,
           p: 0.5,
-          bgcolor: 'rgba(40,40,40,0.85)',
+          bgcolor: surround.over,
         }}
       >
         {(Object.keys(MODES) as CompareMode[]).map((own) => (
@@ -124,10 +124,10 @@ export function CompareLayer({ compare, width, height }: CompareLayerProps) {
             aria-pressed={own === mode}
             onClick={() => dispatch(benchActions.compared({ ...compare, mode: own }))}
             sx={{
-              color: own === mode ? '#1c1c1c' : surround.text,
-              bgcolor: own === mode ? surround.paper : '#5a5a5a',
+              color: own === mode ? surround.ink : surround.text,
+              bgcolor: own === mode ? surround.paper : surround.raised,
               py: 0,
-              '&:hover': { bgcolor: own === mode ? '#fff' : '#686868' },
+              '&:hover': { bgcolor: own === mode ? surround.paperOver : surround.raisedOver },
             }}
           >
             {MODES[own]}
@@ -192,7 +192,7 @@ function Caption({ children, left = false }: { children: ReactNode; left?: boole
         top: 6,
         ...(left ? { left: 8 } : { right: 8 }),
         px: 0.75,
-        bgcolor: 'rgba(28,28,28,0.8)',
+        bgcolor: surround.over,
         color: surround.text,
         fontSize: '0.75rem',
       }}

@@ -44,10 +44,10 @@ export const TakeStrip = memo(function TakeStrip() {
         onClick={() => dispatch(edit(keepTake(freeTake(takes))))}
         sx={{
           color: surround.text,
-          bgcolor: '#5a5a5a',
+          bgcolor: surround.raised,
           flex: 'none',
           py: 0.5,
-          '&:hover': { bgcolor: '#686868' },
+          '&:hover': { bgcolor: surround.raisedOver },
           lineHeight: 1.3,
         }}
       >
@@ -133,7 +133,7 @@ function TakeItem({
           justifyContent: 'flex-start',
           alignItems: 'flex-start',
           color: surround.text,
-          bgcolor: '#3d3d3d',
+          bgcolor: surround.sunken,
           borderBottom: `2px solid ${current ? surround.accent : 'transparent'}`,
         }}
       >

@@ -9,6 +9,7 @@ import {
 } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import { memo } from 'react';
+import { Choice } from '../../../shared/Choice';
 import { surround } from '../../../shared/theme';
 import { FocusNote } from '../lens/FocusNote';
 import { changeCamera } from '../state/edits';
@@ -74,30 +75,26 @@ interface DialProps {
   onChange(value: number): void;
 }
 
+/** A value between two steps of the dial. */
+const BETWEEN = 'between';
+
 function Dial({ label, prefix, dial, value, onChange }: DialProps) {
   const index = nearestStep(dial, value);
   const between = Math.abs(Math.log2((dial[index]?.value ?? value) / value)) >= 0.09;
   return (
-    <Box
-      component="select"
-      aria-label={label}
-      className="number"
-      value={between ? 'between' : String(index)}
-      onChange={(event: { target: { value: string } }) => {
-        const step = dial[Number(event.target.value)];
+    <Choice
+      label={label}
+      onSurround
+      figures
+      value={between ? BETWEEN : String(index)}
+      options={[
+        ...(between ? [{ value: BETWEEN, words: `${prefix}${printedSetting(dial, value)}` }] : []),
+        ...dial.map(({ printed }, i) => ({ value: String(i), words: `${prefix}${printed}` })),
+      ]}
+      onChoose={(chosen) => {
+        const step = dial[Number(chosen)];
         if (step) onChange(step.value);
       }}
-      sx={{
-        color: surround.text,
-        bgcolor: '#3a3a3a',
-        borderColor: surround.line,
-        height: 26,
-      }}
-    >
-      {between && <option value="between">{`${prefix}${printedSetting(dial, value)}`}</option>}
-      {dial.map(({ printed }, i) => (
-        <option key={printed} value={String(i)}>{`${prefix}${printed}`}</option>
-      ))}
-    </Box>
+    />
   );
 }

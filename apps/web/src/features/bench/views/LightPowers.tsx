@@ -127,9 +127,9 @@ function PowerButton({ label, disabled = false, pressed, onClick, children }: Po
       sx={{
         minWidth: 34,
         p: 0,
-        color: pressed ? '#1c1c1c' : surround.text,
-        bgcolor: pressed ? surround.accent : '#4d4d4d',
-        '&.Mui-disabled': { color: '#8a8a8a' },
+        color: pressed ? surround.ink : surround.text,
+        bgcolor: pressed ? surround.accent : surround.raised,
+        '&.Mui-disabled': { color: surround.off },
       }}
     >
       {children}

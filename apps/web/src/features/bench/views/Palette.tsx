@@ -60,10 +60,10 @@ export function AddButton() {
       onClick={() => dispatch(benchActions.addingChanged(true))}
       sx={{
         color: surround.text,
-        bgcolor: '#5a5a5a',
+        bgcolor: surround.raised,
         px: 1.25,
         py: 0.25,
-        '&:hover': { bgcolor: '#686868' },
+        '&:hover': { bgcolor: surround.raisedOver },
       }}
     >
       Add

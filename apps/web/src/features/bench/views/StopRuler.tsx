@@ -13,8 +13,9 @@ import { useDrag } from '@use-gesture/react';
 import { type KeyboardEvent, memo, useMemo, useRef, useState } from 'react';
 import { useStore } from 'react-redux';
 import { arrowMove } from '../../../shared/arrowKeys';
+import { Choice } from '../../../shared/Choice';
 import { svgPoint } from '../../../shared/svgPoint';
-import { surround } from '../../../shared/theme';
+import { setMarks, surround } from '../../../shared/theme';
 import { useSize } from '../../../shared/useSize';
 import { toneWords } from '../spot/toneWords';
 import { benchSet, type WithBench } from '../state/benchSlice';
@@ -106,17 +107,7 @@ export const StopRuler = memo(function StopRuler() {
         sx={{ color: surround.quiet, fontSize: '0.75rem', display: 'grid', gap: 0.25, flex: 'none' }}
       >
         slides
-        <Box
-          component="select"
-          aria-label="The ruler slides"
-          value={by}
-          onChange={(event: { target: { value: string } }) => setChosen(event.target.value as ShiftBy)}
-          sx={{ color: surround.text, bgcolor: '#3a3a3a', border: `1px solid ${surround.line}` }}
-        >
-          {WAYS.map((way) => (
-            <option key={way}>{way}</option>
-          ))}
-        </Box>
+        <Choice label="The ruler slides" onSurround value={by} options={WAYS} onChoose={setChosen} />
       </Box>
       <svg
         ref={svg}
@@ -149,7 +140,7 @@ export const StopRuler = memo(function StopRuler() {
               fill={tone(stops + 1 / 6)}
             />
           ))}
-          <rect x={0} y={BAR.y} width={width} height={BAR.height} fill="none" stroke="#1a1a1a" />
+          <rect x={0} y={BAR.y} width={width} height={BAR.height} fill="none" stroke={surround.ink} />
           {Array.from({ length: TO - FROM + 1 }, (_, i) => FROM + i).map((stops) => (
             <text
               key={stops}
@@ -185,7 +176,7 @@ export const StopRuler = memo(function StopRuler() {
                 cy={BAR.y + BAR.height / 2}
                 r={4}
                 fill={surround.accent}
-                stroke="#111"
+                stroke={setMarks.dark}
               />
               <text
                 x={across(stops) + (leftwards ? -4 : 4)}

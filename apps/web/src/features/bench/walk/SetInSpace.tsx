@@ -4,7 +4,7 @@ import { useThree } from '@react-three/fiber';
 import { useEffect, useMemo, useRef } from 'react';
 import { BoxGeometry, type BufferGeometry, CanvasTexture, DoubleSide, EdgesGeometry } from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
-import { surround } from '../../../shared/theme';
+import { setMarks, surround } from '../../../shared/theme';
 import { sameThing, type ThingRef } from '../state/edits';
 import { useBench, useSet } from '../state/hooks';
 import { AimBall } from './AimBall';
@@ -23,8 +23,8 @@ export function SetInSpace({ viewpoint }: { viewpoint: { name: Viewpoint; asked:
   useEffect(() => invalidate(), [set, invalidate]);
   return (
     <HoldContext.Provider value={hold}>
-      <color attach="background" args={['#424242']} />
-      <hemisphereLight args={['#ffffff', '#777777', 1.6]} position={[0, 0, 1]} />
+      <color attach="background" args={[surround.section]} />
+      <hemisphereLight args={[setMarks.sky, setMarks.ground, 1.6]} position={[0, 0, 1]} />
       <directionalLight position={[1.5, -2, 3]} intensity={1.2} />
       {set.room && <RoomEdges room={set.room} markHeightM={set.mark.heightAboveFloorM} />}
       {set.bench && (
@@ -48,7 +48,7 @@ export function SetInSpace({ viewpoint }: { viewpoint: { name: Viewpoint; asked:
       ))}
       {set.people.map((person) => (
         <Grabbed key={person.name} thing={{ kind: 'person', key: person.name }}>
-          <Pieces geometries={shapeGeometries(personShape(person, set))} colour="#6d5a70" />
+          <Pieces geometries={shapeGeometries(personShape(person, set))} colour={setMarks.person} />
         </Grabbed>
       ))}
       <CameraBody set={set} />
@@ -129,10 +129,10 @@ function LightBody({ light, set }: { light: Light; set: SetDocument }) {
     <Grabbed thing={thing}>
       <Pieces
         geometries={geometries}
-        colour={selected ? surround.accent : light.on ? '#fffbe8' : '#777777'}
+        colour={selected ? surround.accent : light.on ? setMarks.lit : setMarks.ground}
         glow
       />
-      <Pieces geometries={stand} colour="#1c1c1c" />
+      <Pieces geometries={stand} colour={surround.ink} />
       <TagSign tag={light.tag} at={light.positionM} />
     </Grabbed>
   );
@@ -150,10 +150,10 @@ function SheetBody({ sheet, set }: { sheet: Sheet; set: SetDocument }) {
     <Grabbed thing={thing}>
       <Pieces
         geometries={geometries}
-        colour={selected ? surround.accent : dark ? '#151515' : '#f4f4f0'}
+        colour={selected ? surround.accent : dark ? setMarks.blackSheet : setMarks.whiteSheet}
         opacity={through ? 0.35 : sheet.kind === 'tent' || sheet.kind === 'cone' ? 0.3 : 1}
       />
-      <Pieces geometries={stand} colour="#1c1c1c" />
+      <Pieces geometries={stand} colour={surround.ink} />
       <TagSign tag={sheet.tag} at={sheet.positionM} />
     </Grabbed>
   );
@@ -169,7 +169,7 @@ function ProductBody({ product }: { product: Product }) {
   return (
     <Grabbed thing={thing}>
       <group position={own ? product.positionM : [0, 0, 0]}>
-        <Pieces geometries={geometries} colour={selected ? surround.accent : '#a5485c'} />
+        <Pieces geometries={geometries} colour={selected ? surround.accent : setMarks.productInSpace} />
       </group>
     </Grabbed>
   );
@@ -191,7 +191,7 @@ function CameraBody({ set }: { set: SetDocument }) {
   }, [camera, mark, bench]);
   return (
     <Grabbed thing={thing}>
-      <Pieces geometries={geometries} colour={selected ? surround.accent : '#2a2a2a'} />
+      <Pieces geometries={geometries} colour={selected ? surround.accent : surround.seam} />
     </Grabbed>
   );
 }
@@ -203,7 +203,7 @@ function BenchBox({ bench, sunk }: { bench: Bench; sunk: boolean }) {
   return (
     <mesh position={[centreM[0], centreM[1], top - thicknessM / 2]}>
       <boxGeometry args={[widthM, depthM, thicknessM]} />
-      <meshStandardMaterial color={selected ? surround.accent : '#8a7d6c'} roughness={0.9} />
+      <meshStandardMaterial color={selected ? surround.accent : setMarks.tableInSpace} roughness={0.9} />
     </mesh>
   );
 }
@@ -214,7 +214,7 @@ function BackdropSheet({ backdrop }: { backdrop: Backdrop }) {
   return (
     <mesh geometry={geometry}>
       <meshStandardMaterial
-        color={selected ? surround.accent : '#cfcfcf'}
+        color={selected ? surround.accent : setMarks.backdropInSpace}
         side={DoubleSide}
         roughness={0.95}
       />
@@ -233,7 +233,7 @@ function RoomEdges({ room, markHeightM }: { room: Room; markHeightM: number }) {
       geometry={edges}
       position={[widthM / 2 - markFromLeftM, depthM / 2 - markFromFrontM, heightM / 2 - markHeightM]}
     >
-      <lineBasicMaterial color="#9a9a9a" />
+      <lineBasicMaterial color={setMarks.room} />
     </lineSegments>
   );
 }
@@ -248,9 +248,9 @@ function TagSign({ tag, at }: { tag: string; at: Vector }) {
     canvas.height = SIGN_PX / 2;
     const context = canvas.getContext('2d');
     if (context) {
-      context.fillStyle = /[A-Z]/.test(tag) ? '#bfe5e1' : surround.paper;
+      context.fillStyle = /[A-Z]/.test(tag) ? surround.lamp : surround.paper;
       context.fillRect(0, 0, canvas.width, canvas.height);
-      context.fillStyle = '#1c1c1c';
+      context.fillStyle = surround.ink;
       context.font = 'bold 26px "JetBrains Mono Variable", monospace';
       context.textAlign = 'center';
       context.fillText(tag, SIGN_PX / 2, SIGN_PX / 2 - 7);

@@ -52,7 +52,12 @@ export default function WalkRound() {
             key={own}
             size="small"
             onClick={() => setViewpoint({ name: own, asked: viewpoint.asked + 1 })}
-            sx={{ color: surround.text, bgcolor: '#5a5a5a', py: 0, '&:hover': { bgcolor: '#686868' } }}
+            sx={{
+              color: surround.text,
+              bgcolor: surround.raised,
+              py: 0,
+              '&:hover': { bgcolor: surround.raisedOver },
+            }}
           >
             {own}
           </Button>
@@ -67,7 +72,7 @@ export default function WalkRound() {
           color: surround.quiet,
           fontSize: '0.75rem',
           pointerEvents: 'none',
-          bgcolor: 'rgba(51,51,51,0.85)',
+          bgcolor: surround.over,
           px: 0.75,
         }}
       >

@@ -1,5 +1,6 @@
 import Box from '@mui/material/Box';
 import { Section } from '../../../shared/Section';
+import { surround } from '../../../shared/theme';
 import { pictureUrl } from '../api';
 import { useJob } from '../state/openJob';
 
@@ -16,7 +17,13 @@ export function ReferenceStrip() {
               component="img"
               src={pictureUrl(sha256)}
               alt={name}
-              sx={{ width: '100%', height: 90, objectFit: 'contain', bgcolor: '#6b6b6b', display: 'block' }}
+              sx={{
+                width: '100%',
+                height: 90,
+                objectFit: 'contain',
+                bgcolor: surround.reference,
+                display: 'block',
+              }}
             />
             <Box component="figcaption" sx={{ fontSize: '0.75rem', color: 'text.secondary' }}>
               {note || name}

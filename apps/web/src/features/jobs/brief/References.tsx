@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { FileButton } from '../../../shared/FileButton';
 import { WordsField } from '../../../shared/form/WordsField';
 import { Section } from '../../../shared/Section';
+import { surround } from '../../../shared/theme';
 import { useAttempt } from '../../../shared/useAttempt';
 import { jobsApi, pictureUrl } from '../api';
 import { useEditJob, useJob } from '../state/openJob';
@@ -78,7 +79,7 @@ export function References() {
                 width: '100%',
                 maxHeight: 220,
                 objectFit: 'contain',
-                bgcolor: '#6b6b6b',
+                bgcolor: surround.reference,
               }}
             />
             <WordsField

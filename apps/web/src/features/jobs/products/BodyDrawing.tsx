@@ -3,6 +3,7 @@ import { formatLength, productBounds, productShape } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import { useMemo } from 'react';
 import { hull } from '../../../shared/hull';
+import { onPage } from '../../../shared/theme';
 
 /** A product from the front and from above, to one scale, with its size. */
 export function BodyDrawing({ body }: { body: Product }) {
@@ -36,7 +37,7 @@ export function BodyDrawing({ body }: { body: Product }) {
           <polygon
             key={index}
             points={outline.map((point) => point.join(',')).join(' ')}
-            fill="#dfe5e2"
+            fill={onPage.body}
             stroke="currentColor"
             strokeOpacity={0.3}
             strokeWidth={line}

@@ -10,6 +10,7 @@ import { arrowMove } from '../../../shared/arrowKeys';
 import { FileButton } from '../../../shared/FileButton';
 import { QuantityField } from '../../../shared/QuantityField';
 import { svgPoint } from '../../../shared/svgPoint';
+import { onPage, surround } from '../../../shared/theme';
 import { type Limits, within } from '../../../shared/useTyped';
 import { insertAfter, movePoint, photoPlace, removePoint, type Tracing } from './profile';
 import { TracingMarks } from './TracingMarks';
@@ -161,7 +162,7 @@ function OutlineDrawing({ svg, profile, tracing, at, onSelect, onMove }: Outline
       <Grid view={view} unit={unit} />
       <polygon
         points={[...side(1), ...side(-1).reverse()].join(' ')}
-        fill={tracing ? 'none' : 'rgba(23,102,95,0.12)'}
+        fill={tracing ? 'none' : onPage.fill}
         stroke="currentColor"
         strokeWidth={1.5 * unit}
       />
@@ -258,8 +259,8 @@ function PointHandle({
       cx={point.radiusM * MM}
       cy={-point.heightM * MM}
       r={(selected ? 7 : 5.5) * unit}
-      fill={point.smooth ? '#f2efe6' : '#17665f'}
-      stroke={selected ? '#17665f' : '#1f1f1f'}
+      fill={point.smooth ? surround.paper : surround.strong}
+      stroke={selected ? surround.strong : onPage.ink}
       strokeWidth={(selected ? 3 : 1.5) * unit}
       tabIndex={0}
       role="button"

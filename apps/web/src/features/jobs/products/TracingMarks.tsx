@@ -7,6 +7,7 @@ import { type KeyboardEvent, type RefObject, useRef } from 'react';
 import { arrowMove } from '../../../shared/arrowKeys';
 import { QuantityField } from '../../../shared/QuantityField';
 import { svgPoint } from '../../../shared/svgPoint';
+import { onPage, surround } from '../../../shared/theme';
 import type { Tracing } from './profile';
 
 type Mark = 'foot' | 'from' | 'to';
@@ -38,7 +39,7 @@ export function TracingMarks({
         viewBox={`0 0 ${tracing.widthPx} ${tracing.heightPx}`}
         role="group"
         aria-label="Photograph to trace over"
-        sx={{ width: '100%', maxHeight: 420, touchAction: 'none', bgcolor: '#6b6b6b' }}
+        sx={{ width: '100%', maxHeight: 420, touchAction: 'none', bgcolor: surround.reference }}
       >
         <image href={tracing.url} width={tracing.widthPx} height={tracing.heightPx} />
         <line
@@ -46,7 +47,7 @@ export function TracingMarks({
           y1={from[1]}
           x2={to[0]}
           y2={to[1]}
-          stroke="#8fd0cb"
+          stroke={surround.accent}
           strokeWidth={2 * unit}
           strokeDasharray={`${6 * unit} ${4 * unit}`}
         />
@@ -112,8 +113,8 @@ function MarkHandle({
   }
   const size = 8 * unit;
   const shared = {
-    fill: 'rgba(23,102,95,0.35)',
-    stroke: '#f2efe6',
+    fill: onPage.fillOver,
+    stroke: surround.paper,
     strokeWidth: 2 * unit,
     tabIndex: 0,
     role: 'button',

@@ -22,6 +22,7 @@ import { useMemo } from 'react';
 import { SelectField } from '../../../shared/form/formParts';
 import { SmallPicture } from '../../../shared/render/SmallPicture';
 import { Section } from '../../../shared/Section';
+import { framed } from '../../../shared/theme';
 import { useEquipment } from '../../kit';
 import { partQuantity } from '../quantities';
 import { CameraChoice } from '../shots/CameraChoice';
@@ -185,7 +186,7 @@ function SideBySide({ job, series }: { job: Job; series: Series }) {
       {pictures.map(({ id, name, set }) => (
         <Box key={id}>
           <SmallPicture set={set} width={PICTURE_WIDTH} samples={16} kept label={`${name} in the series`}>
-            <path d={`M${PICTURE_WIDTH / 2} 0v2000`} stroke="#ffffff88" strokeDasharray="4 3" />
+            <path d={`M${PICTURE_WIDTH / 2} 0v2000`} stroke={framed.axis} strokeDasharray="4 3" />
           </SmallPicture>
           <Box sx={{ fontSize: '0.75rem' }}>{name}</Box>
         </Box>

@@ -1,5 +1,6 @@
 import type { FormatFit, FrameRect } from '@fendrix/core';
 import { stackedLabels } from '../../../shared/stackedLabels';
+import { framed, surround } from '../../../shared/theme';
 
 interface FrameOverlayProps {
   width: number;
@@ -27,12 +28,12 @@ export function FrameOverlay({ width, height, fits, shown, lines }: FrameOverlay
     <>
       <defs>
         <pattern id="words" width={7} height={7} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-          <rect width={7} height={7} fill="rgba(20,20,20,0.28)" />
-          <line x1={0} x2={0} y1={0} y2={7} stroke="rgba(255,255,255,0.55)" strokeWidth={1.4} />
+          <rect width={7} height={7} fill={framed.shade} />
+          <line x1={0} x2={0} y1={0} y2={7} stroke={framed.stripe} strokeWidth={1.4} />
         </pattern>
       </defs>
       {lines && (
-        <g stroke="rgba(255,255,255,0.4)" strokeWidth={1}>
+        <g stroke={framed.thirds} strokeWidth={1}>
           {[1 / 3, 2 / 3].map((part) => (
             <g key={part}>
               <line x1={part * width} x2={part * width} y1={0} y2={height} />
@@ -44,7 +45,7 @@ export function FrameOverlay({ width, height, fits, shown, lines }: FrameOverlay
             y2={height / 2}
             x1={0}
             x2={width}
-            stroke="rgba(143,208,203,0.9)"
+            stroke={framed.limit}
             strokeDasharray="5 4"
           />
           <line
@@ -52,7 +53,7 @@ export function FrameOverlay({ width, height, fits, shown, lines }: FrameOverlay
             x2={width / 2}
             y1={0}
             y2={height}
-            stroke="rgba(143,208,203,0.9)"
+            stroke={framed.limit}
             strokeDasharray="5 4"
           />
         </g>
@@ -63,14 +64,14 @@ export function FrameOverlay({ width, height, fits, shown, lines }: FrameOverlay
             {copy && (shown === null || shown === id) && (
               <rect {...box(copy)} fill="url(#words)" opacity={shown === null ? 0.5 : 1} />
             )}
-            <rect {...box(crop)} fill="none" stroke="#1c1c1c" strokeWidth={2.5} />
-            <rect {...box(crop)} fill="none" stroke="#f2efe6" strokeWidth={1.2} />
+            <rect {...box(crop)} fill="none" stroke={surround.ink} strokeWidth={2.5} />
+            <rect {...box(crop)} fill="none" stroke={surround.paper} strokeWidth={1.2} />
             <text
               x={crop.left * width + 5}
               y={height - (labels[index] as number)}
               fontSize={12}
-              fill="#f2efe6"
-              stroke="#1c1c1c"
+              fill={surround.paper}
+              stroke={surround.ink}
               strokeWidth={3}
               paintOrder="stroke"
             >
