@@ -1,6 +1,7 @@
 import { expect, type Page, test } from '@playwright/test';
 import {
   count,
+  frames,
   numberField,
   openBench,
   pictureMean,
@@ -11,7 +12,7 @@ import {
   valueAtRest,
 } from './bench.js';
 
-async function drag(page: Page, name: string, right: number, down: number, holdMs = 0): Promise<void> {
+async function drag(page: Page, name: string, right: number, down: number, holdFrames = 0): Promise<void> {
   const box = await thing(page, name).boundingBox();
   if (!box) throw new Error(`${name} is drawn`);
   const x = box.x + box.width / 2;
@@ -20,7 +21,7 @@ async function drag(page: Page, name: string, right: number, down: number, holdM
   await page.mouse.down();
   await page.mouse.move(x + right / 2, y + down / 2, { steps: 4 });
   await page.mouse.move(x + right, y + down, { steps: 4 });
-  await page.waitForTimeout(holdMs);
+  await frames(page, holdFrames);
   await page.mouse.up();
 }
 
@@ -63,7 +64,7 @@ test('the band at the end of a drag is that of the set as it then is', async ({ 
   await openBench(page);
   const band = page.getByTestId('band');
   // A hand lets go at some time after the last move: while the picture of that move is being made, or before, or after.
-  for (const wait of [0, 40, 90]) {
+  for (const wait of [0, 2, 5]) {
     await drag(page, 'light:A', -6, 5, wait);
     await saved(page);
     await expect(status(page)).not.toHaveAttribute('data-phase', 'following');

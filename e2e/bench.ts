@@ -55,6 +55,27 @@ export async function pointAt(page: Page, across: number, down: number): Promise
   await page.mouse.click(box.x + across * box.width, box.y + down * box.height);
 }
 
+/** The same, until the light of that place has been read. */
+export async function readAt(page: Page, across: number, down: number): Promise<void> {
+  const spot = page.getByRole('region', { name: 'This spot' });
+  const before = (await spot.count()) > 0 ? await spot.getAttribute('data-at') : null;
+  await pointAt(page, across, down);
+  await expect(spot).not.toHaveAttribute('data-at', before ?? '');
+  await expect(spot.getByTestId('pick-stops')).toBeVisible();
+}
+
+/** Lets the page draw so many frames. */
+export const frames = (page: Page, count: number): Promise<void> =>
+  page.evaluate(async (many) => {
+    for (let i = 0; i < many; i++) await new Promise((drawn) => requestAnimationFrame(drawn));
+  }, count);
+
+/** Until all that the open tab of the desk shows has been fetched and read. */
+export async function deskAtRest(page: Page): Promise<void> {
+  await expect(page.getByLabel('Being fetched')).toHaveCount(0);
+  await expect(page.getByText('Being read', { exact: true })).toHaveCount(0);
+}
+
 /** Ends of the first image of a tag in the mirror band, percent of the width. */
 export async function imageInBand(page: Page, tag: string): Promise<{ from: number; to: number } | null> {
   const items = await page.getByTestId('band').locator('li').allTextContents();

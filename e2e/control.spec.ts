@@ -1,5 +1,17 @@
 import { expect, type Page, test } from '@playwright/test';
-import { imageInBand, openBench, openCopy, pointAt, saved, seriousFindings, status, thing } from './bench.js';
+import {
+  deskAtRest,
+  frames,
+  imageInBand,
+  openBench,
+  openCopy,
+  pointAt,
+  readAt,
+  saved,
+  seriousFindings,
+  status,
+  thing,
+} from './bench.js';
 
 const width = async (page: Page, tag: string) => {
   const found = await imageInBand(page, tag);
@@ -72,9 +84,8 @@ test('the source of a glare is found and lost, and the way is measured', async (
 /** Points along the band's height until the spot mirrors a light. */
 async function findOnPicture(page: Page, tag: string): Promise<number> {
   for (let across = 0.42; across < 0.58; across += 0.006) {
-    await pointAt(page, across, 0.42);
+    await readAt(page, across, 0.42);
     const mirrored = page.getByTestId('part mirrored').getByRole('img', { name: `tag ${tag}` });
-    await page.waitForTimeout(250);
     if (await mirrored.count()) return across;
   }
   throw new Error(`${tag} is mirrored nowhere at this height`);
@@ -246,7 +257,10 @@ test('the set is walked round in three dimensions, and without WebGL the page sa
   await page.getByRole('tab', { name: 'Walk round' }).click();
   await expect(page.getByTestId('walk-round').locator('canvas')).toBeVisible();
   await page.getByRole('button', { name: 'from above', exact: true }).click();
-  await page.waitForTimeout(1500);
+  await expect(page.getByTestId('walk-round').locator('canvas')).toHaveAttribute(
+    'data-viewpoint',
+    'from above',
+  );
   // The middle of the view is the product: it is grabbed and moved along the bench.
   const canvas = await page.getByTestId('walk-round').locator('canvas').boundingBox();
   if (!canvas) throw new Error('the set is drawn');
@@ -346,7 +360,7 @@ test('an overlay costs the page little while a light is dragged: its pixels are 
     await page.mouse.down();
     for (let i = 0; i < 30; i++) {
       await page.mouse.move(x + i, y + (i % 7));
-      await page.waitForTimeout(30);
+      await frames(page, 2);
     }
     await page.mouse.move(x, y);
     await page.mouse.up();
@@ -366,7 +380,7 @@ for (const tab of ['Exposure', 'Movement', 'Background', 'Walk round'] as const)
   test(`axe finds nothing serious on ${tab}`, async ({ page }) => {
     await openCopy(page, 'Sea-buckthorn');
     await page.getByRole('tab', { name: tab }).click();
-    await page.waitForTimeout(1500);
+    await deskAtRest(page);
     expect(await seriousFindings(page)).toEqual([]);
   });
 }

@@ -27,12 +27,17 @@ test('a new set starts with something to move; it is copied, found, deleted and 
 test('a new set stands in the room of the studio, also when it is asked for before the kit has arrived', async ({
   page,
 }) => {
+  let arrive = () => {};
+  const asked = new Promise<void>((resolve) => {
+    arrive = resolve;
+  });
   await page.route('**/api/kit', async (route) => {
-    await new Promise((resolve) => setTimeout(resolve, 1500));
+    await asked;
     await route.continue();
   });
   await page.goto('/sets');
   await page.getByRole('button', { name: 'New set', exact: true }).click();
+  arrive();
   await expect(thing(page, 'room:')).toBeVisible();
   await thing(page, 'room:').focus();
   await expect(page.getByLabel('width', { exact: true })).toHaveValue('340 cm');

@@ -9,6 +9,7 @@ import {
   pickMaterial,
   pictureMean,
   pointAt,
+  readAt,
   saved,
   seriousFindings,
   thing,
@@ -24,9 +25,7 @@ const rowOfDesk = (page: Page, words: string) => page.getByTestId('ground-lights
 /** Points along a height of the picture until the spot mirrors a light or sheet. */
 async function pointAtImageOf(page: Page, tag: string, down: number): Promise<void> {
   for (let across = 0.42; across < 0.6; across += 0.008) {
-    await pointAt(page, across, down);
-    // The figures of the last place stay until those of the new one are there.
-    await page.waitForTimeout(300);
+    await readAt(page, across, down);
     if (
       await page
         .getByTestId('part mirrored')

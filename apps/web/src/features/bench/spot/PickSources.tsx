@@ -19,6 +19,7 @@ import { WidenHighlight } from './WidenHighlight';
 export const PickSources = memo(function PickSources() {
   const set = useSet();
   const pick = useBench((bench) => bench.pick);
+  const at = useBench((bench) => bench.pickAt);
   const stale = useBench((bench) => bench.pickStale);
   const zones = useBench((bench) => bench.zones);
   const dispatch = useBenchDispatch();
@@ -31,7 +32,7 @@ export const PickSources = memo(function PickSources() {
     ...wholeOf(rows.filter((row) => row.how === how)),
   }));
   return (
-    <Box component="section" aria-label="This spot">
+    <Box component="section" aria-label="This spot" data-at={at?.join(' ')}>
       <Box sx={{ display: 'flex', alignItems: 'baseline', mb: 0.5 }}>
         <Box component="h2" sx={{ m: 0, flex: 1, fontSize: '0.8125rem', fontWeight: 650 }}>
           Light of this spot

@@ -1,6 +1,6 @@
 import type { Backdrop, Bench, Light, Product, Room, SetDocument, Sheet, Vector } from '@fendrix/contract';
 import { cameraShape, liesOnTable, lightShape, personShape, sheetShape, standShape } from '@fendrix/core';
-import { useThree } from '@react-three/fiber';
+import { useFrame, useThree } from '@react-three/fiber';
 import { useEffect, useMemo, useRef } from 'react';
 import { BoxGeometry, type BufferGeometry, CanvasTexture, DoubleSide, EdgesGeometry } from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
@@ -79,6 +79,10 @@ function useWalk(
     controls.current?.update();
     invalidate();
   }, [name, asked, camera, invalidate]);
+  // Told once it is drawn.
+  useFrame(() => {
+    gl.domElement.dataset.viewpoint = name;
+  });
   return useMemo(
     () => (still: boolean) => {
       if (controls.current) controls.current.enabled = !still;
