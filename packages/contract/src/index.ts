@@ -72,3 +72,4 @@ export { type SetDocument, type SetDocumentInput, setDocument, type Take } from 
 export type { Sheet, SheetOf } from './sheet.js';
 export type { Backdrop, Bench, Highlight, Panel, Person, Room, Spot, Standing, Sweep } from './standing.js';
 export type { Studio } from './studio.js';
+export { type SettledVerdict, startWishes, type Wishes } from './wishes.js';

@@ -16,7 +16,7 @@ export const take = z
 
 const setShape = z.strictObject({
   format: z.literal('fendrix-set'),
-  version: z.literal(1),
+  version: z.literal(2),
   name: name.describe('Name of the set'),
   note: z.string().max(4000).default(''),
   ...standing.shape,

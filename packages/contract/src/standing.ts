@@ -6,6 +6,7 @@ import { opaqueMaterial } from './material.js';
 import { name, productId } from './names.js';
 import { product } from './product.js';
 import { sheet } from './sheet.js';
+import { settledVerdict, wishes } from './wishes.js';
 
 export const room = z
   .strictObject({
@@ -147,6 +148,8 @@ export const standing = z.strictObject({
     .max(300)
     .default([])
     .describe('Things that may stand in or through each other here, such as "bench | sheet 1"'),
+  wishes: wishes.prefault({}),
+  settled: z.array(settledVerdict).max(200).default([]),
 });
 
 export type Room = z.infer<typeof room>;

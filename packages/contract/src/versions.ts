@@ -1,16 +1,34 @@
 import type { Problem } from './problems.js';
+import { startWishes } from './wishes.js';
 
 type Fields = Readonly<Record<string, unknown>>;
 
 /** Makes of a document of one version one of the next. Pure; what it does not know it leaves, to be told by the check. */
 export type Upgrade = (document: Fields) => Fields;
 
+/** A set, and each of its takes, with the wishes that make sense for what stands on it. */
+function withWishes(set: Fields): Fields {
+  const takes = set.takes;
+  if (!Array.isArray(takes)) return { ...set, wishes: startWishes(set) };
+  return {
+    ...set,
+    wishes: startWishes(set),
+    takes: takes.map((take) =>
+      isFields(take) && isFields(take.set)
+        ? { ...take, set: { ...take.set, wishes: startWishes(take.set) } }
+        : take,
+    ),
+  };
+}
+
+const isFields = (value: unknown): value is Fields => typeof value === 'object' && value !== null;
+
 /**
  * The documents that are kept, each with its steps from version 1 to 2, from 2 to 3 and so on: the version that is
  * written today is one more than there are steps. What only adds a field with a default needs none.
  */
 const UPGRADES: Readonly<Record<string, readonly Upgrade[]>> = {
-  'fendrix-set': [],
+  'fendrix-set': [withWishes],
   'fendrix-job': [],
   'fendrix-kit': [],
 };

@@ -39,7 +39,7 @@ describe('set document', () => {
     ['camera.focusM', 0.1, 'focal length'],
     ['spots[0].normal', [0, 0, 0], 'no length'],
     ['format', 'other', '"fendrix-set"'],
-    ['version', 2, 'a newer Fendrix wrote it'],
+    ['version', 3, 'a newer Fendrix wrote it'],
   ])('%s is refused with its path and a sentence', (path, value, words) => {
     const problem = problemsWith(path, value).find((found) => found.path === path);
     expect(problem?.message).toContain(words);
@@ -78,7 +78,7 @@ describe('set document', () => {
 
   test('what is left out gets its default', () => {
     const { camera } = demoSet('cordial');
-    const checked = checkDocument(setDocument, { format: 'fendrix-set', version: 1, name: 'Bare', camera });
+    const checked = checkDocument(setDocument, { format: 'fendrix-set', version: 2, name: 'Bare', camera });
     expect(checked.ok && checked.value.lights).toEqual([]);
     expect(checked.ok && checked.value.mark.heightAboveFloorM).toBe(0.75);
   });

@@ -38,6 +38,53 @@ describe('documents of before read for ever', () => {
   });
 });
 
+describe('sets of before wishes', () => {
+  const opened = (name: string) => {
+    const checked = checkDocument(setDocument, kept(`demo-${name}-1`));
+    if (!checked.ok) throw new Error(JSON.stringify(checked.problems));
+    return checked.value;
+  };
+
+  test.each(['bottle', 'cordial', 'cordial-frost', 'mill', 'pepper', 'perry', 'tart', 'tent', 'vinegar'])(
+    '%s opens with wishes for what stands on it, and all else as it was',
+    (name) => {
+      const { wishes, settled, version, ...rest } = opened(name);
+      const { version: _before, ...before } = kept(`demo-${name}-1`);
+      expect(version).toBe(2);
+      expect(settled).toEqual([]);
+      expect(rest).toMatchObject(before);
+      expect(wishes.mood).toBe('neutral');
+    },
+  );
+
+  test('words are to be read, liquid in glass is to glow, black cloth is to be black', () => {
+    expect(opened('cordial').wishes).toMatchObject({
+      words: 'readable',
+      edges: 'dark-line',
+      liquid: 'glows',
+    });
+    expect(opened('pepper').wishes.ground).toBe('black');
+    expect(opened('mill').wishes).toMatchObject({ edges: 'open', liquid: 'open' });
+  });
+
+  test('takes get wishes of their own', () => {
+    const document = kept('set-1');
+    const before = { ...document, takes: [{ id: 'a', name: 'A', set: standingOf(document) }] };
+    const checked = checkDocument(setDocument, before);
+    expect(checked.ok && checked.value.takes[0]?.set.wishes).toEqual(checked.ok && checked.value.wishes);
+  });
+});
+
+const standingOf = ({
+  format: _f,
+  version: _v,
+  name: _n,
+  note: _o,
+  takes: _t,
+  takeId: _i,
+  ...rest
+}: Record<string, unknown>) => rest;
+
 describe('steps from one version to the next', () => {
   const upgrades = {
     list: [

@@ -125,6 +125,7 @@ export * from './plan/rigging.js';
 export { type SetCaution, setCautions } from './plan/setCautions.js';
 export { formatsOf, type StagedShot, stageSet } from './plan/stageSet.js';
 export { inStudio, studioWindows, sunThrough, type WindowLight } from './plan/studioWindows.js';
+export * from './plan/wishesOfBrief.js';
 export {
   type Attachment,
   type Change,

@@ -8,7 +8,7 @@ export function bareSet(
   set: SetDocument,
   kept: Partial<Pick<SetDocument, 'products' | 'lights' | 'sheets'>>,
 ): SetDocument {
-  const { format, version, name, mark, camera } = set;
+  const { format, version, name, mark, camera, wishes } = set;
   return {
     format,
     version,
@@ -25,6 +25,8 @@ export function bareSet(
     hazards: [],
     highlights: [],
     allowedOverlaps: [],
+    wishes,
+    settled: [],
     takes: [],
   };
 }

@@ -20,6 +20,7 @@ import { firstLight, metered } from './firstLight.js';
 import { cropOf, type Format, type FormatFit } from './frameFit.js';
 import { type PlacedCamera, placeCamera } from './placeCamera.js';
 import { inStudio } from './studioWindows.js';
+import { moodOf, openWishes } from './wishesOfBrief.js';
 
 /** Gap between products that stand in one picture, part of the wider one's width. */
 const GAP_PART = 0.35;
@@ -64,7 +65,7 @@ export function stageSet(
   const inRoom = !studio || standsIn(studio, placed.camera.positionM);
   const set: SetDocument = {
     format: 'fendrix-set',
-    version: 1,
+    version: 2,
     name: shot.name,
     note: shot.look,
     mark: { heightAboveFloorM: studio?.benchHeightM ?? 0.75 },
@@ -82,6 +83,8 @@ export function stageSet(
     hazards: [],
     highlights: [],
     allowedOverlaps: [],
+    wishes: openWishes(moodOf(shot.look, job.brief.mood)),
+    settled: [],
     takes: [],
   };
   const lit = metered(set);

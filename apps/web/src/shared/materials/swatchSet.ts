@@ -95,7 +95,7 @@ function inputOf(material: AnyMaterial): SetDocumentInput {
   };
   return {
     format: 'fendrix-set',
-    version: 1,
+    version: 2,
     name: 'Swatch',
     bench: { widthM: 1, depthM: 1, material: grey },
     backdrop: {

@@ -17,7 +17,7 @@ export function standingOf(set: SetDocument): Standing {
 
 /** A take as a set of its own, to be drawn or compared. */
 export function setOfTake(take: Take): SetDocument {
-  return { format: 'fendrix-set', version: 1, name: take.name, note: take.note, takes: [], ...take.set };
+  return { format: 'fendrix-set', version: 2, name: take.name, note: take.note, takes: [], ...take.set };
 }
 
 /** A name and an id that no take has yet. */

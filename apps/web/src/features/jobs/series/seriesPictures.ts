@@ -26,7 +26,7 @@ export function seriesPictures(
     const middleM = liftM + (low[2] + high[2]) / 2;
     const set = setDocument.parse({
       format: 'fendrix-set',
-      version: 1,
+      version: 2,
       name: product.name,
       backdrop: {
         kind: 'sweep',

@@ -1,5 +1,14 @@
-import type { CameraBody, CameraLens, Framing, Job, Light, Shot, Studio } from '@fendrix/contract';
-import { checkPlace, DomainError, type StagedShot, stageSet } from '@fendrix/core';
+import {
+  type CameraBody,
+  type CameraLens,
+  type Framing,
+  type Job,
+  type Light,
+  type Shot,
+  type Studio,
+  startWishes,
+} from '@fendrix/contract';
+import { checkPlace, DomainError, forPurpose, type StagedShot, stageSet } from '@fendrix/core';
 import { useMemo } from 'react';
 import { type NamedEquipment, useEquipment } from '../../kit';
 
@@ -68,7 +77,11 @@ export function stage(
   kitLights: readonly Light[] = [],
 ): Staged {
   try {
-    return { ok: true, staged: stageSet(job, shot, framing, studio, kitLights) };
+    const staged = stageSet(job, shot, framing, studio, kitLights);
+    const { set } = staged;
+    const wishes = startWishes(set, set.wishes.mood);
+    const wished = { ...set, wishes: forPurpose({ ...set, wishes }, shot.purpose) };
+    return { ok: true, staged: { ...staged, set: wished } };
   } catch (error) {
     if (error instanceof DomainError) return { ok: false, why: error.message };
     throw error;

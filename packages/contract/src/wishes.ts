@@ -1,0 +1,109 @@
+import { z } from 'zod';
+
+const OPEN = 'open';
+
+/** What is wanted of a picture; every choice may be left open, and then nothing is judged by it. */
+export const wishes = z
+  .strictObject({
+    mood: z.enum(['bright', 'neutral', 'dark']).default('neutral').describe('Mood of the picture'),
+    ground: z.enum(['white', 'grey', 'black', 'gradient', OPEN]).default(OPEN).describe('Background'),
+    greyStops: z.number().min(-5).max(2.4).default(0).describe('Tone of a grey background, from mid-tone'),
+    edges: z
+      .enum(['dark-line', 'bright-line', OPEN])
+      .default(OPEN)
+      .describe('Edges of glass and gloss: a dark line on light ground, or a bright line on dark ground'),
+    highlight: z
+      .enum(['one-strip', 'two-strips', 'broad', 'bright-front', 'bright-back', 'none', OPEN])
+      .default(OPEN)
+      .describe('Highlight on gloss and metal'),
+    centre: z
+      .enum(['dark', 'bright', 'closed', OPEN])
+      .default(OPEN)
+      .describe(
+        'What the middle of a mirroring thing shows: dark for a logo, bright, or closed by a lens-hole card',
+      ),
+    shadow: z.enum(['soft', 'hard', 'none', OPEN]).default(OPEN).describe('Shadow on the table'),
+    words: z
+      .enum(['readable', 'picked-out', OPEN])
+      .default(OPEN)
+      .describe('Label and logo: flat and readable, or engraved and printed detail picked out'),
+    liquid: z.enum(['glows', 'clear', OPEN]).default(OPEN).describe('Liquid: glows over the label, or clear'),
+    texture: z
+      .enum(['raked', 'smooth', OPEN])
+      .default(OPEN)
+      .describe('Texture: raked by the light, or smooth'),
+    sharp: z
+      .enum(['front-to-back', 'front', OPEN])
+      .default('front-to-back')
+      .describe('What is to be sharp of the products'),
+    movement: z.enum(['frozen', 'flowing', OPEN]).default(OPEN).describe('What moves'),
+    darkestStops: z
+      .number()
+      .min(-12)
+      .max(0)
+      .default(-5)
+      .describe('Darkest tone of the products that is to hold detail, stops from mid-tone'),
+  })
+  .describe('What is wanted of the picture: verdicts are counted from it');
+
+/** A verdict that is not to be told again: it is wanted so, or is left for retouching. */
+export const settledVerdict = z
+  .strictObject({
+    verdict: z.string().min(1).max(120).describe('Which verdict, and of what'),
+    as: z.enum(['wanted', 'retouching']),
+    note: z.string().max(400).default(''),
+    minutes: z.number().min(0).max(600).optional().describe('In retouching'),
+  })
+  .describe('A verdict that was settled by the photographer');
+
+export type Wishes = z.infer<typeof wishes>;
+export type SettledVerdict = z.infer<typeof settledVerdict>;
+
+/** What the wishes start from: as much of a set as is looked at, of any version and unchecked. */
+export interface StartingFrom {
+  products?: unknown;
+  backdrop?: unknown;
+}
+
+/** Reflectance up to which a background is meant to be black. */
+const BLACK_UP_TO = 0.06;
+
+/**
+ * Wishes that make sense for what stands on a set, before anybody said what is wanted: words on a label are to be read,
+ * glass wants edges, liquid is to glow, black cloth is to be black.
+ */
+export function startWishes({ products, backdrop }: StartingFrom, mood: Wishes['mood'] = 'neutral'): Wishes {
+  const goods = (Array.isArray(products) ? products : []).map(fieldsOf);
+  const materials = goods.map(({ material }) => fieldsOf(material));
+  const hollows = goods.map(({ hollow }) => fieldsOf(hollow));
+  const isClear = materials.some(({ kind }) => kind === 'dielectric');
+  const hasWords = goods.some(
+    ({ label, labels }) => label !== undefined || (Array.isArray(labels) && labels.length > 0),
+  );
+  const hasLiquid = hollows.some(({ liquid }) => liquid !== undefined);
+  const behind = reflectanceOf(fieldsOf(fieldsOf(backdrop).material).reflectance);
+  const isBlack = behind !== null && behind <= BLACK_UP_TO;
+  return {
+    ...wishes.parse({ mood }),
+    ground: isBlack ? 'black' : mood === 'bright' && behind !== null ? 'white' : OPEN,
+    edges: isClear ? (isBlack ? 'bright-line' : 'dark-line') : OPEN,
+    words: hasWords ? 'readable' : OPEN,
+    liquid: hasLiquid && mood !== 'dark' ? 'glows' : OPEN,
+    shadow: mood === 'bright' ? 'soft' : OPEN,
+    darkestStops: mood === 'dark' ? -7 : -5,
+  };
+}
+
+type Fields = Readonly<Record<string, unknown>>;
+
+const fieldsOf = (value: unknown): Fields =>
+  typeof value === 'object' && value !== null ? (value as Fields) : {};
+
+/** Grey of a reflectance as it is written: a number, or red, green and blue. */
+function reflectanceOf(value: unknown): number | null {
+  if (typeof value === 'number') return value;
+  if (!Array.isArray(value) || value.length !== 3 || value.some((part) => typeof part !== 'number'))
+    return null;
+  const [r, g, b] = value as [number, number, number];
+  return 0.2126 * r + 0.7152 * g + 0.0722 * b;
+}
