@@ -70,6 +70,7 @@ const CORE_ORDER = [
   'record',
   'plan',
   'solve',
+  'verdicts',
 ];
 
 const IMPORT =

@@ -7,4 +7,5 @@ export { standInWords } from './kit.js';
 export { placeCheckWords } from './placeChecks.js';
 export { placementWords } from './placements.js';
 export { proposedSteps } from './preparation.js';
+export * from './verdicts.js';
 export { viewReasonWords } from './views.js';

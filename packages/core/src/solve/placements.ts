@@ -105,7 +105,7 @@ function aimedLight({ lights }: SetDocument, tag: string): AimedLight | null {
 }
 
 /** How far back the backdrop can go, m: to just before the wall; three metres without a room. */
-function mostBackM({ backdrop, room }: SetDocument): number {
+export function mostBackM({ backdrop, room }: SetDocument): number {
   if (!backdrop) return 0;
   const here = backdrop.kind === 'panel' ? backdrop.centreM[1] : backdrop.backM;
   return room ? Math.max(0, room.depthM - room.markFromFrontM - BEFORE_WALL_M - here) : 3;

@@ -1,0 +1,125 @@
+import type { SetDocument } from '@fendrix/contract';
+import { luminanceOf } from '../exposure/display.js';
+import { exposureWeights, recordedMidToneCdSM2 } from '../exposure/recording.js';
+import type { Thing } from '../geometry/scene.js';
+import { fieldStops } from '../judge/readField.js';
+import { type SpotReading, spotReading } from '../judge/readSpot.js';
+import { channelsOf } from '../photometry/channels.js';
+import { cropRect } from '../plan/frameFit.js';
+import type { Thresholds } from './thresholds.js';
+import type { TracedView } from './tracedView.js';
+import type { Cause, Figure } from './verdict.js';
+
+/** What judges look at: a set, its traced view with the powers and settings of now, and the table of limits. */
+export interface Evidence {
+  set: SetDocument;
+  view: TracedView;
+  across: number;
+  down: number;
+  things: readonly Thing[];
+  /** Thing seen at each place; -1 for nothing. */
+  thing: Int32Array;
+  /** Tone of each place, stops from mid-tone; of the mean of all batches, and of each batch. */
+  stops: Float64Array;
+  batchStops: readonly Float64Array[];
+  /** The pinned spots, read with them. */
+  readings: readonly SpotReading[];
+  limits: Thresholds;
+}
+
+/** Applies powers, switches and settings of a set to a view that was traced of it. No rays. */
+export function evidenceOf(set: SetDocument, view: TracedView, limits: Thresholds): Evidence {
+  const { across, down, things, thing } = view.whole;
+  const stops = fieldStops(set, view.whole);
+  const batchStops = view.batches.map((batch) => fieldStops(set, batch));
+  const readings = view.spots.map((spot) => spotReading(set, spot));
+  return { set, view, across, down, things, thing, stops, batchStops, readings, limits };
+}
+
+/** Places that see a thing. */
+export function placesOf({ thing }: Evidence, index: number): number[] {
+  const places: number[] = [];
+  for (let place = 0; place < thing.length; place++) if (thing[place] === index) places.push(place);
+  return places;
+}
+
+/** Places of the frame, of which those that no crop keeps are left out. */
+export function keptPlaces({ set, across, down, thing }: Evidence): number[] {
+  const all = [...thing.keys()];
+  const crops = set.camera.crops.map((crop) => cropRect(set.camera, crop));
+  if (crops.length === 0) return all;
+  return all.filter((place) => {
+    const [x, y] = [((place % across) + 0.5) / across, (Math.floor(place / across) + 0.5) / down];
+    return crops.some(({ left, top, right, bottom }) => x > left && x < right && y > top && y < bottom);
+  });
+}
+
+/** A figure by a function of the tones, with its standard error by the batches. */
+export function measured(
+  { stops, batchStops }: Evidence,
+  of: (stops: Float64Array) => number,
+): Pick<Figure, 'value' | 'error'> {
+  const each = batchStops.map(of).filter(Number.isFinite);
+  const mean = each.reduce((sum, value) => sum + value, 0) / each.length;
+  const spread = each.reduce((sum, value) => sum + (value - mean) ** 2, 0) / Math.max(1, each.length - 1);
+  return { value: of(stops), error: each.length > 1 ? Math.sqrt(spread / each.length) : 0 };
+}
+
+/** Mean tone of places, stops from mid-tone. */
+export const meanStops = (stops: Float64Array, places: readonly number[]): number =>
+  Math.log2(places.reduce((sum, place) => sum + 2 ** (stops[place] as number), 0) / places.length);
+
+/** Which lights give the light of places, largest part first; those that give less than a hundredth are left out. */
+export function lightCauses({ set, view, things }: Evidence, places: readonly number[]): Cause[] {
+  const weights = exposureWeights(set);
+  const channels = channelsOf(set);
+  const midTone = recordedMidToneCdSM2(set.camera);
+  const sums = set.lights.map(() => 0);
+  const { unit } = view.whole;
+  for (const place of places)
+    channels.forEach(({ light }, channel) => {
+      const at = (c: number) => {
+        const k = 3 * channel + c;
+        return (weights[k] as number) * (unit[place * weights.length + k] ?? 0);
+      };
+      sums[light] = (sums[light] ?? 0) + luminanceOf(at(0), at(1), at(2)) / midTone;
+    });
+  const whole = sums.reduce((sum, value) => sum + value, 0);
+  if (!(whole > 0)) return [];
+  return set.lights
+    .map(({ tag, name }, i) => ({
+      thing: things.find(({ kind, key }) => kind === 'light' && key === tag) ?? {
+        kind: 'light' as const,
+        key: tag,
+        name,
+      },
+      part: (sums[i] as number) / whole,
+    }))
+    .filter(({ part }) => part >= 0.01)
+    .sort((a, b) => b.part - a.part);
+}
+
+/** How much of places each thing has, largest part first. @param thingAt its number at a place */
+export function thingCauses(
+  { things }: Evidence,
+  places: readonly number[],
+  thingAt: (place: number) => number,
+): Cause[] {
+  const counts = new Map<number, number>();
+  for (const place of places) counts.set(thingAt(place), (counts.get(thingAt(place)) ?? 0) + 1);
+  return [...counts]
+    .flatMap(([index, count]) => {
+      const thing = things[index];
+      return thing ? [{ thing, part: count / places.length }] : [];
+    })
+    .sort((a, b) => b.part - a.part);
+}
+
+/** Products of the set with the number of each among the things, those that are seen. */
+export function seenProducts(evidence: Evidence) {
+  return evidence.set.products.flatMap((product) => {
+    const index = evidence.things.findIndex(({ kind, key }) => kind === 'product' && key === product.id);
+    const places = index < 0 ? [] : placesOf(evidence, index);
+    return places.length === 0 ? [] : [{ product, thing: evidence.things[index] as Thing, index, places }];
+  });
+}

@@ -1,0 +1,67 @@
+import { PAPER_WHITE_STOPS } from '../../exposure/exposure.js';
+import { NO_PART } from '../../render/look.js';
+import { byStops, those, withFStop } from '../changes.js';
+import { type Evidence, lightCauses, measured, seenProducts } from '../evidence.js';
+import { excessOf, type Judge } from '../verdict.js';
+
+/** Glass of which more comes through than this shows what is behind it, not itself. */
+const SEE_THROUGH = 0.3;
+/** Metal of which more is mirrored than this shows its surroundings, not itself. */
+const MIRROR = 0.5;
+
+/**
+ * Places of a product that show its own surface: not what is behind clear glass, and not the image of a light or card, which
+ * may be white.
+ */
+export function ownPlaces({ view, things }: Evidence, places: readonly number[]): number[] {
+  return places.filter((place) => {
+    if ((view.throughPart[place] as number) > SEE_THROUGH) return false;
+    if ((view.mirroredPart[place] as number) > MIRROR) return false;
+    const mirrored = view.mirrored[place] as number;
+    const kind = mirrored === NO_PART ? undefined : things[mirrored]?.kind;
+    return kind !== 'light' && kind !== 'sheet';
+  });
+}
+
+/** Less of a product than this says nothing of it, places. */
+const FEWEST = 12;
+
+/** A product's own surface over paper white: print and colour are gone. */
+export const burnt: Judge<'burnt'> = {
+  code: 'burnt',
+  judge: (evidence) =>
+    seenProducts(evidence).flatMap(({ thing, places }) => {
+      const own = ownPlaces(evidence, places);
+      if (own.length < FEWEST) return [];
+      const over = (stops: Float64Array) =>
+        own.filter((place) => (stops[place] as number) > PAPER_WHITE_STOPS);
+      const figure = {
+        ...measured(evidence, (stops) => over(stops).length / own.length),
+        unit: 'part' as const,
+        limit: evidence.limits.burnt.limit,
+        fault: 'above' as const,
+      };
+      const lost = over(evidence.stops);
+      return excessOf(figure) > 0
+        ? [{ of: thing, places: lost, figure, causes: lightCauses(evidence, lost) }]
+        : [];
+    }),
+  cures(evidence, { places, causes }) {
+    const { set, stops } = evidence;
+    const tones = places.map((place) => stops[place] as number).sort((a, b) => b - a);
+    // The brightest tenth may be a glint.
+    const most = tones[Math.floor(tones.length / 10)] ?? PAPER_WHITE_STOPS;
+    const over = Math.max(0.3, most - PAPER_WHITE_STOPS + 0.1);
+    const [first, second] = causes;
+    const alone = (tag: string | undefined, part: number | null | undefined) => {
+      // What one light has to lose for the whole to lose so much.
+      const left = tag && part ? (2 ** -over - (1 - part)) / part : 0;
+      return tag ? byStops(set, tag, left > 0.02 ? Math.log2(left) : -2 * over) : null;
+    };
+    return those(
+      alone(first?.thing.key, first?.part),
+      alone(second?.thing.key, second?.part),
+      withFStop(set, set.camera.fNumber * 2 ** (over / 2)),
+    );
+  },
+};

@@ -1,0 +1,140 @@
+import { GROUND_KINDS, groundLights, powersForGround } from '../../judge/ground.js';
+import { frameLevels, type ProductWhite, productWhite, whiteGroundStops } from '../../judge/groundVerdict.js';
+import { mostBackM, withPlacement } from '../../solve/placements.js';
+import { allByStops, byStops, switchedOff, those } from '../changes.js';
+import { type Evidence, lightCauses, meanStops, measured } from '../evidence.js';
+import { excessOf, type Figure, type Judge } from '../verdict.js';
+
+/** Places of background and walls; fewer are no ground. */
+const FEWEST = 40;
+
+function groundPlaces({ things, thing }: Evidence): number[] {
+  const isGround = (index: number) => {
+    const kind = things[index]?.kind;
+    return kind !== undefined && GROUND_KINDS.includes(kind);
+  };
+  return [...thing.keys()].filter((place) => isGround(thing[place] as number));
+}
+
+const whiteOf = (evidence: Evidence): ProductWhite | null =>
+  productWhite(evidence.set, evidence.readings, frameLevels(evidence.set, evidence.view.whole), null);
+
+type GroundCode = 'ground-not-white' | 'ground-too-white' | 'ground-not-black' | 'ground-off-grey';
+
+/** A verdict on the mean tone of the ground. @param counting what is counted of that tone, stops; null where nothing can be */
+function groundJudge<C extends GroundCode>(
+  code: C,
+  wished: (evidence: Evidence) => boolean,
+  fault: Figure['fault'],
+  counting: (evidence: Evidence) => ((meanTone: number) => number) | null,
+  cures: Judge['cures'],
+): Judge<C> {
+  return {
+    code,
+    judge(evidence) {
+      if (!wished(evidence)) return [];
+      const places = groundPlaces(evidence);
+      const counted = counting(evidence);
+      if (places.length < FEWEST || !counted) return [];
+      const figure: Figure = {
+        ...measured(evidence, (stops) => counted(meanStops(stops, places))),
+        unit: 'stops',
+        limit: evidence.limits[code].limit,
+        fault,
+      };
+      const of = evidence.things.find(({ kind }) => kind === 'backdrop') ?? null;
+      return excessOf(figure) > 0 ? [{ of, places, figure, causes: lightCauses(evidence, places) }] : [];
+    },
+    cures,
+  };
+}
+
+const wishes =
+  (ground: Evidence['set']['wishes']['ground']) =>
+  ({ set }: Evidence): boolean =>
+    set.wishes.ground === ground;
+
+/** The ground by its own lights, so that the products stay; then by its strongest light alone; then all. */
+const toTone =
+  (toneOf: (evidence: Evidence) => number): Judge['cures'] =>
+  (evidence, { places, causes }) => {
+    const { set, stops } = evidence;
+    const tone = toneOf(evidence);
+    const raise = tone - meanStops(stops, places);
+    const solved = powersForGround(set, evidence.view.whole, tone);
+    const own = solved && {
+      ...set,
+      lights: set.lights.map((light) => {
+        const power = solved.powers.find(({ tag }) => tag === light.tag);
+        return power ? { ...light, powerStops: power.powerStops } : light;
+      }),
+    };
+    return those(
+      own,
+      ...causes.slice(0, 2).map(({ thing, part }) => {
+        const left = part ? (2 ** raise - (1 - part)) / part : 0;
+        return left > 0.01 ? byStops(set, thing.key, Math.log2(left)) : null;
+      }),
+      allByStops(set, raise),
+    );
+  };
+
+const surelyWhite = (evidence: Evidence): number => whiteGroundStops(whiteOf(evidence)?.stops ?? null);
+
+export const groundNotWhite = groundJudge(
+  'ground-not-white',
+  wishes('white'),
+  'below',
+  () => (tone) => tone,
+  toTone(surelyWhite),
+);
+
+export const groundTooWhite = groundJudge(
+  'ground-too-white',
+  wishes('white'),
+  'above',
+  (evidence) => {
+    const white = whiteOf(evidence);
+    return white && ((tone) => tone - white.stops);
+  },
+  toTone(surelyWhite),
+);
+
+export const groundNotBlack = groundJudge(
+  'ground-not-black',
+  wishes('black'),
+  'above',
+  () => (tone) => tone,
+  (evidence, finding) => {
+    const { set } = evidence;
+    const back = mostBackM(set);
+    return [
+      ...those(
+        ...[0.35, 0.7, 1].map((part) =>
+          back > 0.05 ? withPlacement(set, { vary: 'backdrop-distance' }, part * back) : null,
+        ),
+        ...finding.causes
+          .slice(0, 1)
+          .flatMap(({ thing }) =>
+            [-40, 40, -75, 75].map((deg) =>
+              withPlacement(set, { vary: 'light-bearing', light: thing.key }, deg),
+            ),
+          ),
+        ...groundLights(set, evidence.view.whole)
+          .filter(({ own }) => own)
+          .map(({ tag }) => switchedOff(set, tag)),
+      ),
+      ...toTone(({ limits }) => limits['ground-not-black'].limit - 0.2)(evidence, finding),
+    ];
+  },
+);
+
+export const groundOffGrey = groundJudge(
+  'ground-off-grey',
+  wishes('grey'),
+  'above',
+  ({ set }) =>
+    (tone) =>
+      Math.abs(tone - set.wishes.greyStops),
+  toTone(({ set }) => set.wishes.greyStops),
+);

@@ -1,0 +1,45 @@
+import type { Product } from '@fendrix/contract';
+import { allByStops, byStops, those, withFStop } from '../changes.js';
+import { lightCauses, meanStops, measured, seenProducts } from '../evidence.js';
+import { excessOf, type Judge } from '../verdict.js';
+import { ownPlaces } from './burnt.js';
+
+const FEWEST = 12;
+/** A product darker than this is black of itself. */
+const BLACK_REFLECTANCE = 0.08;
+
+const isBlack = ({ material }: Product): boolean => {
+  const reflectance = 'reflectance' in material ? material.reflectance : undefined;
+  const grey = Array.isArray(reflectance) ? Math.max(...reflectance) : reflectance;
+  return typeof grey === 'number' && grey < BLACK_REFLECTANCE;
+};
+
+/** A product of which too much is under the darkest tone that is to hold detail. */
+export const lostInBlack: Judge<'lost-in-black'> = {
+  code: 'lost-in-black',
+  judge: (evidence) =>
+    seenProducts(evidence).flatMap(({ product, thing, places }) => {
+      const own = ownPlaces(evidence, places);
+      if (own.length < FEWEST || isBlack(product)) return [];
+      const { darkestStops } = evidence.set.wishes;
+      const under = (stops: Float64Array) => own.filter((place) => (stops[place] as number) < darkestStops);
+      const figure = {
+        ...measured(evidence, (stops) => under(stops).length / own.length),
+        unit: 'part' as const,
+        limit: evidence.limits['lost-in-black'].limit,
+        fault: 'above' as const,
+      };
+      const lost = under(evidence.stops);
+      return excessOf(figure) > 0
+        ? [{ of: thing, places: lost, figure, causes: lightCauses(evidence, own) }]
+        : [];
+    }),
+  cures({ set, stops }, { places, causes }) {
+    const under = Math.max(0.5, set.wishes.darkestStops - meanStops(stops, places) + 0.3);
+    return those(
+      ...causes.slice(0, 2).map(({ thing }) => byStops(set, thing.key, under)),
+      allByStops(set, under),
+      withFStop(set, set.camera.fNumber * 2 ** (-under / 2)),
+    );
+  },
+};

@@ -1,0 +1,66 @@
+import type { SetDocument } from '@fendrix/contract';
+import { fStopsOf } from '../../exposure/series.js';
+import { depthOfField, lensFigures } from '../../optics/lens.js';
+import { those, withCamera } from '../changes.js';
+import { type Evidence, seenProducts } from '../evidence.js';
+import { excessOf, type Judge } from '../verdict.js';
+
+/** Parts of a product's places that are left out at either end: the rim of an outline. */
+const RIM = 0.02;
+
+/** Nearest and farthest depth of a product that the lens sees; of the front only, the nearest third of it. */
+function depthsOf({ set, view }: Evidence, places: readonly number[]): { near: number; far: number } {
+  const depths = places.map((place) => view.depthM[place] as number).sort((a, b) => a - b);
+  const at = (part: number) => depths[Math.round(part * (depths.length - 1))] as number;
+  const [near, far] = [at(RIM), at(1 - RIM)];
+  return { near, far: set.wishes.sharp === 'front' ? near + (far - near) / 3 : far };
+}
+
+/** Blur of a depth on the sensor, px: the circle that just reaches it. */
+function blurPx(camera: SetDocument['camera'], depthM: number): number {
+  const { pixelPitchM } = lensFigures(camera);
+  // The depth of field grows with the circle: the circle at which it ends at this depth.
+  const one = depthOfField(camera, pixelPitchM);
+  const share = camera.focusM / one.nearM - 1;
+  return Math.abs(1 - camera.focusM / depthM) / share;
+}
+
+/** A product whose nearest or farthest part is blurred. */
+export const notSharp: Judge<'not-sharp'> = {
+  code: 'not-sharp',
+  judge: (evidence) =>
+    evidence.set.wishes.sharp === 'open'
+      ? []
+      : seenProducts(evidence).flatMap(({ thing, places }) => {
+          const { near, far } = depthsOf(evidence, places);
+          const figure = {
+            value: Math.max(blurPx(evidence.set.camera, near), blurPx(evidence.set.camera, far)),
+            error: 0,
+            unit: 'px' as const,
+            limit: evidence.limits['not-sharp'].limit,
+            fault: 'above' as const,
+          };
+          return excessOf(figure) > 0 ? [{ of: thing, places, figure, causes: [] }] : [];
+        }),
+  cures(evidence, { places }) {
+    const { set, limits } = evidence;
+    if (set.camera.focusLocked) return [];
+    const { near, far } = depthsOf(evidence, places);
+    const between = withCamera(set, { focusM: (2 * near * far) / (near + far), focusOn: undefined });
+    const limit = limits['not-sharp'].limit;
+    const closed = (of: SetDocument) => {
+      const step = fStopsOf(of.camera.lens).find(({ value }) => {
+        const camera = { ...of.camera, fNumber: value };
+        return value >= of.camera.fNumber && Math.max(blurPx(camera, near), blurPx(camera, far)) <= limit;
+      });
+      return step ? brightAsBefore(of, step.value) : null;
+    };
+    return those(between, closed(set), closed(between));
+  },
+};
+
+/** A smaller f-stop with ISO so much higher that the picture is as bright. */
+function brightAsBefore(set: SetDocument, fNumber: number): SetDocument {
+  const { camera } = set;
+  return withCamera(set, { fNumber, iso: Math.round(camera.iso * (fNumber / camera.fNumber) ** 2) });
+}

@@ -1,0 +1,57 @@
+import type { SetDocument } from '@fendrix/contract';
+import { fieldStops } from '../../judge/readField.js';
+import { lightLuminance } from '../../photometry/output.js';
+import { switchedOff, those, withShutter } from '../changes.js';
+import { type Evidence, evidenceOf, lightCauses, meanStops } from '../evidence.js';
+import { excessOf, type Judge } from '../verdict.js';
+
+const isFlash = (light: SetDocument['lights'][number]): boolean => lightLuminance(light).time === 'flash';
+
+/** The set with nothing on but what shines on after the flash. */
+const withoutFlash = (set: SetDocument): SetDocument => ({
+  ...set,
+  lights: set.lights.map((light) => (isFlash(light) ? { ...light, on: false } : light)),
+});
+
+/** Lasting light in a picture that is made by flash: mean tone of the frame by it, under that by the flash. */
+export const roomLight: Judge<'room-light'> = {
+  code: 'room-light',
+  judge(evidence) {
+    const { set, view } = evidence;
+    const on = set.lights.filter((light) => light.on);
+    if (!on.some(isFlash) || on.every(isFlash)) return [];
+    const places = [...evidence.thing.keys()];
+    const lasting = withoutFlash(set);
+    const under = view.batches.map((batch) => {
+      const [all, still] = [set, lasting].map((own) => 2 ** meanStops(fieldStops(own, batch), places));
+      return Math.log2(((all as number) - (still as number)) / (still as number));
+    });
+    const value = under.reduce((sum, stops) => sum + stops, 0) / under.length;
+    const error = Math.sqrt(
+      under.reduce((sum, stops) => sum + (stops - value) ** 2, 0) /
+        (under.length * Math.max(1, under.length - 1)),
+    );
+    // Where lasting light is the main light, a flash is its help: that is no fault.
+    if (!(value > 0)) return [];
+    const figure = {
+      value,
+      error,
+      unit: 'stops' as const,
+      limit: evidence.limits['room-light'].limit,
+      fault: 'below' as const,
+    };
+    return excessOf(figure) > 0
+      ? [{ of: null, places: [], figure, causes: lastingCauses(evidence, lasting, places) }]
+      : [];
+  },
+  cures: ({ set }, { causes }) =>
+    those(
+      set.camera.shutterS > 1.01 * set.camera.body.syncSpeedS
+        ? withShutter(set, set.camera.body.syncSpeedS)
+        : null,
+      ...causes.slice(0, 2).map(({ thing }) => switchedOff(set, thing.key)),
+    ),
+};
+
+const lastingCauses = (evidence: Evidence, lasting: SetDocument, places: readonly number[]) =>
+  lightCauses(evidenceOf(lasting, evidence.view, evidence.limits), places);

@@ -1,0 +1,75 @@
+import type { SetDocument } from '@fendrix/contract';
+import { standsInRoom } from '../../geometry/roomBounds.js';
+import type { Thing } from '../../geometry/scene.js';
+import { NO_PART } from '../../render/look.js';
+import { add, scale, subtract } from '../../units/vector.js';
+import { those, withCamera } from '../changes.js';
+import { type Evidence, seenProducts, thingCauses } from '../evidence.js';
+import { excessOf, type Judge } from '../verdict.js';
+
+/** What nobody wants to see in the goods. */
+const UNWANTED: ReadonlySet<Thing['kind']> = new Set(['camera', 'person', 'stand']);
+/** A dark thing is seen in a mirror that sends back this much; in a clear coat, 4 %, it is not. */
+const SEEN_FROM = 0.12;
+
+const isUnwanted = ({ things, view }: Evidence, place: number): boolean => {
+  const kind = things[view.mirrored[place] as number]?.kind;
+  return kind !== undefined && UNWANTED.has(kind) && (view.mirroredPart[place] as number) >= SEEN_FROM;
+};
+
+/** Camera, tripod, person or stand mirrored in a product. */
+export const seenInGoods: Judge<'seen-in-goods'> = {
+  code: 'seen-in-goods',
+  judge: (evidence) =>
+    seenProducts(evidence).flatMap(({ thing, places }) => {
+      const mirroring = places.filter((place) => evidence.view.mirrored[place] !== NO_PART);
+      const seen = mirroring.filter((place) => isUnwanted(evidence, place));
+      const value = mirroring.length === 0 ? 0 : seen.length / mirroring.length;
+      const figure = {
+        value,
+        error: 0,
+        unit: 'part' as const,
+        limit: evidence.limits['seen-in-goods'].limit,
+        fault: 'above' as const,
+      };
+      const causes = thingCauses(evidence, seen, (place) => evidence.view.mirrored[place] as number);
+      return excessOf(figure) > 0 ? [{ of: thing, places: seen, figure, causes }] : [];
+    }),
+  cures({ set }, { causes }) {
+    const kinds = new Set(causes.map(({ thing }) => thing.kind));
+    const tags = causes.flatMap(({ thing }) => (thing.kind === 'stand' ? [thing.key] : []));
+    return those(
+      kinds.has('person') ? { ...set, people: [] } : null,
+      kinds.has('stand') ? withoutStands(set, tags) : null,
+      kinds.has('camera') ? withoutTripod(set) : null,
+      kinds.has('camera') ? fromFarther(set, 1.5) : null,
+      kinds.has('camera') ? fromFarther(set, 2) : null,
+    );
+  },
+};
+
+/** Stands drawn aside: what they hold is hung or clamped from where the products do not see it. */
+const withoutStands = (set: SetDocument, tags: readonly string[]): SetDocument => ({
+  ...set,
+  lights: set.lights.map((light) =>
+    tags.includes(light.tag) ? { ...light, stand: false } : light,
+  ) as SetDocument['lights'],
+  sheets: set.sheets.map((sheet) => (tags.includes(sheet.tag) ? { ...sheet, stand: false } : sheet)),
+});
+
+const withoutTripod = (set: SetDocument): SetDocument | null =>
+  set.camera.rig?.tripod ? withCamera(set, { rig: { ...set.camera.rig, tripod: false } }) : null;
+
+/** The same frame from farther away with a longer lens: what the camera covers in a mirror gets smaller. */
+function fromFarther(set: SetDocument, factor: number): SetDocument | null {
+  const { positionM, aimM, lens, focusM } = set.camera;
+  const back = subtract(positionM, aimM);
+  const to = add(aimM, scale(back, factor));
+  if (!standsInRoom(set, to, 0.3)) return null;
+  const gone = (factor - 1) * Math.hypot(...back);
+  return withCamera(set, {
+    positionM: to,
+    focusM: focusM + gone,
+    lens: { ...lens, focalLengthM: lens.focalLengthM * factor },
+  });
+}

@@ -1,0 +1,75 @@
+import type { SetDocument } from '@fendrix/contract';
+import { type FieldTrace, traceField } from '../judge/readField.js';
+import { type SpotTrace, traceSpot } from '../judge/readSpot.js';
+import { type BandProfile, bandProfile } from '../mirror/bandProfile.js';
+import { mirrorMapTile } from '../mirror/mirrorMap.js';
+import { depthTile } from '../render/depthMap.js';
+import type { Tracing } from '../render/prepareTracing.js';
+
+/** The picture as judges look at it: few places, each film apart, free of powers, switches and settings. */
+export interface TracedView {
+  /** The same places, each time with samples of their own: what the batches differ by is the uncertainty. */
+  batches: readonly FieldTrace[];
+  /** All batches together. */
+  whole: FieldTrace;
+  /** By place: thing mirrored, -1 the dark, -2 no mirror; and the part of its light that is mirrored, 0 to 1. */
+  mirrored: Int32Array;
+  mirroredPart: Float32Array;
+  /** By place: part of the light of what is behind that comes through, 0 to 1. */
+  throughPart: Float32Array;
+  /** By place: depth of what is seen along the lens axis from the entrance pupil, m; NaN where nothing is. */
+  depthM: Float32Array;
+  /** Across each product that has an upright side, at its band's height. */
+  profiles: readonly BandProfile[];
+  /** The pinned spots. */
+  spots: readonly SpotTrace[];
+}
+
+const WHOLE = { left: 0, top: 0, right: 1, bottom: 1 };
+const ACROSS = 60;
+const BATCHES = 4;
+const COLUMNS = 48;
+const SPOT_SAMPLES = 192;
+
+export interface ViewEffort {
+  /** Paths a place in each batch, and a column of the profiles. */
+  samples: number;
+}
+
+/** Traces the view of a set: about 2400 places, four batches, lightmaps included. */
+export function traceView(
+  tracing: Tracing,
+  set: Pick<SetDocument, 'camera' | 'products' | 'spots'>,
+  { samples }: ViewEffort,
+): TracedView {
+  const { sensorWidthM, sensorHeightM } = set.camera.body;
+  const across = ACROSS;
+  const down = Math.max(8, Math.round((ACROSS * sensorHeightM) / sensorWidthM));
+  const batches = Array.from({ length: BATCHES }, (_, i) =>
+    traceField(tracing, WHOLE, { across, down, samples, seed: i + 1 }),
+  );
+  const frame = { x: 0, y: 0, width: across, height: down };
+  const map = mirrorMapTile(tracing, across, down, frame);
+  const profiles = set.products.flatMap(
+    (product) => bandProfile(tracing, product, { columns: COLUMNS, samples: 2 * samples }) ?? [],
+  );
+  return {
+    batches,
+    whole: mean(batches),
+    mirrored: map.mirrored,
+    mirroredPart: map.weight,
+    throughPart: map.throughWeight,
+    depthM: depthTile(tracing, across, down, frame),
+    profiles,
+    spots: set.spots.map((spot) => traceSpot(tracing, spot, SPOT_SAMPLES, 1)),
+  };
+}
+
+function mean(batches: readonly FieldTrace[]): FieldTrace {
+  const [first, ...rest] = batches as [FieldTrace, ...FieldTrace[]];
+  const unit = first.unit.slice();
+  for (const batch of rest)
+    for (let k = 0; k < unit.length; k++) unit[k] = (unit[k] as number) + (batch.unit[k] as number);
+  for (let k = 0; k < unit.length; k++) unit[k] = (unit[k] as number) / batches.length;
+  return { ...first, unit, samples: first.samples * batches.length };
+}
