@@ -394,7 +394,7 @@ test('what is seen goes out as files, and a set comes back in by being dropped o
   page,
 }) => {
   await newSetWith(page, 'Round bottle');
-  await expect.poll(() => count(page, 'samples')).toBeGreaterThanOrEqual(4);
+  await expect.poll(() => count(page, 'samples'), { timeout: 60_000 }).toBeGreaterThanOrEqual(4);
   const given = async (item: string) => {
     await page.getByRole('button', { name: 'Export', exact: true }).click();
     const [download] = await Promise.all([

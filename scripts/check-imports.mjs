@@ -32,7 +32,7 @@ const RULES = [
     folder: 'apps/cli/src',
     may: [
       /^node:/,
-      /^@fendrix\/(catalogue|contract|core|demo|files)$/,
+      /^@fendrix\/(catalogue|contract|core|demo|files|words)$/,
       /^@fendrix\/workers(\/node)?$/,
       /^(sharp|three|three-mesh-bvh)$/,
     ],

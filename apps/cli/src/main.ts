@@ -16,6 +16,10 @@ const commands: Record<string, { usage: string; load(): Promise<(words: string[]
     usage: 'probe SET.json --point x,y,z --normal x,y,z [--direct --samples N --seed S]',
     load: async () => (await import('./commands/probe.js')).probe,
   },
+  judge: {
+    usage: 'judge SET.json [--cures --cure ID --samples N]',
+    load: async () => (await import('./commands/judge.js')).judge,
+  },
   render: {
     usage:
       'render SET.json --out F.png|F.pfm|F.hdr [--size WxH --samples N --seed S --threads T --light TAG --whole-paths --smooth]',

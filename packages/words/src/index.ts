@@ -9,3 +9,4 @@ export { placementWords } from './placements.js';
 export { proposedSteps } from './preparation.js';
 export * from './verdicts.js';
 export { viewReasonWords } from './views.js';
+export * from './wishes.js';

@@ -1,3 +1,4 @@
+import type { SettledVerdict } from '@fendrix/contract';
 import { formatLength, formatStops, type SideEffect, type Verdict, type VerdictCode } from '@fendrix/core';
 
 type Told = Pick<Verdict, 'code' | 'of' | 'figure'>;
@@ -143,6 +144,37 @@ const WORDS: Readonly<Record<VerdictCode, VerdictWords>> = {
     figures: (verdict) => `${steps(verdict.figure.value)} stops off the tone that is wanted there.`,
     why: 'The tone wanted is set at the spot itself.',
   },
+};
+
+/** A verdict that was settled, by its kind; the thing it is of may be gone. */
+export function settledWords(
+  code: VerdictCode,
+  { as, minutes }: Pick<SettledVerdict, 'as' | 'minutes'>,
+): string {
+  const what = Object.hasOwn(SHORT, code) ? SHORT[code] : 'something';
+  return as === 'wanted'
+    ? `${capital(what)}: wanted so`
+    : `${capital(what)}: left for retouching, ${minutes ?? 0} min`;
+}
+
+const SHORT: Readonly<Record<VerdictCode, string>> = {
+  'hot-lamp': 'hot lamp',
+  'over-sync': 'shutter over sync',
+  'thing-in-frame': 'thing in the frame',
+  'not-sharp': 'not sharp',
+  burnt: 'burnt out',
+  'lost-in-black': 'lost in black',
+  'edge-lost': 'edge lost',
+  'seen-in-goods': 'mirrored in the product',
+  'ground-not-white': 'background not white',
+  'ground-too-white': 'background too white',
+  'ground-not-black': 'background not black',
+  'ground-off-grey': 'background off its grey',
+  'mixed-colour': 'mixed colour',
+  'room-light': 'lasting light',
+  'highlight-narrow': 'narrow highlight',
+  'highlight-uneven': 'uneven sides',
+  'tone-missed': 'tone missed',
 };
 
 /** What is wrong, in few words. */

@@ -1,8 +1,9 @@
 import type { Job } from '@fendrix/contract';
-import { jobProgress, type OpenQuestion } from '@fendrix/core';
+import { jobProgress, type OpenQuestion, THRESHOLDS, type VerdictCode } from '@fendrix/core';
 import { describe, expect, test } from 'vitest';
 import {
   compositionWords,
+  figureWords,
   groundChangeWords,
   groundVerdictWords,
   ninthsWords,
@@ -13,7 +14,12 @@ import {
   progressWords,
   questionWords,
   setCautionWords,
+  settledWords,
+  sideEffectWords,
   standInWords,
+  verdictFigures,
+  verdictReason,
+  verdictTitle,
   viewReasonWords,
 } from '../src/index.js';
 
@@ -127,5 +133,46 @@ describe('words for findings', () => {
       short: '30° left',
       whole: '30° to camera left, away from the products',
     });
+  });
+});
+
+describe('words for verdicts', () => {
+  const figure = { value: 0.12, error: 0, unit: 'part' as const, limit: 0.02, fault: 'above' as const };
+  const of = { kind: 'product' as const, key: 'jar', name: 'Jar' };
+  const codes = Object.keys(THRESHOLDS) as VerdictCode[];
+
+  test.each(codes)('%s says what, how much and why, without names of the program', (code) => {
+    const words = [
+      verdictTitle({ code, of, figure }),
+      verdictFigures({ code, of, figure }),
+      verdictReason(code),
+      settledWords(code, { as: 'wanted' }),
+    ];
+    for (const text of words) {
+      expect(text).toMatch(/^[“A-Z0-9+−Δ]/);
+      expect(text).not.toMatch(/undefined|NaN|\bnull\b|[a-z]-[a-z]+\s\|/);
+    }
+    expect(words[1]).toMatch(/\.$/);
+    expect(words[2]).toMatch(/\.$/);
+  });
+
+  test('figures carry their unit', () => {
+    const said = (value: number, unit: Parameters<typeof figureWords>[0]['unit']) =>
+      figureWords({ value, unit });
+    expect(said(0.004, 'part')).toBe('0.4 %');
+    expect(said(0.123, 'part')).toBe('12 %');
+    expect(said(0.45, 'm')).toBe('45 cm');
+    expect(said(6.04, 'px')).toBe('6.0 px');
+    expect(said(12, 'deltaE')).toBe('ΔE 12.0');
+  });
+
+  test('a thing is told by its tag, a side effect by its way, what is settled by its minutes', () => {
+    const light = { kind: 'light' as const, key: 'B', name: 'Soft' };
+    expect(verdictTitle({ code: 'thing-in-frame', of: light, figure })).toBe('Light B is in the frame');
+    const verdict = { id: 'burnt', code: 'burnt' as const, of, figure };
+    expect(sideEffectWords({ verdict, harm: 0.4 })).toBe('“Jar” is burnt out: worse, 12 %');
+    expect(settledWords('burnt', { as: 'retouching', minutes: 15 })).toBe(
+      'Burnt out: left for retouching, 15 min',
+    );
   });
 });

@@ -5,7 +5,9 @@ import {
   createLook,
   denoiseFeatures,
   depthTile,
+  evidenceOf,
   glareZones,
+  judgeSet,
   lampBehindFrost,
   look,
   loseGlare,
@@ -14,14 +16,20 @@ import {
   overlaps,
   pickSources,
   placeForBand,
+  prepareTracing,
   rayThrough,
   renderTile,
+  THRESHOLDS,
   type Tracing,
+  type TriedCure,
   thingsInFrame,
   touchedFilms,
   traceField,
+  traceKey,
   traceRims,
   traceSpot,
+  traceView,
+  tryCures,
 } from '@fendrix/core';
 import type { Pick, Task, TaskResults } from './protocol.js';
 
@@ -71,7 +79,18 @@ export function doTask(set: SetDocument, tracing: Tracing, task: Task): TaskResu
       return thingsInFrame(tracing);
     case 'rims':
       return traceRims(tracing);
+    case 'view':
+      return { key: traceKey(set), view: traceView(tracing, set, task) };
+    case 'cures':
+      return cures(set, tracing, task);
   }
+}
+
+function cures(set: SetDocument, tracing: Tracing, task: Extract<Task, { kind: 'cures' }>): TriedCure[] {
+  const evidence = evidenceOf(set, traceView(tracing, set, task), THRESHOLDS);
+  const verdict = judgeSet(evidence).find(({ id }) => id === task.verdict);
+  const trace = (changed: SetDocument) => traceView(prepareTracing(changed), changed, task);
+  return verdict ? tryCures(evidence, verdict, trace) : [];
 }
 
 /** Paths for each part of a picked spot: enough to name its sources in order. */

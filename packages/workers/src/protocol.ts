@@ -19,6 +19,8 @@ import type {
   Thing,
   Tile,
   TileJob,
+  TracedView,
+  TriedCure,
   WayOut,
   ZoneOptions,
 } from '@fendrix/core';
@@ -43,7 +45,10 @@ export type Task =
   | { kind: 'gradient'; wish: GradientWish }
   | { kind: 'overlaps' }
   | { kind: 'inFrame' }
-  | { kind: 'rims' };
+  | { kind: 'rims' }
+  /** The view for judging, and what it is a view of, see `traceKey`. */
+  | { kind: 'view'; samples: number }
+  | { kind: 'cures'; verdict: string; samples: number };
 
 /** What the lens meets at a picture point. */
 export interface Pick {
@@ -83,6 +88,9 @@ export interface TaskResults {
   /** See `thingsInFrame`. */
   inFrame: Thing[];
   rims: RimTrace;
+  view: { key: string; view: TracedView };
+  /** None where there is no such verdict. */
+  cures: TriedCure[];
 }
 
 export type TaskResult<T extends Task> = TaskResults[T['kind']];

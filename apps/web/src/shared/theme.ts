@@ -8,7 +8,7 @@ export const surround = {
   text: '#f1f1f1',
   quiet: '#c4c4c4',
   accent: '#8fd0cb',
-  caution: '#e0a84a',
+  caution: '#e8b35a',
   paper: '#f2efe6',
   /** Letters on what is pressed, and outlines round light marks. */
   ink: '#1c1c1c',
@@ -82,6 +82,9 @@ export const framed = {
   axis: '#ffffff88',
   limit: 'rgba(143,208,203,0.9)',
 } as const;
+
+/** Small drawings of what is wanted: tones of a picture, the same in light and dark. */
+export const wishTones = { light: '#f4f2ec', mid: '#8f8f8f', dark: '#222222', line: '#8a8a8a' } as const;
 
 /** Lines over the drawn band. */
 export const banded = { hatch: 'rgba(0,0,0,0.55)', onDark: '#d8d8d8' } as const;

@@ -71,13 +71,19 @@ export function fieldStops(set: SetDocument, field: FieldTrace): Float64Array {
   const weights = exposureWeights(set);
   const midTone = recordedMidToneCdSM2(set.camera);
   const width = weights.length;
-  return Float64Array.from({ length: field.thing.length }, (_, place) => {
-    const rgb = [0, 0, 0];
-    for (let k = 0; k < width; k++) {
-      rgb[k % 3] = (rgb[k % 3] as number) + (weights[k] as number) * (field.unit[place * width + k] ?? 0);
+  const { unit } = field;
+  const stops = new Float64Array(field.thing.length);
+  for (let place = 0; place < stops.length; place++) {
+    let [r, g, b] = [0, 0, 0];
+    for (let k = 0; k < width; k += 3) {
+      const at = place * width + k;
+      r += (weights[k] as number) * (unit[at] ?? 0);
+      g += (weights[k + 1] as number) * (unit[at + 1] ?? 0);
+      b += (weights[k + 2] as number) * (unit[at + 2] ?? 0);
     }
-    return Math.log2(luminanceOf(...(rgb as [number, number, number])) / midTone);
-  });
+    stops[place] = Math.log2(luminanceOf(r, g, b) / midTone);
+  }
+  return stops;
 }
 
 /**

@@ -22,6 +22,8 @@ import { useBench, useBenchDispatch } from './state/hooks';
 import { openSet } from './state/thunks';
 import { useBenchKeys } from './state/useBenchKeys';
 import { TakeStrip } from './takes/TakeStrip';
+import { VerdictPanel } from './verdicts/VerdictPanel';
+import { VerdictsProvider } from './verdicts/verdictsContext';
 import { Area, Heading } from './views/Area';
 import { BenchCautions } from './views/BenchCautions';
 import { BenchHeader } from './views/BenchHeader';
@@ -76,101 +78,104 @@ function OpenBench() {
   }, [name]);
   return (
     <FiguresContext.Provider value={figures}>
-      <SessionContext.Provider value={view}>
-        <Palette />
-        <DropFiles words={DROP_WORDS} onFiles={readSets} />
-        <Box
-          component="main"
-          sx={{
-            display: 'grid',
-            minHeight: '100vh',
-            bgcolor: surround.page,
-            color: surround.text,
-            gridTemplateColumns: {
-              xs: 'minmax(0, 1fr)',
-              md: 'minmax(420px, 652fr) minmax(300px, 388fr) 240px',
-            },
-            gridTemplateRows: { md: '44px minmax(0, 1fr) minmax(96px, auto) auto' },
-            height: { md: '100vh' },
-            fontSize: '0.8125rem',
-          }}
-        >
-          <Box sx={{ gridColumn: '1 / -1' }}>
-            <BenchHeader />
-          </Box>
-          <Area
-            label="Lens view"
-            sx={{ px: 2, pt: 0.5, pb: 0.5, overflow: 'auto', display: 'flex', flexDirection: 'column' }}
-          >
-            <Box sx={{ display: 'flex', alignItems: 'center', flexWrap: 'wrap', minHeight: 32, gap: 1.5 }}>
-              <Heading>Lens view</Heading>
-              <ExposureControls />
-              <Box sx={{ flex: 1 }} />
-              <PictureStatusLine />
-              <ZoomTools />
-            </Box>
-            <ExposureNotes />
-            <LensView />
-            <Box sx={{ py: 0.75 }}>
-              <LensTools />
-            </Box>
-            <MirrorBandView />
-          </Area>
-          <DeskColumn />
-          <Area
-            label="Numbers"
-            sx={{
-              gridColumn: { md: 3 },
-              bgcolor: 'background.paper',
-              color: 'text.primary',
-              p: 1.75,
-              overflow: 'auto',
-              display: 'grid',
-              gridTemplateColumns: 'minmax(0, 1fr)',
-              gap: 2,
-              alignContent: 'start',
-            }}
-          >
-            <PickSources />
-            <Box>
-              <ThingPanel />
-            </Box>
-            <SpotPanel />
-            <OverlapNotes />
-            <BenchCautions />
-          </Area>
+      <VerdictsProvider>
+        <SessionContext.Provider value={view}>
+          <Palette />
+          <DropFiles words={DROP_WORDS} onFiles={readSets} />
           <Box
+            component="main"
             sx={{
-              gridColumn: '1 / -1',
-              bgcolor: surround.deep,
-              display: 'flex',
-              flexWrap: { xs: 'wrap', md: 'nowrap' },
-              gap: 2,
-              px: 2,
-              py: 0.5,
-              alignItems: 'center',
+              display: 'grid',
+              minHeight: '100vh',
+              bgcolor: surround.page,
+              color: surround.text,
+              gridTemplateColumns: {
+                xs: 'minmax(0, 1fr)',
+                md: 'minmax(420px, 652fr) minmax(300px, 388fr) 240px',
+              },
+              gridTemplateRows: { md: '44px minmax(0, 1fr) minmax(96px, auto) auto' },
+              height: { md: '100vh' },
+              fontSize: '0.8125rem',
             }}
           >
-            <Heading>Stop ruler</Heading>
-            <StopRuler />
-            <Box sx={{ width: { xs: '100%', md: 344 }, maxHeight: 240, overflow: 'auto' }}>
-              <LightPowers />
+            <Box sx={{ gridColumn: '1 / -1' }}>
+              <BenchHeader />
+            </Box>
+            <Area
+              label="Lens view"
+              sx={{ px: 2, pt: 0.5, pb: 0.5, overflow: 'auto', display: 'flex', flexDirection: 'column' }}
+            >
+              <Box sx={{ display: 'flex', alignItems: 'center', flexWrap: 'wrap', minHeight: 32, gap: 1.5 }}>
+                <Heading>Lens view</Heading>
+                <ExposureControls />
+                <Box sx={{ flex: 1 }} />
+                <PictureStatusLine />
+                <ZoomTools />
+              </Box>
+              <ExposureNotes />
+              <LensView />
+              <Box sx={{ py: 0.75 }}>
+                <LensTools />
+              </Box>
+              <MirrorBandView />
+            </Area>
+            <DeskColumn />
+            <Area
+              label="Numbers"
+              sx={{
+                gridColumn: { md: 3 },
+                bgcolor: 'background.paper',
+                color: 'text.primary',
+                p: 1.75,
+                overflow: 'auto',
+                display: 'grid',
+                gridTemplateColumns: 'minmax(0, 1fr)',
+                gap: 2,
+                alignContent: 'start',
+              }}
+            >
+              <PickSources />
+              <VerdictPanel />
+              <Box>
+                <ThingPanel />
+              </Box>
+              <SpotPanel />
+              <OverlapNotes />
+              <BenchCautions />
+            </Area>
+            <Box
+              sx={{
+                gridColumn: '1 / -1',
+                bgcolor: surround.deep,
+                display: 'flex',
+                flexWrap: { xs: 'wrap', md: 'nowrap' },
+                gap: 2,
+                px: 2,
+                py: 0.5,
+                alignItems: 'center',
+              }}
+            >
+              <Heading>Stop ruler</Heading>
+              <StopRuler />
+              <Box sx={{ width: { xs: '100%', md: 344 }, maxHeight: 240, overflow: 'auto' }}>
+                <LightPowers />
+              </Box>
+            </Box>
+            <Box
+              sx={{
+                gridColumn: '1 / -1',
+                bgcolor: surround.seam,
+                px: 2,
+                py: 0.5,
+                minWidth: 0,
+                display: 'grid',
+              }}
+            >
+              <TakeStrip />
             </Box>
           </Box>
-          <Box
-            sx={{
-              gridColumn: '1 / -1',
-              bgcolor: surround.seam,
-              px: 2,
-              py: 0.5,
-              minWidth: 0,
-              display: 'grid',
-            }}
-          >
-            <TakeStrip />
-          </Box>
-        </Box>
-      </SessionContext.Provider>
+        </SessionContext.Provider>
+      </VerdictsProvider>
     </FiguresContext.Provider>
   );
 }

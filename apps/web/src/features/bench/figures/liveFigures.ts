@@ -28,6 +28,8 @@ export interface FigureValues {
   pick: Pick | null;
   /** The pinned spots; `settled` once they will not be traced any finer. */
   spots: { traces: SpotTrace[]; settled: boolean };
+  /** The view that judges look at, and the key of the set that it was traced of. */
+  view: TaskResults['view'];
 }
 
 export type FigureName = keyof FigureValues;
@@ -115,6 +117,9 @@ const mapOf = ({ window, detail, aspect }: Seen) => {
   return { width, height, tile };
 };
 
+/** Paths a place of the view for judging, in each of its batches. */
+export const VIEW_SAMPLES = 6;
+
 /** All figures but the spots, which are read on and on until they are sure: see `LiveReader`. */
 export const liveFigures: { [Name in Exclude<FigureName, 'spots'>]: LiveFigure<Name> } = {
   bands: declare<'bands', true, 'bands'>({
@@ -159,5 +164,11 @@ export const liveFigures: { [Name in Exclude<FigureName, 'spots'>]: LiveFigure<N
     wish: ({ pick }) => pick,
     task: ([across, down]) => ({ kind: 'pick', across, down }),
     value: (pick) => pick,
+  }),
+  view: declare<'view', true, 'view'>({
+    readAt: ['rest'],
+    wish: () => true,
+    task: () => ({ kind: 'view', samples: VIEW_SAMPLES }),
+    value: (view) => view,
   }),
 };

@@ -13,6 +13,7 @@ import { benchActions } from '../state/benchSlice';
 import { useBench, useBenchDispatch, useSetPart } from '../state/hooks';
 import { useMostZoom } from '../state/useBenchKeys';
 import { CompareLayer } from '../takes/CompareLayer';
+import { VerdictPlaces } from '../verdicts/VerdictPlaces';
 import { CropMarks } from './CropMarks';
 import { FocusLayer } from './FocusLayer';
 import { MirrorOverlayCanvas } from './MirrorOverlayCanvas';
@@ -194,6 +195,7 @@ export const LensView = memo(function LensView() {
             style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}
           >
             {crops.shown && <CropMarks {...{ camera, window, width, height }} only={crops.only} />}
+            <VerdictPlaces window={window} width={width} height={height} />
             <FieldMark window={window} width={width} height={height} />
             <SpotMarks view={view} window={window} width={width} height={height} />
             {window.zoom === 1 && <MirrorTags tags={tags} width={width} height={height} />}

@@ -178,7 +178,11 @@ export function StandMark({ plan, held, set }: { plan: Plan; held: Light | Sheet
 }
 
 function TagOf({ plan, thing, at }: { plan: Plan; thing: ThingRef; at: Vector }) {
-  const selected = useBench((bench) => sameThing(bench.selected, thing));
+  const selected = useBench(
+    (bench) =>
+      sameThing(bench.selected, thing) ||
+      (bench.verdict?.causes.some((cause) => sameThing(cause, thing)) ?? false),
+  );
   const [x, y] = plan.at(at);
   return (
     <TagMark x={x} y={y} selected={selected}>

@@ -80,6 +80,8 @@ export interface BenchState {
   pickAt: [number, number] | null;
   /** The set has moved since that was read. */
   pickStale: boolean;
+  /** The verdict that is looked at, and the things that cause it. */
+  verdict: { id: string; causes: readonly ThingRef[] } | null;
 }
 
 const initialState: BenchState = {
@@ -102,6 +104,7 @@ const initialState: BenchState = {
   pick: null,
   pickAt: null,
   pickStale: false,
+  verdict: null,
 };
 
 const benchSlice = createSlice({
@@ -111,6 +114,7 @@ const benchSlice = createSlice({
     cleared: () => initialState,
     selected: (state, { payload }: PayloadAction<ThingRef | null>) => {
       if (!sameThing(state.selected, payload)) state.selected = payload;
+      if (payload) state.verdict = null;
     },
     overlayToggled: (state, { payload }: PayloadAction<Overlay>) => {
       state.overlay = state.overlay === payload ? 'none' : payload;
@@ -169,6 +173,13 @@ const benchSlice = createSlice({
       state.pick = payload?.pick ?? null;
       state.pickAt = payload?.at ?? null;
       state.pickStale = false;
+    },
+    /** What is looked at is shown by itself: nothing stays selected. */
+    verdictChosen: (state, { payload }: PayloadAction<BenchState['verdict']>) => {
+      state.verdict = payload && { id: payload.id, causes: [...payload.causes] };
+      state.selected = null;
+      state.pick = null;
+      state.pickAt = null;
     },
     /** The same place, read again. */
     pickRead: (state, { payload }: PayloadAction<Pick | null>) => {

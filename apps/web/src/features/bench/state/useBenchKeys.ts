@@ -15,6 +15,9 @@ export const OVERLAY_KEYS: readonly { key: string; overlay: Exclude<Overlay, 'no
   { key: 'F', overlay: 'focus', word: 'focus' },
 ];
 
+/** Where the list of verdicts is. */
+export const VERDICTS_ID = 'verdicts';
+
 /** Keys of the bench; not while something is typed. */
 export function useBenchKeys(): void {
   const dispatch = useBenchDispatch();
@@ -46,6 +49,11 @@ export function useBenchKeys(): void {
   useHotkeys('u', () => {
     if (selected?.kind !== 'light') return;
     dispatch(edit(changeLight(selected.key, (light) => ({ ...light, on: !light.on }))));
+  });
+  useHotkeys('v', () => {
+    dispatch(benchActions.verdictChosen(null));
+    // The list is there once nothing is selected.
+    setTimeout(() => document.getElementById(VERDICTS_ID)?.querySelector('button')?.focus());
   });
   useHotkeys('k', () => void dispatch(edit(keepTake(freeTake(takes)))));
   const zoom = (factor: number) => {

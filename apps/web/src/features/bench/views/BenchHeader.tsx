@@ -16,6 +16,7 @@ import { benchSet } from '../state/benchSlice';
 import { renameSet } from '../state/edits';
 import { useBenchDispatch, useSetPart } from '../state/hooks';
 import { edit } from '../state/thunks';
+import { VerdictCount } from '../verdicts/VerdictCount';
 import { ExportMenu } from './ExportMenu';
 import { KeysHelp } from './KeysHelp';
 import { KitGaps } from './KitGaps';
@@ -50,6 +51,7 @@ export const BenchHeader = memo(function BenchHeader() {
       <Box sx={{ color: surround.quiet }}>/</Box>
       <SetName />
       <Box sx={{ flex: 1 }} />
+      <VerdictCount />
       <KitGaps />
       <ExportMenu />
       <KeysHelp />

@@ -1,0 +1,118 @@
+import type { SettledVerdict } from '@fendrix/contract';
+import { applyChange, type TriedCure, type Verdict } from '@fendrix/core';
+import { changeWords, figureWords, sideEffectWords, verdictReason } from '@fendrix/words';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import LinearProgress from '@mui/material/LinearProgress';
+import { useEffect } from 'react';
+import { Tag } from '../../../shared/Tag';
+import { VIEW_SAMPLES } from '../figures/liveFigures';
+import { useSession } from '../picture/useSession';
+import { useBenchDispatch, useSet } from '../state/hooks';
+import { edit } from '../state/thunks';
+import { type Answer, takeChange, useAnswer } from '../state/useAnswer';
+
+/** Why, what would mend it, each tried out, and what else can be said of it. */
+export function VerdictDetail({ verdict }: { verdict: Verdict }) {
+  const { session } = useSession();
+  const dispatch = useBenchDispatch();
+  const { answer, busy, ask, drop } = useAnswer<readonly TriedCure[]>();
+  const { id, causes, minutes, code, figure } = verdict;
+  useEffect(() => {
+    void ask(async (set, signal) =>
+      session ? session.ask({ kind: 'cures', verdict: id, samples: VIEW_SAMPLES }, set, signal) : null,
+    );
+    return drop;
+  }, [id, session]);
+  const settle = (as: SettledVerdict['as']) =>
+    dispatch(
+      edit((set) => ({
+        ...set,
+        settled: [
+          ...set.settled.filter((own) => own.verdict !== id),
+          { verdict: id, as, note: '', ...(as === 'retouching' ? { minutes: minutes.retouching ?? 0 } : {}) },
+        ],
+      })),
+    );
+  return (
+    <Box sx={{ pb: 1, fontSize: '0.75rem' }}>
+      {causes.length > 0 && (
+        <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.5, alignItems: 'center' }}>
+          Because of
+          {causes.slice(0, 4).map(({ thing, part }) => (
+            <Box component="span" key={`${thing.kind} ${thing.key}`} sx={{ whiteSpace: 'nowrap' }}>
+              {thing.kind === 'light' || thing.kind === 'sheet' ? <Tag>{thing.key}</Tag> : thing.name}
+              {part !== null && ` ${Math.round(100 * part)} %`}
+            </Box>
+          ))}
+        </Box>
+      )}
+      <Box sx={{ color: 'text.secondary', my: 0.5 }}>
+        {verdictReason(code)}
+        {figure.error > 0 &&
+          ` Uncertain by ${figureWords({ ...figure, value: figure.error }).replace(/^\+/, '')}.`}
+      </Box>
+      {busy && (
+        <Box role="status">
+          Cures are being tried
+          <LinearProgress aria-label="Cures being tried" sx={{ my: 0.5 }} />
+          <Button size="small" onClick={drop}>
+            Stop
+          </Button>
+        </Box>
+      )}
+      {answer && <Cures answer={answer} />}
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.5, mt: 0.5 }}>
+        <Button size="small" color="inherit" onClick={() => settle('wanted')}>
+          I want this
+        </Button>
+        {minutes.retouching !== null && (
+          <Button size="small" color="inherit" onClick={() => settle('retouching')}>
+            Leave for retouching, {minutes.retouching} min
+          </Button>
+        )}
+      </Box>
+    </Box>
+  );
+}
+
+function Cures({ answer: { found, old, set } }: { answer: Answer<readonly TriedCure[]> }) {
+  const now = useSet();
+  const dispatch = useBenchDispatch();
+  if (old)
+    return <Box role="status">The set has moved since: press the verdict again for what mends it now.</Box>;
+  if (!found || found.length === 0)
+    return (
+      <Box role="status">None of the usual cures takes it away here by itself. Try several together.</Box>
+    );
+  return (
+    <Box component="ul" data-testid="cures" sx={{ m: 0, p: 0, listStyle: 'none' }}>
+      {found.map((cure) => {
+        const after = applyChange(now, cure.change) ?? applyChange(set, cure.change);
+        return (
+          <Box component="li" key={JSON.stringify(cure.change)} sx={{ mb: 0.75 }}>
+            <Button
+              size="small"
+              variant="outlined"
+              sx={{ textAlign: 'left' }}
+              onClick={() => dispatch(takeChange(cure.change))}
+            >
+              {after ? changeWords(now, after) : 'Change it'}
+            </Button>
+            <Box sx={{ color: 'text.secondary' }}>
+              {cure.left === null ? 'Takes it away.' : `Leaves ${figureWords(cure.left)} of it.`}
+              {cure.sideEffects.map((effect) => (
+                <Box
+                  key={effect.verdict.id}
+                  sx={{ color: effect.harm > 0 ? 'warning.main' : 'text.secondary' }}
+                >
+                  {sideEffectWords(effect)}
+                </Box>
+              ))}
+            </Box>
+          </Box>
+        );
+      })}
+    </Box>
+  );
+}

@@ -1,0 +1,46 @@
+import type { SetDocument } from '@fendrix/contract';
+import { type Evidence, evidenceOf, judgeSet, THRESHOLDS, traceKey, type Verdict } from '@fendrix/core';
+import { createContext, type ReactNode, useContext, useEffect, useState } from 'react';
+import { useFigure } from '../figures/figureStore';
+import { useSet } from '../state/hooks';
+
+export interface Judged {
+  verdicts: readonly Verdict[];
+  /** The grid whose places the verdicts name. */
+  grid: Pick<Evidence, 'across' | 'down'>;
+  /** The set as it was judged. */
+  set: SetDocument;
+}
+
+const JudgedContext = createContext<Judged | null>(null);
+
+/** What is wrong with the set as it was judged last; null before it was judged at all. */
+export const useJudged = (): Judged | null => useContext(JudgedContext);
+
+/** A set that rests so long is judged, ms. */
+const REST_MS = 120;
+
+/**
+ * Judges the set when it rests: with powers, switches, settings and wishes of now at once, and after a move as soon as its
+ * view has been traced. Until then what was judged before stays.
+ */
+export function VerdictsProvider({ children }: { children: ReactNode }) {
+  const set = useSet();
+  const traced = useFigure('view');
+  const [judged, setJudged] = useState<Judged | null>(null);
+  useEffect(() => {
+    if (!traced) return;
+    const timer = setTimeout(() => {
+      if (traced.key !== traceKey(set)) return;
+      const evidence = evidenceOf(set, traced.view, THRESHOLDS);
+      const { across, down } = evidence;
+      setJudged({ verdicts: judgeSet(evidence), grid: { across, down }, set });
+    }, REST_MS);
+    return () => clearTimeout(timer);
+  }, [set, traced]);
+  return <JudgedContext.Provider value={judged}>{children}</JudgedContext.Provider>;
+}
+
+/** What is still open: neither wanted so nor left for retouching. */
+export const openVerdicts = (judged: Judged | null): readonly Verdict[] =>
+  judged?.verdicts.filter(({ settled }) => settled === null) ?? [];

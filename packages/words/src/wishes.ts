@@ -1,0 +1,56 @@
+import type { Wishes } from '@fendrix/contract';
+
+/** Wishes that are one of a few. */
+export type WishName = Exclude<keyof Wishes, 'greyStops' | 'darkestStops'>;
+
+type Choices<Name extends WishName> = Readonly<Record<Wishes[Name], string>>;
+
+/** What each wish is called, and its choices. */
+export const WISH_WORDS: { readonly [Name in WishName]: { label: string; choices: Choices<Name> } } = {
+  mood: { label: 'Mood', choices: { bright: 'bright and airy', neutral: 'neutral', dark: 'dark and moody' } },
+  ground: {
+    label: 'Background',
+    choices: { white: 'white', grey: 'grey', black: 'black', gradient: 'gradient', open: 'as it comes' },
+  },
+  edges: {
+    label: 'Edges',
+    choices: {
+      'dark-line': 'dark line on light',
+      'bright-line': 'bright line on dark',
+      open: 'left alone',
+    },
+  },
+  highlight: {
+    label: 'Highlight',
+    choices: {
+      'one-strip': 'one strip',
+      'two-strips': 'two strips',
+      broad: 'broad',
+      'bright-front': 'gradient, bright to the front',
+      'bright-back': 'gradient, bright to the back',
+      none: 'none',
+      open: 'as it comes',
+    },
+  },
+  centre: {
+    label: 'Middle facing the lens',
+    choices: {
+      dark: 'dark, for a logo',
+      bright: 'bright',
+      closed: 'closed by a lens-hole card',
+      open: 'as it comes',
+    },
+  },
+  shadow: { label: 'Shadow', choices: { soft: 'soft', hard: 'hard', none: 'none', open: 'as it comes' } },
+  words: {
+    label: 'Label',
+    choices: { readable: 'flat and readable', 'picked-out': 'detail picked out', open: 'as it comes' },
+  },
+  liquid: { label: 'Liquid', choices: { glows: 'glows', clear: 'clear', open: 'as it comes' } },
+  texture: { label: 'Texture', choices: { raked: 'raked', smooth: 'smooth', open: 'as it comes' } },
+  sharp: {
+    label: 'Sharp',
+    choices: { 'front-to-back': 'front to back', front: 'the front', open: 'as it comes' },
+  },
+  movement: { label: 'Movement', choices: { frozen: 'frozen', flowing: 'flowing', open: 'as it comes' } },
+};
