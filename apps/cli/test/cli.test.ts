@@ -236,4 +236,19 @@ describe('command line', () => {
     );
     expect(place.error).toContain('cannot be written');
   });
+
+  test('judge says what is wrong, and gives the set with the best cure of one', async () => {
+    const path = join(folder, 'cordial.json');
+    const set = await json('example', 'cordial');
+    writeFileSync(path, JSON.stringify({ ...set, camera: { ...set.camera, shutterS: 1 / 1000 } }));
+    const { verdicts } = await json('judge', path, '--samples', '3');
+    const sync = verdicts.find(({ code }: { code: string }) => code === 'over-sync');
+    expect(sync).toMatchObject({ title: 'The shutter is too fast for the flash', sure: true });
+    const cured = await json('judge', path, '--samples', '3', '--cure', sync.id);
+    expect(cured.camera.shutterS).toBeCloseTo(1 / 200, 4);
+    expect(cured.lights).toEqual(JSON.parse(readFileSync(path, 'utf8')).lights);
+    const unknown = await fendrix('judge', path, '--samples', '3', '--cure', 'nothing');
+    expect(unknown.code).toBe(2);
+    expect(unknown.error).toContain('"over-sync"');
+  });
 });

@@ -223,7 +223,7 @@ export function brokenSets(): BrokenSet[] {
       set: camera(metal, {
         rig: { bodyWidthM: 0.2, bodyHeightM: 0.16, lensDiameterM: 0.09, lensLengthM: 0.1, tripod: true },
       }),
-      code: 'seen-in-goods',
+      code: 'seen-in-product',
       cause: 'camera',
     },
     {
@@ -239,7 +239,7 @@ export function brokenSets(): BrokenSet[] {
           },
         ],
       } as never,
-      code: 'seen-in-goods',
+      code: 'seen-in-product',
       cause: 'Helper',
     },
     {

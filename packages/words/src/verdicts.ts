@@ -88,7 +88,7 @@ const WORDS: Readonly<Record<VerdictCode, VerdictWords>> = {
       `Along ${value(verdict)} of its outline the step is under a third of a stop; ${limit(verdict)} may be.`,
     why: 'An edge with less than a third of a stop against its ground is not seen.',
   },
-  'seen-in-goods': {
+  'seen-in-product': {
     title: (verdict) => `What should not be seen is mirrored in ${nameOf(verdict)}`,
     figures: (verdict) => `${value(verdict)} of what mirrors of it; ${limit(verdict)} is hardly found.`,
     why: 'Camera, tripod, persons and stands, where the surface sends back an eighth of the light or more.',
@@ -165,7 +165,7 @@ const SHORT: Readonly<Record<VerdictCode, string>> = {
   burnt: 'burnt out',
   'lost-in-black': 'lost in black',
   'edge-lost': 'edge lost',
-  'seen-in-goods': 'mirrored in the product',
+  'seen-in-product': 'mirrored in the product',
   'ground-not-white': 'background not white',
   'ground-too-white': 'background too white',
   'ground-not-black': 'background not black',

@@ -8,7 +8,7 @@ import { mixedColour } from './kinds/mixedColour.js';
 import { notSharp } from './kinds/notSharp.js';
 import { overSync } from './kinds/overSync.js';
 import { roomLight } from './kinds/roomLight.js';
-import { seenInGoods } from './kinds/seenInGoods.js';
+import { seenInProduct } from './kinds/seenInProduct.js';
 import { thingInFrame } from './kinds/thingInFrame.js';
 import { toneMissed } from './kinds/toneMissed.js';
 import type { VerdictCode } from './thresholds.js';
@@ -23,7 +23,7 @@ export const JUDGES: { readonly [C in VerdictCode]: Judge<C> } = {
   burnt,
   'lost-in-black': lostInBlack,
   'edge-lost': edgeLost,
-  'seen-in-goods': seenInGoods,
+  'seen-in-product': seenInProduct,
   'ground-not-white': groundNotWhite,
   'ground-too-white': groundTooWhite,
   'ground-not-black': groundNotBlack,

@@ -31,7 +31,7 @@ export const THRESHOLDS = {
   /** Of the outline, within a third of a stop of what is behind it. */
   'edge-lost': { limit: 0.2, span: 0.4, harm: 0.5, minutes: { now: 4, retouching: 15 } },
   /** Of the surface that mirrors: a dark shape of a thousandth is found by the eye, a hundredth is seen at once. */
-  'seen-in-goods': { limit: 0.01, span: 0.06, harm: 0.6, minutes: { now: 4, retouching: 20 } },
+  'seen-in-product': { limit: 0.01, span: 0.06, harm: 0.6, minutes: { now: 4, retouching: 20 } },
   /** Tone of a ground that is to be white. */
   'ground-not-white': { limit: PAPER_WHITE_STOPS, span: 2, harm: 0.5, minutes: { now: 4, retouching: 15 } },
   /** Over the white of the products: more wraps round their edges. */

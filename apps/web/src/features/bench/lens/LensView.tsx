@@ -203,7 +203,14 @@ export const LensView = memo(function LensView() {
             <PickMark view={view} window={window} width={width} height={height} />
           </svg>
         </Box>
-        {compare && <CompareLayer key={compare.takeId} compare={compare} width={width} height={height} />}
+        {compare && (
+          <CompareLayer
+            key={JSON.stringify(compare.against)}
+            compare={compare}
+            width={width}
+            height={height}
+          />
+        )}
       </Box>
     </Box>
   );

@@ -1,5 +1,5 @@
 import { type SetDocument, setDocument } from '@fendrix/contract';
-import type { FrameRect } from '@fendrix/core';
+import type { FrameRect, SetChange } from '@fendrix/core';
 import type { Pick } from '@fendrix/workers';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import {
@@ -49,6 +49,9 @@ export type Desk = 'plans' | 'walk' | 'exposure' | 'movement' | 'background';
 
 export type CompareMode = 'side' | 'wipe' | 'blink' | 'difference';
 
+/** What the picture of now is held against: a take that was kept, or what a change would make of it. */
+export type Compared = { kind: 'take'; id: string } | { kind: 'change'; change: SetChange; words: string };
+
 export interface BenchState {
   selected: ThingRef | null;
   overlay: Overlay;
@@ -68,8 +71,8 @@ export interface BenchState {
   alone: string | null;
   /** Zones in the plans: none, of the selected product, or round the spot pointed at. */
   zones: 'off' | 'product' | 'spot';
-  /** The take that the picture is held against. */
-  compare: { takeId: string; mode: CompareMode } | null;
+  /** What the picture is held against. */
+  compare: { against: Compared; mode: CompareMode } | null;
   /** Part of the frame whose evenness is read; null for none. */
   field: FrameRect | null;
   marking: boolean;
@@ -151,9 +154,10 @@ const benchSlice = createSlice({
     zonesChosen: (state, { payload }: PayloadAction<BenchState['zones']>) => {
       state.zones = payload;
     },
-    compared: (state, { payload }: PayloadAction<BenchState['compare']>) => {
-      state.compare = payload;
-    },
+    compared: (state, { payload }: PayloadAction<BenchState['compare']>): BenchState => ({
+      ...state,
+      compare: payload,
+    }),
     fieldMarked: (state, { payload }: PayloadAction<FrameRect | null>) => {
       state.field = payload;
       state.marking = false;

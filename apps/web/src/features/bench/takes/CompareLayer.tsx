@@ -1,11 +1,12 @@
-import { differenceStops } from '@fendrix/core';
+import type { SetDocument } from '@fendrix/contract';
+import { applyChange, differenceStops } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Slider from '@mui/material/Slider';
 import { type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import { renderSmall } from '../../../shared/render/smallRender';
 import { surround } from '../../../shared/theme';
-import { type BenchState, benchActions, type CompareMode } from '../state/benchSlice';
+import { type BenchState, benchActions, type Compared, type CompareMode } from '../state/benchSlice';
 import { useBenchDispatch, useSet } from '../state/hooks';
 import { setOfTake } from '../state/takes';
 import { tellFailure } from '../state/tellFailure';
@@ -32,19 +33,33 @@ const SAMPLES = 48;
 /** Below three changes in a second, which is where flashing begins to be a danger. */
 const BLINK_MS = 900;
 
-/** A take held against the set as it is now: beside it, wiped over it, in turn with it, or as their difference. */
+interface Side {
+  set: SetDocument;
+  words: string;
+}
+
+/** What is held against what, the earlier first; null where one of them is gone. */
+function pairOf(set: SetDocument, against: Compared): { before: Side; after: Side } | null {
+  const now = { set: { ...set, takes: [] }, words: 'now' };
+  if (against.kind === 'take') {
+    const take = set.takes.find(({ id }) => id === against.id);
+    return take ? { before: { set: setOfTake(take), words: take.name }, after: now } : null;
+  }
+  const changed = applyChange(now.set, against.change);
+  return changed && { before: now, after: { set: changed, words: against.words } };
+}
+
+/** A take, or what a change would make, held against the set as it is now: beside it, wiped over it, in turn with it, or as their difference. */
 export function CompareLayer({ compare, width, height }: CompareLayerProps) {
   const set = useSet();
   const dispatch = useBenchDispatch();
-  const take = set.takes.find(({ id }) => id === compare.takeId);
-  const takeSet = useMemo(() => (take ? setOfTake(take) : null), [take]);
-  const now = useMemo(() => ({ ...set, takes: [] }), [set]);
+  const pair = useMemo(() => pairOf(set, compare.against), [set, compare.against]);
   const size = useMemo(() => {
     const wide = Math.min(WIDEST, width);
     return { width: wide, height: Math.round((wide * height) / width) };
   }, [width, height]);
-  const before = useDrawn(takeSet, size);
-  const after = useDrawn(now, size);
+  const before = useDrawn(pair?.before.set ?? null, size);
+  const after = useDrawn(pair?.after.set ?? null, size);
   const [wipe, setWipe] = useState(50);
   const [second, setSecond] = useState(false);
   const { mode } = compare;
@@ -55,12 +70,12 @@ export function CompareLayer({ compare, width, height }: CompareLayerProps) {
     return () => clearInterval(timer);
   }, [mode]);
 
-  if (!take) return null;
-  const name = take.name;
+  if (!pair) return null;
+  const [name, other] = [pair.before.words, pair.after.words];
   return (
     <Box
       role="group"
-      aria-label={`Compared with ${name}`}
+      aria-label={`Compared: ${name} and ${other}`}
       data-testid="compare"
       data-ready={before && after ? 'yes' : 'no'}
       sx={{ position: 'absolute', inset: 0, bgcolor: surround.sunken, cursor: 'default' }}
@@ -69,12 +84,12 @@ export function CompareLayer({ compare, width, height }: CompareLayerProps) {
       {mode === 'side' && (
         <Box sx={{ display: 'flex', height: '100%', alignItems: 'center', gap: '2px' }}>
           <Shot drawn={before} words={name} />
-          <Shot drawn={after} words="now" />
+          <Shot drawn={after} words={other} />
         </Box>
       )}
       {mode === 'wipe' && (
         <>
-          <Shot drawn={after} words="now" whole />
+          <Shot drawn={after} words={other} whole />
           <Box sx={{ position: 'absolute', inset: 0, clipPath: `inset(0 ${100 - wipe}% 0 0)` }}>
             <Shot drawn={before} words={name} whole left />
           </Box>
@@ -89,7 +104,7 @@ export function CompareLayer({ compare, width, height }: CompareLayerProps) {
             }}
           />
           <Slider
-            aria-label="How far the take is wiped over"
+            aria-label="How far one is wiped over the other"
             value={wipe}
             onChange={(_, value) => setWipe(value as number)}
             sx={{
@@ -103,8 +118,8 @@ export function CompareLayer({ compare, width, height }: CompareLayerProps) {
           />
         </>
       )}
-      {mode === 'blink' && <Shot drawn={second ? after : before} words={second ? 'now' : name} whole left />}
-      {mode === 'difference' && <Difference before={before} after={after} name={name} />}
+      {mode === 'blink' && <Shot drawn={second ? after : before} words={second ? other : name} whole left />}
+      {mode === 'difference' && <Difference before={before} after={after} name={name} other={other} />}
       <Box
         sx={{
           position: 'absolute',
@@ -223,7 +238,17 @@ function Painted({ image, label }: { image: ImageData | null; label: string }) {
 const FULL_STOPS = 2;
 const LEAST_STOPS = 1 / 6;
 
-function Difference({ before, after, name }: { before: Drawn | null; after: Drawn | null; name: string }) {
+function Difference({
+  before,
+  after,
+  name,
+  other,
+}: {
+  before: Drawn | null;
+  after: Drawn | null;
+  name: string;
+  other: string;
+}) {
   const found = useMemo(() => {
     if (!before || !after) return null;
     const { width, height } = after.picture;
@@ -233,12 +258,12 @@ function Difference({ before, after, name }: { before: Drawn | null; after: Draw
   }, [before, after]);
   return (
     <Box sx={{ position: 'absolute', inset: 0 }}>
-      <Painted image={found?.image ?? null} label={`Difference of now from ${name}, in stops`} />
+      <Painted image={found?.image ?? null} label={`Difference of ${other} from ${name}, in stops`} />
       <Caption left>
         {found ? (
           <span data-testid="difference">
-            from {name} to now: ╱ brighter {found.figures.brighter} %, ╲ darker {found.figures.darker} % of
-            the frame; up to +{found.figures.most} and −{found.figures.least} stops
+            from {name} to {other}: ╱ brighter {found.figures.brighter} %, ╲ darker {found.figures.darker} %
+            of the frame; up to +{found.figures.most} and −{found.figures.least} stops
           </span>
         ) : (
           'Difference on its way'

@@ -219,7 +219,9 @@ function TakeCard({ id, onClose }: { id: string; onClose(): void }) {
         <Button
           variant="outlined"
           size="small"
-          onClick={act(() => dispatch(benchActions.compared({ takeId: id, mode: compare?.mode ?? 'wipe' })))}
+          onClick={act(() =>
+            dispatch(benchActions.compared({ against: { kind: 'take', id }, mode: compare?.mode ?? 'wipe' })),
+          )}
         >
           Compare with now
         </Button>

@@ -8,6 +8,7 @@ import { useEffect } from 'react';
 import { Tag } from '../../../shared/Tag';
 import { VIEW_SAMPLES } from '../figures/liveFigures';
 import { useSession } from '../picture/useSession';
+import { benchActions } from '../state/benchSlice';
 import { useBenchDispatch, useSet } from '../state/hooks';
 import { edit } from '../state/thunks';
 import { type Answer, takeChange, useAnswer } from '../state/useAnswer';
@@ -89,15 +90,34 @@ function Cures({ answer: { found, old, set } }: { answer: Answer<readonly TriedC
     <Box component="ul" data-testid="cures" sx={{ m: 0, p: 0, listStyle: 'none' }}>
       {found.map((cure) => {
         const after = applyChange(now, cure.change) ?? applyChange(set, cure.change);
+        const words = after ? changeWords(now, after) : 'Change it';
         return (
           <Box component="li" key={JSON.stringify(cure.change)} sx={{ mb: 0.75 }}>
             <Button
               size="small"
               variant="outlined"
               sx={{ textAlign: 'left' }}
-              onClick={() => dispatch(takeChange(cure.change))}
+              onClick={() => {
+                dispatch(benchActions.compared(null));
+                dispatch(takeChange(cure.change));
+              }}
             >
-              {after ? changeWords(now, after) : 'Change it'}
+              {words}
+            </Button>
+            <Button
+              size="small"
+              color="inherit"
+              aria-label={`Show: ${words}`}
+              onClick={() =>
+                dispatch(
+                  benchActions.compared({
+                    against: { kind: 'change', change: cure.change, words },
+                    mode: 'wipe',
+                  }),
+                )
+              }
+            >
+              Show it
             </Button>
             <Box sx={{ color: 'text.secondary' }}>
               {cure.left === null ? 'Takes it away.' : `Leaves ${figureWords(cure.left)} of it.`}

@@ -7,7 +7,7 @@ import { those, withCamera } from '../changes.js';
 import { type Evidence, seenProducts, thingCauses } from '../evidence.js';
 import { excessOf, type Judge } from '../verdict.js';
 
-/** What nobody wants to see in the goods. */
+/** What nobody wants to see in a product. */
 const UNWANTED: ReadonlySet<Thing['kind']> = new Set(['camera', 'person', 'stand']);
 /** A dark thing is seen in a mirror that sends back this much; in a clear coat, 4 %, it is not. */
 const SEEN_FROM = 0.12;
@@ -18,8 +18,8 @@ const isUnwanted = ({ things, view }: Evidence, place: number): boolean => {
 };
 
 /** Camera, tripod, person or stand mirrored in a product. */
-export const seenInGoods: Judge<'seen-in-goods'> = {
-  code: 'seen-in-goods',
+export const seenInProduct: Judge<'seen-in-product'> = {
+  code: 'seen-in-product',
   judge: (evidence) =>
     seenProducts(evidence).flatMap(({ thing, places }) => {
       const mirroring = places.filter((place) => evidence.view.mirrored[place] !== NO_PART);
@@ -29,7 +29,7 @@ export const seenInGoods: Judge<'seen-in-goods'> = {
         value,
         error: 0,
         unit: 'part' as const,
-        limit: evidence.limits['seen-in-goods'].limit,
+        limit: evidence.limits['seen-in-product'].limit,
         fault: 'above' as const,
       };
       const causes = thingCauses(evidence, seen, (place) => evidence.view.mirrored[place] as number);

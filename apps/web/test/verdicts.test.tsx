@@ -1,0 +1,125 @@
+// @vitest-environment jsdom
+import { traceKey, traceView } from '@fendrix/core';
+import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { describe, expect, test } from 'vitest';
+import { WHOLE_FRAME } from '../src/features/bench/picture/frameWindow';
+import { benchActions } from '../src/features/bench/state/benchSlice';
+import { moveThing } from '../src/features/bench/state/edits';
+import { edit } from '../src/features/bench/state/thunks';
+import { VerdictCount } from '../src/features/bench/verdicts/VerdictCount';
+import { VerdictPanel } from '../src/features/bench/verdicts/VerdictPanel';
+import { VerdictPlaces } from '../src/features/bench/verdicts/VerdictPlaces';
+import { VerdictsProvider } from '../src/features/bench/verdicts/verdictsContext';
+import { press } from './hands';
+import { openDemo, standInBrowser } from './openBench';
+
+standInBrowser();
+
+/** The side of the bench with the cordial judged: its label is burnt on the left. */
+async function openJudged() {
+  const bench = openDemo('cordial');
+  const judge = () =>
+    act(() =>
+      bench.figures.set('view', {
+        key: traceKey(bench.set()),
+        view: traceView(bench.tracing, bench.set(), { samples: 3 }),
+      }),
+    );
+  judge();
+  bench.show(
+    <VerdictsProvider>
+      <VerdictCount />
+      <VerdictPanel />
+      <svg aria-hidden>
+        <VerdictPlaces window={WHOLE_FRAME} width={300} height={200} />
+      </svg>
+    </VerdictsProvider>,
+  );
+  await waitFor(() => expect(screen.getByTestId('verdict-count').textContent).toBe('1 verdict'));
+  return { ...bench, judge };
+}
+
+/** Cures are tried in the page's own thread here: what follows waits for them. */
+const SLOW = { timeout: 30_000 };
+
+const burnt = () => screen.getByRole('button', { name: /burnt out/ });
+const names = () => within(screen.getByTestId('verdicts')).queryAllByRole('button').length;
+
+describe('verdicts on the bench', () => {
+  test('one that is pressed shows its place, its cause and the cures that were tried; one is taken in one step', async () => {
+    const { set } = await openJudged();
+    const before = set().lights[0]?.powerStops ?? 0;
+    expect(screen.queryByTestId('verdict-places')).toBeNull();
+    fireEvent.click(burnt());
+    expect(screen.getByTestId('verdict-places')).toBeTruthy();
+    await waitFor(() => expect(screen.getByTestId('cures')).toBeTruthy(), SLOW);
+    const [cure] = within(screen.getByTestId('cures')).getAllByRole('button');
+    if (!cure) throw new Error('a cure is offered');
+    expect(cure.textContent).toContain('A −');
+    fireEvent.click(cure);
+    expect(set().lights[0]?.powerStops).toBeLessThan(before);
+    await waitFor(() => expect(screen.getByTestId('verdict-count').textContent).toBe('nothing wrong'), SLOW);
+  });
+
+  test('a cure is shown as before and after without being taken', async () => {
+    const { store, set } = await openJudged();
+    const before = set();
+    fireEvent.click(burnt());
+    await waitFor(() => expect(screen.getByTestId('cures')).toBeTruthy(), SLOW);
+    fireEvent.click(screen.getAllByRole('button', { name: /^Show: A −/ })[0] as HTMLElement);
+    expect(store.getState().bench.compare).toMatchObject({ mode: 'wipe', against: { kind: 'change' } });
+    expect(set()).toBe(before);
+  });
+
+  test('what is wanted so is settled with a note, and can be opened again', async () => {
+    const { set } = await openJudged();
+    fireEvent.click(burnt());
+    press('I want this');
+    expect(set().settled).toMatchObject([{ as: 'wanted', note: '' }]);
+    await waitFor(() => expect(screen.getByTestId('verdict-count').textContent).toBe('nothing wrong'), SLOW);
+    const note = screen.getByLabelText('note');
+    fireEvent.focus(note);
+    fireEvent.change(note, { target: { value: 'the client likes it' } });
+    expect(set().settled[0]?.note).toBe('the client likes it');
+    press('Open again');
+    await waitFor(() => expect(screen.getByTestId('verdict-count').textContent).toBe('1 verdict'), SLOW);
+  });
+
+  test('left for retouching it counts its minutes', async () => {
+    const { set } = await openJudged();
+    fireEvent.click(burnt());
+    press('Leave for retouching, 15 min');
+    expect(set().settled).toMatchObject([{ as: 'retouching', minutes: 15 }]);
+    await waitFor(() => expect(screen.getByText(/Settled, 1: 15 min in retouching/)).toBeTruthy(), SLOW);
+  });
+
+  test('a wish is changed in two presses and judged at once, without a ray', async () => {
+    const { set, ask } = await openJudged();
+    press('more');
+    press('Background: as it comes');
+    fireEvent.click(screen.getByRole('menuitem', { name: 'white' }));
+    expect(set().wishes.ground).toBe('white');
+    await waitFor(() => expect(screen.getByText('The background is not white')).toBeTruthy());
+    expect(ask).not.toHaveBeenCalled();
+  });
+
+  test('of a set that has moved on the verdicts of before stay until its own view is there', async () => {
+    const { store, figures, set, judge } = await openJudged();
+    const old = figures.get('view');
+    act(() => void store.dispatch(edit(moveThing({ kind: 'light', key: 'A' }, [-0.9, 0, 0.4]))));
+    act(() => old && figures.set('view', { ...old }));
+    await new Promise((resolve) => setTimeout(resolve, 200));
+    expect(names()).toBe(1);
+    expect(figures.get('view')?.key).not.toBe(traceKey(set()));
+    judge();
+    await waitFor(() => expect(figures.get('view')?.key).toBe(traceKey(set())));
+  });
+
+  test('the list makes way for what is selected', async () => {
+    const { store } = await openJudged();
+    act(() => void store.dispatch(benchActions.selected({ kind: 'light', key: 'A' })));
+    expect(screen.queryByTestId('verdicts')).toBeNull();
+    fireEvent.click(screen.getByTestId('verdict-count'));
+    expect(names()).toBe(1);
+  });
+});
