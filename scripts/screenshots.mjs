@@ -27,6 +27,11 @@ await page.screenshot({ path: join(folder, 'bench.png') });
 await page.keyboard.press('m');
 await page.waitForTimeout(3000);
 await page.screenshot({ path: join(folder, 'bench-mirrors.png') });
+await page.keyboard.press('m');
+await page.keyboard.press('v');
+await page.locator('[data-verdict] [aria-expanded]').first().click();
+await page.getByTestId('cures').waitFor();
+await page.screenshot({ path: join(folder, 'bench-verdicts.png') });
 for (const [name, file] of [
   [/light tent/i, 'bench-tent.png'],
   [/straight down/i, 'bench-tart.png'],

@@ -245,7 +245,7 @@ describe('command line', () => {
     const sync = verdicts.find(({ code }: { code: string }) => code === 'over-sync');
     expect(sync).toMatchObject({ title: 'The shutter is too fast for the flash', sure: true });
     const cured = await json('judge', path, '--samples', '3', '--cure', sync.id);
-    expect(cured.camera.shutterS).toBeCloseTo(1 / 200, 4);
+    expect(cured.camera.shutterS).toBeCloseTo(1 / 200, 3);
     expect(cured.lights).toEqual(JSON.parse(readFileSync(path, 'utf8')).lights);
     const unknown = await fendrix('judge', path, '--samples', '3', '--cure', 'nothing');
     expect(unknown.code).toBe(2);

@@ -11,7 +11,7 @@ export const toneMissed: Judge<'tone-missed'> = {
     targetVerdicts(evidence.set.spots, evidence.readings).flatMap(({ name, missing }) => {
       const figure = {
         value: Math.abs(missing),
-        error: 0,
+        error: evidence.readings.find((reading) => reading.name === name)?.standardErrorStops ?? 0,
         unit: 'stops' as const,
         limit: evidence.limits['tone-missed'].limit,
         fault: 'above' as const,

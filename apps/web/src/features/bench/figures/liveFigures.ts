@@ -118,7 +118,7 @@ const mapOf = ({ window, detail, aspect }: Seen) => {
 };
 
 /** Paths a place of the view for judging, in each of its batches. */
-export const VIEW_SAMPLES = 6;
+export const VIEW_SAMPLES = 4;
 
 /** All figures but the spots, which are read on and on until they are sure: see `LiveReader`. */
 export const liveFigures: { [Name in Exclude<FigureName, 'spots'>]: LiveFigure<Name> } = {

@@ -48,13 +48,16 @@ export const LensTools = memo(function LensTools() {
         crops
       </ToolButton>
       {crops.shown && formats.length > 0 && (
-        <Choice
-          label="Format looked at"
-          onSurround
-          value={crops.only ?? ''}
-          options={[{ value: '', words: 'all' }, ...formats.map((name) => ({ value: name, words: name }))]}
-          onChoose={(name) => dispatch(benchActions.cropChosen(name || null))}
-        />
+        // Narrow: the tools stay on one line.
+        <Box sx={{ width: 64, display: 'flex' }}>
+          <Choice
+            label="Format looked at"
+            onSurround
+            value={crops.only ?? ''}
+            options={[{ value: '', words: 'all' }, ...formats.map((name) => ({ value: name, words: name }))]}
+            onChoose={(name) => dispatch(benchActions.cropChosen(name || null))}
+          />
+        </Box>
       )}
       <ToolButton
         letter="P"

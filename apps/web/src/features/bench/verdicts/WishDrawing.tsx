@@ -61,7 +61,10 @@ const DRAWINGS: Partial<Record<WishName, Record<string, Drawing>>> = {
   shadow: { soft: { behind: light, over: shadow(true) }, hard: { behind: light, over: shadow(false) } },
 };
 
-/** A choice of a wish as a small drawing; a plain frame where a drawing would say nothing. */
+/** Whether a wish is told by drawings: of the others words say all. */
+export const isDrawn = (name: WishName): boolean => DRAWINGS[name] !== undefined;
+
+/** A choice of a wish as a small drawing; a plain frame for what is left open. */
 export function WishDrawing({ name, choice }: { name: WishName; choice: string }) {
   const { behind = 'none', over } = DRAWINGS[name]?.[choice] ?? {};
   return (

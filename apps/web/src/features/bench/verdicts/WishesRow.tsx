@@ -8,7 +8,7 @@ import { memo, useState } from 'react';
 import { useBenchDispatch, useSetPart } from '../state/hooks';
 import { edit } from '../state/thunks';
 import { SideHeading } from './SideHeading';
-import { WishDrawing } from './WishDrawing';
+import { isDrawn, WishDrawing } from './WishDrawing';
 
 /** What is wanted of the picture, as words with a small drawing; two presses change one. */
 export const WishesRow = memo(function WishesRow() {
@@ -34,11 +34,12 @@ export const WishesRow = memo(function WishesRow() {
             color="inherit"
             aria-haspopup="menu"
             onClick={({ currentTarget }) => setMenu({ name, anchor: currentTarget })}
-            startIcon={<WishDrawing name={name} choice={wishes[name]} />}
+            startIcon={isDrawn(name) ? <WishDrawing name={name} choice={wishes[name]} /> : undefined}
             sx={{
               py: 0,
               px: 0.75,
               fontWeight: 400,
+              textAlign: 'left',
               borderColor: 'divider',
               '& .MuiButton-startIcon': { mr: 0.5 },
             }}
@@ -65,7 +66,7 @@ export const WishesRow = memo(function WishesRow() {
               onClick={() => choose(menu.name, choice)}
               sx={{ gap: 1 }}
             >
-              <WishDrawing name={menu.name} choice={choice} />
+              {isDrawn(menu.name) && <WishDrawing name={menu.name} choice={choice} />}
               {words}
             </MenuItem>
           ))}

@@ -1,5 +1,14 @@
 import type { SetDocument } from '@fendrix/contract';
-import { type Evidence, evidenceOf, judgeSet, THRESHOLDS, traceKey, type Verdict } from '@fendrix/core';
+import {
+  type Evidence,
+  evidenceOf,
+  judgeSet,
+  type SpotTrace,
+  THRESHOLDS,
+  type TracedView,
+  traceKey,
+  type Verdict,
+} from '@fendrix/core';
 import { createContext, type ReactNode, useContext, useEffect, useState } from 'react';
 import { useFigure } from '../figures/figureStore';
 import { useSet } from '../state/hooks';
@@ -17,6 +26,15 @@ const JudgedContext = createContext<Judged | null>(null);
 /** What is wrong with the set as it was judged last; null before it was judged at all. */
 export const useJudged = (): Judged | null => useContext(JudgedContext);
 
+const NO_TRACES: readonly SpotTrace[] = [];
+
+/** The view with its spots as they were read for the bench, where they have been: those are traced finer. */
+function withSpots(view: TracedView, finer: readonly SpotTrace[]): TracedView {
+  const better = (spot: SpotTrace) =>
+    finer.find((own) => own.name === spot.name && own.illuminance.length === spot.illuminance.length) ?? spot;
+  return { ...view, spots: view.spots.map(better) };
+}
+
 /** A set that rests so long is judged, ms. */
 const REST_MS = 120;
 
@@ -27,17 +45,18 @@ const REST_MS = 120;
 export function VerdictsProvider({ children }: { children: ReactNode }) {
   const set = useSet();
   const traced = useFigure('view');
+  const spots = useFigure('spots')?.traces ?? NO_TRACES;
   const [judged, setJudged] = useState<Judged | null>(null);
   useEffect(() => {
     if (!traced) return;
     const timer = setTimeout(() => {
       if (traced.key !== traceKey(set)) return;
-      const evidence = evidenceOf(set, traced.view, THRESHOLDS);
+      const evidence = evidenceOf(set, withSpots(traced.view, spots), THRESHOLDS);
       const { across, down } = evidence;
       setJudged({ verdicts: judgeSet(evidence), grid: { across, down }, set });
     }, REST_MS);
     return () => clearTimeout(timer);
-  }, [set, traced]);
+  }, [set, traced, spots]);
   return <JudgedContext.Provider value={judged}>{children}</JudgedContext.Provider>;
 }
 
