@@ -45,7 +45,9 @@ const REST_MS = 120;
 export function VerdictsProvider({ children }: { children: ReactNode }) {
   const set = useSet();
   const traced = useFigure('view');
-  const spots = useFigure('spots')?.traces ?? NO_TRACES;
+  const read = useFigure('spots');
+  // Those that are not settled may be of the set before its newest move.
+  const spots = read?.settled ? read.traces : NO_TRACES;
   const [judged, setJudged] = useState<Judged | null>(null);
   useEffect(() => {
     if (!traced) return;
