@@ -1,9 +1,9 @@
 // @vitest-environment jsdom
 import type { SetDocument } from '@fendrix/contract';
-import { type BandProfile, bandProfile, overlaps, traceSpot } from '@fendrix/core';
+import { type BandProfile, bandProfile, overlaps, profileStops, traceSpot } from '@fendrix/core';
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, test } from 'vitest';
-import { MirrorBandView, profileStops } from '../src/features/bench/band/MirrorBandView';
+import { MirrorBandView } from '../src/features/bench/band/MirrorBandView';
 import { FrostSection } from '../src/features/bench/desk/background/FrostSection';
 import { GroundSection } from '../src/features/bench/desk/background/GroundSection';
 import { AmbientSection } from '../src/features/bench/desk/exposure/AmbientSection';

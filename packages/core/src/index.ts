@@ -83,7 +83,13 @@ export {
 } from './judge/readSpot.js';
 export { type RimTrace, type RimWrap, rimWrap, traceRims } from './judge/rimWrap.js';
 export * from './judge/targets.js';
-export { type BandProfile, bandProfile, type ProfileFigures, profileFigures } from './mirror/bandProfile.js';
+export {
+  type BandProfile,
+  bandProfile,
+  type ProfileFigures,
+  profileFigures,
+  profileStops,
+} from './mirror/bandProfile.js';
 export { bandHeightM, contourAt, productHeightM } from './mirror/contour.js';
 export { type GlareZones, glareZones, type ZoneGrid, type ZoneOptions } from './mirror/glareZones.js';
 export { type BandLength, type MirrorBand, mirrorBand } from './mirror/mirrorBand.js';

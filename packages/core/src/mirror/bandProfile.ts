@@ -1,4 +1,6 @@
-import type { Product } from '@fendrix/contract';
+import type { Product, SetDocument } from '@fendrix/contract';
+import { luminanceOf } from '../exposure/display.js';
+import { exposureWeights, recordedMidToneCdSM2 } from '../exposure/recording.js';
 import { bakeLightmaps, type Tracing } from '../render/prepareTracing.js';
 import { projectPoint } from '../render/view.js';
 import { normalise, subtract } from '../units/vector.js';
@@ -71,6 +73,23 @@ export interface ProfileFigures {
   /** Brightest and darkest column, stops from mid-tone. */
   mostStops: number;
   leastStops: number;
+}
+
+/** A column without any light, stops from mid-tone. */
+const NO_LIGHT_STOPS = -20;
+
+/** Tones of the columns with the powers and settings of a set, stops from mid-tone. No rays. */
+export function profileStops(set: SetDocument, { part, unit }: BandProfile): number[] {
+  const weights = exposureWeights(set);
+  const midTone = recordedMidToneCdSM2(set.camera);
+  return Array.from(part, (_, column) => {
+    const rgb: [number, number, number] = [0, 0, 0];
+    for (let k = 0; k < weights.length; k++) {
+      rgb[k % 3] = (rgb[k % 3] as number) + (weights[k] as number) * (unit[column * weights.length + k] ?? 0);
+    }
+    const value = luminanceOf(...rgb);
+    return value > 0 ? Math.log2(value / midTone) : NO_LIGHT_STOPS;
+  });
 }
 
 /** Below this a column counts as black, stops from mid-tone: its steps are not seen. */

@@ -2,7 +2,8 @@ import { PAPER_WHITE_STOPS } from '../../exposure/exposure.js';
 import { NO_PART } from '../../render/look.js';
 import { byStops, those, withFStop } from '../changes.js';
 import { type Evidence, lightCauses, measured, seenProducts } from '../evidence.js';
-import { excessOf, type Judge } from '../verdict.js';
+import { beyond } from '../found.js';
+import type { Judge } from '../verdict.js';
 
 /** Glass of which more comes through than this shows what is behind it, not itself. */
 const SEE_THROUGH = 0.3;
@@ -35,16 +36,11 @@ export const burnt: Judge<'burnt'> = {
       if (own.length < FEWEST) return [];
       const over = (stops: Float64Array) =>
         own.filter((place) => (stops[place] as number) > PAPER_WHITE_STOPS);
-      const figure = {
-        ...measured(evidence, (stops) => over(stops).length / own.length),
-        unit: 'part' as const,
-        limit: evidence.limits.burnt.limit,
-        fault: 'above' as const,
-      };
-      const lost = over(evidence.stops);
-      return excessOf(figure) > 0
-        ? [{ of: thing, places: lost, figure, causes: lightCauses(evidence, lost) }]
-        : [];
+      const figure = measured(evidence, (stops) => over(stops).length / own.length);
+      return beyond(evidence.limits, 'burnt', figure, () => {
+        const lost = over(evidence.stops);
+        return { of: thing, places: lost, causes: lightCauses(evidence, lost) };
+      });
     }),
   cures(evidence, { places, causes }) {
     const { set, stops } = evidence;

@@ -1,7 +1,8 @@
 import { mostBackM, withPlacement } from '../../solve/placements.js';
 import { byStops, those } from '../changes.js';
 import { type Evidence, lightCauses, measured, seenProducts } from '../evidence.js';
-import { excessOf, type Judge } from '../verdict.js';
+import { beyond } from '../found.js';
+import type { Judge } from '../verdict.js';
 
 /** Less than a third of a stop across the outline is not seen as an edge. */
 const STEP_STOPS = 1 / 3;
@@ -50,18 +51,16 @@ export const edgeLost: Judge<'edge-lost'> = {
       if (edges.length < FEWEST) return [];
       const lost = (stops: Float64Array) =>
         edges.filter((edge) => Math.abs(stepAt(stops, edge)) < STEP_STOPS);
-      const figure = {
-        ...measured(evidence, (stops) => lost(stops).length / edges.length),
-        unit: 'part' as const,
-        limit: evidence.limits['edge-lost'].limit,
-        fault: 'above' as const,
-      };
-      const found = lost(evidence.stops);
-      const places = [...new Set(found.map(({ inside }) => inside))];
-      const behind = [...new Set(found.map(({ outside }) => outside))];
-      return excessOf(figure) > 0
-        ? [{ of: thing, places, figure, causes: lightCauses(evidence, behind) }]
-        : [];
+      const figure = measured(evidence, (stops) => lost(stops).length / edges.length);
+      return beyond(evidence.limits, 'edge-lost', figure, () => {
+        const found = lost(evidence.stops);
+        const once = (places: readonly number[]) => [...new Set(places)];
+        return {
+          of: thing,
+          places: once(found.map(({ inside }) => inside)),
+          causes: lightCauses(evidence, once(found.map(({ outside }) => outside))),
+        };
+      });
     }),
   /** What lights the ground behind the edge, lighter or darker; the ground further back; the light further round. */
   cures({ set }, { causes }) {

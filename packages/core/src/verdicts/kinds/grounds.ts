@@ -3,7 +3,8 @@ import { frameLevels, type ProductWhite, productWhite, whiteGroundStops } from '
 import { mostBackM, withPlacement } from '../../solve/placements.js';
 import { allByStops, byStops, switchedOff, those } from '../changes.js';
 import { type Evidence, lightCauses, meanStops, measured } from '../evidence.js';
-import { excessOf, type Figure, type Judge } from '../verdict.js';
+import { beyond } from '../found.js';
+import type { Judge } from '../verdict.js';
 
 /** Places of background and walls; fewer are no ground. */
 const FEWEST = 40;
@@ -25,7 +26,6 @@ type GroundCode = 'ground-not-white' | 'ground-too-white' | 'ground-not-black' |
 function groundJudge<C extends GroundCode>(
   code: C,
   wished: (evidence: Evidence) => boolean,
-  fault: Figure['fault'],
   counting: (evidence: Evidence) => ((meanTone: number) => number) | null,
   cures: Judge['cures'],
 ): Judge<C> {
@@ -36,14 +36,12 @@ function groundJudge<C extends GroundCode>(
       const places = groundPlaces(evidence);
       const counted = counting(evidence);
       if (places.length < FEWEST || !counted) return [];
-      const figure: Figure = {
-        ...measured(evidence, (stops) => counted(meanStops(stops, places))),
-        unit: 'stops',
-        limit: evidence.limits[code].limit,
-        fault,
-      };
-      const of = evidence.things.find(({ kind }) => kind === 'backdrop') ?? null;
-      return excessOf(figure) > 0 ? [{ of, places, figure, causes: lightCauses(evidence, places) }] : [];
+      const figure = measured(evidence, (stops) => counted(meanStops(stops, places)));
+      return beyond(evidence.limits, code, figure, () => ({
+        of: evidence.things.find(({ kind }) => kind === 'backdrop') ?? null,
+        places,
+        causes: lightCauses(evidence, places),
+      }));
     },
     cures,
   };
@@ -84,7 +82,6 @@ const surelyWhite = (evidence: Evidence): number => whiteGroundStops(whiteOf(evi
 export const groundNotWhite = groundJudge(
   'ground-not-white',
   wishes('white'),
-  'below',
   () => (tone) => tone,
   toTone(surelyWhite),
 );
@@ -92,7 +89,6 @@ export const groundNotWhite = groundJudge(
 export const groundTooWhite = groundJudge(
   'ground-too-white',
   wishes('white'),
-  'above',
   (evidence) => {
     const white = whiteOf(evidence);
     return white && ((tone) => tone - white.stops);
@@ -103,7 +99,6 @@ export const groundTooWhite = groundJudge(
 export const groundNotBlack = groundJudge(
   'ground-not-black',
   wishes('black'),
-  'above',
   () => (tone) => tone,
   (evidence, finding) => {
     const { set } = evidence;
@@ -132,7 +127,6 @@ export const groundNotBlack = groundJudge(
 export const groundOffGrey = groundJudge(
   'ground-off-grey',
   wishes('grey'),
-  'above',
   ({ set }) =>
     (tone) =>
       Math.abs(tone - set.wishes.greyStops),

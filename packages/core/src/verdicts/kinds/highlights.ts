@@ -1,28 +1,18 @@
 import type { SetDocument } from '@fendrix/contract';
-import { luminanceOf } from '../../exposure/display.js';
-import { exposureWeights, recordedMidToneCdSM2 } from '../../exposure/recording.js';
-import { type BandProfile, profileFigures } from '../../mirror/bandProfile.js';
+import { exposureWeights } from '../../exposure/recording.js';
+import {
+  type BandProfile,
+  type ProfileFigures,
+  profileFigures,
+  profileStops,
+} from '../../mirror/bandProfile.js';
 import { channelsOf } from '../../photometry/channels.js';
 import { movableOf, widened, withMovable } from '../../solve/movables.js';
 import { add, scale, subtract } from '../../units/vector.js';
 import { byStops, those } from '../changes.js';
 import { type Evidence, seenProducts, thingCauses } from '../evidence.js';
-import { type Cause, excessOf, type Judge } from '../verdict.js';
-
-/** Tones across a product, stops from mid-tone, left to right. */
-function profileStops(set: SetDocument, { unit, part }: BandProfile): number[] {
-  const weights = exposureWeights(set);
-  const midTone = recordedMidToneCdSM2(set.camera);
-  return Array.from(part, (_, column) => {
-    const at = (c: number) => {
-      let sum = 0;
-      for (let k = c; k < weights.length; k += 3)
-        sum += (weights[k] as number) * (unit[column * weights.length + k] ?? 0);
-      return sum;
-    };
-    return Math.log2(luminanceOf(at(0), at(1), at(2)) / midTone);
-  });
-}
+import { beyond } from '../found.js';
+import type { Cause, Judge } from '../verdict.js';
 
 function profiled(evidence: Evidence) {
   return seenProducts(evidence).flatMap((seen) => {
@@ -38,24 +28,28 @@ const mirroredSources = (evidence: Evidence, places: readonly number[]): Cause[]
     ({ thing }) => thing.kind === 'light' || thing.kind === 'sheet',
   );
 
-/** A highlight that is to be broad, or a strip, and is a hairline. */
+/** A verdict on the profile of each product, where a highlight of a kind is wished. */
+const ofProfiles =
+  (
+    code: 'highlight-narrow' | 'highlight-uneven',
+    wished: SetDocument['wishes']['highlight'],
+    figureOf: (figures: ProfileFigures) => number,
+  ): Judge['judge'] =>
+  (evidence) =>
+    evidence.set.wishes.highlight !== wished
+      ? []
+      : profiled(evidence).flatMap(({ thing, places, figures }) =>
+          beyond(evidence.limits, code, { value: figureOf(figures) }, () => ({
+            of: thing,
+            places,
+            causes: mirroredSources(evidence, places),
+          })),
+        );
+
+/** A highlight that is to be broad and is a strip or a hairline. */
 export const highlightNarrow: Judge<'highlight-narrow'> = {
   code: 'highlight-narrow',
-  judge(evidence) {
-    if (evidence.set.wishes.highlight !== 'broad') return [];
-    return profiled(evidence).flatMap(({ thing, places, figures }) => {
-      const figure = {
-        value: figures.brightPart,
-        error: 0,
-        unit: 'part' as const,
-        limit: evidence.limits['highlight-narrow'].limit,
-        fault: 'below' as const,
-      };
-      return excessOf(figure) > 0
-        ? [{ of: thing, places, figure, causes: mirroredSources(evidence, places) }]
-        : [];
-    });
-  },
+  judge: ofProfiles('highlight-narrow', 'broad', ({ brightPart }) => brightPart),
   cures({ set }, { causes, figure }) {
     // The image grows with the face: so much wider it fills what is wished.
     const wanted = Math.min(8, figure.limit / Math.max(0.01, figure.value));
@@ -82,21 +76,7 @@ export const highlightNarrow: Judge<'highlight-narrow'> = {
 /** Two strips that are not alike. */
 export const highlightUneven: Judge<'highlight-uneven'> = {
   code: 'highlight-uneven',
-  judge(evidence) {
-    if (evidence.set.wishes.highlight !== 'two-strips') return [];
-    return profiled(evidence).flatMap(({ thing, places, figures }) => {
-      const figure = {
-        value: figures.symmetry,
-        error: 0,
-        unit: 'spread' as const,
-        limit: evidence.limits['highlight-uneven'].limit,
-        fault: 'below' as const,
-      };
-      return excessOf(figure) > 0
-        ? [{ of: thing, places, figure, causes: mirroredSources(evidence, places) }]
-        : [];
-    });
-  },
+  judge: ofProfiles('highlight-uneven', 'two-strips', ({ symmetry }) => symmetry),
   cures(evidence, { of }) {
     const { set } = evidence;
     const own = profiled(evidence).find(({ thing }) => thing === of);

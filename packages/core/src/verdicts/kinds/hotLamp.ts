@@ -1,7 +1,8 @@
 import { setCautions } from '../../plan/setCautions.js';
 import { normalise, scale, subtract } from '../../units/vector.js';
 import { movedBy, switchedOff, those } from '../changes.js';
-import { excessOf, type Judge } from '../verdict.js';
+import { beyond } from '../found.js';
+import type { Judge } from '../verdict.js';
 
 /** A hot lamp near paper, cloth or frost. */
 export const hotLamp: Judge<'hot-lamp'> = {
@@ -11,26 +12,14 @@ export const hotLamp: Judge<'hot-lamp'> = {
     setCautions(set).flatMap((caution) => {
       if (caution.code !== 'hot-lamp' || !caution.near) return [];
       const { light, near } = caution;
-      const figure = {
-        value: near.awayM,
-        error: 0,
-        unit: 'm' as const,
-        limit: limits['hot-lamp'].limit,
-        fault: 'below' as const,
-      };
       const of = (kind: 'light' | 'sheet', key: string) =>
         things.find((thing) => thing.kind === kind && thing.key === key) ?? null;
       const sheet = of('sheet', near.tag);
-      return excessOf(figure) > 0
-        ? [
-            {
-              of: of('light', light),
-              places: [],
-              figure,
-              causes: sheet ? [{ thing: sheet, part: null }] : [],
-            },
-          ]
-        : [];
+      return beyond(limits, 'hot-lamp', { value: near.awayM }, () => ({
+        of: of('light', light),
+        places: [],
+        causes: sheet ? [{ thing: sheet, part: null }] : [],
+      }));
     }),
   cures({ set, limits }, { of, causes }) {
     const light = set.lights.find(({ tag }) => tag === of?.key);

@@ -1,7 +1,8 @@
 import type { Product } from '@fendrix/contract';
 import { allByStops, byStops, those, withFStop } from '../changes.js';
 import { lightCauses, meanStops, measured, seenProducts } from '../evidence.js';
-import { excessOf, type Judge } from '../verdict.js';
+import { beyond } from '../found.js';
+import type { Judge } from '../verdict.js';
 import { ownPlaces } from './burnt.js';
 
 const FEWEST = 12;
@@ -23,16 +24,12 @@ export const lostInBlack: Judge<'lost-in-black'> = {
       if (own.length < FEWEST || isBlack(product)) return [];
       const { darkestStops } = evidence.set.wishes;
       const under = (stops: Float64Array) => own.filter((place) => (stops[place] as number) < darkestStops);
-      const figure = {
-        ...measured(evidence, (stops) => under(stops).length / own.length),
-        unit: 'part' as const,
-        limit: evidence.limits['lost-in-black'].limit,
-        fault: 'above' as const,
-      };
-      const lost = under(evidence.stops);
-      return excessOf(figure) > 0
-        ? [{ of: thing, places: lost, figure, causes: lightCauses(evidence, own) }]
-        : [];
+      const figure = measured(evidence, (stops) => under(stops).length / own.length);
+      return beyond(evidence.limits, 'lost-in-black', figure, () => ({
+        of: thing,
+        places: under(evidence.stops),
+        causes: lightCauses(evidence, own),
+      }));
     }),
   cures({ set, stops }, { places, causes }) {
     const under = Math.max(0.5, set.wishes.darkestStops - meanStops(stops, places) + 0.3);

@@ -2,7 +2,8 @@ import type { Light } from '@fendrix/contract';
 import { CORRECTION_GELS, lightCasts } from '../../colour/cast.js';
 import { switchedOff, those, withCamera, withLight } from '../changes.js';
 import { lightCauses } from '../evidence.js';
-import { excessOf, type Judge } from '../verdict.js';
+import { beyond } from '../found.js';
+import type { Judge } from '../verdict.js';
 
 /** A light that gives less of the picture than this is not seen by its colour. */
 const LEAST_PART = 0.1;
@@ -15,15 +16,12 @@ export const mixedColour: Judge<'mixed-colour'> = {
     const parts = lightCauses(evidence, all);
     return lightCasts(evidence.set).flatMap(({ tag, deltaE }) => {
       const cause = parts.find(({ thing }) => thing.key === tag);
-      const figure = {
-        value: deltaE,
-        error: 0,
-        unit: 'deltaE' as const,
-        limit: evidence.limits['mixed-colour'].limit,
-        fault: 'above' as const,
-      };
-      if (!cause || (cause.part ?? 0) < LEAST_PART || excessOf(figure) <= 0) return [];
-      return [{ of: cause.thing, places: [], figure, causes: [cause] }];
+      if (!cause || (cause.part ?? 0) < LEAST_PART) return [];
+      return beyond(evidence.limits, 'mixed-colour', { value: deltaE }, () => ({
+        of: cause.thing,
+        places: [],
+        causes: [cause],
+      }));
     });
   },
   cures({ set }, { of }) {

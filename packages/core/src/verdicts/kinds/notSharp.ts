@@ -3,7 +3,8 @@ import { fStopsOf } from '../../exposure/series.js';
 import { depthOfField, lensFigures } from '../../optics/lens.js';
 import { those, withCamera } from '../changes.js';
 import { type Evidence, seenProducts } from '../evidence.js';
-import { excessOf, type Judge } from '../verdict.js';
+import { beyond } from '../found.js';
+import type { Judge } from '../verdict.js';
 
 /** Parts of a product's places that are left out at either end: the rim of an outline. */
 const RIM = 0.02;
@@ -33,14 +34,8 @@ export const notSharp: Judge<'not-sharp'> = {
       ? []
       : seenProducts(evidence).flatMap(({ thing, places }) => {
           const { near, far } = depthsOf(evidence, places);
-          const figure = {
-            value: Math.max(blurPx(evidence.set.camera, near), blurPx(evidence.set.camera, far)),
-            error: 0,
-            unit: 'px' as const,
-            limit: evidence.limits['not-sharp'].limit,
-            fault: 'above' as const,
-          };
-          return excessOf(figure) > 0 ? [{ of: thing, places, figure, causes: [] }] : [];
+          const value = Math.max(blurPx(evidence.set.camera, near), blurPx(evidence.set.camera, far));
+          return beyond(evidence.limits, 'not-sharp', { value }, () => ({ of: thing, places, causes: [] }));
         }),
   cures(evidence, { places }) {
     const { set, limits } = evidence;

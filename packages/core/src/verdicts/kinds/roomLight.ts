@@ -3,7 +3,8 @@ import { fieldStops } from '../../judge/readField.js';
 import { lightLuminance } from '../../photometry/output.js';
 import { switchedOff, those, withShutter } from '../changes.js';
 import { type Evidence, evidenceOf, lightCauses, meanStops } from '../evidence.js';
-import { excessOf, type Judge } from '../verdict.js';
+import { beyond } from '../found.js';
+import type { Judge } from '../verdict.js';
 
 const isFlash = (light: SetDocument['lights'][number]): boolean => lightLuminance(light).time === 'flash';
 
@@ -33,16 +34,11 @@ export const roomLight: Judge<'room-light'> = {
     );
     // Where lasting light is the main light, a flash is its help: that is no fault.
     if (!(value > 0)) return [];
-    const figure = {
-      value,
-      error,
-      unit: 'stops' as const,
-      limit: evidence.limits['room-light'].limit,
-      fault: 'below' as const,
-    };
-    return excessOf(figure) > 0
-      ? [{ of: null, places: [], figure, causes: lastingCauses(evidence, lasting, places) }]
-      : [];
+    return beyond(evidence.limits, 'room-light', { value, error }, () => ({
+      of: null,
+      places: [],
+      causes: lastingCauses(evidence, lasting, places),
+    }));
   },
   cures: ({ set }, { causes }) =>
     those(

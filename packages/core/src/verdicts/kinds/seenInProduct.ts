@@ -5,7 +5,8 @@ import { NO_PART } from '../../render/look.js';
 import { add, scale, subtract } from '../../units/vector.js';
 import { those, withCamera } from '../changes.js';
 import { type Evidence, seenProducts, thingCauses } from '../evidence.js';
-import { excessOf, type Judge } from '../verdict.js';
+import { beyond } from '../found.js';
+import type { Judge } from '../verdict.js';
 
 /** What nobody wants to see in a product. */
 const UNWANTED: ReadonlySet<Thing['kind']> = new Set(['camera', 'person', 'stand']);
@@ -25,15 +26,11 @@ export const seenInProduct: Judge<'seen-in-product'> = {
       const mirroring = places.filter((place) => evidence.view.mirrored[place] !== NO_PART);
       const seen = mirroring.filter((place) => isUnwanted(evidence, place));
       const value = mirroring.length === 0 ? 0 : seen.length / mirroring.length;
-      const figure = {
-        value,
-        error: 0,
-        unit: 'part' as const,
-        limit: evidence.limits['seen-in-product'].limit,
-        fault: 'above' as const,
-      };
-      const causes = thingCauses(evidence, seen, (place) => evidence.view.mirrored[place] as number);
-      return excessOf(figure) > 0 ? [{ of: thing, places: seen, figure, causes }] : [];
+      return beyond(evidence.limits, 'seen-in-product', { value }, () => ({
+        of: thing,
+        places: seen,
+        causes: thingCauses(evidence, seen, (place) => evidence.view.mirrored[place] as number),
+      }));
     }),
   cures({ set }, { causes }) {
     const kinds = new Set(causes.map(({ thing }) => thing.kind));

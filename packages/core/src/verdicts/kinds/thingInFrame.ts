@@ -7,7 +7,8 @@ import { movableOf } from '../../solve/movables.js';
 import { add, dot, scale, subtract } from '../../units/vector.js';
 import { movedBy, those } from '../changes.js';
 import { type Evidence, keptPlaces, thingCauses } from '../evidence.js';
-import { excessOf, type Judge } from '../verdict.js';
+import { beyond } from '../found.js';
+import type { Judge } from '../verdict.js';
 
 /** Things of the set that are no part of the picture. */
 const TOOLS: ReadonlySet<Thing['kind']> = new Set(['light', 'sheet', 'stand', 'camera', 'person']);
@@ -33,16 +34,10 @@ export const thingInFrame: Judge<'thing-in-frame'> = {
     const causes = thingCauses(evidence, places, (place) => evidence.thing[place] as number);
     return causes.flatMap(({ thing }) => {
       const own = places.filter((place) => evidence.things[evidence.thing[place] as number] === thing);
-      const figure = {
-        value: own.length / kept.length,
-        error: 0,
-        unit: 'part' as const,
-        limit: evidence.limits['thing-in-frame'].limit,
-        fault: 'above' as const,
-      };
-      return excessOf(figure) > 0 && figure.value < GROUND_PART
-        ? [{ of: thing, places: own, figure, causes: [{ thing, part: 1 }] }]
-        : [];
+      const value = own.length / kept.length;
+      if (value >= GROUND_PART) return [];
+      const causes = [{ thing, part: 1 }];
+      return beyond(evidence.limits, 'thing-in-frame', { value }, () => ({ of: thing, places: own, causes }));
     });
   },
   cures({ set }, { of }) {

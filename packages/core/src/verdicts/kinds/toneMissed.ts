@@ -1,25 +1,21 @@
 import { targetVerdicts } from '../../judge/targets.js';
 import { allByStops, byStops, those } from '../changes.js';
 import type { Evidence } from '../evidence.js';
+import { beyond } from '../found.js';
 import type { Cause, Judge } from '../verdict.js';
-import { excessOf } from '../verdict.js';
 
 /** A pinned spot that is off the tone wanted there. */
 export const toneMissed: Judge<'tone-missed'> = {
   code: 'tone-missed',
   judge: (evidence) =>
     targetVerdicts(evidence.set.spots, evidence.readings).flatMap(({ name, missing }) => {
-      const figure = {
-        value: Math.abs(missing),
-        error: evidence.readings.find((reading) => reading.name === name)?.standardErrorStops ?? 0,
-        unit: 'stops' as const,
-        limit: evidence.limits['tone-missed'].limit,
-        fault: 'above' as const,
-      };
-      const of = { kind: 'product' as const, key: name, name };
-      return missing !== 0 && excessOf(figure) > 0
-        ? [{ of, places: [], figure, causes: spotCauses(evidence, name) }]
-        : [];
+      if (missing === 0) return [];
+      const error = evidence.readings.find((reading) => reading.name === name)?.standardErrorStops ?? 0;
+      return beyond(evidence.limits, 'tone-missed', { value: Math.abs(missing), error }, () => ({
+        of: { kind: 'product', key: name, name },
+        places: [],
+        causes: spotCauses(evidence, name),
+      }));
     }),
   cures({ set, readings }, { of, causes }) {
     const missing = targetVerdicts(set.spots, readings).find(({ name }) => name === of?.key)?.missing ?? 0;

@@ -3,14 +3,12 @@ import {
   type BandLength,
   type BandProfile,
   bandHeightM,
-  exposureWeights,
   formatLength,
-  luminanceOf,
   type MirrorBand,
   parseLengthM,
   productHeightM,
   profileFigures,
-  recordedMidToneCdSM2,
+  profileStops,
 } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -144,20 +142,6 @@ export const MirrorBandView = memo(function MirrorBandView() {
     </Box>
   );
 });
-
-/** Tones of a profile with the powers and settings of now, stops from mid-tone. No rays. */
-export function profileStops(set: SetDocument, { part, unit }: BandProfile): number[] {
-  const weights = exposureWeights(set);
-  const midTone = recordedMidToneCdSM2(set.camera);
-  return Array.from(part, (_, column) => {
-    const rgb: [number, number, number] = [0, 0, 0];
-    for (let k = 0; k < weights.length; k++) {
-      rgb[k % 3] = (rgb[k % 3] as number) + (weights[k] as number) * (unit[column * weights.length + k] ?? 0);
-    }
-    const value = luminanceOf(...rgb);
-    return value > 0 ? Math.log2(value / midTone) : -20;
-  });
-}
 
 const NO_BANDS: readonly MirrorBand[] = [];
 
