@@ -227,6 +227,32 @@ export function brokenSets(): BrokenSet[] {
       cause: 'camera',
     },
     {
+      name: 'a silver jar between dark walls with one light at its side',
+      set: {
+        ...soundSet({ material: { kind: 'metal', metal: 'silver', roughness: 0.05 } }),
+        bench: {
+          widthM: 1.2,
+          depthM: 1,
+          thicknessM: 0.03,
+          centreM: [0, 0],
+          material: { kind: 'matte', reflectance: 0.03 },
+        },
+        lights: [soft('A', -0.8, -3, low)],
+        room: {
+          widthM: 3.4,
+          depthM: 4,
+          heightM: 2.6,
+          markFromLeftM: 1.7,
+          markFromFrontM: 2.4,
+          walls: { kind: 'matte', reflectance: 0.1 },
+          ceiling: { kind: 'matte', reflectance: 0.1 },
+          floor: { kind: 'matte', reflectance: 0.1 },
+        },
+      } as never,
+      code: 'dark-hole',
+      cause: 'jar',
+    },
+    {
       name: 'somebody in a silver box',
       set: {
         ...metal,

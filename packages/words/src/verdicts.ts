@@ -93,6 +93,12 @@ const WORDS: Readonly<Record<VerdictCode, VerdictWords>> = {
     figures: (verdict) => `${value(verdict)} of what mirrors of it; ${limit(verdict)} is hardly found.`,
     why: 'Camera, tripod, persons and stands, where the surface sends back an eighth of the light or more.',
   },
+  'dark-hole': {
+    title: (verdict) => `${nameOf(verdict)} has a dark hole`,
+    figures: (verdict) =>
+      `${value(verdict)} of its mirroring surface shows nothing bright; ${limit(verdict)} may be.`,
+    why: 'Metal is as bright as what it mirrors: four stops under mid-tone it looks like a hole.',
+  },
   'ground-not-white': {
     title: () => 'The background is not white',
     figures: (verdict) => `It is at ${value(verdict)}; paper white is ${limit(verdict)}.`,
@@ -166,6 +172,7 @@ const SHORT: Readonly<Record<VerdictCode, string>> = {
   'lost-in-black': 'lost in black',
   'edge-lost': 'edge lost',
   'seen-in-product': 'mirrored in the product',
+  'dark-hole': 'dark hole',
   'ground-not-white': 'background not white',
   'ground-too-white': 'background too white',
   'ground-not-black': 'background not black',

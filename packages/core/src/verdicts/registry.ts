@@ -1,4 +1,5 @@
 import { burnt } from './kinds/burnt.js';
+import { darkHole } from './kinds/darkHole.js';
 import { edgeLost } from './kinds/edgeLost.js';
 import { groundNotBlack, groundNotWhite, groundOffGrey, groundTooWhite } from './kinds/grounds.js';
 import { highlightNarrow, highlightUneven } from './kinds/highlights.js';
@@ -24,6 +25,7 @@ export const JUDGES: { readonly [C in VerdictCode]: Judge<C> } = {
   'lost-in-black': lostInBlack,
   'edge-lost': edgeLost,
   'seen-in-product': seenInProduct,
+  'dark-hole': darkHole,
   'ground-not-white': groundNotWhite,
   'ground-too-white': groundTooWhite,
   'ground-not-black': groundNotBlack,

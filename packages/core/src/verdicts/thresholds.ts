@@ -91,6 +91,15 @@ export const THRESHOLDS = {
     harm: 0.6,
     minutes: { now: 4, retouching: 20 },
   },
+  /** Of the surface that mirrors, four stops under mid-tone: metal looks black where it mirrors nothing bright. */
+  'dark-hole': {
+    unit: 'part',
+    fault: 'above',
+    limit: 0.4,
+    span: 0.4,
+    harm: 0.45,
+    minutes: { now: 4, retouching: 25 },
+  },
   /** Tone of a ground that is to be white. */
   'ground-not-white': {
     unit: 'stops',

@@ -15,6 +15,8 @@ export interface TracedView {
   /** By place: thing mirrored, -1 the dark, -2 no mirror; and the part of its light that is mirrored, 0 to 1. */
   mirrored: Int32Array;
   mirroredPart: Float32Array;
+  /** Point mirrored, 3 a place, m; NaN where there is none. */
+  mirroredPointM: Float32Array;
   /** By place: part of the light of what is behind that comes through, 0 to 1. */
   throughPart: Float32Array;
   /** By place: depth of what is seen along the lens axis from the entrance pupil, m; NaN where nothing is. */
@@ -58,6 +60,7 @@ export function traceView(
     whole: mean(batches),
     mirrored: map.mirrored,
     mirroredPart: map.weight,
+    mirroredPointM: map.point,
     throughPart: map.throughWeight,
     depthM: depthTile(tracing, across, down, frame),
     profiles,
