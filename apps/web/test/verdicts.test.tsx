@@ -10,6 +10,7 @@ import { VerdictCount } from '../src/features/bench/verdicts/VerdictCount';
 import { VerdictPanel } from '../src/features/bench/verdicts/VerdictPanel';
 import { VerdictPlaces } from '../src/features/bench/verdicts/VerdictPlaces';
 import { VerdictsProvider } from '../src/features/bench/verdicts/verdictsContext';
+import { ThingPanel } from '../src/features/bench/views/thing/ThingPanel';
 import { press } from './hands';
 import { openDemo, standInBrowser } from './openBench';
 
@@ -44,6 +45,24 @@ const SLOW = { timeout: 30_000 };
 
 const burnt = () => screen.getByRole('button', { name: /burnt out/ });
 const names = () => within(screen.getByTestId('verdicts')).queryAllByRole('button').length;
+
+test('products in a row are put in order by one press each, and undone', () => {
+  const { show, set } = openDemo('cordial', (start) => {
+    const [bottle] = start.products;
+    const at = (id: string, x: number, y: number) =>
+      bottle && { ...bottle, id, positionM: [x, y, 0] as [number, number, number], turnDeg: 30 };
+    return { ...start, products: [at('a', -0.3, 0), at('b', -0.1, 0.05), at('c', 0.3, 0)] as never };
+  });
+  show(<ThingPanel />);
+  press('Space evenly');
+  expect(set().products[1]?.positionM[0]).toBeCloseTo(0, 6);
+  press('Line up');
+  const front = set().products.map(({ positionM }) => positionM[1]);
+  expect(new Set(front.map((y) => y.toFixed(4))).size).toBe(1);
+  press('Turn labels to the lens');
+  expect(set().products[1]?.turnDeg).toBeCloseTo(0, 0);
+  expect(screen.queryByRole('button', { name: 'Space evenly' })).toBeNull();
+});
 
 describe('verdicts on the bench', () => {
   test('one that is pressed shows its place, its cause and the cures that were tried; one is taken in one step', async () => {

@@ -7,7 +7,6 @@ import {
   depthTile,
   evidenceOf,
   glareZones,
-  judgeSet,
   lampBehindFrost,
   look,
   loseGlare,
@@ -16,12 +15,10 @@ import {
   overlaps,
   pickSources,
   placeForBand,
-  prepareTracing,
   rayThrough,
   renderTile,
   THRESHOLDS,
   type Tracing,
-  type TriedCure,
   thingsInFrame,
   touchedFilms,
   traceField,
@@ -29,7 +26,7 @@ import {
   traceRims,
   traceSpot,
   traceView,
-  tryCures,
+  usualCures,
 } from '@fendrix/core';
 import type { Pick, Task, TaskResults } from './protocol.js';
 
@@ -82,15 +79,8 @@ export function doTask(set: SetDocument, tracing: Tracing, task: Task): TaskResu
     case 'view':
       return { key: traceKey(set), view: traceView(tracing, set, task) };
     case 'cures':
-      return cures(set, tracing, task);
+      return usualCures(evidenceOf(set, task.view, THRESHOLDS), task.verdict);
   }
-}
-
-function cures(set: SetDocument, tracing: Tracing, task: Extract<Task, { kind: 'cures' }>): TriedCure[] {
-  const evidence = evidenceOf(set, traceView(tracing, set, task), THRESHOLDS);
-  const verdict = judgeSet(evidence).find(({ id }) => id === task.verdict);
-  const trace = (changed: SetDocument) => traceView(prepareTracing(changed), changed, task);
-  return verdict ? tryCures(evidence, verdict, trace) : [];
 }
 
 /** Paths for each part of a picked spot: enough to name its sources in order. */

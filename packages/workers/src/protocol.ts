@@ -15,12 +15,13 @@ import type {
   NoGradient,
   Overlap,
   RimTrace,
+  SetChange,
   SpotTrace,
   Thing,
   Tile,
   TileJob,
   TracedView,
-  TriedCure,
+  Verdict,
   WayOut,
   ZoneOptions,
 } from '@fendrix/core';
@@ -48,7 +49,8 @@ export type Task =
   | { kind: 'rims' }
   /** The view for judging, and what it is a view of, see `traceKey`. */
   | { kind: 'view'; samples: number }
-  | { kind: 'cures'; verdict: string; samples: number };
+  /** The usual cures of a verdict on a view of the set, untried. */
+  | { kind: 'cures'; verdict: Verdict; view: TracedView };
 
 /** What the lens meets at a picture point. */
 export interface Pick {
@@ -89,8 +91,7 @@ export interface TaskResults {
   inFrame: Thing[];
   rims: RimTrace;
   view: { key: string; view: TracedView };
-  /** None where there is no such verdict. */
-  cures: TriedCure[];
+  cures: SetChange[];
 }
 
 export type TaskResult<T extends Task> = TaskResults[T['kind']];

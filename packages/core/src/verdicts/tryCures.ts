@@ -1,6 +1,6 @@
 import type { SetDocument } from '@fendrix/contract';
 import { traceKey } from '../render/traceKey.js';
-import { changeBetween, type SetChange } from '../solve/setChange.js';
+import { applyChange, changeBetween, type SetChange } from '../solve/setChange.js';
 import { type Evidence, evidenceOf } from './evidence.js';
 import { judgeSet, type Verdict } from './judgeSet.js';
 import { JUDGES } from './registry.js';
@@ -27,34 +27,64 @@ export interface TriedCure {
 const TOLD_HARM = 0.05;
 /** So many are offered. */
 const MOST_OFFERED = 4;
+/** A verdict that is halved only counts like this much harm elsewhere. */
+const HALVED_HARM = 0.3;
+
+/** The usual cures of a verdict on this set, each once and untried. */
+export function usualCures(evidence: Evidence, verdict: Verdict): SetChange[] {
+  const changes = JUDGES[verdict.code]
+    .cures(evidence, verdict)
+    .map((set) => changeBetween(evidence.set, set))
+    .filter((change) => change.length > 0);
+  const names = changes.map((change) => JSON.stringify(change));
+  return changes.filter((_, at) => names.indexOf(names[at] as string) === at);
+}
+
+/** Whether a change makes light take other paths, so that its view has to be traced. */
+export const takesOtherPaths = (before: SetDocument, after: SetDocument): boolean =>
+  traceKey(before) !== traceKey(after);
 
 /**
- * Cures of a verdict, each applied, judged again, and kept only if it takes the verdict away or halves it; those that make
- * least trouble elsewhere first. Changes of power, switches and settings cost no rays.
- * @param trace traces the view of a changed set
+ * Judges a changed set. @param view of that set
+ * @returns null where the verdict is neither gone nor halved
+ */
+export function triedCure(
+  evidence: Evidence,
+  verdict: Verdict,
+  change: SetChange,
+  after: SetDocument,
+  view: TracedView,
+): TriedCure | null {
+  const [was, is] = [judgeSet(evidence), judgeSet(evidenceOf(after, view, evidence.limits))];
+  const left = is.find(({ id }) => id === verdict.id)?.figure ?? null;
+  if (left && excessOf(left) > excessOf(verdict.figure) / 2) return null;
+  return { change, left, sideEffects: sideEffects(was, is, verdict.id) };
+}
+
+/** Cures that work as they are offered: few, those that make least trouble elsewhere first. */
+export function offered(tried: readonly TriedCure[]): TriedCure[] {
+  const trouble = ({ left, sideEffects: all }: TriedCure) =>
+    (left ? HALVED_HARM : 0) + all.reduce((sum, { harm }) => sum + harm, 0);
+  return [...tried].sort((a, b) => trouble(a) - trouble(b)).slice(0, MOST_OFFERED);
+}
+
+/**
+ * Cures of a verdict, each applied, judged again, and kept only if it takes the verdict away or halves it.
+ * @param trace traces the view of a changed set; not asked for changes of power, switches and settings
  */
 export function tryCures(
   evidence: Evidence,
   verdict: Verdict,
   trace: (set: SetDocument) => TracedView,
 ): TriedCure[] {
-  const before = judgeSet(evidence);
-  const key = traceKey(evidence.set);
-  const seen = new Set<string>();
-  const tried = JUDGES[verdict.code].cures(evidence, verdict).flatMap((set): TriedCure[] => {
-    const change = changeBetween(evidence.set, set);
-    const name = JSON.stringify(change);
-    if (change.length === 0 || seen.has(name)) return [];
-    seen.add(name);
-    const view = traceKey(set) === key ? evidence.view : trace(set);
-    const after = judgeSet(evidenceOf(set, view, evidence.limits));
-    const left = after.find(({ id }) => id === verdict.id)?.figure ?? null;
-    if (left && excessOf(left) > excessOf(verdict.figure) / 2) return [];
-    return [{ change, left, sideEffects: sideEffects(before, after, verdict.id) }];
-  });
-  const trouble = ({ left, sideEffects: all }: TriedCure) =>
-    (left ? 0.3 : 0) + all.reduce((sum, { harm }) => sum + harm, 0);
-  return tried.sort((a, b) => trouble(a) - trouble(b)).slice(0, MOST_OFFERED);
+  return offered(
+    usualCures(evidence, verdict).flatMap((change) => {
+      const after = applyChange(evidence.set, change);
+      if (!after) return [];
+      const view = takesOtherPaths(evidence.set, after) ? trace(after) : evidence.view;
+      return triedCure(evidence, verdict, change, after, view) ?? [];
+    }),
+  );
 }
 
 function sideEffects(before: readonly Verdict[], after: readonly Verdict[], but: string): SideEffect[] {

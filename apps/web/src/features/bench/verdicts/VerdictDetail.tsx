@@ -4,27 +4,18 @@ import { changeWords, figureWords, sideEffectWords, verdictReason } from '@fendr
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
-import { useEffect } from 'react';
 import { Tag } from '../../../shared/Tag';
-import { VIEW_SAMPLES } from '../figures/liveFigures';
-import { useSession } from '../picture/useSession';
 import { benchActions } from '../state/benchSlice';
 import { useBenchDispatch, useSet } from '../state/hooks';
 import { edit } from '../state/thunks';
-import { type Answer, takeChange, useAnswer } from '../state/useAnswer';
+import { type Answer, takeChange } from '../state/useAnswer';
+import { useCures } from './useCures';
 
 /** Why, what would mend it, each tried out, and what else can be said of it. */
 export function VerdictDetail({ verdict }: { verdict: Verdict }) {
-  const { session } = useSession();
   const dispatch = useBenchDispatch();
-  const { answer, busy, ask, drop } = useAnswer<readonly TriedCure[]>();
+  const { answer, busy, done, drop } = useCures(verdict);
   const { id, causes, minutes, code, figure } = verdict;
-  useEffect(() => {
-    void ask(async (set, signal) =>
-      session ? session.ask({ kind: 'cures', verdict: id, samples: VIEW_SAMPLES }, set, signal) : null,
-    );
-    return drop;
-  }, [id, session]);
   const settle = (as: SettledVerdict['as']) =>
     dispatch(
       edit((set) => ({
@@ -56,7 +47,12 @@ export function VerdictDetail({ verdict }: { verdict: Verdict }) {
       {busy && (
         <Box role="status">
           Cures are being tried
-          <LinearProgress aria-label="Cures being tried" sx={{ my: 0.5 }} />
+          <LinearProgress
+            variant="determinate"
+            value={100 * done}
+            aria-label="Cures being tried"
+            sx={{ my: 0.5 }}
+          />
           <Button size="small" onClick={drop}>
             Stop
           </Button>
@@ -80,8 +76,7 @@ export function VerdictDetail({ verdict }: { verdict: Verdict }) {
 function Cures({ answer: { found, old, set } }: { answer: Answer<readonly TriedCure[]> }) {
   const now = useSet();
   const dispatch = useBenchDispatch();
-  if (old)
-    return <Box role="status">The set has moved since: press the verdict again for what mends it now.</Box>;
+  if (old) return <Box role="status">The set has moved: its cures are tried again once it rests.</Box>;
   if (!found || found.length === 0)
     return (
       <Box role="status">None of the usual cures takes it away here by itself. Try several together.</Box>

@@ -53,7 +53,7 @@ function VerdictList() {
           <VerdictItem key={own.id} verdict={own} gone={gone} />
         ))}
       </Box>
-      {judged && <SettledVerdicts settled={judged.set.settled} />}
+      {judged && <SettledVerdicts settled={judged.evidence.set.settled} />}
     </Box>
   );
 }

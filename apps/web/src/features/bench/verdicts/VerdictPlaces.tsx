@@ -15,7 +15,7 @@ export function VerdictPlaces({ window, width, height }: VerdictPlacesProps) {
   const chosen = useBench((bench) => bench.verdict?.id ?? null);
   const verdict = judged?.verdicts.find(({ id }) => id === chosen);
   if (!judged || !verdict || verdict.places.length === 0) return null;
-  const { across, down } = judged.grid;
+  const { across, down } = judged.evidence;
   const outline = outlineOf(new Set(verdict.places), across)
     .map(([x1, y1, x2, y2]) => {
       const rect = { left: x1 / across, top: y1 / down, right: x2 / across, bottom: y2 / down };

@@ -1,4 +1,3 @@
-import type { SetDocument } from '@fendrix/contract';
 import {
   type Evidence,
   evidenceOf,
@@ -15,10 +14,8 @@ import { useSet } from '../state/hooks';
 
 export interface Judged {
   verdicts: readonly Verdict[];
-  /** The grid whose places the verdicts name. */
-  grid: Pick<Evidence, 'across' | 'down'>;
-  /** The set as it was judged. */
-  set: SetDocument;
+  /** What was judged. */
+  evidence: Evidence;
 }
 
 const JudgedContext = createContext<Judged | null>(null);
@@ -54,8 +51,7 @@ export function VerdictsProvider({ children }: { children: ReactNode }) {
     const timer = setTimeout(() => {
       if (traced.key !== traceKey(set)) return;
       const evidence = evidenceOf(set, withSpots(traced.view, spots), THRESHOLDS);
-      const { across, down } = evidence;
-      setJudged({ verdicts: judgeSet(evidence), grid: { across, down }, set });
+      setJudged({ verdicts: judgeSet(evidence), evidence });
     }, REST_MS);
     return () => clearTimeout(timer);
   }, [set, traced, spots]);

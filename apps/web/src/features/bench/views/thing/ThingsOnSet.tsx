@@ -8,6 +8,7 @@ import { benchActions } from '../../state/benchSlice';
 import { nameOf, type ThingRef } from '../../state/edits';
 import { useBenchDispatch } from '../../state/hooks';
 import { comesIn } from './InFrameNote';
+import { RowCommands } from './RowCommands';
 
 /** Everything that stands on the set, to be selected: what the side shows while nothing is. */
 export const ThingsOnSet = memo(function ThingsOnSet({ set }: { set: SetDocument }) {
@@ -44,6 +45,7 @@ export const ThingsOnSet = memo(function ThingsOnSet({ set }: { set: SetDocument
           </li>
         ))}
       </Box>
+      <RowCommands set={set} />
       <Box sx={{ color: 'text.secondary', fontSize: '0.75rem', mt: 0.75 }}>
         Press one, or point at it in a plan. Point at the picture to learn what that spot mirrors.
       </Box>

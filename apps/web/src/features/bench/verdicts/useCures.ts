@@ -1,0 +1,51 @@
+import {
+  applyChange,
+  offered,
+  type SetChange,
+  type TriedCure,
+  takesOtherPaths,
+  triedCure,
+  type Verdict,
+} from '@fendrix/core';
+import { useEffect, useState } from 'react';
+import { VIEW_SAMPLES } from '../figures/liveFigures';
+import { useSession } from '../picture/useSession';
+import { useAnswer } from '../state/useAnswer';
+import { useJudged } from './verdictsContext';
+
+/**
+ * The cures of a verdict, tried one by one as soon as it is looked at: each is a question of its own, so that all cores work
+ * and what nobody waits for any more ends soon.
+ */
+export function useCures(verdict: Verdict) {
+  const { session } = useSession();
+  const evidence = useJudged()?.evidence;
+  const { answer, busy, ask, drop } = useAnswer<readonly TriedCure[]>();
+  const [done, setDone] = useState(0);
+  useEffect(() => {
+    if (!session || !evidence) return;
+    const { view } = evidence;
+    void ask(async (set, signal) => {
+      // Of a set that has moved on its own view comes soon, and asks again.
+      if (takesOtherPaths(evidence.set, set)) return null;
+      setDone(0);
+      const usual = (await session.ask({ kind: 'cures', verdict, view }, set, signal)) ?? [];
+      let tried = 0;
+      const attempt = async (change: SetChange): Promise<TriedCure | null> => {
+        const after = applyChange(evidence.set, change);
+        const own =
+          after && takesOtherPaths(evidence.set, after)
+            ? await session.ask({ kind: 'view', samples: VIEW_SAMPLES }, { ...after, takes: [] }, signal)
+            : { view };
+        tried++;
+        setDone(tried / usual.length);
+        return after && own && triedCure(evidence, verdict, change, after, own.view);
+      };
+      const cures = await Promise.all(usual.map(attempt));
+      return offered(cures.filter((cure) => cure !== null));
+    });
+    return drop;
+    // Once for each verdict that is looked at, and again when the set has been judged anew.
+  }, [verdict.id, evidence, session]);
+  return { answer, busy, done, drop };
+}
