@@ -34,14 +34,9 @@ interface VerdictWords {
 }
 
 const nameOf = ({ of }: Told): string => (of ? `“${of.name}”` : 'the picture');
+/** Lights by their tag; the name of a sheet has its tag in it. */
 const tagOf = ({ of }: Told): string =>
-  !of
-    ? 'Something'
-    : of.kind === 'light'
-      ? `Light ${of.key}`
-      : of.kind === 'sheet'
-        ? `${of.name} ${of.key}`
-        : of.name;
+  !of ? 'Something' : of.kind === 'light' ? `Light ${of.key}` : of.name;
 const value = ({ figure }: Told) => figureWords(figure);
 const limit = ({ figure }: Told) => figureWords({ ...figure, value: figure.limit });
 const steps = (stops: number) => Math.abs(stops).toFixed(1);

@@ -169,6 +169,10 @@ describe('words for verdicts', () => {
   test('a thing is told by its tag, a side effect by its way, what is settled by its minutes', () => {
     const light = { kind: 'light' as const, key: 'B', name: 'Soft' };
     expect(verdictTitle({ code: 'thing-in-frame', of: light, figure })).toBe('Light B is in the frame');
+    const sheet = { kind: 'sheet' as const, key: '1', name: 'Card 1, white card' };
+    expect(verdictTitle({ code: 'thing-in-frame', of: sheet, figure })).toBe(
+      'Card 1, white card is in the frame',
+    );
     const verdict = { id: 'burnt', code: 'burnt' as const, of, figure };
     expect(sideEffectWords({ verdict, harm: 0.4 })).toBe('“Jar” is burnt out: worse, 12 %');
     expect(settledWords('burnt', { as: 'retouching', minutes: 15 })).toBe(
