@@ -2,10 +2,13 @@ import type { SetDocument } from '@fendrix/contract';
 import { describe, expect, test } from 'vitest';
 import {
   applyChange,
+  clashesOf,
   type Evidence,
   evidenceOf,
   excessOf,
   judgeSet,
+  offered,
+  overlaps,
   prepareTracing,
   THRESHOLDS,
   traceView,
@@ -52,4 +55,15 @@ describe('sets with one known fault', () => {
       expect(left ? excessOf(left.figure) : 0).toBeLessThanOrEqual(excessOf(verdict.figure) / 2);
     },
   );
+});
+
+test('a cure that makes something stand in something else says so, and comes last', () => {
+  const set = soundSet();
+  const table = { kind: 'bench' as const, key: 'bench', name: 'Table' };
+  const clash = { kind: 'sheet' as const, key: '1', other: table, wayOutM: null };
+  expect(clashesOf([clash], [clash])).toEqual([]);
+  expect(clashesOf([], [clash])).toEqual([clash]);
+  const cure = (clashes: (typeof clash)[]) => ({ change: [], left: null, sideEffects: [], clashes });
+  expect(offered([cure([clash]), cure([])]).map(({ clashes }) => clashes.length)).toEqual([0, 1]);
+  expect(clashesOf(overlaps(set), overlaps(set))).toEqual([]);
 });

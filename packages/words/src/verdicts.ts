@@ -1,5 +1,12 @@
 import type { SettledVerdict } from '@fendrix/contract';
-import { formatLength, formatStops, type SideEffect, type Verdict, type VerdictCode } from '@fendrix/core';
+import {
+  formatLength,
+  formatStops,
+  type Overlap,
+  type SideEffect,
+  type Verdict,
+  type VerdictCode,
+} from '@fendrix/core';
 
 type Told = Pick<Verdict, 'code' | 'of' | 'figure'>;
 
@@ -187,6 +194,12 @@ export const verdictFigures = (verdict: Told): string => WORDS[verdict.code].fig
 
 /** What a verdict is counted from, and why its limit is where it is. */
 export const verdictReason = (code: VerdictCode): string => WORDS[code].why;
+
+/** What a cure makes stand in something else. */
+export function clashWords({ kind, key, other }: Pick<Overlap, 'kind' | 'key' | 'other'>): string {
+  const what = { light: 'Light', sheet: 'Sheet', stand: 'The stand of' }[kind];
+  return `${what} ${key} then stands in “${other.name}”`;
+}
 
 /** What a cure does elsewhere: "The background is not white: worse, −1.2". */
 export function sideEffectWords({ verdict, harm }: SideEffect): string {

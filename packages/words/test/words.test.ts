@@ -2,6 +2,7 @@ import type { Job } from '@fendrix/contract';
 import { jobProgress, type OpenQuestion, THRESHOLDS, type VerdictCode } from '@fendrix/core';
 import { describe, expect, test } from 'vitest';
 import {
+  clashWords,
   compositionWords,
   figureWords,
   groundChangeWords,
@@ -173,6 +174,8 @@ describe('words for verdicts', () => {
     expect(verdictTitle({ code: 'thing-in-frame', of: sheet, figure })).toBe(
       'Card 1, white card is in the frame',
     );
+    const other = { kind: 'bench' as const, key: 'bench', name: 'Table' };
+    expect(clashWords({ kind: 'sheet', key: '1', other })).toBe('Sheet 1 then stands in “Table”');
     const verdict = { id: 'burnt', code: 'burnt' as const, of, figure };
     expect(sideEffectWords({ verdict, harm: 0.4 })).toBe('“Jar” is burnt out: worse, 12 %');
     expect(settledWords('burnt', { as: 'retouching', minutes: 15 })).toBe(

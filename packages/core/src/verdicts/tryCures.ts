@@ -1,4 +1,5 @@
 import type { SetDocument } from '@fendrix/contract';
+import { type Overlap, overlapName, overlaps } from '../judge/overlaps.js';
 import { traceKey } from '../render/traceKey.js';
 import { applyChange, changeBetween, type SetChange } from '../solve/setChange.js';
 import { type Evidence, evidenceOf } from './evidence.js';
@@ -21,12 +22,16 @@ export interface TriedCure {
   left: Verdict['figure'] | null;
   /** What becomes better or worse elsewhere, the worst first. */
   sideEffects: SideEffect[];
+  /** What then stands in or through something else, and did not before. */
+  clashes: Overlap[];
 }
 
 /** Other verdicts that change by less than this are as they were, harm. */
 const TOLD_HARM = 0.05;
 /** So many are offered. */
 const MOST_OFFERED = 4;
+/** A thing that then goes through another counts like this much harm. */
+const CLASH_HARM = 1;
 /** A verdict that is halved only counts like this much harm elsewhere. */
 const HALVED_HARM = 0.3;
 
@@ -45,7 +50,8 @@ export const takesOtherPaths = (before: SetDocument, after: SetDocument): boolea
   traceKey(before) !== traceKey(after);
 
 /**
- * Judges a changed set. @param view of that set
+ * Judges a changed set.
+ * @param view of that set  @param clashes see `clashesOf`
  * @returns null where the verdict is neither gone nor halved
  */
 export function triedCure(
@@ -54,17 +60,24 @@ export function triedCure(
   change: SetChange,
   after: SetDocument,
   view: TracedView,
+  clashes: Overlap[] = [],
 ): TriedCure | null {
   const [was, is] = [judgeSet(evidence), judgeSet(evidenceOf(after, view, evidence.limits))];
   const left = is.find(({ id }) => id === verdict.id)?.figure ?? null;
   if (left && excessOf(left) > excessOf(verdict.figure) / 2) return null;
-  return { change, left, sideEffects: sideEffects(was, is, verdict.id) };
+  return { change, left, sideEffects: sideEffects(was, is, verdict.id), clashes };
+}
+
+/** Overlaps of a changed set that it did not have before. */
+export function clashesOf(before: readonly Overlap[], after: readonly Overlap[]): Overlap[] {
+  const names = new Set(before.map(overlapName));
+  return after.filter((overlap) => !names.has(overlapName(overlap)));
 }
 
 /** Cures that work as they are offered: few, those that make least trouble elsewhere first. */
 export function offered(tried: readonly TriedCure[]): TriedCure[] {
-  const trouble = ({ left, sideEffects: all }: TriedCure) =>
-    (left ? HALVED_HARM : 0) + all.reduce((sum, { harm }) => sum + harm, 0);
+  const trouble = ({ left, sideEffects: all, clashes }: TriedCure) =>
+    (left ? HALVED_HARM : 0) + CLASH_HARM * clashes.length + all.reduce((sum, { harm }) => sum + harm, 0);
   return [...tried].sort((a, b) => trouble(a) - trouble(b)).slice(0, MOST_OFFERED);
 }
 
@@ -81,8 +94,10 @@ export function tryCures(
     usualCures(evidence, verdict).flatMap((change) => {
       const after = applyChange(evidence.set, change);
       if (!after) return [];
-      const view = takesOtherPaths(evidence.set, after) ? trace(after) : evidence.view;
-      return triedCure(evidence, verdict, change, after, view) ?? [];
+      if (!takesOtherPaths(evidence.set, after))
+        return triedCure(evidence, verdict, change, after, evidence.view) ?? [];
+      const clashes = clashesOf(overlaps(evidence.set), overlaps(after));
+      return triedCure(evidence, verdict, change, after, trace(after), clashes) ?? [];
     }),
   );
 }

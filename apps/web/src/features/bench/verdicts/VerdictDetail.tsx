@@ -1,6 +1,6 @@
 import type { SettledVerdict } from '@fendrix/contract';
-import { applyChange, type TriedCure, type Verdict } from '@fendrix/core';
-import { changeWords, figureWords, sideEffectWords, verdictReason } from '@fendrix/words';
+import { applyChange, overlapName, type TriedCure, type Verdict } from '@fendrix/core';
+import { changeWords, clashWords, figureWords, sideEffectWords, verdictReason } from '@fendrix/words';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
@@ -116,6 +116,11 @@ function Cures({ answer: { found, old, set } }: { answer: Answer<readonly TriedC
             </Button>
             <Box sx={{ color: 'text.secondary' }}>
               {cure.left === null ? 'Takes it away.' : `Leaves ${figureWords(cure.left)} of it.`}
+              {cure.clashes.map((clash) => (
+                <Box key={overlapName(clash)} sx={{ color: 'warning.main' }}>
+                  {clashWords(clash)}
+                </Box>
+              ))}
               {cure.sideEffects.map((effect) => (
                 <Box
                   key={effect.verdict.id}

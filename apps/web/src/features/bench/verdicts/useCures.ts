@@ -1,5 +1,7 @@
+import type { SetDocument } from '@fendrix/contract';
 import {
   applyChange,
+  clashesOf,
   offered,
   type SetChange,
   type TriedCure,
@@ -30,16 +32,21 @@ export function useCures(verdict: Verdict) {
       if (takesOtherPaths(evidence.set, set)) return null;
       setDone(0);
       const usual = (await session.ask({ kind: 'cures', verdict, view }, set, signal)) ?? [];
+      const before = (await session.ask({ kind: 'overlaps' }, set, signal)) ?? [];
       let tried = 0;
+      const lookAt = async (after: SetDocument) => {
+        const bare = { ...after, takes: [] };
+        const seen = await session.ask({ kind: 'view', samples: VIEW_SAMPLES }, bare, signal);
+        const through = await session.ask({ kind: 'overlaps' }, bare, signal);
+        return seen && { view: seen.view, clashes: clashesOf(before, through ?? []) };
+      };
       const attempt = async (change: SetChange): Promise<TriedCure | null> => {
         const after = applyChange(evidence.set, change);
-        const own =
-          after && takesOtherPaths(evidence.set, after)
-            ? await session.ask({ kind: 'view', samples: VIEW_SAMPLES }, { ...after, takes: [] }, signal)
-            : { view };
+        if (!after) return null;
+        const found = takesOtherPaths(evidence.set, after) ? await lookAt(after) : { view, clashes: [] };
         tried++;
         setDone(tried / usual.length);
-        return after && own && triedCure(evidence, verdict, change, after, own.view);
+        return found && triedCure(evidence, verdict, change, after, found.view, found.clashes);
       };
       const cures = await Promise.all(usual.map(attempt));
       return offered(cures.filter((cure) => cure !== null));
