@@ -202,8 +202,9 @@ export function clashWords({ kind, key, other }: Pick<Overlap, 'kind' | 'key' | 
 }
 
 /** What a cure does elsewhere: "The background is not white: worse, −1.2". */
-export function sideEffectWords({ verdict, harm }: SideEffect): string {
-  const way = harm > 0 ? 'worse' : 'better';
+export function sideEffectWords({ verdict, when, harm }: SideEffect): string {
+  if (when === 'before') return `${verdictTitle(verdict)}: goes away`;
+  const way = when === 'after' ? 'comes' : harm > 0 ? 'worse' : 'better';
   return `${verdictTitle(verdict)}: ${way}, ${figureWords(verdict.figure)}`;
 }
 

@@ -177,7 +177,9 @@ describe('words for verdicts', () => {
     const other = { kind: 'bench' as const, key: 'bench', name: 'Table' };
     expect(clashWords({ kind: 'sheet', key: '1', other })).toBe('Sheet 1 then stands in “Table”');
     const verdict = { id: 'burnt', code: 'burnt' as const, of, figure };
-    expect(sideEffectWords({ verdict, harm: 0.4 })).toBe('“Jar” is burnt out: worse, 12 %');
+    expect(sideEffectWords({ verdict, when: 'both', harm: 0.4 })).toBe('“Jar” is burnt out: worse, 12 %');
+    expect(sideEffectWords({ verdict, when: 'after', harm: 0.4 })).toBe('“Jar” is burnt out: comes, 12 %');
+    expect(sideEffectWords({ verdict, when: 'before', harm: -0.4 })).toBe('“Jar” is burnt out: goes away');
     expect(settledWords('burnt', { as: 'retouching', minutes: 15 })).toBe(
       'Burnt out: left for retouching, 15 min',
     );

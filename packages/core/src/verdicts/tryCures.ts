@@ -11,6 +11,8 @@ import { excessOf } from './verdict.js';
 /** What a cure does to another verdict. */
 export interface SideEffect {
   verdict: Pick<Verdict, 'id' | 'code' | 'of' | 'figure'>;
+  /** Whether it is there only before, only after, or both times: then its figure is that after. */
+  when: 'before' | 'after' | 'both';
   /** Harm afterwards less harm before: above 0 is worse. */
   harm: number;
 }
@@ -110,7 +112,8 @@ function sideEffects(before: readonly Verdict[], after: readonly Verdict[], but:
       const [one, other] = [before, after].map((list) => list.find((verdict) => verdict.id === id));
       const harm = (other?.harm ?? 0) - (one?.harm ?? 0);
       const verdict = other ?? one;
-      return verdict && Math.abs(harm) >= TOLD_HARM ? [{ verdict, harm }] : [];
+      const when = one && other ? 'both' : other ? 'after' : 'before';
+      return verdict && Math.abs(harm) >= TOLD_HARM ? [{ verdict, when, harm }] : [];
     })
     .sort((a, b) => b.harm - a.harm);
 }

@@ -16,6 +16,7 @@ export function VerdictDetail({ verdict }: { verdict: Verdict }) {
   const dispatch = useBenchDispatch();
   const { answer, busy, done, drop } = useCures(verdict);
   const { id, causes, minutes, code, figure } = verdict;
+  const uncertain = figureWords({ ...figure, value: figure.error }).replace(/^\+/, '');
   const settle = (as: SettledVerdict['as']) =>
     dispatch(
       edit((set) => ({
@@ -41,8 +42,7 @@ export function VerdictDetail({ verdict }: { verdict: Verdict }) {
       )}
       <Box sx={{ color: 'text.secondary', my: 0.5 }}>
         {verdictReason(code)}
-        {figure.error > 0 &&
-          ` Uncertain by ${figureWords({ ...figure, value: figure.error }).replace(/^\+/, '')}.`}
+        {/[1-9]/.test(uncertain) && ` Uncertain by ${uncertain}.`}
       </Box>
       {busy && (
         <Box role="status">
