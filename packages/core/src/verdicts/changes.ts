@@ -36,7 +36,7 @@ export const withCamera = (set: SetDocument, more: Partial<SetDocument['camera']
   camera: { ...set.camera, ...more },
 });
 
-/** The f-stop of the lens nearest to a wanted one, by so many stops brighter (above 0) or darker. */
+/** The f-stop of the lens nearest to a wanted one. */
 export function withFStop(set: SetDocument, wanted: number): SetDocument | null {
   const steps = fStopsOf(set.camera.lens);
   const step = steps[nearestStep(steps, wanted)] ?? F_NUMBERS[nearestStep(F_NUMBERS, wanted)];
@@ -73,6 +73,21 @@ export function movedBy(
   const all = list.map((thing, i) => moved[i] ?? thing);
   return kind === 'light' ? { ...set, lights: all as Light[] } : { ...set, sheets: all as Sheet[] };
 }
+
+/** Things without their stands: hung or clamped from where the products do not see it. */
+export const withoutStands = (set: SetDocument, tags: readonly string[]): SetDocument => ({
+  ...set,
+  lights: set.lights.map((light) =>
+    tags.includes(light.tag) ? ({ ...light, stand: false } as Light) : light,
+  ),
+  sheets: set.sheets.map((sheet) => (tags.includes(sheet.tag) ? { ...sheet, stand: false } : sheet)),
+});
+
+/** Without some of the people: they stand aside. */
+export const withoutPeople = (set: SetDocument, names: readonly string[]): SetDocument => ({
+  ...set,
+  people: set.people.filter(({ name }) => !names.includes(name)),
+});
 
 /** The sets that there are. */
 export const those = (...sets: readonly (SetDocument | null)[]): SetDocument[] =>

@@ -53,21 +53,22 @@ export const takesOtherPaths = (before: SetDocument, after: SetDocument): boolea
 
 /**
  * Judges a changed set.
- * @param view of that set  @param clashes see `clashesOf`
+ * @param before the verdicts on the set as it is  @param view of the changed set  @param clashes see `clashesOf`
  * @returns null where the verdict is neither gone nor halved
  */
 export function triedCure(
-  evidence: Evidence,
+  { limits }: Evidence,
+  before: readonly Verdict[],
   verdict: Verdict,
   change: SetChange,
   after: SetDocument,
   view: TracedView,
   clashes: Overlap[] = [],
 ): TriedCure | null {
-  const [was, is] = [judgeSet(evidence), judgeSet(evidenceOf(after, view, evidence.limits))];
-  const left = is.find(({ id }) => id === verdict.id)?.figure ?? null;
+  const then = judgeSet(evidenceOf(after, view, limits));
+  const left = then.find(({ id }) => id === verdict.id)?.figure ?? null;
   if (left && excessOf(left) > excessOf(verdict.figure) / 2) return null;
-  return { change, left, sideEffects: sideEffects(was, is, verdict.id), clashes };
+  return { change, left, sideEffects: sideEffects(before, then, verdict.id), clashes };
 }
 
 /** Overlaps of a changed set that it did not have before. */
@@ -92,14 +93,16 @@ export function tryCures(
   verdict: Verdict,
   trace: (set: SetDocument) => TracedView,
 ): TriedCure[] {
+  const before = judgeSet(evidence);
+  const stoodBefore = overlaps(evidence.set);
   return offered(
     usualCures(evidence, verdict).flatMap((change) => {
       const after = applyChange(evidence.set, change);
       if (!after) return [];
       if (!takesOtherPaths(evidence.set, after))
-        return triedCure(evidence, verdict, change, after, evidence.view) ?? [];
-      const clashes = clashesOf(overlaps(evidence.set), overlaps(after));
-      return triedCure(evidence, verdict, change, after, trace(after), clashes) ?? [];
+        return triedCure(evidence, before, verdict, change, after, evidence.view) ?? [];
+      const clashes = clashesOf(stoodBefore, overlaps(after));
+      return triedCure(evidence, before, verdict, change, after, trace(after), clashes) ?? [];
     }),
   );
 }

@@ -1,5 +1,5 @@
 import type { SetDocument } from '@fendrix/contract';
-import { fStopsOf } from '../../exposure/series.js';
+import { fStopsOf, ISO_SPEEDS, nearestStep } from '../../exposure/series.js';
 import { depthOfField, lensFigures } from '../../optics/lens.js';
 import { those, withCamera } from '../changes.js';
 import { type Evidence, seenProducts } from '../evidence.js';
@@ -54,8 +54,10 @@ export const notSharp: Judge<'not-sharp'> = {
   },
 };
 
-/** A smaller f-stop with ISO so much higher that the picture is as bright. */
+/** A smaller f-stop with the ISO of the dial at which the picture is nearest to as bright. */
 function brightAsBefore(set: SetDocument, fNumber: number): SetDocument {
   const { camera } = set;
-  return withCamera(set, { fNumber, iso: Math.round(camera.iso * (fNumber / camera.fNumber) ** 2) });
+  const wanted = camera.iso * (fNumber / camera.fNumber) ** 2;
+  const iso = ISO_SPEEDS[nearestStep(ISO_SPEEDS, wanted)]?.value ?? wanted;
+  return withCamera(set, { fNumber, iso });
 }

@@ -3,7 +3,7 @@ import { standsInRoom } from '../../geometry/roomBounds.js';
 import type { Thing } from '../../geometry/scene.js';
 import { NO_PART } from '../../render/look.js';
 import { add, scale, subtract } from '../../units/vector.js';
-import { those, withCamera } from '../changes.js';
+import { those, withCamera, withoutPeople, withoutStands } from '../changes.js';
 import { type Evidence, seenProducts, thingCauses } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
@@ -34,25 +34,17 @@ export const seenInProduct: Judge<'seen-in-product'> = {
     }),
   cures({ set }, { causes }) {
     const kinds = new Set(causes.map(({ thing }) => thing.kind));
-    const tags = causes.flatMap(({ thing }) => (thing.kind === 'stand' ? [thing.key] : []));
+    const keysOf = (kind: Thing['kind']) =>
+      causes.flatMap(({ thing }) => (thing.kind === kind ? [thing.key] : []));
     return those(
-      kinds.has('person') ? { ...set, people: [] } : null,
-      kinds.has('stand') ? withoutStands(set, tags) : null,
+      kinds.has('person') ? withoutPeople(set, keysOf('person')) : null,
+      kinds.has('stand') ? withoutStands(set, keysOf('stand')) : null,
       kinds.has('camera') ? withoutTripod(set) : null,
       kinds.has('camera') ? fromFarther(set, 1.5) : null,
       kinds.has('camera') ? fromFarther(set, 2) : null,
     );
   },
 };
-
-/** Stands drawn aside: what they hold is hung or clamped from where the products do not see it. */
-const withoutStands = (set: SetDocument, tags: readonly string[]): SetDocument => ({
-  ...set,
-  lights: set.lights.map((light) =>
-    tags.includes(light.tag) ? { ...light, stand: false } : light,
-  ) as SetDocument['lights'],
-  sheets: set.sheets.map((sheet) => (tags.includes(sheet.tag) ? { ...sheet, stand: false } : sheet)),
-});
 
 const withoutTripod = (set: SetDocument): SetDocument | null =>
   set.camera.rig?.tripod ? withCamera(set, { rig: { ...set.camera.rig, tripod: false } }) : null;
@@ -64,9 +56,11 @@ function fromFarther(set: SetDocument, factor: number): SetDocument | null {
   const to = add(aimM, scale(back, factor));
   if (!standsInRoom(set, to, 0.3)) return null;
   const gone = (factor - 1) * Math.hypot(...back);
+  const focalLengthM = lens.focalLengthM * factor;
+  const name = `${Math.round(1000 * focalLengthM)} mm`;
   return withCamera(set, {
     positionM: to,
     focusM: focusM + gone,
-    lens: { ...lens, focalLengthM: lens.focalLengthM * factor },
+    lens: { ...lens, name, focalLengthM },
   });
 }

@@ -5,7 +5,7 @@ import { viewOf } from '../../render/view.js';
 import { comesIntoFrame } from '../../solve/comesIntoFrame.js';
 import { movableOf } from '../../solve/movables.js';
 import { add, dot, scale, subtract } from '../../units/vector.js';
-import { movedBy, those } from '../changes.js';
+import { movedBy, those, withoutPeople, withoutStands } from '../changes.js';
 import { type Evidence, keptPlaces, thingCauses } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
@@ -42,9 +42,8 @@ export const thingInFrame: Judge<'thing-in-frame'> = {
   },
   cures({ set }, { of }) {
     if (!of) return [];
-    if (of.kind === 'person')
-      return those({ ...set, people: set.people.filter(({ name }) => name !== of.key) });
-    if (of.kind === 'stand') return those(withoutStand(set, of.key));
+    if (of.kind === 'person') return those(withoutPeople(set, [of.key]));
+    if (of.kind === 'stand') return those(withoutStands(set, [of.key]));
     if (of.kind !== 'light' && of.kind !== 'sheet') return [];
     const { kind, key } = of;
     const { right, up, origin } = viewOf(set.camera);
@@ -69,11 +68,3 @@ function pushedOut(set: SetDocument, kind: 'light' | 'sheet', key: string, way: 
   }
   return null;
 }
-
-const withoutStand = (set: SetDocument, tag: string): SetDocument => ({
-  ...set,
-  lights: set.lights.map((light) =>
-    light.tag === tag ? { ...light, stand: false } : light,
-  ) as SetDocument['lights'],
-  sheets: set.sheets.map((sheet) => (sheet.tag === tag ? { ...sheet, stand: false } : sheet)),
-});

@@ -21,11 +21,12 @@ import { useJudged } from './verdictsContext';
  */
 export function useCures(verdict: Verdict) {
   const { session } = useSession();
-  const evidence = useJudged()?.evidence;
+  const judged = useJudged();
   const { answer, busy, ask, drop } = useAnswer<readonly TriedCure[]>();
   const [done, setDone] = useState(0);
   useEffect(() => {
-    if (!session || !evidence) return;
+    if (!session || !judged) return;
+    const { evidence, verdicts } = judged;
     const { view } = evidence;
     void ask(async (set, signal) => {
       // Of a set that has moved on its own view comes soon, and asks again.
@@ -46,13 +47,13 @@ export function useCures(verdict: Verdict) {
         const found = takesOtherPaths(evidence.set, after) ? await lookAt(after) : { view, clashes: [] };
         tried++;
         setDone(tried / usual.length);
-        return found && triedCure(evidence, verdict, change, after, found.view, found.clashes);
+        return found && triedCure(evidence, verdicts, verdict, change, after, found.view, found.clashes);
       };
       const cures = await Promise.all(usual.map(attempt));
       return offered(cures.filter((cure) => cure !== null));
     });
     return drop;
     // Once for each verdict that is looked at, and again when the set has been judged anew.
-  }, [verdict.id, evidence, session]);
+  }, [verdict.id, judged, session]);
   return { answer, busy, done, drop };
 }

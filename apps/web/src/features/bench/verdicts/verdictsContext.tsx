@@ -1,3 +1,4 @@
+import type { SetDocument } from '@fendrix/contract';
 import {
   type Evidence,
   evidenceOf,
@@ -7,6 +8,7 @@ import {
   type TracedView,
   traceKey,
   type Verdict,
+  vector,
 } from '@fendrix/core';
 import { createContext, type ReactNode, useContext, useEffect, useState } from 'react';
 import { useFigure } from '../figures/figureStore';
@@ -23,13 +25,21 @@ const JudgedContext = createContext<Judged | null>(null);
 /** What is wrong with the set as it was judged last; null before it was judged at all. */
 export const useJudged = (): Judged | null => useContext(JudgedContext);
 
-const NO_TRACES: readonly SpotTrace[] = [];
+/** A traced spot lies on the surface, so near to where it was pinned, m. */
+const AT_ITS_PLACE_M = 6e-3;
 
-/** The view with its spots as they were read for the bench, where they have been: those are traced finer. */
-function withSpots(view: TracedView, finer: readonly SpotTrace[]): TracedView {
-  const better = (spot: SpotTrace) =>
-    finer.find((own) => own.name === spot.name && own.illuminance.length === spot.illuminance.length) ?? spot;
-  return { ...view, spots: view.spots.map(better) };
+/**
+ * The view with the spots that the set has now: as they were read for the bench, which is finer, once those are settled; until
+ * then those of the view that are where they were. Where a spot stands plays no part in what a view is a view of.
+ */
+function withSpots(
+  view: TracedView,
+  settled: readonly SpotTrace[] | null,
+  { spots }: SetDocument,
+): TracedView {
+  const isHere = ({ name, pointM }: SpotTrace) =>
+    spots.some((own) => own.name === name && vector.distance(own.pointM, pointM) < AT_ITS_PLACE_M);
+  return { ...view, spots: (settled ?? view.spots).filter(isHere) };
 }
 
 /** A set that rests so long is judged, ms. */
@@ -44,13 +54,13 @@ export function VerdictsProvider({ children }: { children: ReactNode }) {
   const traced = useFigure('view');
   const read = useFigure('spots');
   // Those that are not settled may be of the set before its newest move.
-  const spots = read?.settled ? read.traces : NO_TRACES;
+  const spots = read?.settled ? read.traces : null;
   const [judged, setJudged] = useState<Judged | null>(null);
   useEffect(() => {
     if (!traced) return;
     const timer = setTimeout(() => {
       if (traced.key !== traceKey(set)) return;
-      const evidence = evidenceOf(set, withSpots(traced.view, spots), THRESHOLDS);
+      const evidence = evidenceOf(set, withSpots(traced.view, spots, set), THRESHOLDS);
       setJudged({ verdicts: judgeSet(evidence), evidence });
     }, REST_MS);
     return () => clearTimeout(timer);
