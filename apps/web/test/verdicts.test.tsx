@@ -134,6 +134,27 @@ describe('verdicts on the bench', () => {
     await waitFor(() => expect(figures.get('view')?.key).toBe(traceKey(set())));
   });
 
+  test('a spot that was moved is not judged by what was read at its old place', async () => {
+    const { store, figures, set } = await openJudged();
+    const wanted = { from: -3, to: -2.8 };
+    const spotsWith = (more: object) =>
+      act(
+        () =>
+          void store.dispatch(
+            edit((now) => ({
+              ...now,
+              spots: now.spots.map((spot) => (spot.name === 'label' ? { ...spot, ...more } : spot)),
+            })),
+          ),
+      );
+    spotsWith({ target: wanted });
+    await waitFor(() => expect(screen.getByText('Spot “label” is off its tone')).toBeTruthy());
+    act(() => figures.unsettle());
+    const [x = 0, y = 0, z = 0] = set().spots.find(({ name }) => name === 'label')?.pointM ?? [];
+    spotsWith({ pointM: [x, y, z + 0.03] });
+    await waitFor(() => expect(screen.getByTestId('verdict-count').textContent).toBe('1 verdict'));
+  });
+
   test('the list makes way for what is selected', async () => {
     const { store } = await openJudged();
     act(() => void store.dispatch(benchActions.selected({ kind: 'light', key: 'A' })));
