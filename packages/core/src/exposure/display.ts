@@ -1,3 +1,4 @@
+import type { Reflectance } from '@fendrix/contract';
 /** sRGB encoding of a linear value from 0 to 1. Source: IEC 61966-2-1. */
 export function encodeSrgb(linear: number): number {
   return linear <= 0.0031308 ? 12.92 * linear : 1.055 * linear ** (1 / 2.4) - 0.055;
@@ -36,3 +37,7 @@ function encodeByte(linear: number): number {
 export function luminanceOf(red: number, green: number, blue: number): number {
   return 0.2126 * red + 0.7152 * green + 0.0722 * blue;
 }
+
+/** How light a surface is as one number: its reflectance, 0 to 1, weighed as the eye weighs colours. */
+export const greyOf = (reflectance: Reflectance): number =>
+  typeof reflectance === 'number' ? reflectance : luminanceOf(...reflectance);

@@ -38,8 +38,24 @@ export const standShape = (held: Light | Sheet, set: Ground): Shape =>
   shapeOf((parts) => addStand(parts, held, set));
 export const productShape = (product: Product): Shape => shapeOf((parts) => addProduct(parts, product));
 
+interface Bounds {
+  low: Vector;
+  high: Vector;
+}
+
+/** Products are never changed in place, so that what was worked out of one stays true. */
+const known = new WeakMap<Product, Bounds>();
+
 /** Lowest and highest corner of a product, m from the mark. @throws {DomainError} a mesh that is none */
-export function productBounds(product: Product): { low: Vector; high: Vector } {
+export function productBounds(product: Product): Bounds {
+  const kept = known.get(product);
+  if (kept) return { low: [...kept.low], high: [...kept.high] };
+  const bounds = boundsOf(product);
+  known.set(product, bounds);
+  return { low: [...bounds.low], high: [...bounds.high] };
+}
+
+function boundsOf(product: Product): Bounds {
   const parts = new SceneParts();
   addProduct(parts, product);
   const table = parts.list.pack();

@@ -7,7 +7,7 @@ const SAME_M = 5e-4;
 const SAME_DEG = 0.25;
 
 /** Products that stand on the table, from camera left to right. */
-function rowOf({ products }: SetDocument) {
+export function rowOf({ products }: SetDocument) {
   return products
     .map((product) => ({ product, bounds: productBounds(product) }))
     .sort((a, b) => a.bounds.low[0] + a.bounds.high[0] - b.bounds.low[0] - b.bounds.high[0]);
@@ -56,7 +56,7 @@ export function linedUp(set: SetDocument): SetDocument | null {
 }
 
 /** Bearing of the middle of a product's first label before it is turned, degrees; null without one. */
-function labelBearing(product: Product): number | null {
+export function labelBearing(product: Product): number | null {
   if (product.kind === 'turned') {
     // One that wraps round has no middle.
     const label = product.labels.find(({ widthDeg }) => widthDeg < 360);

@@ -1,6 +1,7 @@
-import type { SetDocument } from '@fendrix/contract';
+import type { Kit, Product, SetDocument, Vector } from '@fendrix/contract';
 import { luminanceOf } from '../exposure/display.js';
 import { exposureWeights, recordedMidToneCdSM2 } from '../exposure/recording.js';
+import { type ProductPart, partAt } from '../geometry/products/partAt.js';
 import type { Thing } from '../geometry/scene.js';
 import { fieldStops } from '../judge/readField.js';
 import { type SpotReading, spotReading } from '../judge/readSpot.js';
@@ -25,15 +26,22 @@ export interface Evidence {
   /** The pinned spots, read with them. */
   readings: readonly SpotReading[];
   limits: Thresholds;
+  /** What the studio has; null where it is not known. */
+  kit: Kit | null;
 }
 
 /** Applies powers, switches and settings of a set to a view that was traced of it. No rays. */
-export function evidenceOf(set: SetDocument, view: TracedView, limits: Thresholds): Evidence {
+export function evidenceOf(
+  set: SetDocument,
+  view: TracedView,
+  limits: Thresholds,
+  kit: Kit | null = null,
+): Evidence {
   const { across, down, things, thing } = view.whole;
   const stops = fieldStops(set, view.whole);
   const batchStops = view.batches.map((batch) => fieldStops(set, batch));
   const readings = view.spots.map((spot) => spotReading(set, spot));
-  return { set, view, across, down, things, thing, stops, batchStops, readings, limits };
+  return { set, view, across, down, things, thing, stops, batchStops, readings, limits, kit };
 }
 
 /** Places that see a thing. */
@@ -41,6 +49,32 @@ export function placesOf({ thing }: Evidence, index: number): number[] {
   const places: number[] = [];
   for (let place = 0; place < thing.length; place++) if (thing[place] === index) places.push(place);
   return places;
+}
+
+/** The point seen at a place, m. */
+export const pointAt = ({ view }: Evidence, place: number): Vector =>
+  [0, 1, 2].map((a) => view.pointM[3 * place + a]) as Vector;
+
+/** Places of a product that are of a certain part of it. */
+export const partPlaces = (
+  evidence: Evidence,
+  product: Product,
+  places: readonly number[],
+  wanted: (part: ProductPart) => boolean,
+): number[] => places.filter((place) => wanted(partAt(product, pointAt(evidence, place))));
+
+/** A tone such that a part of the places is darker, stops from mid-tone. */
+export function toneBelow(stops: Float64Array, places: readonly number[], part: number): number {
+  const tones = places.map((place) => stops[place] as number).sort((a, b) => a - b);
+  return tones[Math.round(part * (tones.length - 1))] ?? Number.NaN;
+}
+
+/** Places of table, backdrop and walls. */
+export function groundPlaces({ things, thing }: Evidence, kinds: readonly Thing['kind'][]): number[] {
+  return [...thing.keys()].filter((place) => {
+    const kind = things[thing[place] as number]?.kind;
+    return kind !== undefined && kinds.includes(kind);
+  });
 }
 
 /** Places of the frame, of which those that no crop keeps are left out. */

@@ -1,15 +1,31 @@
+import { atTheEdge, horizonThrough, noRoomForWords, touching } from './kinds/arrangement.js';
 import { burnt } from './kinds/burnt.js';
 import { darkHole } from './kinds/darkHole.js';
 import { edgeLost } from './kinds/edgeLost.js';
+import { flat } from './kinds/flat.js';
+import { glassBase, liquidDull, liquidUneven, thickRims } from './kinds/glass.js';
 import { groundNotBlack, groundNotWhite, groundOffGrey, groundTooWhite } from './kinds/grounds.js';
+import {
+  highlightBent,
+  highlightBroken,
+  highlightDoubled,
+  highlightHard,
+  highlightHot,
+} from './kinds/highlightShapes.js';
 import { highlightNarrow, highlightUneven } from './kinds/highlights.js';
 import { hotLamp } from './kinds/hotLamp.js';
+import { circuitOver, notInKit } from './kinds/kitAndMains.js';
+import { labelDark, labelTurned, wordsGlare } from './kinds/labels.js';
+import { lightInLens } from './kinds/lightInLens.js';
 import { lostInBlack } from './kinds/lostInBlack.js';
 import { mixedColour } from './kinds/mixedColour.js';
+import { moves, shaken } from './kinds/movement.js';
 import { notSharp } from './kinds/notSharp.js';
 import { overSync } from './kinds/overSync.js';
 import { roomLight } from './kinds/roomLight.js';
+import { layUneven, rowLine, rowMirrored, rowSpacing, rowUneven } from './kinds/rowsOfProducts.js';
 import { seenInProduct } from './kinds/seenInProduct.js';
+import { shadowAcross, shadowDeep, shadowDoubled, shadowHard, shadowUnwanted } from './kinds/shadows.js';
 import { thingInFrame } from './kinds/thingInFrame.js';
 import { toneMissed } from './kinds/toneMissed.js';
 import type { VerdictCode } from './thresholds.js';
@@ -35,4 +51,36 @@ export const JUDGES: { readonly [C in VerdictCode]: Judge<C> } = {
   'highlight-narrow': highlightNarrow,
   'highlight-uneven': highlightUneven,
   'tone-missed': toneMissed,
+  'words-glare': wordsGlare,
+  'label-dark': labelDark,
+  'label-turned': labelTurned,
+  'highlight-bent': highlightBent,
+  'highlight-broken': highlightBroken,
+  'highlight-doubled': highlightDoubled,
+  'highlight-hot': highlightHot,
+  'highlight-hard': highlightHard,
+  'glass-base': glassBase,
+  'thick-rims': thickRims,
+  'liquid-dull': liquidDull,
+  'liquid-uneven': liquidUneven,
+  'shadow-deep': shadowDeep,
+  'shadow-unwanted': shadowUnwanted,
+  'shadow-hard': shadowHard,
+  'shadow-doubled': shadowDoubled,
+  'shadow-across': shadowAcross,
+  'light-in-lens': lightInLens,
+  moves,
+  shaken,
+  flat,
+  'lay-uneven': layUneven,
+  'row-uneven': rowUneven,
+  'row-spacing': rowSpacing,
+  'row-line': rowLine,
+  'row-mirrored': rowMirrored,
+  touching,
+  'at-the-edge': atTheEdge,
+  'no-room-for-words': noRoomForWords,
+  'horizon-through': horizonThrough,
+  'circuit-over': circuitOver,
+  'not-in-kit': notInKit,
 };

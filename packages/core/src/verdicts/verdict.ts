@@ -2,8 +2,22 @@ import type { SetDocument } from '@fendrix/contract';
 import type { Thing } from '../geometry/scene.js';
 import type { Evidence } from './evidence.js';
 
-/** What a figure of a verdict is counted in. `part`: of a whole, 0 to 1; `spread`: 1 even, 0 all on one side. */
-export type FigureUnit = 'part' | 'stops' | 'm' | 'px' | 'deltaE' | 's' | 'spread';
+/**
+ * What a figure of a verdict is counted in. `part`: of a whole, 0 to 1; `spread`: 1 even, 0 all on one side; `steep`: stops
+ * in a hundredth of the width.
+ */
+export type FigureUnit =
+  | 'part'
+  | 'stops'
+  | 'm'
+  | 'px'
+  | 'deltaE'
+  | 's'
+  | 'spread'
+  | 'deg'
+  | 'count'
+  | 'W'
+  | 'steep';
 
 /** How much, with its uncertainty, and where it would be well. */
 export interface Figure {

@@ -1,6 +1,6 @@
 import { PAPER_WHITE_STOPS } from '../../exposure/exposure.js';
 import { NO_PART } from '../../render/look.js';
-import { byStops, those, withFStop } from '../changes.js';
+import { byStops, those, withFStop } from '../changes/changes.js';
 import { type Evidence, lightCauses, measured, seenProducts } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';

@@ -1,5 +1,5 @@
 import { mostBackM, withPlacement } from '../../solve/placements.js';
-import { byStops, those } from '../changes.js';
+import { byStops, those } from '../changes/changes.js';
 import { type Evidence, lightCauses, measured, seenProducts } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';

@@ -1,21 +1,13 @@
 import { GROUND_KINDS, groundLights, powersForGround } from '../../judge/ground.js';
 import { frameLevels, type ProductWhite, productWhite, whiteGroundStops } from '../../judge/groundVerdict.js';
 import { mostBackM, withPlacement } from '../../solve/placements.js';
-import { allByStops, byStops, switchedOff, those } from '../changes.js';
-import { type Evidence, lightCauses, meanStops, measured } from '../evidence.js';
+import { allByStops, byStops, switchedOff, those } from '../changes/changes.js';
+import { type Evidence, groundPlaces, lightCauses, meanStops, measured } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
 
 /** Places of background and walls; fewer are no ground. */
 const FEWEST = 40;
-
-function groundPlaces({ things, thing }: Evidence): number[] {
-  const isGround = (index: number) => {
-    const kind = things[index]?.kind;
-    return kind !== undefined && GROUND_KINDS.includes(kind);
-  };
-  return [...thing.keys()].filter((place) => isGround(thing[place] as number));
-}
 
 const whiteOf = (evidence: Evidence): ProductWhite | null =>
   productWhite(evidence.set, evidence.readings, frameLevels(evidence.set, evidence.view.whole), null);
@@ -33,7 +25,7 @@ function groundJudge<C extends GroundCode>(
     code,
     judge(evidence) {
       if (!wished(evidence)) return [];
-      const places = groundPlaces(evidence);
+      const places = groundPlaces(evidence, GROUND_KINDS);
       const counted = counting(evidence);
       if (places.length < FEWEST || !counted) return [];
       const figure = measured(evidence, (stops) => counted(meanStops(stops, places)));

@@ -9,7 +9,7 @@ import {
 import { channelsOf } from '../../photometry/channels.js';
 import { movableOf, widened, withMovable } from '../../solve/movables.js';
 import { add, scale, subtract } from '../../units/vector.js';
-import { byStops, those } from '../changes.js';
+import { byStops, those } from '../changes/changes.js';
 import { type Evidence, seenProducts, thingCauses } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Cause, Judge } from '../verdict.js';

@@ -1,6 +1,6 @@
 import { setCautions } from '../../plan/setCautions.js';
 import { normalise, scale, subtract } from '../../units/vector.js';
-import { movedBy, switchedOff, those } from '../changes.js';
+import { movedBy, switchedOff, those } from '../changes/changes.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
 

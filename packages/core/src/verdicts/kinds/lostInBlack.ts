@@ -1,5 +1,5 @@
 import type { Product } from '@fendrix/contract';
-import { allByStops, byStops, those, withFStop } from '../changes.js';
+import { allByStops, byStops, those, withFStop } from '../changes/changes.js';
 import { lightCauses, meanStops, measured, seenProducts } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';

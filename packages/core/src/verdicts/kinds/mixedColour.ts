@@ -1,6 +1,6 @@
 import type { Light } from '@fendrix/contract';
 import { CORRECTION_GELS, lightCasts } from '../../colour/cast.js';
-import { switchedOff, those, withCamera, withLight } from '../changes.js';
+import { switchedOff, those, withCamera, withLight } from '../changes/changes.js';
 import { lightCauses } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';

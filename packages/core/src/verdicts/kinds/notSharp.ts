@@ -1,7 +1,7 @@
 import type { SetDocument } from '@fendrix/contract';
 import { fStopsOf, ISO_SPEEDS, nearestStep } from '../../exposure/series.js';
 import { depthOfField, lensFigures } from '../../optics/lens.js';
-import { those, withCamera } from '../changes.js';
+import { those, withCamera } from '../changes/changes.js';
 import { type Evidence, seenProducts } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';

@@ -1,5 +1,5 @@
 import { lightLuminance } from '../../photometry/output.js';
-import { those, withShutter } from '../changes.js';
+import { those, withShutter } from '../changes/changes.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
 

@@ -1,7 +1,7 @@
 import type { SetDocument } from '@fendrix/contract';
 import { fieldStops } from '../../judge/readField.js';
 import { lightLuminance } from '../../photometry/output.js';
-import { switchedOff, those, withShutter } from '../changes.js';
+import { switchedOff, those, withShutter } from '../changes/changes.js';
 import { type Evidence, evidenceOf, lightCauses, meanStops } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';

@@ -3,7 +3,7 @@ import { standsInRoom } from '../../geometry/roomBounds.js';
 import type { Thing } from '../../geometry/scene.js';
 import { NO_PART } from '../../render/look.js';
 import { add, scale, subtract } from '../../units/vector.js';
-import { those, withCamera, withoutPeople, withoutStands } from '../changes.js';
+import { those, withCamera, withoutPeople, withoutStands } from '../changes/changes.js';
 import { type Evidence, seenProducts, thingCauses } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';

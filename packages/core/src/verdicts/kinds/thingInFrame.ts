@@ -5,7 +5,7 @@ import { viewOf } from '../../render/view.js';
 import { comesIntoFrame } from '../../solve/comesIntoFrame.js';
 import { movableOf } from '../../solve/movables.js';
 import { add, dot, scale, subtract } from '../../units/vector.js';
-import { movedBy, those, withoutPeople, withoutStands } from '../changes.js';
+import { movedBy, those, withoutPeople, withoutStands } from '../changes/changes.js';
 import { type Evidence, keptPlaces, thingCauses } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';

@@ -1,5 +1,5 @@
 import { targetVerdicts } from '../../judge/targets.js';
-import { allByStops, byStops, those } from '../changes.js';
+import { allByStops, byStops, those } from '../changes/changes.js';
 import type { Evidence } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Cause, Judge } from '../verdict.js';

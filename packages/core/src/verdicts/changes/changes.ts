@@ -1,8 +1,8 @@
 import type { Light, SetDocument, Sheet, Vector } from '@fendrix/contract';
-import { onDial } from '../exposure/dials.js';
-import { F_NUMBERS, fStopsOf, nearestStep, SHUTTERS } from '../exposure/series.js';
-import { standsInRoom } from '../geometry/roomBounds.js';
-import { add } from '../units/vector.js';
+import { onDial } from '../../exposure/dials.js';
+import { F_NUMBERS, fStopsOf, nearestStep, SHUTTERS } from '../../exposure/series.js';
+import { standsInRoom } from '../../geometry/roomBounds.js';
+import { add } from '../../units/vector.js';
 
 /** Changes of a set from which cures are made; each gives null where it changes nothing. */
 

@@ -1,0 +1,139 @@
+import type { SetDocument, Sheet, Vector } from '@fendrix/contract';
+import { standsInRoom } from '../../geometry/roomBounds.js';
+import { prepareTracing } from '../../render/prepareTracing.js';
+import { comesIntoFrame } from '../../solve/comesIntoFrame.js';
+import { freeSheetTag } from '../../solve/movables.js';
+import { add, distance, normalise, scale, subtract } from '../../units/vector.js';
+
+/** Sheets that a cure puts on the set: clear of the frame, within the room; null where there is no such place. */
+
+interface Size {
+  widthM: number;
+  heightM: number;
+}
+
+/** Distances from the product that are tried, m: the nearest that is clear of the frame is taken. */
+const AWAY_M = [0.3, 0.4, 0.55, 0.75];
+/** Foam boards as they are sold, the smaller first. */
+export const CARDS: readonly Size[] = [
+  { widthM: 0.5, heightM: 0.7 },
+  { widthM: 0.7, heightM: 1 },
+  { widthM: 1, heightM: 1.4 },
+];
+
+/** Free over the table, m. */
+const OVER_TABLE_M = 0.005;
+const WHITE = { kind: 'matte' as const, reflectance: 0.85 };
+const BLACK = { kind: 'matte' as const, reflectance: 0.04 };
+const FROST = { kind: 'translucent' as const, reflectance: 0.35, transmittance: 0.55, haze: 1 };
+
+const CLEAR = {
+  rollDeg: 0,
+  stand: false,
+};
+
+/** An upright white card on one side of a product, facing it. @param way level or not, from the middle of the product */
+export function withWhiteCard(set: SetDocument, middle: Vector, way: Vector, size: Size): SetDocument | null {
+  const tag = freeSheetTag(set);
+  if (tag === null) return null;
+  for (const awayM of AWAY_M) {
+    const [x, y, z] = add(middle, scale(way, awayM));
+    const standsM = Math.max(z, size.heightM / 2 + OVER_TABLE_M);
+    const changed = withSheet(set, {
+      ...CLEAR,
+      kind: 'card',
+      tag,
+      name: 'White card',
+      positionM: [x, y, standsM],
+      // Upright: tilted down a tall one would look into its own shade.
+      aimM: [middle[0], middle[1], standsM],
+      ...size,
+      front: WHITE,
+      back: WHITE,
+    });
+    if (changed) return changed;
+  }
+  return null;
+}
+
+/** A black card across the way between two points, at a part of it. */
+export function withFlag(
+  set: SetDocument,
+  from: Vector,
+  to: Vector,
+  part: number,
+  size: Size,
+): SetDocument | null {
+  const tag = freeSheetTag(set);
+  if (tag === null) return null;
+  const positionM = add(from, scale(subtract(to, from), part));
+  return withSheet(set, {
+    ...CLEAR,
+    kind: 'flag',
+    tag,
+    name: 'Black card',
+    positionM,
+    aimM: to,
+    ...size,
+    front: BLACK,
+    back: BLACK,
+  });
+}
+
+/** So much larger than the face behind it a frost is: the light spreads on the way. */
+const FROST_LARGER = 1.6;
+const LEAST_FROST_M = 0.3;
+
+/** A frame of frost before a light, square to its beam, at a part of the way to its aim point. */
+export function withFrost(set: SetDocument, tag: string, part: number): SetDocument | null {
+  const light = set.lights.find((own) => own.tag === tag);
+  const sheet = freeSheetTag(set);
+  if (!light || !('aimM' in light) || sheet === null) return null;
+  const towards = subtract(light.aimM, light.positionM);
+  const side = (value: number) => Math.max(LEAST_FROST_M, FROST_LARGER * value);
+  const [wide, high] =
+    'widthM' in light
+      ? [light.widthM, light.heightM]
+      : 'diameterM' in light
+        ? [light.diameterM, light.diameterM]
+        : [LEAST_FROST_M, LEAST_FROST_M];
+  return withSheet(set, {
+    ...CLEAR,
+    kind: 'frame',
+    tag: sheet,
+    name: 'Frost',
+    positionM: add(light.positionM, scale(towards, part)),
+    aimM: light.aimM,
+    widthM: side(wide),
+    heightM: side(high),
+    front: FROST,
+    back: FROST,
+  });
+}
+
+/** A little black card by the lens, just out of the frame, that keeps a light from shining into it. */
+export function withLensFlag(set: SetDocument, tag: string): SetDocument | null {
+  const light = set.lights.find((own) => own.tag === tag);
+  if (!light || light.kind === 'surround') return null;
+  const lens = set.camera.positionM;
+  const away = distance(lens, light.positionM);
+  for (const m of [0.12, 0.2, 0.3]) {
+    if (m > 0.8 * away) continue;
+    for (const size of [0.12, 0.2, 0.3]) {
+      const changed = withFlag(set, lens, light.positionM, m / away, { widthM: size, heightM: size });
+      if (changed) return changed;
+    }
+  }
+  return null;
+}
+
+/** The set with one sheet more; null out of the room, or where the lens sees it. */
+function withSheet(set: SetDocument, sheet: Sheet): SetDocument | null {
+  if (!standsInRoom(set, sheet.positionM)) return null;
+  const changed = { ...set, sheets: [...set.sheets, sheet] };
+  return comesIntoFrame(prepareTracing(changed, 'plain'), { kind: 'sheet', key: sheet.tag }) ? null : changed;
+}
+
+/** A unit way on the level from one point to another. */
+export const levelWay = (from: Vector, to: Vector): Vector =>
+  normalise([to[0] - from[0], to[1] - from[1], 0]);

@@ -1,0 +1,239 @@
+import type { SetDocument, Vector } from '@fendrix/contract';
+import { type CompositionFinding, judgeComposition } from '../../judge/composition.js';
+import { cropRect } from '../../plan/frameFit.js';
+import { type FrameRect, viewOf } from '../../render/view.js';
+import { add, distance, scale } from '../../units/vector.js';
+import { those, withCamera } from '../changes/changes.js';
+import { type Evidence, placesOf, seenProducts } from '../evidence.js';
+import { beyond } from '../found.js';
+import type { Judge } from '../verdict.js';
+
+/** Kinds of product that are many things in one. */
+const STREWN: ReadonlySet<string> = new Set(['pieces', 'cloth', 'water', 'chain']);
+
+type FindingOf<K extends CompositionFinding['what']> = Extract<CompositionFinding, { what: K }>;
+
+/** Where words are to stand in the first crop that keeps room for them, parts of the frame; null without one. */
+function wordsRoom({
+  camera,
+}: SetDocument): { rect: FrameRect; side: 'left' | 'right' | 'top' | 'bottom' } | null {
+  for (const crop of camera.crops) {
+    const { copySide: side, copyPart } = crop;
+    if (side === 'none' || !(copyPart > 0)) continue;
+    const { left, top, right, bottom } = cropRect(camera, crop);
+    const [wide, high] = [(right - left) * copyPart, (bottom - top) * copyPart];
+    const rect = {
+      left: side === 'right' ? right - wide : left,
+      right: side === 'left' ? left + wide : right,
+      top: side === 'bottom' ? bottom - high : top,
+      bottom: side === 'top' ? top + high : bottom,
+    };
+    return { rect, side };
+  }
+  return null;
+}
+
+/** What was found of a view: all verdicts here ask for it. */
+const found = new WeakMap<Evidence, CompositionFinding[]>();
+
+function findings(evidence: Evidence): CompositionFinding[] {
+  const kept = found.get(evidence) ?? arranged(evidence);
+  found.set(evidence, kept);
+  return kept;
+}
+
+/** How the picture is arranged, by the fine map; tones by the coarse places. */
+function arranged(evidence: Evidence): CompositionFinding[] {
+  const { set, view, things, stops, across, down } = evidence;
+  const products = seenProducts(evidence);
+  const hero = [...products].sort((a, b) => b.places.length - a.places.length)[0];
+  if (!hero) return [];
+  const { width, height, thing } = view.fine;
+  const luminance = new Float32Array(width * height);
+  for (let i = 0; i < luminance.length; i++) {
+    const [x, y] = [i % width, Math.floor(i / width)];
+    const place = Math.floor((y * down) / height) * across + Math.floor((x * across) / width);
+    luminance[i] = 2 ** (stops[place] as number);
+  }
+  const ground = [...things.keys()].filter((index) =>
+    ['bench', 'backdrop', 'room'].includes(things[index]?.kind ?? ''),
+  );
+  const frame = { width, height, thing, luminance, pixelM: 1 };
+  const copy = wordsRoom(set)?.rect ?? null;
+  return judgeComposition(frame, {
+    hero: hero.index,
+    // What is strewn is cut by the frame on purpose.
+    things: products.filter(({ product }) => !STREWN.has(product.kind)).map(({ index }) => index),
+    ground,
+    scattered: false,
+    copy,
+  });
+}
+
+const only = <K extends CompositionFinding['what']>(evidence: Evidence, what: K): FindingOf<K>[] =>
+  findings(evidence).filter((finding): finding is FindingOf<K> => finding.what === what);
+
+/** A product pushed across the picture, or back; its name by its number among the things. */
+function pushed(set: SetDocument, key: string, by: Vector): SetDocument {
+  return {
+    ...set,
+    products: set.products.map((product) =>
+      product.id === key ? { ...product, positionM: add(product.positionM, by) } : product,
+    ),
+  };
+}
+
+/** Outlines of two products that just touch. */
+export const touching: Judge<'touching'> = {
+  code: 'touching',
+  judge: (evidence) =>
+    only(evidence, 'tangent').flatMap(({ a, b, gapPart }) => {
+      const [one, other] = [evidence.things[a], evidence.things[b]];
+      if (!one || !other) return [];
+      return beyond(evidence.limits, 'touching', { value: gapPart }, () => ({
+        of: one,
+        places: [...placesOf(evidence, a), ...placesOf(evidence, b)],
+        causes: [one, other].map((thing) => ({ thing, part: 0.5 })),
+      }));
+    }),
+  /** Either of the two outwards, clear of the other or well behind it. */
+  cures({ set, view, things }, { causes }) {
+    const middle = (key: string) => {
+      const { width, thing } = view.fine;
+      const index = things.findIndex((own) => own.kind === 'product' && own.key === key);
+      let [sum, count] = [0, 0];
+      for (let i = 0; i < thing.length; i++)
+        if (thing[i] === index) {
+          sum += i % width;
+          count++;
+        }
+      return sum / Math.max(1, count);
+    };
+    const [one, other] = causes.map(({ thing }) => thing.key);
+    if (one === undefined || other === undefined) return [];
+    const side = middle(one) < middle(other) ? -1 : 1;
+    const { right } = viewOf(set.camera);
+    const way = (to: number) => [to * side * right[0], to * side * right[1], 0] as Vector;
+    return [0.015, 0.03, 0.05].flatMap((m) => [
+      pushed(set, one, way(m)),
+      pushed(set, other, way(-m)),
+      pushed(pushed(set, one, way(m / 2)), other, way(-m / 2)),
+      // Well one behind the other.
+      pushed(set, one, way(-1.5 * m)),
+    ]);
+  },
+};
+
+/** A product that just reaches, or just misses, an edge of the frame. */
+export const atTheEdge: Judge<'at-the-edge'> = {
+  code: 'at-the-edge',
+  judge: (evidence) =>
+    only(evidence, 'edge').flatMap(({ thing, gapPart }) => {
+      const own = evidence.things[thing];
+      if (!own) return [];
+      return beyond(evidence.limits, 'at-the-edge', { value: gapPart }, () => ({
+        of: own,
+        places: placesOf(evidence, thing),
+        causes: [{ thing: own, part: 1 }],
+      }));
+    }),
+  cures: (evidence) => reframed(evidence.set),
+};
+
+/** Farther back with the same lens, or aimed a little aside: more room round the products. */
+function reframed(set: SetDocument): SetDocument[] {
+  const { camera } = set;
+  const { right, up } = viewOf(camera);
+  const whole = distance(camera.positionM, camera.aimM);
+  const back = (by: number) => {
+    const from = scale(
+      [0, 1, 2].map((a) => (camera.positionM[a] as number) - (camera.aimM[a] as number)) as Vector,
+      by,
+    );
+    return withCamera(set, { positionM: add(camera.aimM, from), focusM: camera.focusM + (by - 1) * whole });
+  };
+  const aside = (way: Vector, part: number) =>
+    withCamera(set, { aimM: add(camera.aimM, scale(way, part * whole)) });
+  return [back(1.12), back(1.25), ...[0.03, -0.03].flatMap((part) => [aside(right, part), aside(up, part)])];
+}
+
+/** Room for words that is not free and even. */
+export const noRoomForWords: Judge<'no-room-for-words'> = {
+  code: 'no-room-for-words',
+  judge(evidence) {
+    const room = wordsRoom(evidence.set);
+    if (!room) return [];
+    const { rect } = room;
+    const { across, down, things, thing } = evidence;
+    return only(evidence, 'copy').flatMap(({ freePart }) =>
+      beyond(evidence.limits, 'no-room-for-words', { value: freePart }, () => {
+        const places = [...thing.keys()].filter((place) => {
+          const [x, y] = [((place % across) + 0.5) / across, (Math.floor(place / across) + 0.5) / down];
+          const inside = x > rect.left && x < rect.right && y > rect.top && y < rect.bottom;
+          const kind = things[thing[place] as number]?.kind ?? 'room';
+          return inside && !['bench', 'backdrop', 'room'].includes(kind);
+        });
+        const keys = [...new Set(places.map((place) => thing[place] as number))];
+        return {
+          of: null,
+          places,
+          causes: keys.flatMap((index) => {
+            const own = things[index];
+            return own
+              ? [{ thing: own, part: placesIn(thing, places, index) / Math.max(1, places.length) }]
+              : [];
+          }),
+        };
+      }),
+    );
+  },
+  /** Aimed to the side where the words are, so that the products go to the other; from farther back. */
+  cures({ set }) {
+    const room = wordsRoom(set);
+    if (!room) return [];
+    const { camera } = set;
+    const { right, up } = viewOf(camera);
+    const whole = distance(camera.positionM, camera.aimM);
+    const ways: Record<typeof room.side, Vector> = {
+      left: scale(right, -1),
+      right,
+      top: up,
+      bottom: scale(up, -1),
+    };
+    const aimed = (of: SetDocument, part: number) =>
+      withCamera(of, { aimM: add(camera.aimM, scale(ways[room.side], part * whole)) });
+    const backed = reframed(set)[0] as SetDocument;
+    return [
+      ...[0.02, 0.04, 0.07, 0.1].map((part) => aimed(set, part)),
+      ...[0.04, 0.08].map((part) => aimed(backed, part)),
+      ...reframed(set).slice(0, 2),
+    ];
+  },
+};
+
+const placesIn = (thing: Int32Array, places: readonly number[], index: number): number =>
+  places.filter((place) => thing[place] === index).length;
+
+/** A line between two grounds that runs through the product near its middle. */
+export const horizonThrough: Judge<'horizon-through'> = {
+  code: 'horizon-through',
+  judge: (evidence) =>
+    only(evidence, 'horizon').flatMap(({ atPart }) => {
+      const hero = [...seenProducts(evidence)].sort((a, b) => b.places.length - a.places.length)[0];
+      if (!hero) return [];
+      const ground = evidence.things.find(({ kind }) => kind === 'bench' || kind === 'backdrop');
+      // Near the foot or over the top a line does not cut it: a quarter from its middle is where it does.
+      return beyond(evidence.limits, 'horizon-through', { value: Math.abs(atPart - 0.5) }, () => ({
+        of: hero.thing,
+        places: [],
+        causes: ground ? [{ thing: ground, part: null }] : [],
+      }));
+    }),
+  /** The camera higher or lower, aimed as before. */
+  cures: ({ set }) =>
+    those(
+      ...[0.06, 0.12, 0.2, -0.04].map((m) =>
+        withCamera(set, { positionM: add(set.camera.positionM, [0, 0, m]) }),
+      ),
+    ),
+};

@@ -1,0 +1,45 @@
+import { withPlacement } from '../../solve/placements.js';
+import { byStops, switchedOff, those } from '../changes/changes.js';
+import { resized } from '../changes/modifiers.js';
+import { lightCauses, measured, partPlaces, seenProducts, toneBelow } from '../evidence.js';
+import { beyond } from '../found.js';
+import type { Judge } from '../verdict.js';
+import { ownPlaces } from './burnt.js';
+
+const FEWEST = 30;
+/** Lying things have one side: they cannot be modelled by light. */
+const LYING: ReadonlySet<string> = new Set(['cloth', 'water', 'pieces']);
+
+/** A matte thing with hardly any light and shade on it: nothing tells its form. */
+export const flat: Judge<'flat'> = {
+  code: 'flat',
+  judge(evidence) {
+    if (evidence.set.wishes.texture === 'smooth' || evidence.set.wishes.mood === 'bright') return [];
+    return seenProducts(evidence).flatMap(({ product, thing, places }) => {
+      if (LYING.has(product.kind)) return [];
+      const own = ownPlaces(
+        evidence,
+        partPlaces(evidence, product, places, ({ kind, liquid }) => kind === 'body' && !liquid),
+      );
+      if (own.length < FEWEST) return [];
+      const spread = (stops: Float64Array) => toneBelow(stops, own, 0.9) - toneBelow(stops, own, 0.1);
+      return beyond(evidence.limits, 'flat', measured(evidence, spread), () => ({
+        of: thing,
+        places: own,
+        causes: lightCauses(evidence, own),
+      }));
+    });
+  },
+  /** The main light further round or higher, the fill weaker or off, a smaller face. */
+  cures({ set }, { causes }) {
+    const [key, fill] = causes.map(({ thing }) => thing.key);
+    if (key === undefined) return [];
+    return those(
+      ...(fill === undefined
+        ? []
+        : [byStops(set, fill, -1.5), byStops(set, fill, -3), switchedOff(set, fill)]),
+      ...[50, -50, 80, -80].map((deg) => withPlacement(set, { vary: 'light-bearing', light: key }, deg)),
+      resized(set, 'light', key, 0.4, 0.4),
+    );
+  },
+};

@@ -1,0 +1,361 @@
+import type { Product, SetDocument } from '@fendrix/contract';
+import { poseOf } from '../../geometry/products/addProduct.js';
+import { outlinePieces } from '../../geometry/products/outline.js';
+import type { Thing } from '../../geometry/scene.js';
+import { profileFigures, profileStops } from '../../mirror/bandProfile.js';
+import { projectPoint, viewOf } from '../../render/view.js';
+import { movableOf } from '../../solve/movables.js';
+import { degrees } from '../../units/angle.js';
+import { placed } from '../../units/frame.js';
+import { withFrost } from '../changes/addedSheets.js';
+import { movedBy, switchedOff, those } from '../changes/changes.js';
+import { atDistance, resized, withoutGrid } from '../changes/modifiers.js';
+import { type Evidence, seenProducts } from '../evidence.js';
+import { beyond } from '../found.js';
+import type { Cause, Judge } from '../verdict.js';
+
+/** A mirror that sends back less shows no highlight. */
+const SEEN_FROM = 0.02;
+/** Rows of the fine map that a strip needs to have a shape. */
+const FEWEST_ROWS = 16;
+/** An outline that turns by no more than this is a straight side: shoulders and necks bend every highlight, degrees. */
+const STRAIGHT_DEG = 1.5;
+/** Ends of a strip that are left out: they are round. */
+const ENDS = 0.06;
+
+/** One source as one product mirrors it: row by row of the fine map, the runs of columns that show it. */
+interface Strip {
+  thing: Thing;
+  rows: readonly { row: number; left: number; right: number; runs: readonly [number, number][] }[];
+}
+
+const isWanted = ({ highlight }: SetDocument['wishes']): boolean =>
+  highlight !== 'none' && highlight !== 'open';
+
+/** Whether a thing makes highlights: a light that is on, or a sheet. */
+const isSource = (set: SetDocument, thing: Thing | undefined): thing is Thing =>
+  thing?.kind === 'light'
+    ? set.lights.some(({ tag, on }) => on && tag === thing.key)
+    : thing?.kind === 'sheet';
+
+/** Heights of the longest straight side of a turned product, m above its foot; null for what has none. */
+function straightSide(product: Product): { fromM: number; toM: number } | null {
+  if (product.kind !== 'turned' || (product.lean?.deg ?? 0) !== 0) return null;
+  let best: { fromM: number; toM: number } | null = null;
+  let from = 0;
+  const pieces = outlinePieces(product.profile).filter(({ lower, upper }) => upper.z - lower.z > 1e-6);
+  const slope = ({ lower, upper }: (typeof pieces)[number]) =>
+    degrees(Math.atan2(upper.r - lower.r, upper.z - lower.z));
+  for (let i = 0; i < pieces.length; i++) {
+    const first = pieces[from];
+    const own = pieces[i];
+    if (!first || !own) continue;
+    if (Math.abs(slope(own) - slope(first)) > STRAIGHT_DEG) from = i;
+    const side = { fromM: (pieces[from] ?? own).lower.z, toM: own.upper.z };
+    if (!best || side.toM - side.fromM > best.toM - best.fromM) best = side;
+  }
+  return best;
+}
+
+/** Sources that the upright side of a product mirrors, the one with most of it first. */
+function stripsOf(evidence: Evidence, product: Product, index: number): Strip[] {
+  const { set, view, things } = evidence;
+  const { width, thing, mirrored, weight } = view.fine;
+  const side = straightSide(product);
+  if (!side) return [];
+  const lens = viewOf(set.camera);
+  const rowOfHeight = (heightM: number) => {
+    const at = projectPoint(lens, placed(poseOf(product), [0, 0, heightM]));
+    return at ? at[1] * view.fine.height : Number.NaN;
+  };
+  const [top, bottom] = [Math.ceil(rowOfHeight(side.toM)), Math.floor(rowOfHeight(side.fromM))];
+  const straight: { row: number; left: number; right: number }[] = [];
+  for (let row = Math.max(0, top); row <= Math.min(view.fine.height - 1, bottom); row++) {
+    let [left, right] = [-1, -1];
+    for (let x = 0; x < width; x++) {
+      if (thing[row * width + x] !== index) continue;
+      if (left < 0) left = x;
+      right = x;
+    }
+    if (left >= 0 && right - left >= 8) straight.push({ row, left, right });
+  }
+  if (straight.length < FEWEST_ROWS) return [];
+  const counts = new Map<number, number>();
+  for (const { row, left, right } of straight)
+    for (let x = left; x <= right; x++) {
+      const at = row * width + x;
+      const source = mirrored[at] as number;
+      if (thing[at] !== index || !((weight[at] as number) >= SEEN_FROM) || !isSource(set, things[source]))
+        continue;
+      counts.set(source, (counts.get(source) ?? 0) + 1);
+    }
+  return [...counts]
+    .sort((a, b) => b[1] - a[1])
+    .map(([source]) => ({
+      thing: things[source] as Thing,
+      rows: straight.map(({ row, left, right }) => ({
+        row,
+        left,
+        right,
+        runs: runsOf(row, left, right, source),
+      })),
+    }));
+
+  function runsOf(row: number, left: number, right: number, source: number): [number, number][] {
+    const runs: [number, number][] = [];
+    for (let x = left; x <= right; x++) {
+      const isIts = mirrored[row * width + x] === source && thing[row * width + x] === index;
+      const last = runs.at(-1);
+      if (!isIts) continue;
+      if (last && last[1] === x - 1) last[1] = x;
+      else runs.push([x, x]);
+    }
+    return runs;
+  }
+}
+
+/** Verdicts on the first strip of each product on which a highlight is wished. */
+const ofStrips =
+  <C extends 'highlight-bent' | 'highlight-broken'>(
+    code: C,
+    figureOf: (strip: Strip) => number | null,
+  ): Judge['judge'] =>
+  (evidence) =>
+    !isWanted(evidence.set.wishes)
+      ? []
+      : seenProducts(evidence).flatMap(({ product, thing, index, places }) => {
+          const [strip] = stripsOf(evidence, product, index);
+          const value = strip ? figureOf(strip) : null;
+          if (!strip || value === null) return [];
+          const source = evidence.things.indexOf(strip.thing);
+          return beyond(evidence.limits, code, { value }, () => ({
+            of: thing,
+            places: places.filter((place) => evidence.view.mirrored[place] === source),
+            causes: [{ thing: strip.thing, part: null }],
+          }));
+        });
+
+/** Rows that show a strip, and all rows between the first and the last of them. */
+function span({ rows }: Strip) {
+  const shown = rows.flatMap(({ runs }, i) => (runs.length > 0 ? [i] : []));
+  return shown.length === 0 ? [] : rows.slice(shown[0], (shown.at(-1) as number) + 1);
+}
+
+/**
+ * How far the middle of a strip leaves the straight line along it, part of the product's width: the steps between its lower
+ * and upper half and quarter.
+ */
+function bend(strip: Strip): number | null {
+  const all = span(strip).filter(({ runs }) => runs.length === 1);
+  const cut = Math.round(ENDS * all.length);
+  const rows = all.slice(cut, all.length - cut);
+  if (rows.length < FEWEST_ROWS) return null;
+  const middles = rows.map(({ row, left, right, runs }) => {
+    const [from, to] = runs[0] as [number, number];
+    return { row, at: ((from + to) / 2 - left) / (right - left) };
+  });
+  const n = middles.length;
+  const meanRow = middles.reduce((sum, { row }) => sum + row, 0) / n;
+  const meanAt = middles.reduce((sum, { at }) => sum + at, 0) / n;
+  const slope =
+    middles.reduce((sum, { row, at }) => sum + (row - meanRow) * (at - meanAt), 0) /
+    middles.reduce((sum, { row }) => sum + (row - meanRow) ** 2, 0);
+  return Math.max(...middles.map(({ row, at }) => Math.abs(at - meanAt - slope * (row - meanRow))));
+}
+
+/** The part of a straight side, top to bottom, that its strip leaves out. */
+function missing(strip: Strip): number {
+  return strip.rows.filter(({ runs }) => runs.length === 0).length / strip.rows.length;
+}
+
+/** Taller or shorter, higher or lower: what straightens and closes a strip. */
+const longerSource: Judge['cures'] = ({ set }, { causes }) => {
+  const source = causes[0]?.thing;
+  if (source?.kind !== 'light' && source?.kind !== 'sheet') return [];
+  const { kind, key } = source;
+  return those(
+    resized(set, kind, key, 1, 1.5),
+    resized(set, kind, key, 1, 2.2),
+    ...[0.1, -0.1, 0.2, -0.2, 0.35, -0.35].map((m) => movedBy(set, kind, key, [0, 0, m])),
+    ...[0.15, -0.15, 0.3].map((m) => {
+      const taller = resized(set, kind, key, 1, 1.6);
+      return taller && movedBy(taller, kind, key, [0, 0, m]);
+    }),
+    resized(set, kind, key, 1, 3.2),
+    kind === 'light' ? atDistance(set, key, 0.6) : null,
+  );
+};
+
+/** A strip that bends along a straight side. */
+export const highlightBent: Judge<'highlight-bent'> = {
+  code: 'highlight-bent',
+  judge: ofStrips('highlight-bent', bend),
+  cures: longerSource,
+};
+
+/** A strip that does not run from top to bottom of a straight side. */
+export const highlightBroken: Judge<'highlight-broken'> = {
+  code: 'highlight-broken',
+  judge: ofStrips('highlight-broken', missing),
+  cures: longerSource,
+};
+
+/** Sources that make so little of the highlights are not told as a second one. */
+const SECOND_PART = 0.15;
+
+/** Two highlights where one strip is wished. */
+export const highlightDoubled: Judge<'highlight-doubled'> = {
+  code: 'highlight-doubled',
+  judge: (evidence) =>
+    evidence.set.wishes.highlight !== 'one-strip'
+      ? []
+      : seenProducts(evidence).flatMap(({ product, thing, index, places }) => {
+          const strips = stripsOf(evidence, product, index);
+          const sizes = strips.map(({ rows }) =>
+            rows.reduce((sum, { runs }) => sum + runs.reduce((all, [from, to]) => all + to - from + 1, 0), 0),
+          );
+          const most = Math.max(0, ...sizes);
+          const seen = strips.filter((_, i) => (sizes[i] as number) >= SECOND_PART * most);
+          return beyond(evidence.limits, 'highlight-doubled', { value: seen.length }, () => {
+            const others = new Set(seen.slice(1).map((strip) => evidence.things.indexOf(strip.thing)));
+            const all = sizes.reduce((sum, size) => sum + size, 0);
+            const causes: Cause[] = seen.map((strip) => ({
+              thing: strip.thing,
+              part: (sizes[strips.indexOf(strip)] as number) / all,
+            }));
+            return {
+              of: thing,
+              places: places.filter((place) => others.has(evidence.view.mirrored[place] as number)),
+              causes,
+            };
+          });
+        }),
+  /** The lesser one off, away, or round to where the product does not show it. */
+  cures({ set }, { causes }) {
+    const second = causes[1]?.thing;
+    if (!second) return [];
+    if (second.kind === 'sheet')
+      return [
+        { ...set, sheets: set.sheets.filter(({ tag }) => tag !== second.key) },
+        ...those(movedBy(set, 'sheet', second.key, [0, 0.4, 0])),
+      ];
+    const own = movableOf(set, { kind: 'light', key: second.key });
+    return those(
+      switchedOff(set, second.key),
+      own && movedBy(set, 'light', second.key, [0, 0, 0.6]),
+      own && movedBy(set, 'light', second.key, [0, 0.9, 0]),
+    );
+  },
+};
+
+/** Columns that count as one highlight: within so much of its brightest, stops. */
+const WITHIN_STOPS = 3;
+/** A highlight of a smaller part of the width has no middle and no edge. */
+const LEAST_WIDTH = 0.08;
+
+/** Strips that are much brighter in the middle than beside it: a lamp too near behind its cloth. */
+export const highlightHot: Judge<'highlight-hot'> = {
+  code: 'highlight-hot',
+  judge: (evidence) =>
+    !isWanted(evidence.set.wishes)
+      ? []
+      : seenProducts(evidence).flatMap(({ product, thing, places }) => {
+          const profile = evidence.view.profiles.find((own) => own.product === product.id);
+          const stops = profile && profileStops(evidence.set, profile);
+          if (!stops) return [];
+          const most = Math.max(...stops);
+          const peak = stops.indexOf(most);
+          let [from, to] = [peak, peak];
+          while (from > 0 && (stops[from - 1] as number) > most - WITHIN_STOPS) from--;
+          while (to < stops.length - 1 && (stops[to + 1] as number) > most - WITHIN_STOPS) to++;
+          const run = stops.slice(from, to + 1).sort((a, b) => a - b);
+          if (run.length < LEAST_WIDTH * stops.length || run.length < 5) return [];
+          const source = sourcesOf(evidence, places);
+          const value = most - (run[run.length >> 1] as number);
+          return source.length === 0
+            ? []
+            : beyond(evidence.limits, 'highlight-hot', { value }, () => ({
+                of: thing,
+                places,
+                causes: source,
+              }));
+        }),
+  /** Frost between, or the lamp further behind the one that is there. */
+  cures: ({ set }, { causes }) =>
+    those(
+      ...causes.slice(0, 2).flatMap(({ thing }) => {
+        if (thing.kind === 'sheet') {
+          const behind = lightBehind(set, thing.key);
+          return behind === null ? [] : [1.5, 2].map((by) => atDistance(set, behind, by));
+        }
+        return [
+          withFrost(set, thing.key, 0.3),
+          withFrost(set, thing.key, 0.5),
+          withoutGrid(set, thing.key),
+          resized(set, 'light', thing.key, 1.5, 1.5),
+        ];
+      }),
+    ),
+};
+
+function sourcesOf({ set, view, things }: Evidence, places: readonly number[]): Cause[] {
+  const counts = new Map<number, number>();
+  for (const place of places) {
+    const index = view.mirrored[place] as number;
+    if (isSource(set, things[index])) counts.set(index, (counts.get(index) ?? 0) + 1);
+  }
+  const all = [...counts.values()].reduce((sum, count) => sum + count, 0);
+  return [...counts]
+    .sort((a, b) => b[1] - a[1])
+    .map(([index, count]) => ({ thing: things[index] as Thing, part: count / all }));
+}
+
+/** The light that shines through a sheet: the nearest that is aimed past it. */
+function lightBehind({ lights, sheets }: SetDocument, tag: string): string | null {
+  const sheet = sheets.find((own) => own.tag === tag);
+  if (!sheet) return null;
+  const away = (position: readonly number[]) =>
+    Math.hypot(...position.map((value, a) => value - (sheet.positionM[a] as number)));
+  const near = lights
+    .flatMap((light) => (light.on && 'aimM' in light ? [{ tag: light.tag, m: away(light.positionM) }] : []))
+    .sort((a, b) => a.m - b.m)[0];
+  return near?.tag ?? null;
+}
+
+/** A highlight that ends in an edge where it is to fade. */
+export const highlightHard: Judge<'highlight-hard'> = {
+  code: 'highlight-hard',
+  judge(evidence) {
+    const { highlight } = evidence.set.wishes;
+    if (highlight !== 'bright-front' && highlight !== 'bright-back') return [];
+    return seenProducts(evidence).flatMap(({ product, thing, places }) => {
+      const profile = evidence.view.profiles.find((own) => own.product === product.id);
+      const causes = sourcesOf(evidence, places);
+      if (!profile || causes.length === 0) return [];
+      // The outermost columns are the outline itself.
+      const inner = profileStops(evidence.set, profile).slice(2, -2);
+      const { steepest } = profileFigures([...profile.part].slice(2, -2), inner);
+      return beyond(evidence.limits, 'highlight-hard', { value: steepest }, () => ({
+        of: thing,
+        places,
+        causes,
+      }));
+    });
+  },
+  cures: ({ set }, { causes }) =>
+    those(
+      ...causes.slice(0, 2).flatMap(({ thing }) => {
+        if (thing.kind === 'light') return [0.35, 0.5, 0.65].map((part) => withFrost(set, thing.key, part));
+        return [withGradient(set, thing.key, 'across'), withGradient(set, thing.key, 'out')];
+      }),
+    ),
+};
+
+/** A white or grey card printed with a gradient from paper to solid ink, in place of its one tone. */
+function withGradient(set: SetDocument, tag: string, direction: 'across' | 'out'): SetDocument | null {
+  const sheet = set.sheets.find((own) => own.tag === tag);
+  if (sheet?.front.kind !== 'matte' || sheet.front.tone) return null;
+  const tone = { kind: 'gradient' as const, direction, from: 0.82, to: 0.035, start: 0, end: 1, gamma: 1 };
+  const front = { ...sheet.front, reflectance: 0.82, tone };
+  return { ...set, sheets: set.sheets.map((own) => (own === sheet ? { ...sheet, front } : own)) };
+}
