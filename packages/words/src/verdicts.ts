@@ -180,7 +180,7 @@ const WORDS: Readonly<Record<VerdictCode, VerdictWords>> = {
   'highlight-bent': {
     title: (verdict) => `The highlight on ${nameOf(verdict)} is bent`,
     figures: (verdict) =>
-      `Its middle leaves a straight line by ${value(verdict)} of the width; up to ${limit(verdict)} looks straight.`,
+      `Its middle wanders by ${value(verdict)} of the width either way; up to ${limit(verdict)} looks straight.`,
     why: 'Of the largest light or sheet mirrored along the straight side; shoulders and necks bend everything.',
   },
   'highlight-broken': {
@@ -198,7 +198,7 @@ const WORDS: Readonly<Record<VerdictCode, VerdictWords>> = {
     title: (verdict) => `The highlight on ${nameOf(verdict)} is hot in the middle`,
     figures: (verdict) =>
       `Its brightest place is ${steps(verdict.figure.value)} stops over its middle tone; up to ${steps(verdict.figure.limit)} looks even.`,
-    why: 'Read across the product at the height of its mirror band, within three stops of the brightest.',
+    why: 'Read across the largest image of a light or sheet, at the height of the mirror band.',
   },
   'highlight-hard': {
     title: (verdict) => `The highlight on ${nameOf(verdict)} has a hard edge`,

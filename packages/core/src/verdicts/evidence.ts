@@ -157,3 +157,28 @@ export function seenProducts(evidence: Evidence) {
     return places.length === 0 ? [] : [{ product, thing: evidence.things[index] as Thing, index, places }];
   });
 }
+
+/** A mirror that sends back less shows no highlight. */
+const SHOWS_FROM = 0.02;
+
+/** Whether a thing makes highlights: a light that is on, or a sheet. */
+export const isSource = (set: SetDocument, thing: Thing | undefined): thing is Thing =>
+  thing?.kind === 'light'
+    ? set.lights.some(({ tag, on }) => on && tag === thing.key)
+    : thing?.kind === 'sheet';
+
+/** Lights and sheets that a product mirrors, by the fine map, largest part first. @param index of the product among the things */
+export function mirroredSources({ set, view, things }: Evidence, index: number): Cause[] {
+  const { thing, mirrored, weight } = view.fine;
+  const counts = new Map<number, number>();
+  for (let i = 0; i < thing.length; i++) {
+    const source = mirrored[i] as number;
+    if (thing[i] !== index || !((weight[i] as number) >= SHOWS_FROM) || !isSource(set, things[source]))
+      continue;
+    counts.set(source, (counts.get(source) ?? 0) + 1);
+  }
+  const all = [...counts.values()].reduce((sum, count) => sum + count, 0);
+  return [...counts]
+    .sort((a, b) => b[1] - a[1])
+    .map(([source, count]) => ({ thing: things[source] as Thing, part: count / all }));
+}

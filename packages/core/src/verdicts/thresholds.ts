@@ -72,18 +72,18 @@ export const THRESHOLDS = {
   'label-dark': row('stops', 'below', -1, 2, 0.45, 3, 8),
   /** The middle of a label off the lens: a sixth of a wide label is then out of sight. */
   'label-turned': row('deg', 'above', 12, 60, 0.45, 1, null),
-  /** Middle of a strip off the straight line along a straight side, of the width: a fortieth is seen as bent. */
-  'highlight-bent': row('part', 'above', 0.025, 0.1, 0.45, 4, 30),
+  /** Middle of a strip off its mean along a straight side, of the width: a thirtieth is seen as bent. */
+  'highlight-bent': row('part', 'above', 0.035, 0.1, 0.45, 4, 30),
   /** Of a straight side, top to bottom, that its strip leaves out. */
   'highlight-broken': row('part', 'above', 0.2, 0.5, 0.4, 4, 30),
   /** Highlights where one is wished. */
   'highlight-doubled': row('count', 'above', 1, 2, 0.4, 3, 30),
-  /** Brightest column over the middle one of a highlight: two stops over it is a hot spot. */
-  'highlight-hot': row('stops', 'above', 2, 2, 0.35, 4, 20),
+  /** Brightest column of a highlight over its middle tone: a stop and a half is a hot spot. */
+  'highlight-hot': row('stops', 'above', 1.5, 2, 0.35, 4, 20),
   /** Where it is to fade: a stop in a hundredth of the width is an edge. */
   'highlight-hard': row('steep', 'above', 1, 2, 0.35, 4, 25),
   /** Of the lowest part of a glass, through which light table is seen. */
-  'glass-base': row('part', 'above', 0.5, 0.5, 0.4, 4, 15),
+  'glass-base': row('part', 'above', 0.3, 0.5, 0.4, 4, 15),
   /** Of the width, on either side: a dark line is a twentieth, a bar a seventh. */
   'thick-rims': row('part', 'above', 0.15, 0.25, 0.4, 5, 20),
   /** Liquid over its label: glowing liquid is lighter. */
@@ -125,7 +125,7 @@ export const THRESHOLDS = {
   /** Of the place for words, ground that is even. */
   'no-room-for-words': row('part', 'below', 0.9, 0.4, 0.4, 2, 15),
   /** From the middle of the product to the line behind it, of its height. */
-  'horizon-through': row('part', 'below', 0.25, 0.25, 0.2, 2, 20),
+  'horizon-through': row('part', 'below', 0.25, 0.25, 0.15, 2, 20),
   /** Over what the circuit bears for hours. */
   'circuit-over': row('W', 'above', 0, 1000, 1.5, 2, null),
   /** Things on the set that the kit does not hold. */

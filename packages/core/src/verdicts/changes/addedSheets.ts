@@ -32,8 +32,31 @@ const CLEAR = {
   stand: false,
 };
 
-/** An upright white card on one side of a product, facing it. @param way level or not, from the middle of the product */
-export function withWhiteCard(set: SetDocument, middle: Vector, way: Vector, size: Size): SetDocument | null {
+/** An upright card on one side of a product, facing it. @param way level or not, from the middle of the product */
+export const withWhiteCard = (
+  set: SetDocument,
+  middle: Vector,
+  way: Vector,
+  size: Size,
+): SetDocument | null =>
+  withUpright(set, middle, way, size, { kind: 'card', name: 'White card', front: WHITE, back: WHITE });
+
+/** A black one, which takes light from that side. */
+export const withBlackCard = (
+  set: SetDocument,
+  middle: Vector,
+  way: Vector,
+  size: Size,
+): SetDocument | null =>
+  withUpright(set, middle, way, size, { kind: 'flag', name: 'Black card', front: BLACK, back: BLACK });
+
+function withUpright(
+  set: SetDocument,
+  middle: Vector,
+  way: Vector,
+  size: Size,
+  made: Pick<Sheet, 'name' | 'front' | 'back'> & { kind: 'card' | 'flag' },
+): SetDocument | null {
   const tag = freeSheetTag(set);
   if (tag === null) return null;
   for (const awayM of AWAY_M) {
@@ -41,15 +64,12 @@ export function withWhiteCard(set: SetDocument, middle: Vector, way: Vector, siz
     const standsM = Math.max(z, size.heightM / 2 + OVER_TABLE_M);
     const changed = withSheet(set, {
       ...CLEAR,
-      kind: 'card',
+      ...made,
       tag,
-      name: 'White card',
       positionM: [x, y, standsM],
       // Upright: tilted down a tall one would look into its own shade.
       aimM: [middle[0], middle[1], standsM],
       ...size,
-      front: WHITE,
-      back: WHITE,
     });
     if (changed) return changed;
   }

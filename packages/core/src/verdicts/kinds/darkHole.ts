@@ -12,6 +12,8 @@ const MIRROR = 0.5;
 /** A mirror this dark is a hole, stops from mid-tone. */
 const DARK_STOPS = -4;
 const FEWEST = 12;
+/** A product that mirrors over less of what is seen of it does so at its rims only. */
+const MIRROR_PART = 0.3;
 
 /** Metal that mirrors nothing bright over a good part of it; not where darkness is wanted. */
 export const darkHole: Judge<'dark-hole'> = {
@@ -22,7 +24,7 @@ export const darkHole: Judge<'dark-hole'> = {
     return seenProducts(evidence).flatMap(({ thing, places }) => {
       const { mirrored, mirroredPart } = evidence.view;
       const mirroring = places.filter((place) => (mirroredPart[place] as number) >= MIRROR);
-      if (mirroring.length < FEWEST) return [];
+      if (mirroring.length < Math.max(FEWEST, MIRROR_PART * places.length)) return [];
       const dark = (stops: Float64Array) =>
         mirroring.filter((place) => (stops[place] as number) < DARK_STOPS);
       const figure = measured(evidence, (stops) => dark(stops).length / mirroring.length);

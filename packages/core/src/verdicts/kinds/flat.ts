@@ -1,4 +1,7 @@
+import { productBounds } from '../../geometry/shape.js';
 import { withPlacement } from '../../solve/placements.js';
+import { add, scale } from '../../units/vector.js';
+import { CARDS, withBlackCard } from '../changes/addedSheets.js';
 import { byStops, switchedOff, those } from '../changes/changes.js';
 import { resized } from '../changes/modifiers.js';
 import { lightCauses, measured, partPlaces, seenProducts, toneBelow } from '../evidence.js';
@@ -10,13 +13,21 @@ const FEWEST = 30;
 /** Lying things have one side: they cannot be modelled by light. */
 const LYING: ReadonlySet<string> = new Set(['cloth', 'water', 'pieces']);
 
+/** A box turned by less than this shows one face, which is of one tone, degrees. */
+const ONE_FACE_DEG = 15;
+
+function showsOneFace(turnDeg: number): boolean {
+  const offSquare = ((turnDeg % 90) + 90) % 90;
+  return Math.min(offSquare, 90 - offSquare) < ONE_FACE_DEG;
+}
+
 /** A matte thing with hardly any light and shade on it: nothing tells its form. */
 export const flat: Judge<'flat'> = {
   code: 'flat',
   judge(evidence) {
     if (evidence.set.wishes.texture === 'smooth' || evidence.set.wishes.mood === 'bright') return [];
     return seenProducts(evidence).flatMap(({ product, thing, places }) => {
-      if (LYING.has(product.kind)) return [];
+      if (LYING.has(product.kind) || (product.kind === 'box' && showsOneFace(product.turnDeg))) return [];
       const own = ownPlaces(
         evidence,
         partPlaces(evidence, product, places, ({ kind, liquid }) => kind === 'body' && !liquid),
@@ -30,8 +41,15 @@ export const flat: Judge<'flat'> = {
       }));
     });
   },
-  /** The main light further round or higher, the fill weaker or off, a smaller face. */
-  cures({ set }, { causes }) {
+  /** The main light further round or higher, the fill weaker or off, a smaller face, a black card beside it. */
+  cures({ set }, { of, causes }) {
+    const product = set.products.find(({ id }) => id === of?.key);
+    const [card] = CARDS;
+    const beside = (side: 1 | -1) => {
+      if (!product || !card) return null;
+      const { low, high } = productBounds(product);
+      return withBlackCard(set, scale(add(low, high), 0.5), [side, 0, 0], card);
+    };
     const [key, fill] = causes.map(({ thing }) => thing.key);
     if (key === undefined) return [];
     return those(
@@ -40,6 +58,8 @@ export const flat: Judge<'flat'> = {
         : [byStops(set, fill, -1.5), byStops(set, fill, -3), switchedOff(set, fill)]),
       ...[50, -50, 80, -80].map((deg) => withPlacement(set, { vary: 'light-bearing', light: key }, deg)),
       resized(set, 'light', key, 0.4, 0.4),
+      beside(1),
+      beside(-1),
     );
   },
 };

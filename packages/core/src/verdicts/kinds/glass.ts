@@ -9,7 +9,6 @@ import { byStops, those } from '../changes/changes.js';
 import { resized } from '../changes/modifiers.js';
 import {
   type Evidence,
-  groundPlaces,
   lightCauses,
   meanStops,
   measured,
@@ -122,7 +121,8 @@ export const thickRims: Judge<'thick-rims'> = {
       return beyond(evidence.limits, 'thick-rims', { value: Math.max(left, right) }, () => ({
         of: thing,
         places,
-        causes: lightCauses(evidence, groundPlaces(evidence, ['backdrop', 'room'])),
+        // A light that is the ground itself is seen through the glass, not on a wall.
+        causes: lightCauses(evidence, places),
       }));
     });
   },
@@ -186,7 +186,13 @@ const behindIt: Judge['cures'] = ({ set }, { of, causes, figure }) => {
       .slice(0, 3)
       .flatMap(({ thing }) => [more, 1.6 * more].map((stops) => byStops(set, thing.key, stops))),
     ...[110, -110, 150].map((deg) => withPlacement(set, { vary: 'light-bearing', light: main }, deg)),
-    card && byStops({ ...set, sheets: [...set.sheets, card] }, main, more),
+    ...(card
+      ? [more, 2 * more].map((stops) => byStops({ ...set, sheets: [...set.sheets, card] }, main, stops))
+      : []),
+    ...[110, 150].map((deg) => {
+      const round = withPlacement(set, { vary: 'light-bearing', light: main }, deg);
+      return round && (byStops(round, main, more) ?? round);
+    }),
   );
 };
 

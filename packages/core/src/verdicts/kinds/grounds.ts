@@ -1,3 +1,5 @@
+import type { SetDocument } from '@fendrix/contract';
+import { greyOf } from '../../exposure/display.js';
 import { GROUND_KINDS, groundLights, powersForGround } from '../../judge/ground.js';
 import { frameLevels, type ProductWhite, productWhite, whiteGroundStops } from '../../judge/groundVerdict.js';
 import { mostBackM, withPlacement } from '../../solve/placements.js';
@@ -44,6 +46,39 @@ const wishes =
   ({ set }: Evidence): boolean =>
     set.wishes.ground === ground;
 
+/** Papers and cloths as they are sold. */
+const WHITE_PAPER = 0.88;
+const BLACK_CLOTH = 0.02;
+
+/** Another paper or cloth in the place of the one that is there. */
+function withGround(set: SetDocument, reflectance: number): SetDocument | null {
+  if (!set.backdrop) return null;
+  const material = { kind: 'matte' as const, reflectance };
+  const backdrop =
+    set.backdrop.kind === 'boards'
+      ? { ...set.backdrop, material, lyingMaterial: material }
+      : { ...set.backdrop, material };
+  return { ...set, backdrop };
+}
+
+/** As `toTone`, and on white paper where that is not enough. */
+const toWhite: Judge['cures'] = (evidence, finding) => {
+  const { set, stops } = evidence;
+  const raise = surelyWhite(evidence) - meanStops(stops, finding.places);
+  const paper = greyOfGround(set) < WHITE_FROM ? withGround(set, WHITE_PAPER) : null;
+  const gained = Math.log2(WHITE_PAPER / Math.max(0.01, greyOfGround(set)));
+  return [
+    ...toTone(surelyWhite)(evidence, finding),
+    ...those(paper, paper && allByStops(paper, Math.max(0.1, raise - gained))),
+  ];
+};
+
+/** Lighter than this a ground is white of itself. */
+const WHITE_FROM = 0.7;
+
+const greyOfGround = ({ backdrop }: SetDocument): number =>
+  backdrop && 'reflectance' in backdrop.material ? greyOf(backdrop.material.reflectance) : 1;
+
 /** The ground by its own lights, so that the products stay; then by its strongest light alone; then all. */
 const toTone =
   (toneOf: (evidence: Evidence) => number): Judge['cures'] =>
@@ -71,12 +106,7 @@ const toTone =
 
 const surelyWhite = (evidence: Evidence): number => whiteGroundStops(whiteOf(evidence)?.stops ?? null);
 
-export const groundNotWhite = groundJudge(
-  'ground-not-white',
-  wishes('white'),
-  () => (tone) => tone,
-  toTone(surelyWhite),
-);
+export const groundNotWhite = groundJudge('ground-not-white', wishes('white'), () => (tone) => tone, toWhite);
 
 export const groundTooWhite = groundJudge(
   'ground-too-white',
@@ -112,6 +142,7 @@ export const groundNotBlack = groundJudge(
           .map(({ tag }) => switchedOff(set, tag)),
       ),
       ...toTone(({ limits }) => limits['ground-not-black'].limit - 0.2)(evidence, finding),
+      ...those(greyOfGround(set) > 2 * BLACK_CLOTH ? withGround(set, BLACK_CLOTH) : null),
     ];
   },
 );

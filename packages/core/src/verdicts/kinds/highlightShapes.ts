@@ -3,6 +3,7 @@ import { poseOf } from '../../geometry/products/addProduct.js';
 import { outlinePieces } from '../../geometry/products/outline.js';
 import type { Thing } from '../../geometry/scene.js';
 import { profileFigures, profileStops } from '../../mirror/bandProfile.js';
+import { bandHeightM } from '../../mirror/contour.js';
 import { projectPoint, viewOf } from '../../render/view.js';
 import { movableOf } from '../../solve/movables.js';
 import { degrees } from '../../units/angle.js';
@@ -10,7 +11,7 @@ import { placed } from '../../units/frame.js';
 import { withFrost } from '../changes/addedSheets.js';
 import { movedBy, switchedOff, those } from '../changes/changes.js';
 import { atDistance, resized, withoutGrid } from '../changes/modifiers.js';
-import { type Evidence, seenProducts } from '../evidence.js';
+import { type Evidence, isSource, mirroredSources, seenProducts } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Cause, Judge } from '../verdict.js';
 
@@ -31,12 +32,6 @@ interface Strip {
 
 const isWanted = ({ highlight }: SetDocument['wishes']): boolean =>
   highlight !== 'none' && highlight !== 'open';
-
-/** Whether a thing makes highlights: a light that is on, or a sheet. */
-const isSource = (set: SetDocument, thing: Thing | undefined): thing is Thing =>
-  thing?.kind === 'light'
-    ? set.lights.some(({ tag, on }) => on && tag === thing.key)
-    : thing?.kind === 'sheet';
 
 /** Heights of the longest straight side of a turned product, m above its foot; null for what has none. */
 function straightSide(product: Product): { fromM: number; toM: number } | null {
@@ -142,25 +137,19 @@ function span({ rows }: Strip) {
 }
 
 /**
- * How far the middle of a strip leaves the straight line along it, part of the product's width: the steps between its lower
- * and upper half and quarter.
+ * How far the middle of a strip wanders along a straight side, part of the product's width, either way from its mean: one that
+ * leans or bends. A strip that keeps its place in the width looks straight, on a tapered side too.
  */
 function bend(strip: Strip): number | null {
   const all = span(strip).filter(({ runs }) => runs.length === 1);
   const cut = Math.round(ENDS * all.length);
   const rows = all.slice(cut, all.length - cut);
   if (rows.length < FEWEST_ROWS) return null;
-  const middles = rows.map(({ row, left, right, runs }) => {
+  const middles = rows.map(({ left, right, runs }) => {
     const [from, to] = runs[0] as [number, number];
-    return { row, at: ((from + to) / 2 - left) / (right - left) };
+    return ((from + to) / 2 - left) / (right - left);
   });
-  const n = middles.length;
-  const meanRow = middles.reduce((sum, { row }) => sum + row, 0) / n;
-  const meanAt = middles.reduce((sum, { at }) => sum + at, 0) / n;
-  const slope =
-    middles.reduce((sum, { row, at }) => sum + (row - meanRow) * (at - meanAt), 0) /
-    middles.reduce((sum, { row }) => sum + (row - meanRow) ** 2, 0);
-  return Math.max(...middles.map(({ row, at }) => Math.abs(at - meanAt - slope * (row - meanRow))));
+  return (Math.max(...middles) - Math.min(...middles)) / 2;
 }
 
 /** The part of a straight side, top to bottom, that its strip leaves out. */
@@ -248,37 +237,56 @@ export const highlightDoubled: Judge<'highlight-doubled'> = {
   },
 };
 
-/** Columns that count as one highlight: within so much of its brightest, stops. */
-const WITHIN_STOPS = 3;
-/** A highlight of a smaller part of the width has no middle and no edge. */
-const LEAST_WIDTH = 0.08;
+/** An image of fewer columns of the profile has no middle and no edge. */
+const LEAST_COLUMNS = 4;
 
-/** Strips that are much brighter in the middle than beside it: a lamp too near behind its cloth. */
+/** The largest image of one light or sheet across a product at its band, parts of its visible width; null where it mirrors none. */
+function imageAtBand({ set, view, things }: Evidence, product: Product, index: number) {
+  const { width, height, thing, mirrored } = view.fine;
+  const at = projectPoint(viewOf(set.camera), placed(poseOf(product), [0, 0, bandHeightM(product)]));
+  const row = at ? Math.floor(at[1] * height) : -1;
+  if (row < 0 || row >= height) return null;
+  const own = Array.from({ length: width }, (_, x) => x).filter((x) => thing[row * width + x] === index);
+  const [left, right] = [own.at(0) ?? 0, own.at(-1) ?? 0];
+  let best: { thing: Thing; from: number; to: number } | null = null;
+  for (let k = 0; k < own.length; ) {
+    const source = mirrored[row * width + (own[k] as number)] as number;
+    let end = k;
+    while (end + 1 < own.length && mirrored[row * width + (own[end + 1] as number)] === source) end++;
+    const image = things[source];
+    const [from, to] = [own[k] as number, own[end] as number].map(
+      (x) => (x - left) / Math.max(1, right - left),
+    );
+    if (isSource(set, image) && (!best || (to as number) - (from as number) > best.to - best.from))
+      best = { thing: image, from: from as number, to: to as number };
+    k = end + 1;
+  }
+  return best;
+}
+
+/** A strip that is much brighter in its middle than beside it: a lamp too near behind its frost. */
 export const highlightHot: Judge<'highlight-hot'> = {
   code: 'highlight-hot',
   judge: (evidence) =>
     !isWanted(evidence.set.wishes)
       ? []
-      : seenProducts(evidence).flatMap(({ product, thing, places }) => {
+      : seenProducts(evidence).flatMap(({ product, thing, index, places }) => {
           const profile = evidence.view.profiles.find((own) => own.product === product.id);
-          const stops = profile && profileStops(evidence.set, profile);
-          if (!stops) return [];
-          const most = Math.max(...stops);
-          const peak = stops.indexOf(most);
-          let [from, to] = [peak, peak];
-          while (from > 0 && (stops[from - 1] as number) > most - WITHIN_STOPS) from--;
-          while (to < stops.length - 1 && (stops[to + 1] as number) > most - WITHIN_STOPS) to++;
-          const run = stops.slice(from, to + 1).sort((a, b) => a - b);
-          if (run.length < LEAST_WIDTH * stops.length || run.length < 5) return [];
-          const source = sourcesOf(evidence, places);
-          const value = most - (run[run.length >> 1] as number);
-          return source.length === 0
-            ? []
-            : beyond(evidence.limits, 'highlight-hot', { value }, () => ({
-                of: thing,
-                places,
-                causes: source,
-              }));
+          const image = profile && imageAtBand(evidence, product, index);
+          if (!profile || !image) return [];
+          const tones = profileStops(evidence.set, profile)
+            .filter(
+              (_, i) => (profile.part[i] as number) >= image.from && (profile.part[i] as number) <= image.to,
+            )
+            .sort((a, b) => a - b);
+          if (tones.length < LEAST_COLUMNS) return [];
+          const value = (tones.at(-1) as number) - (tones[tones.length >> 1] as number);
+          const source = evidence.things.indexOf(image.thing);
+          return beyond(evidence.limits, 'highlight-hot', { value }, () => ({
+            of: thing,
+            places: places.filter((place) => evidence.view.mirrored[place] === source),
+            causes: [{ thing: image.thing, part: 1 }],
+          }));
         }),
   /** Frost between, or the lamp further behind the one that is there. */
   cures: ({ set }, { causes }) =>
@@ -298,18 +306,6 @@ export const highlightHot: Judge<'highlight-hot'> = {
     ),
 };
 
-function sourcesOf({ set, view, things }: Evidence, places: readonly number[]): Cause[] {
-  const counts = new Map<number, number>();
-  for (const place of places) {
-    const index = view.mirrored[place] as number;
-    if (isSource(set, things[index])) counts.set(index, (counts.get(index) ?? 0) + 1);
-  }
-  const all = [...counts.values()].reduce((sum, count) => sum + count, 0);
-  return [...counts]
-    .sort((a, b) => b[1] - a[1])
-    .map(([index, count]) => ({ thing: things[index] as Thing, part: count / all }));
-}
-
 /** The light that shines through a sheet: the nearest that is aimed past it. */
 function lightBehind({ lights, sheets }: SetDocument, tag: string): string | null {
   const sheet = sheets.find((own) => own.tag === tag);
@@ -328,9 +324,9 @@ export const highlightHard: Judge<'highlight-hard'> = {
   judge(evidence) {
     const { highlight } = evidence.set.wishes;
     if (highlight !== 'bright-front' && highlight !== 'bright-back') return [];
-    return seenProducts(evidence).flatMap(({ product, thing, places }) => {
+    return seenProducts(evidence).flatMap(({ product, thing, index, places }) => {
       const profile = evidence.view.profiles.find((own) => own.product === product.id);
-      const causes = sourcesOf(evidence, places);
+      const causes = mirroredSources(evidence, index);
       if (!profile || causes.length === 0) return [];
       // The outermost columns are the outline itself.
       const inner = profileStops(evidence.set, profile).slice(2, -2);

@@ -10,9 +10,9 @@ import { channelsOf } from '../../photometry/channels.js';
 import { movableOf, widened, withMovable } from '../../solve/movables.js';
 import { add, scale, subtract } from '../../units/vector.js';
 import { byStops, those } from '../changes/changes.js';
-import { type Evidence, seenProducts, thingCauses } from '../evidence.js';
+import { type Evidence, mirroredSources, seenProducts } from '../evidence.js';
 import { beyond } from '../found.js';
-import type { Cause, Judge } from '../verdict.js';
+import type { Judge } from '../verdict.js';
 
 function profiled(evidence: Evidence) {
   return seenProducts(evidence).flatMap((seen) => {
@@ -21,12 +21,6 @@ function profiled(evidence: Evidence) {
     return stops ? [{ ...seen, profile, figures: profileFigures(profile.part, stops), stops }] : [];
   });
 }
-
-/** Lights and sheets that a product mirrors, largest part first. */
-const mirroredSources = (evidence: Evidence, places: readonly number[]): Cause[] =>
-  thingCauses(evidence, places, (place) => evidence.view.mirrored[place] as number).filter(
-    ({ thing }) => thing.kind === 'light' || thing.kind === 'sheet',
-  );
 
 /** A verdict on the profile of each product, where a highlight of a kind is wished. */
 const ofProfiles =
@@ -38,11 +32,11 @@ const ofProfiles =
   (evidence) =>
     evidence.set.wishes.highlight !== wished
       ? []
-      : profiled(evidence).flatMap(({ thing, places, figures }) =>
+      : profiled(evidence).flatMap(({ thing, index, places, figures }) =>
           beyond(evidence.limits, code, { value: figureOf(figures) }, () => ({
             of: thing,
             places,
-            causes: mirroredSources(evidence, places),
+            causes: mirroredSources(evidence, index),
           })),
         );
 

@@ -32,6 +32,9 @@ const BLENDS_M = 0.08;
 /** Two shadows that cover each other by more than this look like one. */
 const SAME_PLACE = 0.6;
 
+/** What lies lower throws no shadow that is judged: folds, coins, m over the table. */
+const THROWS_FROM_M = 0.02;
+
 interface Shadow {
   /** The light that throws it. */
   light: number;
@@ -44,12 +47,13 @@ function shadowsOnGround(evidence: Evidence): { shadows: Shadow[]; ground: numbe
   const { set, view } = evidence;
   const ground = groundPlaces(evidence, ['bench', 'backdrop']);
   const causes = lightCauses(evidence, ground);
+  const isHigh = set.products.map((product) => productBounds(product).high[2] >= THROWS_FROM_M);
   const shadows = set.lights.flatMap((light, index) => {
     const shade = view.shade[index];
     const part = causes.find(({ thing }) => thing.key === light.tag)?.part ?? 0;
     // What goes when the light goes: less than this is not seen as a shadow.
     if (!light.on || !shade || -Math.log2(1 - Math.min(0.999, part)) < SEEN_STOPS) return [];
-    const places = ground.filter((place) => (shade[place] as number) >= 0);
+    const places = ground.filter((place) => isHigh[shade[place] as number]);
     return places.length < FEWEST ? [] : [{ light: index, tag: light.tag, places }];
   });
   return { shadows, ground, causes };

@@ -1,0 +1,2 @@
+export { type BrokenSet, brokenSets } from './faults.js';
+export { type SoundSet, soundSets } from './sound.js';
