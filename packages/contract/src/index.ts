@@ -31,6 +31,7 @@ export {
   type KitEntryInput,
   type KitInput,
   kitDocument,
+  type OwnLimit,
   type StoredKit,
 } from './kit.js';
 export type {

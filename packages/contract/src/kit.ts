@@ -48,6 +48,16 @@ export const kitEntry = z.discriminatedUnion('what', [
   z.strictObject({ what: z.literal('equipment'), ...common, thing: things.equipment }),
 ]);
 
+/** What a studio has set for itself of one kind of verdict, in place of what is usual. */
+export const ownLimit = z
+  .strictObject({
+    limit: z.number().min(-1000).max(100_000).optional().describe('From where on it is told'),
+    off: z.boolean().default(false).describe('Never told'),
+    minutesNow: z.number().min(0).max(600).optional().describe('To mend it at the set, minutes'),
+    minutesRetouching: z.number().min(0).max(600).optional().describe('To mend it in retouching, minutes'),
+  })
+  .describe('Own limit of a kind of verdict');
+
 /** The kit of a studio: lights, sheets, products and materials with real figures, to put on a set. */
 export const kitDocument = z
   .strictObject({
@@ -55,6 +65,10 @@ export const kitDocument = z
     version: z.literal(1),
     entries: z.array(kitEntry).max(400),
     studio: studio.optional(),
+    verdicts: z
+      .record(z.string().regex(/^[a-z-]{1,40}$/, 'is no kind of verdict.'), ownLimit)
+      .default({})
+      .describe('Own limits, by the kind of verdict'),
   })
   .superRefine((kit, problems) => {
     const report = (path: PropertyKey[], message: string) =>
@@ -73,6 +87,7 @@ export const kitDocument = z
   });
 
 export type Kit = z.infer<typeof kitDocument>;
+export type OwnLimit = z.infer<typeof ownLimit>;
 export type KitInput = z.input<typeof kitDocument>;
 export type KitEntry = z.infer<typeof kitEntry>;
 export type KitEntryInput = z.input<typeof kitEntry>;

@@ -10,14 +10,13 @@ import {
   offered,
   overlaps,
   prepareTracing,
-  THRESHOLDS,
   traceView,
   tryCures,
 } from '../src/index.js';
 import { BOX, brokenSets, soundSet } from './brokenSets.js';
 
 const trace = (set: SetDocument) => traceView(prepareTracing(set), set, { samples: 3 });
-const evidence = (set: SetDocument): Evidence => evidenceOf(set, trace(set), THRESHOLDS);
+const evidence = (set: SetDocument): Evidence => evidenceOf(set, trace(set));
 
 describe('sound sets', () => {
   test.each([

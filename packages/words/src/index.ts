@@ -1,3 +1,4 @@
+export * from './cards.js';
 export { productCautionWords, setCautionWords } from './cautions.js';
 export { changeWords, describeChange } from './changes.js';
 export { compositionWords } from './composition.js';

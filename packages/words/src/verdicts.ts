@@ -407,6 +407,33 @@ const SHORT: Readonly<Record<VerdictCode, string>> = {
   'not-in-kit': 'not in the kit',
 };
 
+/** A kind of verdict in two or three words. */
+export const verdictName = (code: VerdictCode): string => capital(SHORT[code]);
+
+/** How a unit is typed in a table: what is written beside the number, and how many of it one is. */
+export function unitWords(unit: Verdict['figure']['unit']): { words: string; of: number } {
+  switch (unit) {
+    case 'part':
+    case 'spread':
+      return { words: '% of the whole', of: 100 };
+    case 'm':
+      return { words: 'cm', of: 100 };
+    case 'deltaE':
+      return { words: 'ΔE', of: 1 };
+    case 'deg':
+      return { words: 'degrees', of: 1 };
+    case 'count':
+      return { words: 'of them', of: 1 };
+    case 'steep':
+      return { words: 'stops in 1 % of the width', of: 1 };
+    case 'stops':
+    case 'px':
+    case 's':
+    case 'W':
+      return { words: unit, of: 1 };
+  }
+}
+
 /** What is wrong, in few words. */
 export const verdictTitle = (verdict: Told): string => capital(WORDS[verdict.code].title(verdict));
 

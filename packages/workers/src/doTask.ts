@@ -2,6 +2,7 @@ import type { SetDocument } from '@fendrix/contract';
 import {
   ambientByLight,
   bandProfile,
+  clashesOf,
   createLook,
   denoiseFeatures,
   depthTile,
@@ -15,9 +16,9 @@ import {
   overlaps,
   pickSources,
   placeForBand,
+  pointsOfRegion,
   rayThrough,
   renderTile,
-  THRESHOLDS,
   type Tracing,
   thingsInFrame,
   touchedFilms,
@@ -26,6 +27,8 @@ import {
   traceRims,
   traceSpot,
   traceView,
+  triedCure,
+  tryCard,
   usualCures,
 } from '@fendrix/core';
 import type { Pick, Task, TaskResults } from './protocol.js';
@@ -79,9 +82,24 @@ export function doTask(set: SetDocument, tracing: Tracing, task: Task): TaskResu
     case 'view':
       return { key: traceKey(set), view: traceView(tracing, set, task) };
     case 'cures':
-      return usualCures(evidenceOf(set, task.view, THRESHOLDS), task.verdict);
+      return usualCures(evidenceOf(set, task.view, task.by), task.verdict);
+    case 'tryCure': {
+      const clashes = task.view ? [] : clashesOf(task.stoodBefore, overlaps(set));
+      const view = task.view ?? traceView(tracing, set, task);
+      return triedCure(task.by, task.before, task.verdict, task.change, set, view, clashes);
+    }
+    case 'card':
+      return tryCard(set, task.wish, task.one, task.kit);
+    case 'region': {
+      const points = pointsOfRegion(tracing, set, task.region, REGION_PLACES);
+      const things = [...new Set(points.map(({ thing }) => thing.name))];
+      return { things, places: points.map(({ across, down }) => ({ across, down })) };
+    }
   }
 }
+
+/** Places that are drawn of a region. */
+const REGION_PLACES = 600;
 
 /** Paths for each part of a picked spot: enough to name its sources in order. */
 const PICK_SAMPLES = 384;

@@ -2,5 +2,5 @@ export { doTask } from './doTask.js';
 export { messageOf } from './messageOf.js';
 export { type KeyedSet, type PoolOptions, type RunOptions, WorkerPool, type WorkerPort } from './pool.js';
 export { type Progress, passesOf, renderProgressively } from './progressive.js';
-export type { FromWorker, Pick, Task, TaskResult, TaskResults, ToWorker } from './protocol.js';
+export type { FromWorker, Pick, RegionPlaces, Task, TaskResult, TaskResults, ToWorker } from './protocol.js';
 export { type FeaturePart, featureParts, wholeFeatures } from './wholeFeatures.js';

@@ -3,17 +3,22 @@ import type {
   BandAnswer,
   BandProfile,
   BandWish,
+  CardAnswer,
+  CardTry,
+  CardWish,
   DenoiseFeatures,
   FieldTrace,
   FrameRect,
   GlareZones,
   GradientAnswer,
   GradientWish,
+  JudgedBy,
   LightSource,
   MirrorBand,
   MirrorMap,
   NoGradient,
   Overlap,
+  Region,
   RimTrace,
   SetChange,
   SpotTrace,
@@ -21,6 +26,7 @@ import type {
   Tile,
   TileJob,
   TracedView,
+  TriedCure,
   Verdict,
   WayOut,
   ZoneOptions,
@@ -50,7 +56,28 @@ export type Task =
   /** The view for judging, and what it is a view of, see `traceKey`. */
   | { kind: 'view'; samples: number }
   /** The usual cures of a verdict on a view of the set, untried. */
-  | { kind: 'cures'; verdict: Verdict; view: TracedView };
+  | { kind: 'cures'; verdict: Verdict; view: TracedView; by: JudgedBy }
+  /** The set as a change makes it, judged; its view is traced where none is given. */
+  | {
+      kind: 'tryCure';
+      before: readonly Verdict[];
+      verdict: Verdict;
+      change: SetChange;
+      view: TracedView | null;
+      samples: number;
+      stoodBefore: readonly Overlap[];
+      by: JudgedBy;
+    }
+  /** One way to place a card or flag, see `cardTries`. */
+  | { kind: 'card'; wish: CardWish; one: CardTry; kit: JudgedBy['kit'] }
+  /** Places of the frame that a region takes. */
+  | { kind: 'region'; region: Region };
+
+/** What a region is of, and places of it, parts of the frame. */
+export interface RegionPlaces {
+  things: string[];
+  places: { across: number; down: number }[];
+}
 
 /** What the lens meets at a picture point. */
 export interface Pick {
@@ -92,6 +119,9 @@ export interface TaskResults {
   rims: RimTrace;
   view: { key: string; view: TracedView };
   cures: SetChange[];
+  tryCure: TriedCure | null;
+  card: CardAnswer[];
+  region: RegionPlaces;
 }
 
 export type TaskResult<T extends Task> = TaskResults[T['kind']];

@@ -1,13 +1,5 @@
 import type { SetDocument } from '@fendrix/contract';
-import {
-  applyChange,
-  evidenceOf,
-  judgeSet,
-  prepareTracing,
-  THRESHOLDS,
-  traceView,
-  tryCures,
-} from '@fendrix/core';
+import { applyChange, evidenceOf, judgeSet, prepareTracing, traceView, tryCures } from '@fendrix/core';
 import { sideEffectWords, verdictFigures, verdictReason, verdictTitle } from '@fendrix/words';
 import { InputError, readSet, readWords, wholeNumber } from '../input.js';
 
@@ -21,7 +13,7 @@ export async function judge(words: string[]): Promise<unknown> {
   const samples = wholeNumber('samples', values.samples, 16, 4096);
   const set = await readSet(positionals[0] ?? '');
   const trace = (of: SetDocument) => traceView(prepareTracing(of), of, { samples });
-  const evidence = evidenceOf(set, trace(set), THRESHOLDS);
+  const evidence = evidenceOf(set, trace(set));
   const verdicts = judgeSet(evidence);
   const curesOf = (verdict: (typeof verdicts)[number]) => tryCures(evidence, verdict, trace);
   if (values.cure !== undefined) {

@@ -38,7 +38,7 @@ const STAND_INS: Readonly<Record<string, readonly ThingKind[]>> = {
  * enough of them; each piece serves once.
  * Limits: by kind and size only; power, colour and finish are not compared.
  */
-export function kitCheck(set: SetDocument, kit: Kit): MissingThing[] {
+export function kitCheck(set: SetDocument, kit: Pick<Kit, 'entries'>): MissingThing[] {
   const { missing, left } = taken(set, kit);
   return missing.map((one) => ({
     tag: one.thing.tag,
@@ -49,10 +49,14 @@ export function kitCheck(set: SetDocument, kit: Kit): MissingThing[] {
 }
 
 /** How many of each light and sheet of the kit are not on the set yet, by the id of its entry. */
-export const leftInKit = (set: SetDocument, kit: Kit): ReadonlyMap<string, number> => taken(set, kit).left;
+export const leftInKit = (set: SetDocument, kit: Pick<Kit, 'entries'>): ReadonlyMap<string, number> =>
+  taken(set, kit).left;
 
 /** Takes a piece of the kit for each thing on the set: what is missing, and what is left. */
-function taken(set: SetDocument, kit: Kit): { missing: Wanted[]; left: Map<string, number> } {
+function taken(
+  set: SetDocument,
+  kit: Pick<Kit, 'entries'>,
+): { missing: Wanted[]; left: Map<string, number> } {
   const left = new Map(kit.entries.map((entry) => [entry.id, entry.count] as const));
   const wanted: Wanted[] = [
     ...set.lights.map((thing) => ({ what: 'light' as const, thing })),
@@ -88,7 +92,11 @@ function areaOf(thing: object): number | null {
   return null;
 }
 
-function standIns(one: Wanted, kit: Kit, left: ReadonlyMap<string, number>): MissingThing['instead'] {
+function standIns(
+  one: Wanted,
+  kit: Pick<Kit, 'entries'>,
+  left: ReadonlyMap<string, number>,
+): MissingThing['instead'] {
   const kinds: readonly ThingKind[] = [one.thing.kind, ...(STAND_INS[one.thing.kind] ?? [])];
   return kinds
     .flatMap((kind) =>

@@ -7,12 +7,22 @@ import { fieldStops } from '../judge/readField.js';
 import { type SpotReading, spotReading } from '../judge/readSpot.js';
 import { channelsOf } from '../photometry/channels.js';
 import { cropRect } from '../plan/frameFit.js';
-import type { Thresholds } from './thresholds.js';
+import { THRESHOLDS, type Thresholds } from './thresholds.js';
 import type { TracedView } from './tracedView.js';
 import type { Cause, Figure } from './verdict.js';
 
-/** What judges look at: a set, its traced view with the powers and settings of now, and the table of limits. */
-export interface Evidence {
+/** What is judged by: the table of limits, and what the studio has. */
+export interface JudgedBy {
+  limits: Thresholds;
+  /** Null where it is not known. */
+  kit: Pick<Kit, 'entries' | 'studio'> | null;
+}
+
+/** The table as it is, and no kit. */
+export const USUAL: JudgedBy = { limits: THRESHOLDS, kit: null };
+
+/** What judges look at: a set, its traced view with the powers and settings of now, and what it is judged by. */
+export interface Evidence extends JudgedBy {
   set: SetDocument;
   view: TracedView;
   across: number;
@@ -25,18 +35,10 @@ export interface Evidence {
   batchStops: readonly Float64Array[];
   /** The pinned spots, read with them. */
   readings: readonly SpotReading[];
-  limits: Thresholds;
-  /** What the studio has; null where it is not known. */
-  kit: Kit | null;
 }
 
 /** Applies powers, switches and settings of a set to a view that was traced of it. No rays. */
-export function evidenceOf(
-  set: SetDocument,
-  view: TracedView,
-  limits: Thresholds,
-  kit: Kit | null = null,
-): Evidence {
+export function evidenceOf(set: SetDocument, view: TracedView, { limits, kit }: JudgedBy = USUAL): Evidence {
   const { across, down, things, thing } = view.whole;
   const stops = fieldStops(set, view.whole);
   const batchStops = view.batches.map((batch) => fieldStops(set, batch));

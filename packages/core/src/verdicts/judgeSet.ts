@@ -23,12 +23,15 @@ export interface Verdict extends Finding {
 const SURE_ERRORS = 1.96;
 
 /** All that is wrong with a set, the gravest first; dangers before all else. Pure, and no rays. */
-export function judgeSet(evidence: Evidence): Verdict[] {
-  const codes = Object.keys(JUDGES) as VerdictCode[];
-  return codes
-    .flatMap((code) => judgeOne(evidence, code))
-    .sort((a, b) => Number(b.danger) - Number(a.danger) || b.harm - a.harm);
-}
+export const judgeSet = (evidence: Evidence): Verdict[] =>
+  ranked(VERDICT_CODES.flatMap((code) => judgeOne(evidence, code)));
+
+/** All kinds of verdict, for judging them one after the other. */
+export const VERDICT_CODES = Object.keys(JUDGES) as VerdictCode[];
+
+/** The gravest first; dangers before all else. */
+export const ranked = (verdicts: readonly Verdict[]): Verdict[] =>
+  [...verdicts].sort((a, b) => Number(b.danger) - Number(a.danger) || b.harm - a.harm);
 
 /** The verdicts of one kind. */
 export function judgeOne(evidence: Evidence, code: VerdictCode): Verdict[] {

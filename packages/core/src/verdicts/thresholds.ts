@@ -1,3 +1,4 @@
+import type { OwnLimit } from '@fendrix/contract';
 import { PAPER_WHITE_STOPS } from '../exposure/exposure.js';
 import type { Figure, FigureUnit } from './verdict.js';
 
@@ -134,3 +135,23 @@ export const THRESHOLDS = {
 
 export type VerdictCode = keyof typeof THRESHOLDS;
 export type Thresholds = Readonly<Record<VerdictCode, Threshold>>;
+
+/** The table with what a studio has set for itself; what is never told has no limit. Kinds that are not known are left out. */
+export function limitsWith(own: Readonly<Record<string, OwnLimit>>): Thresholds {
+  const table: Record<VerdictCode, Threshold> = { ...THRESHOLDS };
+  for (const code of Object.keys(THRESHOLDS) as VerdictCode[]) {
+    const set = Object.hasOwn(own, code) ? own[code] : undefined;
+    if (!set) continue;
+    const usual = table[code];
+    const never = usual.fault === 'above' ? Number.POSITIVE_INFINITY : Number.NEGATIVE_INFINITY;
+    table[code] = {
+      ...usual,
+      limit: set.off ? never : (set.limit ?? usual.limit),
+      minutes: {
+        now: set.minutesNow ?? usual.minutes.now,
+        retouching: set.minutesRetouching ?? usual.minutes.retouching,
+      },
+    };
+  }
+  return table;
+}

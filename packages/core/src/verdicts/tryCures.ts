@@ -2,7 +2,7 @@ import type { SetDocument } from '@fendrix/contract';
 import { type Overlap, overlapName, overlaps } from '../judge/overlaps.js';
 import { traceKey } from '../render/traceKey.js';
 import { applyChange, changeBetween, type SetChange } from '../solve/setChange.js';
-import { type Evidence, evidenceOf } from './evidence.js';
+import { type Evidence, evidenceOf, type JudgedBy } from './evidence.js';
 import { judgeSet, type Verdict } from './judgeSet.js';
 import { JUDGES } from './registry.js';
 import type { TracedView } from './tracedView.js';
@@ -57,7 +57,7 @@ export const takesOtherPaths = (before: SetDocument, after: SetDocument): boolea
  * @returns null where the verdict is neither gone nor halved
  */
 export function triedCure(
-  { limits }: Evidence,
+  by: JudgedBy,
   before: readonly Verdict[],
   verdict: Verdict,
   change: SetChange,
@@ -65,7 +65,7 @@ export function triedCure(
   view: TracedView,
   clashes: Overlap[] = [],
 ): TriedCure | null {
-  const then = judgeSet(evidenceOf(after, view, limits));
+  const then = judgeSet(evidenceOf(after, view, by));
   const left = then.find(({ id }) => id === verdict.id)?.figure ?? null;
   if (left && excessOf(left) > excessOf(verdict.figure) / 2) return null;
   return { change, left, sideEffects: sideEffects(before, then, verdict.id), clashes };

@@ -10,6 +10,7 @@ import { Page } from '../../shared/Page';
 import { surround } from '../../shared/theme';
 import { DROP_WORDS, setsApi, useReadSets } from '../sets';
 import { MirrorBandView } from './band/MirrorBandView';
+import { CardsPanel } from './cards/CardsPanel';
 import { DeskColumn } from './desk/DeskColumn';
 import { FiguresContext } from './figures/figureStore';
 import { LensTools, ZoomTools } from './lens/LensTools';
@@ -78,8 +79,8 @@ function OpenBench() {
   }, [name]);
   return (
     <FiguresContext.Provider value={figures}>
-      <VerdictsProvider>
-        <SessionContext.Provider value={view}>
+      <SessionContext.Provider value={view}>
+        <VerdictsProvider>
           <Palette />
           <DropFiles words={DROP_WORDS} onFiles={readSets} />
           <Box
@@ -135,6 +136,7 @@ function OpenBench() {
               }}
             >
               <PickSources />
+              <CardsPanel />
               <VerdictPanel />
               <Box>
                 <ThingPanel />
@@ -174,8 +176,8 @@ function OpenBench() {
               <TakeStrip />
             </Box>
           </Box>
-        </SessionContext.Provider>
-      </VerdictsProvider>
+        </VerdictsProvider>
+      </SessionContext.Provider>
     </FiguresContext.Provider>
   );
 }

@@ -9,6 +9,7 @@ import { changeRow, freeId, withoutRow } from '../../shared/rows';
 import { Section } from '../../shared/Section';
 import { CsvButtons } from './CsvButtons';
 import { useKitChanges } from './useKitChanges';
+import { VerdictLimits } from './VerdictLimits';
 
 type Row = Record<string, unknown> & {
   id: string;
@@ -265,6 +266,7 @@ export function KitTables() {
             />
           </Section>
         ))}
+      {kit && <VerdictLimits kit={kit} change={change} />}
     </Page>
   );
 }

@@ -8,6 +8,9 @@ import { illuminanceByLight } from '../../judge/illuminance.js';
 import { channelsOf } from '../../photometry/channels.js';
 import { leftInKit } from '../../plan/kitCheck.js';
 import { prepareTracing, type Tracing } from '../../render/prepareTracing.js';
+import { projectPoint, type View } from '../../render/view.js';
+import { aimFrame } from '../../units/frame.js';
+import { add, scale } from '../../units/vector.js';
 import { comesIntoFrame, showsInFrame } from '../comesIntoFrame.js';
 import { changeBetween, type SetChange } from '../setChange.js';
 import type { RegionPoint } from './region.js';
@@ -55,13 +58,14 @@ export function lightAt(
   tracing: Tracing,
   points: readonly RegionPoint[],
   light: string | null,
+  samples = SAMPLES,
 ): number {
   const weights = exposureWeights(set);
   const channels = channelsOf(set);
   let sum = 0;
   for (const { pointM, normal } of points) {
     const off = pointM.map((value, a) => value + 1e-4 * (normal[a] as number)) as Vector;
-    const shares = illuminanceByLight(tracing, off, normal, { samples: SAMPLES, seed: 1, directOnly: false });
+    const shares = illuminanceByLight(tracing, off, normal, { samples, seed: 1, directOnly: false });
     shares.forEach(({ direct, indirect }, channel) => {
       const own = channels[channel];
       if (!own || (light !== null && set.lights[own.light]?.tag !== light)) return;
@@ -87,7 +91,7 @@ export interface Asked {
   /** Points of the other products, by product. */
   others: readonly { thing: Thing; points: readonly RegionPoint[] }[];
   light: string | null;
-  kit: Kit | null;
+  kit: Pick<Kit, 'entries'> | null;
 }
 
 /** Measures a set with one sheet more against the set as it was. */
@@ -149,15 +153,69 @@ const FLAT: ReadonlySet<Sheet['kind']> = new Set(['card', 'flag', 'frame', 'roof
 const isFlat = (sheet: Sheet): boolean =>
   FLAT.has(sheet.kind) && !('holeDiameterM' in sheet && sheet.holeDiameterM);
 
-/** Whether a sheet can stand: in the room, clear of the table and of all products. */
-export function canStand(set: SetDocument, positionM: Vector, radiusM: number): boolean {
-  if (!standsInRoom(set, positionM)) return false;
-  if (positionM[2] < 0.005) return false;
-  return set.products.every((product) => {
-    const { low, high } = productBounds(product);
-    const near = positionM.map((value, a) => Math.max(low[a] as number, Math.min(high[a] as number, value)));
-    return Math.hypot(...near.map((value, a) => value - (positionM[a] as number))) > Math.min(radiusM, 0.02);
-  });
+/** A flat sheet with a size. */
+type Flat = Sheet & { widthM: number; heightM: number };
+
+/** Corners of a flat sheet, m. */
+export function cornersOfSheet(sheet: Flat): Vector[] {
+  const { right, up } = aimFrame(sheet.positionM, sheet.aimM, sheet.rollDeg);
+  return [-1, 1].flatMap((a) =>
+    [-1, 1].map((b) =>
+      add(sheet.positionM, add(scale(right, (a * sheet.widthM) / 2), scale(up, (b * sheet.heightM) / 2))),
+    ),
+  );
+}
+
+/** Free over the table, m. */
+const OVER_TABLE_M = 0.003;
+
+/** Whether a sheet can stand: in the room, over the table, clear of all products. */
+export function canStand(set: SetDocument, sheet: Sheet): boolean {
+  if (!('widthM' in sheet) || !('heightM' in sheet) || !standsInRoom(set, sheet.positionM)) return false;
+  const corners = cornersOfSheet(sheet as Flat);
+  if (set.bench && corners.some(([, , z]) => z < OVER_TABLE_M)) return false;
+  const bounds = set.products.map((product) => productBounds(product));
+  const points = [
+    sheet.positionM,
+    ...corners,
+    ...corners.map((corner) => scale(add(corner, sheet.positionM), 0.5)),
+  ];
+  return bounds.every(({ low, high }) =>
+    points.every((point) =>
+      point.some((value, a) => value < (low[a] as number) - CLEAR_M || value > (high[a] as number) + CLEAR_M),
+    ),
+  );
+}
+
+/** From products, m. */
+const CLEAR_M = 0.01;
+
+/** A sheet whose lower edge would be in the table, cut off over it; null where nothing is left. */
+export function overTable<S extends Flat>(set: SetDocument, sheet: S): S | null {
+  const lowest = Math.min(...cornersOfSheet(sheet).map(([, , z]) => z));
+  if (!set.bench || lowest >= OVER_TABLE_M) return sheet;
+  const { up } = aimFrame(sheet.positionM, sheet.aimM, sheet.rollDeg);
+  if (!(up[2] > 0.2)) return null;
+  const cut = Math.ceil((100 * (OVER_TABLE_M - lowest)) / up[2]) / 100;
+  if (sheet.heightM - cut < 0.02) return null;
+  const lift = scale(up, cut / 2);
+  return {
+    ...sheet,
+    heightM: Number((sheet.heightM - cut).toFixed(3)),
+    positionM: add(sheet.positionM, lift),
+    aimM: add(sheet.aimM, lift),
+  };
+}
+
+/** Whether a sheet that nothing covers would be in the frame, by its outline alone: for leaving it out before it is traced. */
+export function outlineInFrame(view: View, sheet: Flat): boolean {
+  const seen = cornersOfSheet(sheet).map((corner) => projectPoint(view, corner));
+  if (seen.some((at) => at === null)) return false;
+  const [x, y] = [0, 1].map((a) => seen.map((at) => (at as [number, number])[a as 0 | 1])) as [
+    number[],
+    number[],
+  ];
+  return Math.max(...x) > 0 && Math.min(...x) < 1 && Math.max(...y) > 0 && Math.min(...y) < 1;
 }
 
 /** Rounded up to whole centimetres: as it is cut. */

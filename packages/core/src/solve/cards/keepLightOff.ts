@@ -102,7 +102,7 @@ export function keepLightOff(asked: Asked, part: number): CardAnswer[] {
     { sheet: flag(wide, high, rect), from: null },
   ];
   return sheets
-    .filter(({ sheet }) => canStand(set, sheet.positionM, Math.min(wide, high) / 2))
+    .filter(({ sheet }) => canStand(set, sheet))
     .map(({ sheet, from }) => measuredAnswer(asked, sheet, from));
 }
 
@@ -154,7 +154,13 @@ const partInside = (rect: Rect, crossings: readonly Crossing[]): number =>
 /** Steps in which a side is cut back. */
 const CUTS = 24;
 
-/** The rectangle, cut back from one side until what is spared keeps its light; null where too little is then covered. */
+/** Of the light on what is spared, so much weighs as much as the same part on what is covered. */
+const SPARE_WEIGHT = 2;
+
+/**
+ * The rectangle, cut back from one side until what is spared keeps its light; where a large face makes that impossible, as far
+ * back as does most good for least harm. Null where that is none.
+ */
 function cutBack(rect: Rect, kept: readonly Crossing[], beside: readonly Crossing[]): Rect | null {
   if (partInside(rect, beside) <= SPARED) return rect;
   const [wide, high] = [rect.right - rect.left, rect.high - rect.low];
@@ -164,15 +170,17 @@ function cutBack(rect: Rect, kept: readonly Crossing[], beside: readonly Crossin
     (part: number): Rect => ({ ...rect, low: rect.low + part * high }),
     (part: number): Rect => ({ ...rect, high: rect.high - part * high }),
   ];
-  const cut = sides.flatMap((side) => {
-    for (let i = 1; i < CUTS; i++) {
-      const smaller = side(i / CUTS);
-      if (partInside(smaller, beside) <= SPARED) return [{ smaller, covers: partInside(smaller, kept) }];
-    }
-    return [];
-  });
-  const best = cut.sort((a, b) => b.covers - a.covers)[0];
-  return best && best.covers >= COVERS ? best.smaller : null;
+  const cut = sides.flatMap((side) =>
+    Array.from({ length: CUTS - 1 }, (_, i) => {
+      const smaller = side((i + 1) / CUTS);
+      return { smaller, covers: partInside(smaller, kept), takes: partInside(smaller, beside) };
+    }),
+  );
+  const clean = cut.filter(({ takes, covers }) => takes <= SPARED && covers >= COVERS);
+  const best = (clean.length > 0 ? clean : cut).sort(
+    (a, b) => b.covers - SPARE_WEIGHT * b.takes - (a.covers - SPARE_WEIGHT * a.takes),
+  )[0];
+  return best && best.covers - SPARE_WEIGHT * best.takes > 0.1 ? best.smaller : null;
 }
 
 /** A larger flag of the kit laid so that it spares what the cut one would spare; null where it cannot. */

@@ -9,9 +9,12 @@ import {
   fittingSheet,
   lightAt,
   measuredAnswer,
+  outlineInFrame,
   some,
   stopsBetween,
 } from './cardAnswer.js';
+
+type Bounce = Sheet & { widthM: number; heightM: number };
 
 /** What bounces light: white spreads it, silver and mirror throw it on. */
 export type BounceKind = 'white' | 'silver' | 'foil' | 'mirror';
@@ -35,17 +38,20 @@ const SIZES = [
   [0.21, 0.3],
   [0.3, 0.42],
   [0.5, 0.7],
+  [0.7, 1],
 ] as const;
 /** From the region, m. */
-const AWAYS = [0.12, 0.18, 0.28, 0.42];
+const AWAYS = [0.12, 0.18, 0.28, 0.42, 0.6];
 const BEARINGS = 12;
 /** Of what looks best by the formula so many are measured. */
-const MEASURED = 5;
+const MEASURED = 4;
 /** Of a wanted gain: nearer is as wanted, stops. */
 const CLOSE = 0.12;
 const HALVINGS = 5;
 /** Points of the region that are measured while a card is brought nearer. */
-const POINTS = 3;
+const POINTS = 2;
+/** Paths at each while cards are tried; what is offered is measured better. */
+const TRIED_SAMPLES = 48;
 
 /**
  * A card of one kind that lifts a region by so many stops, the smallest and best out of the way: placed round the region,
@@ -60,7 +66,7 @@ export function liftRegion(asked: Asked, kind: BounceKind, wantedStops: number):
   if (tag === null || !first) return [];
   const middle = scale(few.map(({ pointM }) => pointM).reduce(add), 1 / few.length);
   const normal = normalise(few.map((point) => point.normal).reduce(add));
-  const before = lightAt(set, tracing, few, null);
+  const before = lightAt(set, tracing, few, null, TRIED_SAMPLES);
   const sources = set.lights.flatMap((light) =>
     light.on && light.kind !== 'surround' ? [{ tag: light.tag, positionM: light.positionM }] : [],
   );
@@ -70,7 +76,7 @@ export function liftRegion(asked: Asked, kind: BounceKind, wantedStops: number):
     awayM: number,
     light: Vector,
     [widthM, heightM]: readonly [number, number],
-  ): Sheet => {
+  ): Bounce => {
     const positionM = add(middle, scale(way, awayM));
     const half = normalise(
       add(normalise(subtract(middle, positionM)), normalise(subtract(light, positionM))),
@@ -109,7 +115,7 @@ export function liftRegion(asked: Asked, kind: BounceKind, wantedStops: number):
       AWAYS.flatMap((awayM) =>
         sources.flatMap(({ positionM }) => {
           const sheet = sheetAt(way, awayM, positionM, size);
-          return canStand(set, sheet.positionM, Math.min(...size) / 2)
+          return !outlineInFrame(tracing.view, sheet) && canStand(set, sheet)
             ? [{ sheet, way, awayM, light: positionM, size, promise: promise(sheet, positionM) }]
             : [];
         }),
@@ -118,7 +124,7 @@ export function liftRegion(asked: Asked, kind: BounceKind, wantedStops: number):
   ).sort((a, b) => b.promise - a.promise);
   const gainOf = (sheet: Sheet): number => {
     const changed = { ...set, sheets: [...set.sheets, sheet] };
-    return stopsBetween(before, lightAt(changed, prepareTracing(changed), few, null)) ?? 0;
+    return stopsBetween(before, lightAt(changed, prepareTracing(changed), few, null, TRIED_SAMPLES)) ?? 0;
   };
   // The best of each size, the smaller sizes first: the smallest that reaches what is wanted is taken.
   for (const size of SIZES) {
@@ -132,7 +138,7 @@ export function liftRegion(asked: Asked, kind: BounceKind, wantedStops: number):
       wantedStops,
       (awayM) => {
         const moved = sheetAt(strong.way, awayM, strong.light, size);
-        return canStand(set, moved.positionM, Math.min(...size) / 2) ? moved : null;
+        return !outlineInFrame(tracing.view, moved) && canStand(set, moved) ? moved : null;
       },
       gainOf,
     );

@@ -10,6 +10,7 @@ import {
   cutSize,
   fittingSheet,
   measuredAnswer,
+  overTable,
 } from './cardAnswer.js';
 import type { RegionPoint } from './region.js';
 
@@ -70,10 +71,9 @@ export function mirrorIn(asked: Asked, kind: MirroredKind, awayM: number): CardA
   const [widthM, heightM] = [far - left + 2 * MARGIN_M, high - low + 2 * MARGIN_M];
   if (!(widthM > 0 && widthM < 3 && heightM < 3)) return [];
   const positionM = add(centre, add(scale(right, (left + far) / 2), scale(up, (low + high) / 2)));
-  if (!canStand(set, positionM, 0.02)) return [];
   const held = kind === 'gradient' ? null : fittingSheet(asked, isAlike(kind), widthM, heightM);
-  const sheet: Sheet = {
-    kind: kind === 'frost' ? 'frame' : 'card',
+  const whole = {
+    kind: kind === 'frost' ? ('frame' as const) : ('card' as const),
     tag,
     name: held?.entry.name ?? NAMES[kind],
     positionM: rounded(positionM),
@@ -84,7 +84,9 @@ export function mirrorIn(asked: Asked, kind: MirroredKind, awayM: number): CardA
     front: FRONTS[kind],
     back: kind === 'frost' ? FROST : WHITE,
     stand: false,
-  };
+  } satisfies Sheet;
+  const sheet = overTable(set, whole);
+  if (!sheet || !canStand(set, sheet)) return [];
   const answer = measuredAnswer(asked, sheet, held?.entry.name ?? null);
   return [{ ...answer, mirrored: false, mirroredPart: partThatMirrors(asked, sheet, own.length) }];
 }

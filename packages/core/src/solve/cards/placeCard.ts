@@ -36,7 +36,12 @@ const REGION_POINTS = 48;
 const OTHER_POINTS = 6;
 
 /** Tries one way to meet a wish; what comes of it is measured in the changed set. @param kit what the studio has, null where that is not known */
-export function tryCard(set: SetDocument, wish: CardWish, one: CardTry, kit: Kit | null): CardAnswer[] {
+export function tryCard(
+  set: SetDocument,
+  wish: CardWish,
+  one: CardTry,
+  kit: Pick<Kit, 'entries'> | null,
+): CardAnswer[] {
   const tracing = prepareTracing(set);
   const region = pointsOfRegion(tracing, set, wish.region, REGION_POINTS);
   const spareRegion = wish.what === 'keep-off' ? wish.spare : null;
@@ -80,6 +85,22 @@ function otherProducts(
     });
 }
 
+/** What a flag takes at least of its light, and what part of a region mirrors a card at least: less is no answer. */
+const LEAST_TAKEN_STOPS = 0.3;
+const LEAST_MIRRORED = 0.5;
+
+/** Whether a card does enough of what it is wanted for. */
+function isAnswer({ regionStops, mirroredPart }: CardAnswer, wish: CardWish): boolean {
+  switch (wish.what) {
+    case 'keep-off':
+      return regionStops !== null && regionStops <= -LEAST_TAKEN_STOPS;
+    case 'lift':
+      return regionStops !== null && regionStops >= wish.stops / 2;
+    case 'mirror':
+      return mirroredPart !== null && mirroredPart >= LEAST_MIRRORED;
+  }
+}
+
 /** Answers as they are offered: out of the frame first, then not seen in the products, then the smaller. */
 export function offeredCards(found: readonly CardAnswer[], wish: CardWish): CardAnswer[] {
   const off = ({ regionStops }: CardAnswer) =>
@@ -92,13 +113,16 @@ export function offeredCards(found: readonly CardAnswer[], wish: CardWish): Card
     Math.max(0, Math.abs(answer.spareStops ?? 0) - 0.1) +
     0.5 * Math.sqrt(answer.widthM * answer.heightM) -
     (answer.fromKit ? 0.2 : 0);
-  return [...found].sort((a, b) => trouble(a) - trouble(b)).slice(0, MOST_OFFERED);
+  return found
+    .filter((answer) => isAnswer(answer, wish))
+    .sort((a, b) => trouble(a) - trouble(b))
+    .slice(0, MOST_OFFERED);
 }
 
 const MOST_OFFERED = 4;
 
 /** All ways to meet a wish, tried and measured, the best first. */
-export const placeCard = (set: SetDocument, wish: CardWish, kit: Kit | null): CardAnswer[] =>
+export const placeCard = (set: SetDocument, wish: CardWish, kit: Pick<Kit, 'entries'> | null): CardAnswer[] =>
   offeredCards(
     cardTries(wish).flatMap((one) => tryCard(set, wish, one, kit)),
     wish,

@@ -53,7 +53,7 @@ export function atDistance(set: SetDocument, tag: string, factor: number): SetDo
 /** The same soft or hard light with another modifier of the kit, larger or smaller, that is not on the set yet. */
 export function fromKit(
   set: SetDocument,
-  kit: Kit | null,
+  kit: Pick<Kit, 'entries'> | null,
   tag: string,
   suits: (sizeM: number, nowM: number) => boolean,
 ): SetDocument[] {

@@ -65,7 +65,11 @@ function thingOf(set: SetDocument, tag: string): Thing {
 }
 
 /** The nearest thing of the kit in the place of one that it does not have. */
-function instead(set: SetDocument, kit: Kit, { tag, instead: others }: MissingThing): SetDocument | null {
+function instead(
+  set: SetDocument,
+  kit: Pick<Kit, 'entries'>,
+  { tag, instead: others }: MissingThing,
+): SetDocument | null {
   for (const { id } of others) {
     const entry = kit.entries.find((own) => own.id === id);
     if (entry?.what === 'light') {

@@ -50,4 +50,4 @@ export const roomLight: Judge<'room-light'> = {
 };
 
 const lastingCauses = (evidence: Evidence, lasting: SetDocument, places: readonly number[]) =>
-  lightCauses(evidenceOf(lasting, evidence.view, evidence.limits), places);
+  lightCauses(evidenceOf(lasting, evidence.view, evidence), places);

@@ -117,8 +117,13 @@ const mapOf = ({ window, detail, aspect }: Seen) => {
   return { width, height, tile };
 };
 
-/** Paths a place of the view for judging, in each of its batches. */
+/**
+ * Paths a place of the view for judging, in each of its batches: of the first one, soon after a rest; of those that cures are
+ * judged by; and of the whole one, which settles what was not sure.
+ */
+const FIRST_VIEW_SAMPLES = 1;
 export const VIEW_SAMPLES = 4;
+export const WHOLE_VIEW_SAMPLES = 12;
 
 /** All figures but the spots, which are read on and on until they are sure: see `LiveReader`. */
 export const liveFigures: { [Name in Exclude<FigureName, 'spots'>]: LiveFigure<Name> } = {
@@ -168,7 +173,7 @@ export const liveFigures: { [Name in Exclude<FigureName, 'spots'>]: LiveFigure<N
   view: declare<'view', true, 'view'>({
     readAt: ['rest'],
     wish: () => true,
-    task: () => ({ kind: 'view', samples: VIEW_SAMPLES }),
+    task: () => ({ kind: 'view', samples: FIRST_VIEW_SAMPLES }),
     value: (view) => view,
   }),
 };

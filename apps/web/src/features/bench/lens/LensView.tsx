@@ -6,6 +6,7 @@ import { useDrag } from '@use-gesture/react';
 import { type KeyboardEvent, memo, type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import { surround } from '../../../shared/theme';
 import { useSize } from '../../../shared/useSize';
+import { RegionMarks } from '../cards/RegionMarks';
 import { useFigure } from '../figures/figureStore';
 import { toFrame, withinFrame, zoomedAt } from '../picture/frameWindow';
 import { useSession } from '../picture/useSession';
@@ -44,6 +45,8 @@ export const LensView = memo(function LensView() {
   const marking = useBench((bench) => bench.marking);
   const pinning = useBench((bench) => bench.pinning);
   const compare = useBench((bench) => bench.compare);
+  const placing = useBench((bench) => bench.cards?.pointing ?? null);
+  const brushing = useBench((bench) => bench.cards?.by === 'brush' && bench.cards.pointing !== null);
   const [pointer, setPointer] = useState<[number, number] | null>(null);
   const mostZoom = useMostZoom();
   const { frame, width, height } = useFrameSize(camera.body.sensorWidthM / camera.body.sensorHeightM);
@@ -54,6 +57,10 @@ export const LensView = memo(function LensView() {
     [mirrored, overlay],
   );
   const pointAt = usePointAt(session);
+  const press = (across: number, down: number) => {
+    if (placing) dispatch(benchActions.cardsPointed({ across, down }));
+    else void pointAt(across, down);
+  };
 
   useEffect(() => {
     session?.resize(width);
@@ -87,10 +94,14 @@ export const LensView = memo(function LensView() {
       const place = (cx: number, cy: number) =>
         toFrame(window, (cx - box.left) / box.width, (cy - box.top) / box.height);
       if (tap) {
-        void pointAt(...place(x, y));
+        press(...place(x, y));
         return;
       }
       if (first) start.current = window;
+      if (brushing) {
+        press(...place(x, y));
+        return;
+      }
       if (marking) {
         const [a, b] = [place(x0, y0), place(x, y)];
         const inside = (value: number) => Math.max(0, Math.min(1, value));
@@ -124,7 +135,7 @@ export const LensView = memo(function LensView() {
     };
     const to = moves[event.key];
     if (to) setPointer([kept(to[0]), kept(to[1])]);
-    else if (event.key === 'Enter') void pointAt(...toFrame(window, x, y));
+    else if (event.key === 'Enter') press(...toFrame(window, x, y));
     else return;
     event.preventDefault();
   }
@@ -157,7 +168,7 @@ export const LensView = memo(function LensView() {
             width,
             height,
             bgcolor: surround.sunken,
-            cursor: pinning || marking ? 'crosshair' : window.zoom > 1 ? 'grab' : 'pointer',
+            cursor: pinning || marking || placing ? 'crosshair' : window.zoom > 1 ? 'grab' : 'pointer',
             overflow: 'hidden',
             touchAction: 'none',
           }}
@@ -196,6 +207,7 @@ export const LensView = memo(function LensView() {
           >
             {crops.shown && <CropMarks {...{ camera, window, width, height }} only={crops.only} />}
             <VerdictPlaces window={window} width={width} height={height} />
+            <RegionMarks window={window} width={width} height={height} />
             <FieldMark window={window} width={width} height={height} />
             <SpotMarks view={view} window={window} width={width} height={height} />
             {window.zoom === 1 && <MirrorTags tags={tags} width={width} height={height} />}

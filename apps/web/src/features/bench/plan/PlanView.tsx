@@ -7,6 +7,7 @@ import { useSet } from '../state/hooks';
 import { AimHandle } from './AimHandle';
 import { CameraMark, LightMark, PersonMark, ProductMark, SheetMark, StandMark } from './marks';
 import { PickRay } from './PickRay';
+import { ProposedMarks } from './ProposedMarks';
 import { type Fit, makePlan } from './plan';
 import { extent, type PlanKind } from './planGeometry';
 import { planNames } from './planNames';
@@ -73,6 +74,7 @@ export const PlanView = memo(function PlanView({ kind }: { kind: PlanKind }) {
           />
         ))}
         <CameraMark plan={plan} set={set} onDragging={setDragging} />
+        <ProposedMarks plan={plan} />
         <AimHandle plan={plan} onDragging={setDragging} />
       </svg>
     </Box>

@@ -1,5 +1,5 @@
 import { type SetDocument, setDocument } from '@fendrix/contract';
-import type { FrameRect, SetChange } from '@fendrix/core';
+import type { FrameRect, MirroredKind, Region, SetChange } from '@fendrix/core';
 import type { Pick } from '@fendrix/workers';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import {
@@ -52,7 +52,38 @@ export type CompareMode = 'side' | 'wipe' | 'blink' | 'difference';
 /** What the picture of now is held against: a take that was kept, or what a change would make of it. */
 export type Compared = { kind: 'take'; id: string } | { kind: 'change'; change: SetChange; words: string };
 
+/** A card or flag that is being looked for: what for, and where. */
+export interface CardsState {
+  what: 'keep-off' | 'lift' | 'mirror';
+  /** What a press in the picture takes. */
+  by: Region['by'];
+  /** What the next press in the picture says; null where it selects as usual. */
+  pointing: 'region' | 'spare' | null;
+  region: Region | null;
+  spare: Region | null;
+  /** Tag of the light that is kept off; null for the first. */
+  light: string | null;
+  stops: number;
+  kind: MirroredKind;
+}
+
+const FIRST_CARDS: CardsState = {
+  what: 'keep-off',
+  by: 'part',
+  pointing: 'region',
+  region: null,
+  spare: null,
+  light: null,
+  stops: 1,
+  kind: 'white',
+};
+
+/** Radius of the brush, parts of the frame's width. */
+export const BRUSH_RADIUS = 0.02;
+
 export interface BenchState {
+  /** What a card is looked for; null while none is. */
+  cards: CardsState | null;
   selected: ThingRef | null;
   overlay: Overlay;
   /** Formats drawn over the picture: not, all, or one of them alone by its name. */
@@ -88,6 +119,7 @@ export interface BenchState {
 }
 
 const initialState: BenchState = {
+  cards: null,
   selected: null,
   overlay: 'none',
   crops: { shown: true, only: null },
@@ -184,6 +216,34 @@ const benchSlice = createSlice({
       state.selected = null;
       state.pick = null;
       state.pickAt = null;
+    },
+    cardsOpened: (state, { payload }: PayloadAction<Partial<CardsState>>) => {
+      state.cards = { ...FIRST_CARDS, ...(payload as Partial<CardsState>) } as typeof state.cards;
+      state.selected = null;
+      state.pick = null;
+      state.pickAt = null;
+      state.verdict = null;
+    },
+    cardsClosed: (state) => {
+      state.cards = null;
+      state.compare = null;
+    },
+    cardsChanged: (state, { payload }: PayloadAction<Partial<CardsState>>) => {
+      if (state.cards) Object.assign(state.cards, payload);
+    },
+    /** A press in the picture, or one more stroke of the brush. */
+    cardsPointed: ({ cards }, { payload: at }: PayloadAction<{ across: number; down: number }>) => {
+      const which = cards?.pointing;
+      if (!cards || !which) return;
+      if (cards.by !== 'brush') {
+        cards[which] = { by: cards.by, ...at };
+        cards.pointing = null;
+        return;
+      }
+      const painted = cards[which];
+      const stroke = { ...at, radius: BRUSH_RADIUS };
+      if (painted?.by === 'brush') (painted.strokes as (typeof stroke)[]).push(stroke);
+      else cards[which] = { by: 'brush', strokes: [stroke] };
     },
     /** The same place, read again. */
     pickRead: (state, { payload }: PayloadAction<Pick | null>) => {

@@ -29,6 +29,7 @@ export function useBenchKeys(): void {
   const window = useBench((bench) => bench.window);
   const zones = useBench((bench) => bench.zones);
   const compare = useBench((bench) => bench.compare);
+  const cards = useBench((bench) => bench.cards);
   const takes = useSetPart((set) => set.takes);
   const mostZoom = useMostZoom();
   useHotkeys(
@@ -55,6 +56,7 @@ export function useBenchKeys(): void {
     // The list is there once nothing is selected.
     setTimeout(() => document.getElementById(VERDICTS_ID)?.querySelector('button')?.focus());
   });
+  useHotkeys('b', () => void dispatch(benchActions.cardsOpened({})));
   useHotkeys('k', () => void dispatch(edit(keepTake(freeTake(takes)))));
   const zoom = (factor: number) => {
     const middle: [number, number] = [window.left + 0.5 / window.zoom, window.top + 0.5 / window.zoom];
@@ -71,7 +73,9 @@ export function useBenchKeys(): void {
   useHotkeys(
     'escape',
     () => {
-      if (!(pinning || marking || picked || compare)) dispatch(benchActions.selected(null));
+      if (cards?.pointing) dispatch(benchActions.cardsChanged({ pointing: null }));
+      else if (cards && !compare) dispatch(benchActions.cardsClosed());
+      else if (!(pinning || marking || picked || compare)) dispatch(benchActions.selected(null));
       dispatch(benchActions.pinningChanged(false));
       dispatch(benchActions.markingChanged(false));
       dispatch(benchActions.picked(null));

@@ -3,6 +3,7 @@ import { verdictFigures, verdictTitle } from '@fendrix/words';
 import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
 import { type KeyboardEvent, memo, useMemo } from 'react';
+import { OpenCards } from '../cards/OpenCards';
 import { benchActions } from '../state/benchSlice';
 import type { ThingRef } from '../state/edits';
 import { useBench, useBenchDispatch } from '../state/hooks';
@@ -16,12 +17,15 @@ import { WishesRow } from './WishesRow';
 
 /** What is wrong with the set, the gravest first, while nothing is selected; and what is wanted of it. */
 export const VerdictPanel = memo(function VerdictPanel() {
-  const selected = useBench((bench) => bench.selected !== null || bench.pick !== null);
+  const selected = useBench(
+    (bench) => bench.selected !== null || bench.pick !== null || bench.cards !== null,
+  );
   if (selected) return null;
   return (
     <Box id={VERDICTS_ID} sx={{ display: 'grid', gap: 1.5 }}>
       <VerdictList />
       <WishesRow />
+      <OpenCards />
     </Box>
   );
 });

@@ -1,12 +1,9 @@
-import type { SetDocument } from '@fendrix/contract';
 import {
   applyChange,
-  clashesOf,
   offered,
   type SetChange,
   type TriedCure,
   takesOtherPaths,
-  triedCure,
   type Verdict,
 } from '@fendrix/core';
 import { useEffect, useState } from 'react';
@@ -26,28 +23,29 @@ export function useCures(verdict: Verdict) {
   const [done, setDone] = useState(0);
   useEffect(() => {
     if (!session || !judged) return;
-    const { evidence, verdicts } = judged;
+    const { evidence, verdicts: before } = judged;
     const { view } = evidence;
+    const by = { limits: evidence.limits, kit: evidence.kit };
     void ask(async (set, signal) => {
       // Of a set that has moved on its own view comes soon, and asks again.
       if (takesOtherPaths(evidence.set, set)) return null;
       setDone(0);
-      const usual = (await session.ask({ kind: 'cures', verdict, view }, set, signal)) ?? [];
-      const before = (await session.ask({ kind: 'overlaps' }, set, signal)) ?? [];
+      const usual = (await session.ask({ kind: 'cures', verdict, view, by }, set, signal)) ?? [];
+      const stoodBefore = (await session.ask({ kind: 'overlaps' }, set, signal)) ?? [];
       let tried = 0;
-      const lookAt = async (after: SetDocument) => {
-        const bare = { ...after, takes: [] };
-        const seen = await session.ask({ kind: 'view', samples: VIEW_SAMPLES }, bare, signal);
-        const through = await session.ask({ kind: 'overlaps' }, bare, signal);
-        return seen && { view: seen.view, clashes: clashesOf(before, through ?? []) };
-      };
       const attempt = async (change: SetChange): Promise<TriedCure | null> => {
         const after = applyChange(evidence.set, change);
         if (!after) return null;
-        const found = takesOtherPaths(evidence.set, after) ? await lookAt(after) : { view, clashes: [] };
+        const known = takesOtherPaths(evidence.set, after) ? null : view;
+        const samples = VIEW_SAMPLES;
+        const found = await session.ask(
+          { kind: 'tryCure', before, verdict, change, view: known, samples, stoodBefore, by },
+          { ...after, takes: [] },
+          signal,
+        );
         tried++;
         setDone(tried / usual.length);
-        return found && triedCure(evidence, verdicts, verdict, change, after, found.view, found.clashes);
+        return found;
       };
       const cures = await Promise.all(usual.map(attempt));
       return offered(cures.filter((cure) => cure !== null));

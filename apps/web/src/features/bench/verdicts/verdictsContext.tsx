@@ -2,22 +2,30 @@ import type { SetDocument } from '@fendrix/contract';
 import {
   type Evidence,
   evidenceOf,
-  judgeSet,
+  type JudgedBy,
+  judgeOne,
+  limitsWith,
+  ranked,
   type SpotTrace,
-  THRESHOLDS,
   type TracedView,
   traceKey,
+  VERDICT_CODES,
   type Verdict,
   vector,
 } from '@fendrix/core';
-import { createContext, type ReactNode, useContext, useEffect, useState } from 'react';
+import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from 'react';
+import { kitApi } from '../../kit';
 import { useFigure } from '../figures/figureStore';
+import { WHOLE_VIEW_SAMPLES } from '../figures/liveFigures';
+import { useSession } from '../picture/useSession';
 import { useSet } from '../state/hooks';
 
 export interface Judged {
   verdicts: readonly Verdict[];
   /** What was judged. */
   evidence: Evidence;
+  /** Whether it was judged by the whole light; until then what is near its limit may come or go. */
+  whole: boolean;
 }
 
 const JudgedContext = createContext<Judged | null>(null);
@@ -42,29 +50,91 @@ function withSpots(
   return { ...view, spots: (settled ?? view.spots).filter(isHere) };
 }
 
+/** What the studio judges by: its own limits and its kit; the usual ones until the kit is read. */
+export function useJudgedBy(): JudgedBy {
+  const { data } = kitApi.useReadKitQuery();
+  const kit = data?.document;
+  return useMemo(() => {
+    if (!kit) return { limits: limitsWith({}), kit: null };
+    // Products and materials of the kit are large, and no judge asks for them.
+    const entries = kit.entries.filter(({ what }) => what === 'light' || what === 'sheet');
+    return { limits: limitsWith(kit.verdicts), kit: { entries, studio: kit.studio } };
+  }, [kit]);
+}
+
+interface View {
+  key: string;
+  view: TracedView;
+}
+
+/** The set's view by the whole light, traced once its first one is there; null until then, and of no set but this one. */
+function useWholeView(first: View | undefined): View | null {
+  const set = useSet();
+  const { session } = useSession();
+  const [whole, setWhole] = useState<View | null>(null);
+  const key = first?.key;
+  useEffect(() => {
+    if (!session || key === undefined || key !== traceKey(set)) return;
+    const stop = new AbortController();
+    session
+      .ask({ kind: 'view', samples: WHOLE_VIEW_SAMPLES }, { ...set, takes: [] }, stop.signal)
+      .then((found) => {
+        if (found && !stop.signal.aborted) setWhole(found);
+      })
+      .catch(() => undefined);
+    return () => stop.abort(new Error('the set has moved'));
+    // Powers and settings do not change what is traced.
+  }, [session, key]);
+  return whole && whole.key === key ? whole : null;
+}
+
 /** A set that rests so long is judged, ms. */
 const REST_MS = 120;
+/** So long the page is kept from its work at once, ms. */
+const TURN_MS = 12;
+
+/** Judges one kind after the other and lets the page have its turn between; null where it was stopped. */
+async function judgedInTurns(evidence: Evidence, signal: AbortSignal): Promise<Verdict[] | null> {
+  const verdicts: Verdict[] = [];
+  let since = performance.now();
+  for (const code of VERDICT_CODES) {
+    verdicts.push(...judgeOne(evidence, code));
+    if (performance.now() - since < TURN_MS) continue;
+    await new Promise((turn) => setTimeout(turn));
+    if (signal.aborted) return null;
+    since = performance.now();
+  }
+  return ranked(verdicts);
+}
 
 /**
- * Judges the set when it rests: with powers, switches, settings and wishes of now at once, and after a move as soon as its
- * view has been traced. Until then what was judged before stays.
+ * Judges the set when it rests: with powers, switches, settings and wishes of now at once, after a move as soon as its first
+ * view has been traced, and again by the whole light. Until then what was judged before stays.
  */
 export function VerdictsProvider({ children }: { children: ReactNode }) {
   const set = useSet();
-  const traced = useFigure('view');
+  const first = useFigure('view');
+  const whole = useWholeView(first ?? undefined);
   const read = useFigure('spots');
+  const by = useJudgedBy();
   // Those that are not settled may be of the set before its newest move.
   const spots = read?.settled ? read.traces : null;
   const [judged, setJudged] = useState<Judged | null>(null);
   useEffect(() => {
+    const traced = whole ?? first;
     if (!traced) return;
-    const timer = setTimeout(() => {
+    const stop = new AbortController();
+    const timer = setTimeout(async () => {
       if (traced.key !== traceKey(set)) return;
-      const evidence = evidenceOf(set, withSpots(traced.view, spots, set), THRESHOLDS);
-      setJudged({ verdicts: judgeSet(evidence), evidence });
+      const evidence = evidenceOf(set, withSpots(traced.view, spots, set), by);
+      const verdicts = await judgedInTurns(evidence, stop.signal);
+      if (verdicts && !stop.signal.aborted) setJudged({ verdicts, evidence, whole: whole !== null });
     }, REST_MS);
-    return () => clearTimeout(timer);
-  }, [set, traced, spots]);
+    return () => {
+      clearTimeout(timer);
+      stop.abort();
+    };
+  }, [set, first, whole, spots, by]);
   return <JudgedContext.Provider value={judged}>{children}</JudgedContext.Provider>;
 }
 

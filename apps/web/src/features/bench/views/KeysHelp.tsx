@@ -19,6 +19,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['K', 'keep a take'],
   ['V', 'verdicts: then the arrows, Enter to see what would mend one'],
   ['A', 'add something from the kit'],
+  ['B', 'a card or flag: then point where, or Enter on the picture'],
   [
     'arrows',
     'move the focused thing 1 cm, with Shift 10 cm, with Alt 1 mm; an edge of the band; the ruler; the pointer in the picture',
