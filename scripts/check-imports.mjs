@@ -22,7 +22,7 @@ const RULES = [
     folder: 'apps/server/src',
     may: [
       /^node:/,
-      /^@fendrix\/(catalogue|contract|core|demo)$/,
+      /^@fendrix\/(catalogue|contract|core|demo|demo\/broken)$/,
       /^@fendrix\/workers(\/node)?$/,
       /^(@koa\/|koa|drizzle-orm|@libsql\/|pino|zod)/,
       /^(sharp|yauzl|yazl|papaparse|raw-body)$/,
@@ -32,7 +32,7 @@ const RULES = [
     folder: 'apps/cli/src',
     may: [
       /^node:/,
-      /^@fendrix\/(catalogue|contract|core|demo|files|words)$/,
+      /^@fendrix\/(catalogue|contract|core|demo|demo\/broken|files|words)$/,
       /^@fendrix\/workers(\/node)?$/,
       /^(sharp|three|three-mesh-bvh)$/,
     ],

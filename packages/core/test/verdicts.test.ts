@@ -1,63 +1,150 @@
 import type { SetDocument } from '@fendrix/contract';
+import { demoSet } from '@fendrix/demo';
+import { brokenSets, soundSets } from '@fendrix/demo/broken';
 import { describe, expect, test } from 'vitest';
 import {
   applyChange,
   clashesOf,
-  type Evidence,
   evidenceOf,
   excessOf,
   judgeSet,
+  limitsWith,
   offered,
   overlaps,
   prepareTracing,
+  reportFault,
+  THRESHOLDS,
   traceView,
   tryCures,
+  VERDICT_CODES,
 } from '../src/index.js';
-import { BOX, brokenSets, soundSet } from './brokenSets.js';
 
 const trace = (set: SetDocument) => traceView(prepareTracing(set), set, { samples: 3 });
-const evidence = (set: SetDocument): Evidence => evidenceOf(set, trace(set));
+const part = (of: readonly boolean[]) => of.filter(Boolean).length / of.length;
 
-describe('sound sets', () => {
+describe('the corpus', () => {
+  test('holds at least 80 broken sets and 20 sound ones, and a fault of every kind but those of a studio', () => {
+    const broken = brokenSets();
+    expect(broken.length).toBeGreaterThanOrEqual(80);
+    expect(soundSets().length).toBeGreaterThanOrEqual(20);
+    const codes = new Set(broken.map(({ code }) => code));
+    // What needs a kit or goes by wishes of a few sets has tests of its own below.
+    const alone = ['ground-too-white', 'liquid-uneven', 'circuit-over', 'not-in-kit'];
+    expect(VERDICT_CODES.filter((code) => !codes.has(code) && !alone.includes(code))).toEqual([]);
+  });
+
+  test('sound sets call for no more than one verdict each that an expert would wave off', () => {
+    for (const { name, set } of soundSets().filter((_, i) => i % 3 === 0)) {
+      const ids = judgeSet(evidenceOf(set, trace(set))).map(({ id }) => id);
+      expect(ids.length, `${name}: ${ids.join(', ')}`).toBeLessThanOrEqual(1);
+    }
+  });
+
   test.each([
-    ['a matte jar', soundSet()],
-    ['a gloss jar', soundSet({ material: { kind: 'coated', reflectance: 0.3 } })],
-    ['a box', soundSet({}, BOX)],
-  ])('%s: no more than one verdict that an expert would wave off', (_name, set) => {
-    expect(judgeSet(evidence(set)).map(({ id }) => id).length).toBeLessThanOrEqual(1);
+    [0, 'seeds that limits were chosen by'],
+    [7, 'seeds that nothing was chosen by'],
+  ])(
+    'a known fault is told first or second with its cause in nine of ten, seeds shifted by %d: %s',
+    (shift) => {
+      const some = brokenSets(shift).filter((_, i) => i % 4 === 0);
+      const found = some.map(({ set, ...fault }) => reportFault(set, fault, { trace, check: null }).found);
+      expect(
+        part(found),
+        some
+          .filter((_, i) => !found[i])
+          .map(({ name }) => name)
+          .join('; '),
+      ).toBeGreaterThanOrEqual(0.9);
+    },
+  );
+
+  test('a cure that is offered holds when it is looked at again with more light, in nine of ten', () => {
+    const check = (set: SetDocument) => traceView(prepareTracing(set), set, { samples: 8 });
+    const some = brokenSets().filter((_, i) => i % 16 === 0);
+    const cured = some.map(({ set, ...fault }) => reportFault(set, fault, { trace, check }).cured === true);
+    expect(
+      part(cured),
+      some
+        .filter((_, i) => !cured[i])
+        .map(({ name }) => name)
+        .join('; '),
+    ).toBeGreaterThanOrEqual(0.9);
   });
 });
 
-describe('sets with one known fault', () => {
-  test.each(brokenSets().map((broken) => [broken.name, broken] as const))(
-    '%s',
-    (_name, { set, code, cause }) => {
-      const seen = evidence(set);
-      const verdicts = judgeSet(seen);
-      const rank = verdicts.findIndex((verdict) => verdict.code === code);
-      expect(
-        verdicts
-          .map(({ id }) => id)
-          .slice(0, 2)
-          .join(', '),
-      ).toContain(code);
-      const verdict = verdicts[rank];
-      if (!verdict) throw new Error('it is told');
-      const causes = [verdict.of, ...verdict.causes.map(({ thing }) => thing)].map((thing) => thing?.key);
-      if (cause) expect(causes).toContain(cause);
-      expect(excessOf(verdict.figure)).toBeGreaterThan(0);
-      const [cure] = tryCures(seen, verdict, trace);
-      if (!cure) throw new Error('a cure is offered');
-      const cured = applyChange(set, cure.change);
-      if (!cured) throw new Error('it can be applied');
-      const left = judgeSet(evidence(cured)).find(({ id }) => id === verdict.id);
-      expect(left ? excessOf(left.figure) : 0).toBeLessThanOrEqual(excessOf(verdict.figure) / 2);
-    },
-  );
+describe('what only a studio can tell', () => {
+  const set = demoSet('pepper');
+  const view = trace(set);
+  const light = { ...set.lights[0], drawW: 1500 } as SetDocument['lights'][number];
+  const loaded: SetDocument = { ...set, lights: [light, ...set.lights.slice(1)] };
+  const studio = { breakerA: 6, mainsV: 230 } as never;
+  const limits = THRESHOLDS;
+
+  test('more on one circuit than its breaker bears is a danger, and comes first', () => {
+    const [first] = judgeSet(evidenceOf(loaded, view, { limits, kit: { entries: [], studio } }));
+    expect(first).toMatchObject({ code: 'circuit-over', danger: true });
+    expect(first?.figure.value).toBeCloseTo(1500 - 1104, 0);
+  });
+
+  test('without a kit, and with an empty one, nothing is said to be missing from it', () => {
+    for (const kit of [null, { entries: [], studio: undefined }])
+      expect(judgeSet(evidenceOf(set, view, { limits, kit })).map(({ code }) => code)).not.toContain(
+        'not-in-kit',
+      );
+  });
+
+  test('a light that the kit does not hold is told, and the nearest of its kind is offered', () => {
+    const other = { ...light, tag: 'Z', name: 'Other lamp' };
+    if (!('widthM' in other)) throw new Error('it has a size');
+    const entry = {
+      what: 'light',
+      id: 'other',
+      name: 'Other lamp',
+      count: 9,
+      purposes: [],
+      source: '',
+      thing: other,
+    };
+    const far = { ...entry, thing: { ...other, widthM: 3 * (other.widthM as number) } };
+    const seen = evidenceOf(set, view, { limits, kit: { entries: [far] as never, studio: undefined } });
+    const missing = judgeSet(seen).find(({ code }) => code === 'not-in-kit');
+    expect(missing?.causes.map(({ thing }) => thing.key)).toContain(light.tag);
+  });
+});
+
+test('a limit of the studio counts in place of the usual one; what is off is not told', () => {
+  const set = demoSet('pepper');
+  const view = trace(set);
+  const codes = (own: Parameters<typeof limitsWith>[0]) =>
+    judgeSet(evidenceOf(set, view, { limits: limitsWith(own), kit: null })).map(({ code }) => code);
+  expect(codes({})).toContain('ground-not-black');
+  expect(codes({ 'ground-not-black': { off: true } })).not.toContain('ground-not-black');
+  expect(codes({ 'ground-not-black': { off: false, limit: 0 } })).not.toContain('ground-not-black');
+  const table = limitsWith({ 'no-such-thing': { off: true }, burnt: { off: false, minutesNow: 9 } });
+  expect(Object.keys(table)).toEqual(Object.keys(THRESHOLDS));
+  expect(table.burnt.minutes).toEqual({ ...THRESHOLDS.burnt.minutes, now: 9 });
+});
+
+test('cures are followed to the end on a set of another room: one fault after the other goes', () => {
+  const broken = brokenSets().find(({ code }) => code === 'label-turned');
+  if (!broken) throw new Error('there is one');
+  let set: SetDocument = {
+    ...broken.set,
+    camera: { ...broken.set.camera, shutterS: 1 / 1000, focusM: 1.5, fNumber: 11 },
+  };
+  for (let i = 0; i < 4; i++) {
+    const evidence = evidenceOf(set, trace(set));
+    const [verdict] = judgeSet(evidence);
+    if (!verdict) break;
+    const [cure] = tryCures(evidence, verdict, trace);
+    set = (cure && applyChange(set, cure.change)) ?? set;
+  }
+  expect(judgeSet(evidenceOf(set, trace(set))).map(({ id }) => id)).toEqual([]);
 });
 
 test('a cure that makes something stand in something else says so, and comes last', () => {
-  const set = soundSet();
+  const { set } = soundSets()[0] ?? {};
+  if (!set) throw new Error('there is one');
   const table = { kind: 'bench' as const, key: 'bench', name: 'Table' };
   const clash = { kind: 'sheet' as const, key: '1', other: table, wayOutM: null };
   expect(clashesOf([clash], [clash])).toEqual([]);
@@ -65,4 +152,9 @@ test('a cure that makes something stand in something else says so, and comes las
   const cure = (clashes: (typeof clash)[]) => ({ change: [], left: null, sideEffects: [], clashes });
   expect(offered([cure([clash]), cure([])]).map(({ clashes }) => clashes.length)).toEqual([0, 1]);
   expect(clashesOf(overlaps(set), overlaps(set))).toEqual([]);
+});
+
+test('how far beyond its limit a figure lies', () => {
+  expect(excessOf({ value: 3, limit: 1, fault: 'above' })).toBe(2);
+  expect(excessOf({ value: 3, limit: 1, fault: 'below' })).toBe(-2);
 });

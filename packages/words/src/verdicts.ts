@@ -343,12 +343,16 @@ const WORDS: Readonly<Record<VerdictCode, VerdictWords>> = {
   },
 };
 
+/** A kind of verdict that may not be known any more. */
+export const settledName = (code: VerdictCode): string =>
+  Object.hasOwn(SHORT, code) ? SHORT[code] : 'something';
+
 /** A verdict that was settled, by its kind; the thing it is of may be gone. */
 export function settledWords(
   code: VerdictCode,
   { as, minutes }: Pick<SettledVerdict, 'as' | 'minutes'>,
 ): string {
-  const what = Object.hasOwn(SHORT, code) ? SHORT[code] : 'something';
+  const what = settledName(code);
   return as === 'wanted'
     ? `${capital(what)}: wanted so`
     : `${capital(what)}: left for retouching, ${minutes ?? 0} min`;

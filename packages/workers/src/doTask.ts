@@ -8,6 +8,7 @@ import {
   depthTile,
   evidenceOf,
   glareZones,
+  judgeSet,
   lampBehindFrost,
   look,
   loseGlare,
@@ -81,6 +82,8 @@ export function doTask(set: SetDocument, tracing: Tracing, task: Task): TaskResu
       return traceRims(tracing);
     case 'view':
       return { key: traceKey(set), view: traceView(tracing, set, task) };
+    case 'judge':
+      return judgeSet(evidenceOf(set, traceView(tracing, set, task), task.by));
     case 'cures':
       return usualCures(evidenceOf(set, task.view, task.by), task.verdict);
     case 'tryCure': {
@@ -93,11 +96,15 @@ export function doTask(set: SetDocument, tracing: Tracing, task: Task): TaskResu
     case 'region': {
       const points = pointsOfRegion(tracing, set, task.region, REGION_PLACES);
       const things = [...new Set(points.map(({ thing }) => thing.name))];
-      return { things, places: points.map(({ across, down }) => ({ across, down })) };
+      const mirrors = points.filter((point) => (point.mirrors?.part ?? 0) > MIRROR).length;
+      const mirrorPart = mirrors / Math.max(1, points.length);
+      return { things, mirrorPart, places: points.map(({ across, down }) => ({ across, down })) };
     }
   }
 }
 
+/** From here on a surface shows what it mirrors, not itself. */
+const MIRROR = 0.5;
 /** Places that are drawn of a region. */
 const REGION_PLACES = 600;
 

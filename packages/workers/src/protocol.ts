@@ -55,6 +55,8 @@ export type Task =
   | { kind: 'rims' }
   /** The view for judging, and what it is a view of, see `traceKey`. */
   | { kind: 'view'; samples: number }
+  /** All verdicts on the set, by a view of its own. */
+  | { kind: 'judge'; samples: number; by: JudgedBy }
   /** The usual cures of a verdict on a view of the set, untried. */
   | { kind: 'cures'; verdict: Verdict; view: TracedView; by: JudgedBy }
   /** The set as a change makes it, judged; its view is traced where none is given. */
@@ -76,6 +78,8 @@ export type Task =
 /** What a region is of, and places of it, parts of the frame. */
 export interface RegionPlaces {
   things: string[];
+  /** How much of it shows what it mirrors rather than itself: polished metal does. */
+  mirrorPart: number;
   places: { across: number; down: number }[];
 }
 
@@ -118,6 +122,7 @@ export interface TaskResults {
   inFrame: Thing[];
   rims: RimTrace;
   view: { key: string; view: TracedView };
+  judge: Verdict[];
   cures: SetChange[];
   tryCure: TriedCure | null;
   card: CardAnswer[];

@@ -10,6 +10,7 @@ import {
   prepareTracing,
 } from '@fendrix/core';
 import { demoSet } from '@fendrix/demo';
+import { judgeBench } from '../bench/judgeBench.js';
 import { kernelBench } from '../bench/kernelBench.js';
 import { filmBytes, pictureBench } from '../bench/pictureBench.js';
 import { medianSeconds } from '../bench/timing.js';
@@ -33,8 +34,12 @@ export async function bench(words: string[]): Promise<unknown> {
     scene: { type: 'string' },
     reference: { type: 'string' },
     kernel: { type: 'boolean' },
+    judge: { type: 'boolean' },
+    cures: { type: 'boolean' },
+    shift: { type: 'string' },
   } as const;
   const { values } = readWords(words, options, 0);
+  if (values.judge) return judgeBench(wholeNumber('shift', values.shift, 0, 1000), values.cures === true);
   const threads = wholeNumber('threads', values.threads, availableParallelism(), 256);
   const reference = wholeNumber('reference', values.reference, REFERENCE_SAMPLES, 1 << 16);
   const figures: Record<string, unknown> = {};

@@ -96,7 +96,7 @@ export const THRESHOLDS = {
   /** Where no shadow is wished. */
   'shadow-unwanted': row('stops', 'above', 0.7, 2, 0.45, 4, 15),
   /** Soft edge of a shadow that is to be soft. */
-  'shadow-hard': row('m', 'below', 0.02, 0.02, 0.35, 4, 15),
+  'shadow-hard': row('m', 'below', 0.025, 0.02, 0.35, 4, 15),
   /** Shadows that are seen apart from each other. */
   'shadow-doubled': row('count', 'above', 1, 1, 0.4, 3, 15),
   /** Of the lit side of a product, in the shadow of another. */
@@ -107,8 +107,8 @@ export const THRESHOLDS = {
   moves: row('px', 'above', 2, 30, 0.6, 2, null),
   /** Longer than this the finger on the release shakes the camera, also on a tripod. */
   shaken: row('s', 'above', 1 / 60, 0.5, 0.4, 0.5, null),
-  /** Light and shade on a matte thing: less than half a stop tells no form. */
-  flat: row('stops', 'below', 0.5, 0.5, 0.35, 4, 15),
+  /** Light and shade on a matte thing: less than two thirds of a stop tells little of its form. */
+  flat: row('stops', 'below', 0.7, 0.5, 0.35, 4, 15),
   /** A flat lay, lightest ninth over darkest. */
   'lay-uneven': row('stops', 'above', 1, 1.5, 0.35, 4, 5),
   /** Products of one kind in a row, lightest over darkest: a third of a stop is seen side by side. */

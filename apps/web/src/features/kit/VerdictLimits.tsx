@@ -42,7 +42,7 @@ function rowOf(code: VerdictCode, own: OwnLimit | undefined, kit: Kit): Row {
     id: code,
     name: verdictName(code),
     told: !own?.off,
-    side: fault === 'above' ? 'more than' : 'less than',
+    side: fault === 'above' ? 'over' : 'under',
     limit: shown(own?.limit ?? limit, of),
     unit: words,
     usual: shown(limit, of),

@@ -4,5 +4,6 @@ export { KitEntryItem, KitReading } from './KitEntryItem';
 export { KitView } from './KitView';
 export { searchKit } from './search';
 export { equipmentOf, type NamedEquipment, useEquipment } from './useEquipment';
+export { useJudgedBy } from './useJudgedBy';
 export { useKitChanges } from './useKitChanges';
 export { useKitMaterials } from './useKitMaterials';

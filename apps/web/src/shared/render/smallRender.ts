@@ -16,8 +16,8 @@ import type { DevelopedSmall, ToSmallDeveloper } from './smallDeveloper';
 
 let pool: WorkerPool | null = null;
 
-/** Workers for small pictures, started when the first is asked for. */
-function smallPool(): WorkerPool {
+/** Workers for small pictures, and for judging what is not on the bench; started when the first is asked for. */
+export function smallPool(): WorkerPool {
   pool ??= createBrowserPool();
   return pool;
 }

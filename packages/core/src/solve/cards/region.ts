@@ -3,12 +3,14 @@ import {
   MIRRORED,
   MIRRORED_POINT,
   MIRRORED_WAY,
+  MIRRORED_WEIGHT,
   NO_SUCH_PART,
   SEEN,
   SEEN_NORMAL,
   SEEN_POINT,
   SEEN_SURFACE,
 } from '../../engine/sight.js';
+import { luminanceOf } from '../../exposure/display.js';
 import { partAt } from '../../geometry/products/partAt.js';
 import type { Thing } from '../../geometry/scene.js';
 import type { Tracing } from '../../render/prepareTracing.js';
@@ -37,8 +39,8 @@ export interface RegionPoint extends FramePoint {
   thing: Thing;
   pointM: Vector;
   normal: Vector;
-  /** Direction in which it mirrors the room, and what it meets there, m; null for a matte one. */
-  mirrors: { way: Vector; metM: Vector | null } | null;
+  /** Direction in which it mirrors the room, what it meets there, m, and what part of its light; null for a matte one. */
+  mirrors: { way: Vector; metM: Vector | null; part: number } | null;
 }
 
 const ACROSS = 120;
@@ -148,6 +150,10 @@ function lookAt({ engine, scene, view }: Tracing, across: number, down: number, 
     mirrors:
       mirrored === NO_SUCH_PART
         ? null
-        : { way: triple(MIRRORED_WAY), metM: mirrored >= 0 ? triple(MIRRORED_POINT) : null },
+        : {
+            way: triple(MIRRORED_WAY),
+            metM: mirrored >= 0 ? triple(MIRRORED_POINT) : null,
+            part: luminanceOf(...triple(MIRRORED_WEIGHT)),
+          },
   };
 }

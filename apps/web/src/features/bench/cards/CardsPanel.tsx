@@ -5,31 +5,32 @@ import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import { memo, useState } from 'react';
 import { Choice } from '../../../shared/Choice';
+import { useJudgedBy } from '../../kit';
 import { TaggedChoice } from '../desk/TaggedChoice';
 import { useSession } from '../picture/useSession';
 import { benchActions, type CardsState } from '../state/benchSlice';
 import { useBench, useBenchDispatch, useSetPart } from '../state/hooks';
 import { type Answer, takeChange, useAnswer } from '../state/useAnswer';
 import { SideHeading } from '../verdicts/SideHeading';
-import { useJudgedBy } from '../verdicts/verdictsContext';
+
 import { useRegion } from './useRegion';
 
 const WHAT: Readonly<Record<CardsState['what'], string>> = {
-  'keep-off': 'keep a light off a place',
-  lift: 'more light on a place',
-  mirror: 'let a place mirror a card',
+  'keep-off': 'keep a light off',
+  lift: 'more light there',
+  mirror: 'a card mirrored',
 };
 const BY: Readonly<Record<Region['by'], string>> = {
-  part: 'the label, cap or body there',
-  face: 'what faces the same way there',
-  thing: 'the whole thing there',
-  brush: 'what I paint over',
+  part: 'label, cap, body',
+  face: 'one face',
+  thing: 'whole thing',
+  brush: 'painted over',
 };
 const KINDS: Readonly<Record<CardsState['kind'], string>> = {
-  white: 'a white card',
-  black: 'a black card',
-  frost: 'a frame of frost',
-  gradient: 'a gradient card',
+  white: 'white card',
+  black: 'black card',
+  frost: 'frame of frost',
+  gradient: 'gradient card',
 };
 const STOPS = [0.3, 0.5, 1, 1.5, 2];
 
@@ -163,6 +164,9 @@ function Pointing({ which, words, cards }: { which: 'region' | 'spare'; words: s
       {found && (
         <Box role="status" sx={{ color: 'text.secondary' }}>
           {found.places.length === 0 ? 'Nothing is seen there.' : `On ${found.things.join(', ')}.`}
+          {found.mirrorPart > 0.5 &&
+            cards.what !== 'mirror' &&
+            ' It mirrors: light on it does little. Choose “a card mirrored”.'}
         </Box>
       )}
     </Box>
@@ -233,7 +237,7 @@ function Answers({ answer: { found, old, set } }: { answer: Answer<readonly Card
               onClick={() =>
                 dispatch(
                   benchActions.compared({
-                    against: { kind: 'change', change: card.change, words: `${words}: ${place}` },
+                    against: { kind: 'change', change: card.change, words },
                     mode: 'wipe',
                   }),
                 )

@@ -47,7 +47,7 @@ export type Overlay = 'none' | 'mirrors' | 'through' | 'stops' | 'clipping' | 'f
 /** What stands in the middle column of the bench. */
 export type Desk = 'plans' | 'walk' | 'exposure' | 'movement' | 'background';
 
-export type CompareMode = 'side' | 'wipe' | 'blink' | 'difference';
+export type CompareMode = 'side' | 'wipe' | 'blink' | 'difference' | 'verdicts';
 
 /** What the picture of now is held against: a take that was kept, or what a change would make of it. */
 export type Compared = { kind: 'take'; id: string } | { kind: 'change'; change: SetChange; words: string };

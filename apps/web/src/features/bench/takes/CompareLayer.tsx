@@ -10,6 +10,7 @@ import { type BenchState, benchActions, type Compared, type CompareMode } from '
 import { useBenchDispatch, useSet } from '../state/hooks';
 import { setOfTake } from '../state/takes';
 import { tellFailure } from '../state/tellFailure';
+import { ComparedVerdicts } from './ComparedVerdicts';
 
 interface CompareLayerProps {
   compare: NonNullable<BenchState['compare']>;
@@ -20,6 +21,8 @@ interface CompareLayerProps {
 interface Drawn {
   picture: ImageData;
   linear: Float32Array;
+  /** What it is a picture of. */
+  of: SetDocument;
 }
 
 const MODES: Record<CompareMode, string> = {
@@ -27,9 +30,13 @@ const MODES: Record<CompareMode, string> = {
   wipe: 'wipe',
   blink: 'blink',
   difference: 'difference in stops',
+  verdicts: 'verdicts',
 };
 const WIDEST = 560;
 const SAMPLES = 48;
+/** The first picture is so much smaller, so that it is there at once. */
+const FIRST_PART = 4;
+const FIRST_SAMPLES = 4;
 /** Below three changes in a second, which is where flashing begins to be a danger. */
 const BLINK_MS = 900;
 
@@ -119,6 +126,9 @@ export function CompareLayer({ compare, width, height }: CompareLayerProps) {
         </>
       )}
       {mode === 'blink' && <Shot drawn={second ? after : before} words={second ? other : name} whole left />}
+      {mode === 'verdicts' && (
+        <ComparedVerdicts before={pair.before.set} after={pair.after.set} name={name} other={other} />
+      )}
       {mode === 'difference' && <Difference before={before} after={after} name={name} other={other} />}
       <Box
         sx={{
@@ -169,15 +179,24 @@ function useDrawn(
   useEffect(() => {
     if (!set) return;
     const abort = new AbortController();
-    const onPicture = (picture: ImageData, linear: Float32Array) => setDrawn({ picture, linear });
-    renderSmall(set, { ...size, samples: SAMPLES, signal: abort.signal, levelled: false, onPicture }).catch(
-      (error: unknown) => {
-        if (!abort.signal.aborted) tellFailure('The picture of this take', error);
-      },
-    );
+    const { signal } = abort;
+    const onPicture = (picture: ImageData, linear: Float32Array) => {
+      if (!signal.aborted) setDrawn({ picture, linear, of: set });
+    };
+    const render = (size: { width: number; height: number }, samples: number) =>
+      renderSmall(set, { ...size, samples, signal, levelled: false, onPicture });
+    const first = {
+      width: Math.max(2, Math.round(size.width / FIRST_PART)),
+      height: Math.max(2, Math.round(size.height / FIRST_PART)),
+    };
+    render(first, FIRST_SAMPLES)
+      .then(() => render(size, SAMPLES))
+      .catch((error: unknown) => {
+        if (!signal.aborted) tellFailure('The picture of this take', error);
+      });
     return () => abort.abort();
   }, [set, size]);
-  return drawn && drawn.picture.width === size.width ? drawn : null;
+  return drawn?.of === set ? drawn : null;
 }
 
 function Shot({
@@ -206,6 +225,7 @@ function Caption({ children, left = false }: { children: ReactNode; left?: boole
         position: 'absolute',
         top: 6,
         ...(left ? { left: 8 } : { right: 8 }),
+        maxWidth: '46%',
         px: 0.75,
         bgcolor: surround.over,
         color: surround.text,
@@ -250,7 +270,8 @@ function Difference({
   other: string;
 }) {
   const found = useMemo(() => {
-    if (!before || !after) return null;
+    // The first pictures are small ones.
+    if (!before || !after || before.picture.width !== after.picture.width) return null;
     const { width, height } = after.picture;
     const stops = new Float32Array(width * height);
     differenceStops(stops, before.linear, after.linear);

@@ -1,4 +1,4 @@
-import type { Take } from '@fendrix/contract';
+import type { SetDocument, Take } from '@fendrix/contract';
 import { changeWords } from '@fendrix/words';
 import PushPinIcon from '@mui/icons-material/PushPin';
 import PushPinOutlinedIcon from '@mui/icons-material/PushPinOutlined';
@@ -10,7 +10,9 @@ import Popover from '@mui/material/Popover';
 import { memo, useMemo, useState } from 'react';
 import { WordsField } from '../../../shared/form/WordsField';
 import { SmallPicture } from '../../../shared/render/SmallPicture';
+import { openOf, useVerdictsOf } from '../../../shared/render/useVerdictsOf';
 import { surround } from '../../../shared/theme';
+import { useJudgedBy } from '../../kit';
 import { benchActions } from '../state/benchSlice';
 import { useBench, useBenchDispatch, useSet, useSetPart } from '../state/hooks';
 import {
@@ -153,11 +155,12 @@ function TakeItem({
             {take.pinned && <PushPinIcon sx={{ fontSize: 12, mr: 0.25, verticalAlign: '-2px' }} />}
             {take.name}
           </Box>
+          <TakeVerdicts set={set} />
           <Box
             sx={{
               color: surround.quiet,
               display: '-webkit-box',
-              WebkitLineClamp: 3,
+              WebkitLineClamp: 2,
               WebkitBoxOrient: 'vertical',
               overflow: 'hidden',
             }}
@@ -169,6 +172,18 @@ function TakeItem({
     </Box>
   );
 }
+
+/** How many verdicts a take calls for; nothing until it is judged. */
+const TakeVerdicts = memo(function TakeVerdicts({ set }: { set: SetDocument }) {
+  const verdicts = useVerdictsOf(set, useJudgedBy());
+  if (!verdicts) return null;
+  const count = openOf(verdicts).length;
+  return (
+    <Box data-testid="take-verdicts" sx={{ color: count === 0 ? surround.quiet : surround.caution }}>
+      {count === 0 ? 'nothing wrong' : `${count} ${count === 1 ? 'verdict' : 'verdicts'}`}
+    </Box>
+  );
+});
 
 function TakeCard({ id, onClose }: { id: string; onClose(): void }) {
   const set = useSet();

@@ -2,9 +2,7 @@ import type { SetDocument } from '@fendrix/contract';
 import {
   type Evidence,
   evidenceOf,
-  type JudgedBy,
   judgeOne,
-  limitsWith,
   ranked,
   type SpotTrace,
   type TracedView,
@@ -13,8 +11,8 @@ import {
   type Verdict,
   vector,
 } from '@fendrix/core';
-import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from 'react';
-import { kitApi } from '../../kit';
+import { createContext, type ReactNode, useContext, useEffect, useState } from 'react';
+import { useJudgedBy } from '../../kit';
 import { useFigure } from '../figures/figureStore';
 import { WHOLE_VIEW_SAMPLES } from '../figures/liveFigures';
 import { useSession } from '../picture/useSession';
@@ -48,18 +46,6 @@ function withSpots(
   const isHere = ({ name, pointM }: SpotTrace) =>
     spots.some((own) => own.name === name && vector.distance(own.pointM, pointM) < AT_ITS_PLACE_M);
   return { ...view, spots: (settled ?? view.spots).filter(isHere) };
-}
-
-/** What the studio judges by: its own limits and its kit; the usual ones until the kit is read. */
-export function useJudgedBy(): JudgedBy {
-  const { data } = kitApi.useReadKitQuery();
-  const kit = data?.document;
-  return useMemo(() => {
-    if (!kit) return { limits: limitsWith({}), kit: null };
-    // Products and materials of the kit are large, and no judge asks for them.
-    const entries = kit.entries.filter(({ what }) => what === 'light' || what === 'sheet');
-    return { limits: limitsWith(kit.verdicts), kit: { entries, studio: kit.studio } };
-  }, [kit]);
 }
 
 interface View {

@@ -13,6 +13,7 @@ import { Section } from '../../../shared/Section';
 import { ReferenceStrip } from '../brief/ReferenceStrip';
 import { minutesQuantity, tiltQuantity } from '../quantities';
 import { useEditJob, useJob } from '../state/openJob';
+import { VerdictsOfPictures } from './VerdictsOfPictures';
 import { VIEW_WORDS, ViewAdvice } from './ViewAdvice';
 
 const COLUMNS: readonly GridColumn<Shot>[] = [
@@ -101,6 +102,7 @@ export function ShotsView() {
           }
         />
       </Section>
+      <VerdictsOfPictures shots={job.shots} />
       {chosen && (
         <>
           <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, mb: 1.5, flexWrap: 'wrap' }}>

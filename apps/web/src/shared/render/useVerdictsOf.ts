@@ -1,0 +1,45 @@
+import type { SetDocument } from '@fendrix/contract';
+import { type JudgedBy, traceKey, type Verdict } from '@fendrix/core';
+import { useEffect, useState } from 'react';
+import { smallPool } from './smallRender';
+
+/** Paths a place in each batch: a count is asked for, not the last figure. */
+const SAMPLES = 1;
+/** After all pictures that are wanted. */
+const PRIORITY = -1000;
+
+interface Known {
+  by: JudgedBy;
+  verdicts: readonly Verdict[];
+}
+
+/** Sets are never changed in place, so that what was judged of one stays true. */
+const known = new WeakMap<SetDocument, Known>();
+
+/**
+ * The verdicts on a set that is not on the bench, judged when the workers have nothing better to do; null until then, and
+ * where it cannot be judged.
+ */
+export function useVerdictsOf(set: SetDocument | null, by: JudgedBy): readonly Verdict[] | null {
+  const [, setJudged] = useState<SetDocument | null>(null);
+  useEffect(() => {
+    if (!set || known.get(set)?.by === by) return;
+    const stop = new AbortController();
+    const options = { priority: PRIORITY, signal: stop.signal };
+    smallPool()
+      .run({ key: traceKey(set), set }, { kind: 'judge', samples: SAMPLES, by }, options)
+      .then((verdicts) => {
+        known.set(set, { by, verdicts });
+        setJudged(set);
+      })
+      // Then there is no count: a set that cannot be drawn tells so itself.
+      .catch(() => undefined);
+    return () => stop.abort();
+  }, [set, by]);
+  const own = set ? known.get(set) : undefined;
+  return own?.by === by ? own.verdicts : null;
+}
+
+/** What is sure and still open of them. */
+export const openOf = (verdicts: readonly Verdict[]): readonly Verdict[] =>
+  verdicts.filter(({ settled, sure }) => settled === null && sure);
