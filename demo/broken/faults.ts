@@ -594,6 +594,16 @@ const FAULTS: readonly Fault[] = [
     },
   },
   {
+    code: 'contrast-off',
+    name: 'one light where little contrast is wished',
+    cause: 'A',
+    seeds: [0, 3],
+    make: (seed) => {
+      const set = studioSet(seed, [jar(seed)]);
+      return wished(light(set, 'B', { powerStops: -6 }), { keyToFillStops: 0.6 });
+    },
+  },
+  {
     code: 'lay-uneven',
     name: 'a lay with one near light at its side',
     cause: 'A',

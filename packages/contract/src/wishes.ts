@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { partOfWhole } from './partOfWhole.js';
 
 const OPEN = 'open';
 
@@ -43,6 +44,39 @@ export const wishes = z
       .max(0)
       .default(-5)
       .describe('Darkest tone of the products that is to hold detail, stops from mid-tone'),
+    brightestStops: z
+      .number()
+      .min(-2)
+      .max(4)
+      .optional()
+      .describe('Brightest tone of the products that is to hold detail; paper white if left out'),
+    highlightPart: partOfWhole(0.02, 1)
+      .optional()
+      .describe('How broad a broad highlight is, part of the visible width'),
+    shadowStops: z
+      .number()
+      .min(0.2)
+      .max(8)
+      .optional()
+      .describe('How deep a soft shadow may be, stops under the lit ground'),
+    shadowEdgeM: z
+      .number()
+      .min(0.001)
+      .max(1)
+      .optional()
+      .describe('How wide the soft edge of a shadow is at least, m'),
+    liquidStops: z
+      .number()
+      .min(-3)
+      .max(3)
+      .optional()
+      .describe('How far a glowing liquid is over its label, stops'),
+    keyToFillStops: z
+      .number()
+      .min(0.2)
+      .max(8)
+      .optional()
+      .describe('Contrast on the products: main light over what fills the shadow side, stops'),
   })
   .describe('What is wanted of the picture: verdicts are counted from it');
 

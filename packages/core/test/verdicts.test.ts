@@ -29,7 +29,7 @@ describe('the corpus', () => {
     expect(soundSets().length).toBeGreaterThanOrEqual(20);
     const codes = new Set(broken.map(({ code }) => code));
     // What needs a kit or goes by wishes of a few sets has tests of its own below.
-    const alone = ['ground-too-white', 'liquid-uneven', 'circuit-over', 'not-in-kit'];
+    const alone = ['ground-too-white', 'liquid-uneven', 'circuit-over'];
     expect(VERDICT_CODES.filter((code) => !codes.has(code) && !alone.includes(code))).toEqual([]);
   });
 
@@ -84,31 +84,6 @@ describe('what only a studio can tell', () => {
     const [first] = judgeSet(evidenceOf(loaded, view, { limits, kit: { entries: [], studio } }));
     expect(first).toMatchObject({ code: 'circuit-over', danger: true });
     expect(first?.figure.value).toBeCloseTo(1500 - 1104, 0);
-  });
-
-  test('without a kit, and with an empty one, nothing is said to be missing from it', () => {
-    for (const kit of [null, { entries: [], studio: undefined }])
-      expect(judgeSet(evidenceOf(set, view, { limits, kit })).map(({ code }) => code)).not.toContain(
-        'not-in-kit',
-      );
-  });
-
-  test('a light that the kit does not hold is told, and the nearest of its kind is offered', () => {
-    const other = { ...light, tag: 'Z', name: 'Other lamp' };
-    if (!('widthM' in other)) throw new Error('it has a size');
-    const entry = {
-      what: 'light',
-      id: 'other',
-      name: 'Other lamp',
-      count: 9,
-      purposes: [],
-      source: '',
-      thing: other,
-    };
-    const far = { ...entry, thing: { ...other, widthM: 3 * (other.widthM as number) } };
-    const seen = evidenceOf(set, view, { limits, kit: { entries: [far] as never, studio: undefined } });
-    const missing = judgeSet(seen).find(({ code }) => code === 'not-in-kit');
-    expect(missing?.causes.map(({ thing }) => thing.key)).toContain(light.tag);
   });
 });
 

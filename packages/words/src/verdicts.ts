@@ -279,6 +279,12 @@ const WORDS: Readonly<Record<VerdictCode, VerdictWords>> = {
       `Light and shade on it are ${steps(verdict.figure.value)} stops apart; from ${steps(verdict.figure.limit)} on they show its form.`,
     why: 'The lightest and darkest tenths of its own surface. Bright moods and smooth textures are not counted.',
   },
+  'contrast-off': {
+    title: (verdict) => `The contrast on ${nameOf(verdict)} is not the one that is wished`,
+    figures: (verdict) =>
+      `It is ${steps(verdict.figure.value)} stops off; ${steps(verdict.figure.limit)} is hardly seen.`,
+    why: 'Light and shade are the lightest and darkest tenths of its own surface; the contrast is one of the wishes.',
+  },
   'lay-uneven': {
     title: () => 'The light falls unevenly over the lay',
     figures: (verdict) =>
@@ -334,12 +340,6 @@ const WORDS: Readonly<Record<VerdictCode, VerdictWords>> = {
     title: () => 'The circuit is loaded for too long',
     figures: (verdict) => `${value(verdict)} more than it bears for hours.`,
     why: 'Four fifths of what the breaker is rated for. Modelling lamps count. Local codes and a licensed electrician come first.',
-  },
-  'not-in-kit': {
-    title: () => 'Not everything here is in the kit',
-    figures: (verdict) =>
-      `${value(verdict)} ${verdict.figure.value === 1 ? 'light or sheet is' : 'lights or sheets are'} not in the kit.`,
-    why: 'By kind and size; each piece of the kit serves once.',
   },
 };
 
@@ -398,6 +398,7 @@ const SHORT: Readonly<Record<VerdictCode, string>> = {
   moves: 'moves in the exposure',
   shaken: 'shaken by the hand',
   flat: 'flat',
+  'contrast-off': 'contrast off its wish',
   'lay-uneven': 'uneven lay',
   'row-uneven': 'unevenly lit row',
   'row-spacing': 'uneven gaps',
@@ -408,7 +409,6 @@ const SHORT: Readonly<Record<VerdictCode, string>> = {
   'no-room-for-words': 'room for words',
   'horizon-through': 'line through the product',
   'circuit-over': 'circuit overloaded',
-  'not-in-kit': 'not in the kit',
 };
 
 /** A kind of verdict in two or three words. */

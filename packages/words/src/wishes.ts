@@ -1,7 +1,43 @@
 import type { Wishes } from '@fendrix/contract';
 
+/** Wishes that are a figure. */
+export type WishFigure =
+  | 'greyStops'
+  | 'darkestStops'
+  | 'brightestStops'
+  | 'highlightPart'
+  | 'shadowStops'
+  | 'shadowEdgeM'
+  | 'liquidStops'
+  | 'keyToFillStops';
 /** Wishes that are one of a few. */
-export type WishName = Exclude<keyof Wishes, 'greyStops' | 'darkestStops'>;
+export type WishName = Exclude<keyof Wishes, WishFigure>;
+
+/** What each figure is called, what it is counted in, and what it means. */
+export const WISH_FIGURES: {
+  readonly [Name in WishFigure]: { label: string; in: 'stops' | 'part' | 'm'; hint: string };
+} = {
+  greyStops: { label: 'Grey', in: 'stops', hint: 'Tone of a grey background, from mid-tone' },
+  darkestStops: {
+    label: 'Darkest',
+    in: 'stops',
+    hint: 'Darkest tone of the products that is to hold detail',
+  },
+  brightestStops: {
+    label: 'Brightest',
+    in: 'stops',
+    hint: 'Brightest tone that is to hold detail; paper white if empty',
+  },
+  highlightPart: { label: 'Broad', in: 'part', hint: 'How much of the width a broad highlight takes' },
+  shadowStops: { label: 'Shadow', in: 'stops', hint: 'How deep a soft shadow may be under the lit ground' },
+  shadowEdgeM: { label: 'Soft edge', in: 'm', hint: 'How wide the soft edge of a shadow is at least' },
+  liquidStops: { label: 'Glow', in: 'stops', hint: 'How far a glowing liquid is over its label' },
+  keyToFillStops: {
+    label: 'Contrast',
+    in: 'stops',
+    hint: 'Light side of the products over their shadow side',
+  },
+};
 
 type Choices<Name extends WishName> = Readonly<Record<Wishes[Name], string>>;
 

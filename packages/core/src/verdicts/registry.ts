@@ -1,8 +1,9 @@
 import { atTheEdge, horizonThrough, noRoomForWords, touching } from './kinds/arrangement.js';
 import { burnt } from './kinds/burnt.js';
+import { circuitOver } from './kinds/circuitOver.js';
 import { darkHole } from './kinds/darkHole.js';
 import { edgeLost } from './kinds/edgeLost.js';
-import { flat } from './kinds/flat.js';
+import { contrastOff, flat } from './kinds/flat.js';
 import { glassBase, liquidDull, liquidUneven, thickRims } from './kinds/glass.js';
 import { groundNotBlack, groundNotWhite, groundOffGrey, groundTooWhite } from './kinds/grounds.js';
 import {
@@ -14,7 +15,6 @@ import {
 } from './kinds/highlightShapes.js';
 import { highlightNarrow, highlightUneven } from './kinds/highlights.js';
 import { hotLamp } from './kinds/hotLamp.js';
-import { circuitOver, notInKit } from './kinds/kitAndMains.js';
 import { labelDark, labelTurned, wordsGlare } from './kinds/labels.js';
 import { lightInLens } from './kinds/lightInLens.js';
 import { lostInBlack } from './kinds/lostInBlack.js';
@@ -72,6 +72,7 @@ export const JUDGES: { readonly [C in VerdictCode]: Judge<C> } = {
   moves,
   shaken,
   flat,
+  'contrast-off': contrastOff,
   'lay-uneven': layUneven,
   'row-uneven': rowUneven,
   'row-spacing': rowSpacing,
@@ -82,5 +83,4 @@ export const JUDGES: { readonly [C in VerdictCode]: Judge<C> } = {
   'no-room-for-words': noRoomForWords,
   'horizon-through': horizonThrough,
   'circuit-over': circuitOver,
-  'not-in-kit': notInKit,
 };

@@ -109,6 +109,8 @@ export const THRESHOLDS = {
   shaken: row('s', 'above', 1 / 60, 0.5, 0.4, 0.5, null),
   /** Light and shade on a matte thing: less than two thirds of a stop tells little of its form. */
   flat: row('stops', 'below', 0.7, 0.5, 0.35, 4, 15),
+  /** Contrast on a product off the one that is wished: a stop is seen. */
+  'contrast-off': row('stops', 'above', 1, 2, 0.35, 3, 10),
   /** A flat lay, lightest ninth over darkest. */
   'lay-uneven': row('stops', 'above', 1, 1.5, 0.35, 4, 5),
   /** Products of one kind in a row, lightest over darkest: a third of a stop is seen side by side. */
@@ -129,8 +131,6 @@ export const THRESHOLDS = {
   'horizon-through': row('part', 'below', 0.25, 0.25, 0.15, 2, 20),
   /** Over what the circuit bears for hours. */
   'circuit-over': row('W', 'above', 0, 1000, 1.5, 2, null),
-  /** Things on the set that the kit does not hold. */
-  'not-in-kit': row('count', 'above', 0, 4, 0.3, 10, null),
 } as const satisfies Record<string, Threshold>;
 
 export type VerdictCode = keyof typeof THRESHOLDS;

@@ -1,5 +1,7 @@
 import Box from '@mui/material/Box';
 import CircularProgress from '@mui/material/CircularProgress';
+import { useTheme } from '@mui/material/styles';
+import useMediaQuery from '@mui/material/useMediaQuery';
 import { useEffect } from 'react';
 import { useSelector } from 'react-redux';
 import { useParams } from 'react-router';
@@ -69,11 +71,23 @@ export function BenchView() {
   return <OpenBench />;
 }
 
+/** On a phone what is wrong stands under the picture, before the plans. */
+function VerdictsUnderPicture() {
+  return (
+    <Box sx={{ bgcolor: 'background.paper', color: 'text.primary', p: 1.75, display: 'grid', gap: 2 }}>
+      <CardsPanel />
+      <VerdictPanel />
+    </Box>
+  );
+}
+
 function OpenBench() {
   const { view, figures } = useOwnSession();
   const name = useSelector((state: WithBench) => benchSet.documentOf(state)?.name);
   const readSets = useReadSets();
   useBenchKeys();
+  const theme = useTheme();
+  const narrow = useMediaQuery(theme.breakpoints.down('md'));
   useEffect(() => {
     document.title = `${name} · Fendrix`;
   }, [name]);
@@ -120,6 +134,7 @@ function OpenBench() {
               </Box>
               <MirrorBandView />
             </Area>
+            {narrow && <VerdictsUnderPicture />}
             <DeskColumn />
             <Area
               label="Numbers"
@@ -136,8 +151,8 @@ function OpenBench() {
               }}
             >
               <PickSources />
-              <CardsPanel />
-              <VerdictPanel />
+              {!narrow && <CardsPanel />}
+              {!narrow && <VerdictPanel />}
               <Box>
                 <ThingPanel />
               </Box>

@@ -5,8 +5,8 @@ import { smallPool } from './smallRender';
 
 /** Paths a place in each batch: a count is asked for, not the last figure. */
 const SAMPLES = 1;
-/** After all pictures that are wanted. */
-const PRIORITY = -1000;
+/** After all pictures that are wanted, or before them where it is what one waits for. */
+const PRIORITY = { later: -1000, now: 1000 };
 
 interface Known {
   by: JudgedBy;
@@ -17,15 +17,19 @@ interface Known {
 const known = new WeakMap<SetDocument, Known>();
 
 /**
- * The verdicts on a set that is not on the bench, judged when the workers have nothing better to do; null until then, and
+ * The verdicts on a set that is not on the bench, judged now or when the workers have nothing better to do; null until then, and
  * where it cannot be judged.
  */
-export function useVerdictsOf(set: SetDocument | null, by: JudgedBy): readonly Verdict[] | null {
+export function useVerdictsOf(
+  set: SetDocument | null,
+  by: JudgedBy,
+  wanted: keyof typeof PRIORITY = 'later',
+): readonly Verdict[] | null {
   const [, setJudged] = useState<SetDocument | null>(null);
   useEffect(() => {
     if (!set || known.get(set)?.by === by) return;
     const stop = new AbortController();
-    const options = { priority: PRIORITY, signal: stop.signal };
+    const options = { priority: PRIORITY[wanted], signal: stop.signal };
     smallPool()
       .run({ key: traceKey(set), set }, { kind: 'judge', samples: SAMPLES, by }, options)
       .then((verdicts) => {
@@ -35,7 +39,7 @@ export function useVerdictsOf(set: SetDocument | null, by: JudgedBy): readonly V
       // Then there is no count: a set that cannot be drawn tells so itself.
       .catch(() => undefined);
     return () => stop.abort();
-  }, [set, by]);
+  }, [set, by, wanted]);
   const own = set ? known.get(set) : undefined;
   return own?.by === by ? own.verdicts : null;
 }

@@ -27,6 +27,9 @@ export function ownPlaces({ view, things }: Evidence, places: readonly number[])
 /** Less of a product than this says nothing of it, places. */
 const FEWEST = 12;
 
+/** The brightest tone that is to hold detail. */
+const whiteOf = ({ set }: Evidence): number => set.wishes.brightestStops ?? PAPER_WHITE_STOPS;
+
 /** A product's own surface over paper white: print and colour are gone. */
 export const burnt: Judge<'burnt'> = {
   code: 'burnt',
@@ -35,7 +38,7 @@ export const burnt: Judge<'burnt'> = {
       const own = ownPlaces(evidence, places);
       if (own.length < FEWEST) return [];
       const over = (stops: Float64Array) =>
-        own.filter((place) => (stops[place] as number) > PAPER_WHITE_STOPS);
+        own.filter((place) => (stops[place] as number) > whiteOf(evidence));
       const figure = measured(evidence, (stops) => over(stops).length / own.length);
       return beyond(evidence.limits, 'burnt', figure, () => {
         const lost = over(evidence.stops);
@@ -46,8 +49,9 @@ export const burnt: Judge<'burnt'> = {
     const { set, stops } = evidence;
     const tones = places.map((place) => stops[place] as number).sort((a, b) => b - a);
     // The brightest tenth may be a glint.
-    const most = tones[Math.floor(tones.length / 10)] ?? PAPER_WHITE_STOPS;
-    const over = Math.max(0.3, most - PAPER_WHITE_STOPS + 0.1);
+    const white = whiteOf(evidence);
+    const most = tones[Math.floor(tones.length / 10)] ?? white;
+    const over = Math.max(0.3, most - white + 0.1);
     const [first, second] = causes;
     const alone = (tag: string | undefined, part: number | null | undefined) => {
       // What one light has to lose for the whole to lose so much.

@@ -1,10 +1,10 @@
 import { productBounds } from '../../geometry/shape.js';
 import { withPlacement } from '../../solve/placements.js';
 import { add, scale } from '../../units/vector.js';
-import { CARDS, withBlackCard } from '../changes/addedSheets.js';
+import { CARDS, levelWay, withBlackCard, withWhiteCard } from '../changes/addedSheets.js';
 import { byStops, switchedOff, those } from '../changes/changes.js';
 import { resized } from '../changes/modifiers.js';
-import { lightCauses, measured, partPlaces, seenProducts, toneBelow } from '../evidence.js';
+import { type Evidence, lightCauses, measured, partPlaces, seenProducts, toneBelow } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
 import { ownPlaces } from './burnt.js';
@@ -21,25 +21,65 @@ function showsOneFace(turnDeg: number): boolean {
   return Math.min(offSquare, 90 - offSquare) < ONE_FACE_DEG;
 }
 
+/** Light and shade of a product's own surface: its lightest tenth over its darkest, by the places that are its own. */
+function modelled(evidence: Evidence) {
+  return seenProducts(evidence).flatMap(({ product, thing, places }) => {
+    if (LYING.has(product.kind) || (product.kind === 'box' && showsOneFace(product.turnDeg))) return [];
+    const body = partPlaces(evidence, product, places, ({ kind, liquid }) => kind === 'body' && !liquid);
+    const own = ownPlaces(evidence, body);
+    if (own.length < FEWEST) return [];
+    const spread = (stops: Float64Array) => toneBelow(stops, own, 0.9) - toneBelow(stops, own, 0.1);
+    return [{ thing, own, figure: measured(evidence, spread) }];
+  });
+}
+
+/** Contrast on a product that is more than a stop off what is wished, either way. */
+export const contrastOff: Judge<'contrast-off'> = {
+  code: 'contrast-off',
+  judge(evidence) {
+    const { keyToFillStops } = evidence.set.wishes;
+    if (keyToFillStops === undefined) return [];
+    return modelled(evidence).flatMap(({ thing, own, figure }) =>
+      beyond(
+        evidence.limits,
+        'contrast-off',
+        { value: Math.abs(figure.value - keyToFillStops), error: figure.error },
+        () => ({ of: thing, places: own, causes: lightCauses(evidence, own) }),
+      ),
+    );
+  },
+  /** The fill stronger or weaker; a white card, or a black one, on the shadow side. */
+  cures(evidence, { of, causes }) {
+    const { set } = evidence;
+    const own = modelled(evidence).find(({ thing }) => thing === of);
+    const over = (own?.figure.value ?? 0) - (set.wishes.keyToFillStops ?? 0);
+    const product = set.products.find(({ id }) => id === of?.key);
+    const [key, fill] = causes.map(({ thing }) => set.lights.find(({ tag }) => tag === thing.key));
+    const [card] = CARDS;
+    if (!product || !key || key.kind === 'surround' || !card) return [];
+    const { low, high } = productBounds(product);
+    const middle = scale(add(low, high), 0.5);
+    const away = levelWay(key.positionM, middle);
+    return those(
+      ...(fill ? [0.6, 1, 1.6].map((by) => byStops(set, fill.tag, by * over)) : []),
+      over > 0 ? withWhiteCard(set, middle, away, card) : withBlackCard(set, middle, away, card),
+      fill && over < 0 ? switchedOff(set, fill.tag) : null,
+    );
+  },
+};
+
 /** A matte thing with hardly any light and shade on it: nothing tells its form. */
 export const flat: Judge<'flat'> = {
   code: 'flat',
   judge(evidence) {
     if (evidence.set.wishes.texture === 'smooth' || evidence.set.wishes.mood === 'bright') return [];
-    return seenProducts(evidence).flatMap(({ product, thing, places }) => {
-      if (LYING.has(product.kind) || (product.kind === 'box' && showsOneFace(product.turnDeg))) return [];
-      const own = ownPlaces(
-        evidence,
-        partPlaces(evidence, product, places, ({ kind, liquid }) => kind === 'body' && !liquid),
-      );
-      if (own.length < FEWEST) return [];
-      const spread = (stops: Float64Array) => toneBelow(stops, own, 0.9) - toneBelow(stops, own, 0.1);
-      return beyond(evidence.limits, 'flat', measured(evidence, spread), () => ({
+    return modelled(evidence).flatMap(({ thing, own, figure }) =>
+      beyond(evidence.limits, 'flat', figure, () => ({
         of: thing,
         places: own,
         causes: lightCauses(evidence, own),
-      }));
-    });
+      })),
+    );
   },
   /** The main light further round or higher, the fill weaker or off, a smaller face, a black card beside it. */
   cures({ set }, { of, causes }) {

@@ -207,11 +207,17 @@ export const liquidDull: Judge<'liquid-dull'> = {
             evidence,
             (stops) => meanStops(stops, liquid) - (label ? meanStops(stops, label) : WITHOUT_LABEL_STOPS),
           );
-          return beyond(evidence.limits, 'liquid-dull', figure, () => ({
-            of: thing,
-            places: liquid,
-            causes: lightCauses(evidence, liquid),
-          }));
+          return beyond(
+            evidence.limits,
+            'liquid-dull',
+            figure,
+            () => ({
+              of: thing,
+              places: liquid,
+              causes: lightCauses(evidence, liquid),
+            }),
+            evidence.set.wishes.liquidStops,
+          );
         }),
   cures: behindIt,
 };

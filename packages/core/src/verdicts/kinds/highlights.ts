@@ -33,11 +33,13 @@ const ofProfiles =
     evidence.set.wishes.highlight !== wished
       ? []
       : profiled(evidence).flatMap(({ thing, index, places, figures }) =>
-          beyond(evidence.limits, code, { value: figureOf(figures) }, () => ({
-            of: thing,
-            places,
-            causes: mirroredSources(evidence, index),
-          })),
+          beyond(
+            evidence.limits,
+            code,
+            { value: figureOf(figures) },
+            () => ({ of: thing, places, causes: mirroredSources(evidence, index) }),
+            code === 'highlight-narrow' ? evidence.set.wishes.highlightPart : undefined,
+          ),
         );
 
 /** A highlight that is to be broad and is a strip or a hairline. */

@@ -98,11 +98,17 @@ const tooDeep = <C extends 'shadow-deep' | 'shadow-unwanted'>(
       evidence,
       (stops) => meanStops(stops, lit) - toneBelow(stops, shadow.places, UMBRA_PART),
     );
-    return beyond(evidence.limits, code, figure, () => ({
-      of: null,
-      places: shadow.places,
-      causes: causes.filter(({ thing }) => thing.key === shadow.tag),
-    }));
+    return beyond(
+      evidence.limits,
+      code,
+      figure,
+      () => ({
+        of: null,
+        places: shadow.places,
+        causes: causes.filter(({ thing }) => thing.key === shadow.tag),
+      }),
+      code === 'shadow-deep' ? evidence.set.wishes.shadowStops : undefined,
+    );
   },
   /** A white card in the shadow side, more of the other light, less of this one, a larger face. */
   cures(evidence, { causes, figure }) {
@@ -143,11 +149,17 @@ export const shadowHard: Judge<'shadow-hard'> = {
     if (!light || light.kind === 'surround') return [];
     const edge = penumbra(evidence.set, light);
     if (!edge) return [];
-    return beyond(evidence.limits, 'shadow-hard', { value: edge.sideM }, () => ({
-      of: null,
-      places: found.shadow.places,
-      causes: found.causes.filter(({ thing }) => thing.key === light.tag),
-    }));
+    return beyond(
+      evidence.limits,
+      'shadow-hard',
+      { value: edge.sideM },
+      () => ({
+        of: null,
+        places: found.shadow.places,
+        causes: found.causes.filter(({ thing }) => thing.key === light.tag),
+      }),
+      evidence.set.wishes.shadowEdgeM,
+    );
   },
   /** A larger face, from the kit where it has one; nearer; frost between. */
   cures({ set, kit }, { causes, figure }) {

@@ -16,7 +16,7 @@ interface ComparedVerdictsProps {
 /** What is wrong with either of two sets, side by side: what went, what came, what got better or worse. */
 export function ComparedVerdicts({ before, after, name, other }: ComparedVerdictsProps) {
   const by = useJudgedBy();
-  const [was, is] = [useVerdictsOf(before, by), useVerdictsOf(after, by)];
+  const [was, is] = [useVerdictsOf(before, by, 'now'), useVerdictsOf(after, by, 'now')];
   const rows = was && is ? rowsOf(openOf(was), openOf(is)) : null;
   return (
     <Box

@@ -9,6 +9,7 @@ import { useBenchDispatch, useSetPart } from '../state/hooks';
 import { edit } from '../state/thunks';
 import { SideHeading } from './SideHeading';
 import { isDrawn, WishDrawing } from './WishDrawing';
+import { WishFigures } from './WishFigures';
 
 /** What is wanted of the picture, as words with a small drawing; two presses change one. */
 export const WishesRow = memo(function WishesRow() {
@@ -56,6 +57,7 @@ export const WishesRow = memo(function WishesRow() {
           {all ? 'fewer' : 'more'}
         </Button>
       </Box>
+      {all && <WishFigures wishes={wishes} />}
       <Menu open={menu !== null} anchorEl={menu?.anchor} onClose={() => setMenu(null)}>
         {menu &&
           Object.entries(WISH_WORDS[menu.name].choices).map(([choice, words]) => (

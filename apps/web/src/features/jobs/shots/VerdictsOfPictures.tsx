@@ -2,9 +2,10 @@ import type { SetDocument, Shot } from '@fendrix/contract';
 import type { VerdictCode } from '@fendrix/core';
 import { settledName, verdictTitle } from '@fendrix/words';
 import Box from '@mui/material/Box';
+import Link from '@mui/material/Link';
 import Typography from '@mui/material/Typography';
 import { useMemo } from 'react';
-import { Link } from 'react-router';
+import { Link as RouterLink } from 'react-router';
 import { openOf, useVerdictsOf } from '../../../shared/render/useVerdictsOf';
 import { Section } from '../../../shared/Section';
 import { useJudgedBy } from '../../kit';
@@ -22,6 +23,7 @@ export function VerdictsOfPictures({ shots }: { shots: readonly Shot[] }) {
         sx={{
           borderCollapse: 'collapse',
           width: '100%',
+          fontSize: '0.8125rem',
           '& th, & td': {
             textAlign: 'left',
             py: 0.5,
@@ -66,7 +68,9 @@ function PictureRow({ shot }: { shot: Shot }) {
   return (
     <tr>
       <th scope="row" style={{ fontWeight: 400 }}>
-        <Link to={`/sets/${shot.setId}`}>{shot.name}</Link>
+        <Link component={RouterLink} to={`/sets/${shot.setId}`} color="inherit">
+          {shot.name}
+        </Link>
       </th>
       <td>
         {error ? (
