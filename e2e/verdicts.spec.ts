@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { openCopy, seriousFindings } from './bench.js';
+import { openCopy, pointAt, seriousFindings, thing } from './bench.js';
 
 const verdict = (page: Page, code: string) => page.locator(`[data-verdict="${code}"]`);
 const verdictCount = (page: Page) => page.getByTestId('verdict-count');
@@ -61,4 +61,90 @@ test('by keyboard: V goes to the list, Enter looks at one, its place lights up, 
   await page.getByText('Settled, 1').click();
   await page.getByRole('button', { name: 'Open again' }).click();
   await expect(verdictCount(page)).toHaveText('1 verdict');
+});
+
+test('a flag keeps a light off the label: pointed out, worked out, shown, put there, undone', async ({
+  page,
+}) => {
+  await openCopy(page, 'Damson cordial, one soft light');
+  await page.getByRole('button', { name: 'Place a card or flag (B)' }).click();
+  const panel = page.getByRole('region', { name: 'Card or flag' });
+  await pointAt(page, 0.5, 0.6);
+  await expect(panel.getByText(/^On Damson cordial bottle/)).toBeVisible();
+  await panel.getByRole('button', { name: 'Work it out' }).click();
+  const cards = panel.getByTestId('cards');
+  await expect(cards).toBeVisible();
+  await expect(cards).toContainText('to be cut to');
+  expect(await seriousFindings(page)).toEqual([]);
+  await cards
+    .getByRole('button', { name: /^Show:/ })
+    .first()
+    .click();
+  await expect(page.getByTestId('compare')).toHaveAttribute('data-ready', 'yes');
+  await expect(page.getByTestId('proposed-above').locator('path').first()).toBeAttached();
+  await cards.getByRole('button', { name: 'Put it there' }).first().click();
+  await expect(panel).toBeHidden();
+  await expect(thing(page, 'sheet:3')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(thing(page, 'sheet:3')).toHaveCount(0);
+});
+
+test('by keyboard alone: B, then the picture with arrows and Enter, Escape leaves', async ({ page }) => {
+  await openCopy(page, 'Damson cordial, one soft light');
+  await page.keyboard.press('b');
+  const panel = page.getByRole('region', { name: 'Card or flag' });
+  await expect(panel).toBeVisible();
+  await page.getByTestId('lens').focus();
+  await page.keyboard.press('Shift+ArrowDown');
+  await page.keyboard.press('Shift+ArrowDown');
+  await page.keyboard.press('Enter');
+  await expect(panel.getByText(/^On Damson cordial bottle/)).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(panel).toBeHidden();
+});
+
+test('a limit of the studio counts on every set; the pictures of a job tell what is open', async ({
+  page,
+}) => {
+  await openCopy(page, 'Damson cordial, one soft light');
+  await expect(verdictCount(page)).toHaveText('1 verdict');
+  const read = await page.request.get('/api/kit');
+  const { revision, document } = (await read.json()) as { revision: number; document: object };
+  const put = (verdicts: object, at: number) =>
+    page.request.put('/api/kit', { data: { revision: at, document: { ...document, verdicts } } });
+  const saved = await put({ burnt: { limit: 0.9 } }, revision);
+  expect(saved.ok()).toBe(true);
+  const { revision: next } = (await saved.json()) as { revision: number };
+  try {
+    await page.goto('/kit-tables');
+    const row = page
+      .getByRole('grid', { name: 'When verdicts are told' })
+      .getByRole('row', { name: /Burnt out/ });
+    await expect(row).toContainText('90');
+    await page.goBack();
+    await expect(verdictCount(page)).toHaveText('nothing wrong');
+    await page.goto('/jobs');
+    await page
+      .getByRole('link', { name: /Oddvane Larder/ })
+      .first()
+      .click();
+    await page.getByRole('link', { name: /Pictures/ }).click();
+    const table = page.getByTestId('picture-verdicts');
+    await expect(table.getByText('being judged')).toHaveCount(0);
+    await expect(table.getByRole('row', { name: /Jelly mould in the tent/ })).toContainText('is not sharp');
+    await expect(page.getByTestId('retouching-minutes')).toHaveText('0');
+    expect(await seriousFindings(page)).toEqual([]);
+  } finally {
+    await put({}, next);
+  }
+});
+
+test('on a phone the verdicts stand under the picture', async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await openCopy(page, 'Damson cordial, one soft light');
+  await expect(verdictCount(page)).toHaveText('1 verdict');
+  const top = async (name: string) =>
+    (await page.getByRole('region', { name }).boundingBox())?.y ?? Number.NaN;
+  expect(await top('Verdicts')).toBeGreaterThan(await top('Lens view'));
+  expect(await top('Verdicts')).toBeLessThan(await top('From above'));
 });
