@@ -705,6 +705,30 @@ const FAULTS: readonly Fault[] = [
       }),
   },
   {
+    code: 'off-centre',
+    name: 'a jar just off the middle',
+    cause: 'jar',
+    seeds: [0, 1],
+    make: (seed) => moved(studioSet(seed, [jar(seed)]), 'jar', [0.02, 0]),
+  },
+  {
+    code: 'tilted',
+    name: 'a camera held askew',
+    cause: null,
+    seeds: [2, 4],
+    make: (seed) => camera(studioSet(seed, [seed % 2 === 0 ? jar(seed) : box(seed)]), { rollDeg: 1.5 }),
+  },
+  {
+    code: 'not-raked',
+    name: 'a high light where texture is to be raked',
+    cause: 'A',
+    seeds: [0, 1],
+    make: (seed) => {
+      const set = laySet(seed);
+      return wished(light(set, 'A', { positionM: [-0.5, 0, 1.3] }), { texture: 'raked' });
+    },
+  },
+  {
     code: 'horizon-through',
     name: 'the edge of the table behind the jar',
     cause: null,

@@ -4,6 +4,7 @@ import {
   formatStops,
   type Overlap,
   type SideEffect,
+  type Threshold,
   type Verdict,
   type VerdictCode,
 } from '@fendrix/core';
@@ -29,7 +30,7 @@ export function figureWords({ value, unit }: Pick<Verdict['figure'], 'value' | '
     case 's':
       return value < 0.4 ? `1/${Math.round(1 / value)} s` : `${Number(value.toFixed(1))} s`;
     case 'deg':
-      return `${Math.round(value)}°`;
+      return `${Number(value.toFixed(value < 10 ? 1 : 0))}°`;
     case 'count':
       return String(value);
     case 'W':
@@ -336,6 +337,22 @@ const WORDS: Readonly<Record<VerdictCode, VerdictWords>> = {
       `It runs ${value(verdict)} of the height from its middle; from ${limit(verdict)} on it leaves it whole.`,
     why: 'The edge between two grounds, where it meets the product from both sides.',
   },
+  'off-centre': {
+    title: (verdict) => `${nameOf(verdict)} is just off the middle`,
+    figures: (verdict) => `By ${value(verdict)} of the width; ${limit(verdict)} is not seen.`,
+    why: 'Of a product alone, without room for words. Farther than 8 % it is taken to be placed aside on purpose.',
+  },
+  tilted: {
+    title: () => 'The camera is held askew',
+    figures: (verdict) => `It is turned by ${value(verdict)} about its lens; ${limit(verdict)} is not seen.`,
+    why: 'Turned by more than 6° it is taken to be wanted so.',
+  },
+  'not-raked': {
+    title: (verdict) => `The light is too high to bring out the texture of ${nameOf(verdict)}`,
+    figures: (verdict) =>
+      `The main light stands ${value(verdict)} over it; up to ${limit(verdict)} it rakes.`,
+    why: 'Of things that lie: the angle from them to the middle of the light that gives them most.',
+  },
   'circuit-over': {
     title: () => 'The circuit is loaded for too long',
     figures: (verdict) => `${value(verdict)} more than it bears for hours.`,
@@ -409,6 +426,9 @@ const SHORT: Readonly<Record<VerdictCode, string>> = {
   'no-room-for-words': 'room for words',
   'horizon-through': 'line through the product',
   'circuit-over': 'circuit overloaded',
+  'off-centre': 'off the middle',
+  tilted: 'held askew',
+  'not-raked': 'texture not raked',
 };
 
 /** A kind of verdict in two or three words. */
@@ -443,6 +463,23 @@ export const verdictTitle = (verdict: Told): string => capital(WORDS[verdict.cod
 
 /** How much, with its uncertainty where it is a matter of light, and what would be well. */
 export const verdictFigures = (verdict: Told): string => WORDS[verdict.code].figures(verdict);
+
+/**
+ * Why a verdict stands where it does in the list, with its own figures: harm at the limit, and how far beyond it.
+ * @param limits of its kind
+ */
+export function harmWords(
+  { harm, figure, danger }: Pick<Verdict, 'harm' | 'figure' | 'danger'>,
+  { harm: atLimit, span }: Pick<Threshold, 'harm' | 'span'>,
+): string {
+  const beyond = figureWords({ value: Math.abs(figure.value - figure.limit), unit: figure.unit }).replace(
+    /^\+/,
+    '',
+  );
+  const whole = figureWords({ value: span, unit: figure.unit }).replace(/^\+/, '');
+  const first = danger ? 'Dangers come first. ' : '';
+  return `${first}Harm ${harm.toFixed(2)} = ${atLimit} × (1 + ${beyond} beyond the limit over ${whole}, at most 1).`;
+}
 
 /** What a verdict is counted from, and why its limit is where it is. */
 export const verdictReason = (code: VerdictCode): string => WORDS[code].why;

@@ -1,4 +1,11 @@
-import { atTheEdge, horizonThrough, noRoomForWords, touching } from './kinds/arrangement.js';
+import {
+  atTheEdge,
+  horizonThrough,
+  noRoomForWords,
+  offCentre,
+  tilted,
+  touching,
+} from './kinds/arrangement.js';
 import { burnt } from './kinds/burnt.js';
 import { circuitOver } from './kinds/circuitOver.js';
 import { darkHole } from './kinds/darkHole.js';
@@ -20,6 +27,7 @@ import { lightInLens } from './kinds/lightInLens.js';
 import { lostInBlack } from './kinds/lostInBlack.js';
 import { mixedColour } from './kinds/mixedColour.js';
 import { moves, shaken } from './kinds/movement.js';
+import { notRaked } from './kinds/notRaked.js';
 import { notSharp } from './kinds/notSharp.js';
 import { overSync } from './kinds/overSync.js';
 import { roomLight } from './kinds/roomLight.js';
@@ -82,5 +90,8 @@ export const JUDGES: { readonly [C in VerdictCode]: Judge<C> } = {
   'at-the-edge': atTheEdge,
   'no-room-for-words': noRoomForWords,
   'horizon-through': horizonThrough,
+  'off-centre': offCentre,
+  tilted,
+  'not-raked': notRaked,
   'circuit-over': circuitOver,
 };

@@ -129,6 +129,12 @@ export const THRESHOLDS = {
   'no-room-for-words': row('part', 'below', 0.9, 0.4, 0.4, 2, 15),
   /** From the middle of the product to the line behind it, of its height. */
   'horizon-through': row('part', 'below', 0.25, 0.25, 0.15, 2, 20),
+  /** Off the middle of the frame: from a fiftieth of the width on it is seen, and looks like a mistake. */
+  'off-centre': row('part', 'above', 0.02, 0.05, 0.2, 0.5, 1),
+  /** A camera held askew: a third of a degree shows against an edge of the frame. */
+  tilted: row('deg', 'above', 0.3, 3, 0.4, 0.5, 1),
+  /** Main light over what lies there: a raking light stands lower than a third of the way up. */
+  'not-raked': row('deg', 'above', 35, 40, 0.35, 2, null),
   /** Over what the circuit bears for hours. */
   'circuit-over': row('W', 'above', 0, 1000, 1.5, 2, null),
 } as const satisfies Record<string, Threshold>;

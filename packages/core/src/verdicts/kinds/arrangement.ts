@@ -237,3 +237,64 @@ export const horizonThrough: Judge<'horizon-through'> = {
       ),
     ),
 };
+
+/** Farther off the middle than this it is placed aside on purpose, of the width of the frame. */
+const ASIDE_PART = 0.08;
+
+/** A product alone that stands nearly, and not quite, in the middle. */
+export const offCentre: Judge<'off-centre'> = {
+  code: 'off-centre',
+  judge(evidence) {
+    const { set } = evidence;
+    const seen = seenProducts(evidence);
+    const [hero] = seen;
+    // Words, things beside it and a flat lay are reasons to stand elsewhere.
+    if (!hero || seen.length > 1 || wordsRoom(set) !== null || hero.product.kind === 'pieces') return [];
+    const value = Math.abs(offMiddle(evidence, hero.index));
+    if (value > ASIDE_PART) return [];
+    return beyond(evidence.limits, 'off-centre', { value }, () => ({
+      of: hero.thing,
+      places: hero.places,
+      causes: [{ thing: hero.thing, part: 1 }],
+    }));
+  },
+  /** Aimed, or the product moved, by just so much. */
+  cures(evidence, { of }) {
+    const { set, things } = evidence;
+    const index = things.findIndex((own) => own.kind === 'product' && own.key === of?.key);
+    const { camera } = set;
+    const { right, halfWidth } = viewOf(camera);
+    const by = 2 * offMiddle(evidence, index) * halfWidth * distance(camera.positionM, camera.aimM);
+    const aside = scale(right, by);
+    return [
+      withCamera(set, { aimM: add(camera.aimM, aside), positionM: add(camera.positionM, aside) }),
+      pushed(set, of?.key ?? '', [-aside[0], -aside[1], 0]),
+    ];
+  },
+};
+
+/** From the middle of the frame to that of a thing, parts of the width, right above 0. */
+function offMiddle({ view }: Evidence, index: number): number {
+  const { width, thing } = view.fine;
+  let [left, right] = [width, -1];
+  for (let i = 0; i < thing.length; i++) {
+    if (thing[i] !== index) continue;
+    left = Math.min(left, i % width);
+    right = Math.max(right, i % width);
+  }
+  return right < 0 ? 0 : (left + right + 1) / 2 / width - 0.5;
+}
+
+/** More than this is tilted on purpose, degrees. */
+const ON_PURPOSE_DEG = 6;
+
+/** A camera that is held a little askew. */
+export const tilted: Judge<'tilted'> = {
+  code: 'tilted',
+  judge({ set, limits }) {
+    const value = Math.abs(set.camera.rollDeg - 90 * Math.round(set.camera.rollDeg / 90));
+    if (value > ON_PURPOSE_DEG) return [];
+    return beyond(limits, 'tilted', { value }, () => ({ of: null, places: [], causes: [] }));
+  },
+  cures: ({ set }) => [withCamera(set, { rollDeg: 90 * Math.round(set.camera.rollDeg / 90) })],
+};

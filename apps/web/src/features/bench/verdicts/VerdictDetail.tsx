@@ -1,6 +1,14 @@
 import type { SettledVerdict } from '@fendrix/contract';
 import { applyChange, overlapName, type TriedCure, type Verdict } from '@fendrix/core';
-import { changeWords, clashWords, figureWords, sideEffectWords, verdictReason } from '@fendrix/words';
+import {
+  changeWords,
+  clashWords,
+  figureWords,
+  harmWords,
+  sideEffectWords,
+  verdictReason,
+} from '@fendrix/words';
+import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
@@ -10,12 +18,14 @@ import { useBenchDispatch, useSet } from '../state/hooks';
 import { edit } from '../state/thunks';
 import { type Answer, takeChange } from '../state/useAnswer';
 import { useCures } from './useCures';
+import { useJudged } from './verdictsContext';
 
 /** Why, what would mend it, each tried out, and what else can be said of it. */
 export function VerdictDetail({ verdict }: { verdict: Verdict }) {
   const dispatch = useBenchDispatch();
   const { answer, busy, done, drop } = useCures(verdict);
   const { id, causes, minutes, code, figure } = verdict;
+  const limits = useJudged()?.evidence.limits;
   const uncertain = figureWords({ ...figure, value: figure.error }).replace(/^\+/, '');
   const settle = (as: SettledVerdict['as']) =>
     dispatch(
@@ -29,6 +39,11 @@ export function VerdictDetail({ verdict }: { verdict: Verdict }) {
     );
   return (
     <Box sx={{ pb: 1, fontSize: '0.75rem' }}>
+      {verdict.danger && (
+        <Alert role="note" severity="warning" sx={{ py: 0, px: 1, mb: 0.5, fontSize: '0.75rem' }}>
+          {verdictReason(code)} Local codes and qualified people come first.
+        </Alert>
+      )}
       {causes.length > 0 && (
         <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.5, alignItems: 'center' }}>
           Because of
@@ -41,8 +56,9 @@ export function VerdictDetail({ verdict }: { verdict: Verdict }) {
         </Box>
       )}
       <Box sx={{ color: 'text.secondary', my: 0.5 }}>
-        {verdictReason(code)}
+        {!verdict.danger && verdictReason(code)}
         {/[1-9]/.test(uncertain) && ` Uncertain by ${uncertain}.`}
+        {limits && <Box>{harmWords(verdict, limits[code])}</Box>}
       </Box>
       {busy && (
         <Box role="status">
