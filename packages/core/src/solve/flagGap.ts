@@ -1,7 +1,8 @@
 import type { Light, SetDocument, Sheet, Vector } from '@fendrix/contract';
 import { cornersOf } from '../geometry/bounds.js';
 import { lightShape, productBounds } from '../geometry/shape.js';
-import { add, cross, dot, length, normalise, scale, subtract } from '../units/vector.js';
+import { add, cross, dot, length, normalise, scale, subtract, toTenthMm } from '../units/vector.js';
+import { BLACK_CARD } from './cardMaterials.js';
 import { freeSheetTag } from './movables.js';
 
 export interface FlagWish {
@@ -65,18 +66,17 @@ export function flagGap(set: SetDocument, wish: FlagWish): FlagGap | null {
   }
   const first = freeSheetTag(set);
   if (first === null) return null;
-  const black = { kind: 'matte' as const, reflectance: 0.04 };
   const flag = (tag: string, name: string, at: number): Sheet => ({
     kind: 'flag',
     tag,
     name,
-    positionM: add(centre, scale(up, at)).map((v) => Math.round(v * 1e4) / 1e4) as Vector,
+    positionM: toTenthMm(add(centre, scale(up, at))),
     aimM: add(add(centre, scale(up, at)), scale(towards, 0.2)),
     rollDeg: 0,
     widthM: FLAG_M.wide,
     heightM: FLAG_M.high,
-    front: black,
-    back: black,
+    front: BLACK_CARD,
+    back: BLACK_CARD,
     stand: false,
   });
   const upper = flag(first, 'Upper flag', most + FLAG_M.high / 2);

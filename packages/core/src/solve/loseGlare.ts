@@ -17,7 +17,8 @@ import { prepareTracing, type Tracing } from '../render/prepareTracing.js';
 import { rayThrough } from '../render/view.js';
 import { setRay } from '../trace/engineCalls.js';
 import { radians } from '../units/angle.js';
-import { add, distance, scale, subtract, turnUpright } from '../units/vector.js';
+import { add, distance, scale, subtract, toTenthMm, turnUpright } from '../units/vector.js';
+import { BLACK_CARD } from './cardMaterials.js';
 import { comesIntoFrame } from './comesIntoFrame.js';
 import { aloneInTheDark, freeSheetTag, type MovableRef, movableOf, withMovable } from './movables.js';
 import { changeBetween, type SetChange } from './setChange.js';
@@ -95,7 +96,7 @@ export function loseGlare(set: SetDocument, across: number, down: number): WayOu
 
   const axis = axisOf(set, seen.on, seen.rays[0]?.point);
   const bare = aloneInTheDark(set, ref, movable);
-  const moved = (positionM: Vector) => withMovable(set, ref, { ...movable, positionM: tenths(positionM) });
+  const moved = (positionM: Vector) => withMovable(set, ref, { ...movable, positionM: toTenthMm(positionM) });
   // Facing its aim point as before, it turns a little as it goes: somewhat more where the least is not enough.
   for (const side of [1, -1]) {
     const least = leastClear(bare, seen.rays, TURN, (deg) => turnedBack(axis, side * deg));
@@ -189,8 +190,6 @@ function imageLeft(set: SetDocument, tag: string): number {
 
 const sameThing = (thing: Thing | null, ref: MovableRef) => thing?.kind === ref.kind && thing.key === ref.key;
 
-const tenths = (v: Vector): Vector => v.map((value) => Math.round(value * 1e4) / 1e4) as Vector;
-
 /** What a spot and eight places round it mirror, and the rays of those that mirror the same as the spot. */
 function raysAt(
   { scene, engine, view }: Tracing,
@@ -283,18 +282,17 @@ function flagBefore(set: SetDocument, rays: readonly SpotRay[], part: number): S
   const at = rays.map(({ point, met }) => add(point, scale(subtract(met, point), part)));
   const middle = scale(at.reduce(add), 1 / at.length);
   const reach = Math.max(...at.map((place) => distance(place, middle))) + FLAG_MARGIN_M;
-  const black = { kind: 'matte' as const, reflectance: 0.04 };
   return {
     kind: 'flag',
     tag,
     name: 'Black card',
-    positionM: tenths(middle),
-    aimM: tenths(add(middle, scale(first.way, -0.1))),
+    positionM: toTenthMm(middle),
+    aimM: toTenthMm(add(middle, scale(first.way, -0.1))),
     rollDeg: 0,
     widthM: Math.ceil(200 * reach) / 100,
     heightM: Math.ceil(200 * reach) / 100,
-    front: black,
-    back: black,
+    front: BLACK_CARD,
+    back: BLACK_CARD,
     stand: false,
   };
 }

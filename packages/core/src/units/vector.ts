@@ -23,3 +23,6 @@ export function turnUpright(point: Vector, angleRad: number): Vector {
   const s = Math.sin(angleRad);
   return [c * point[0] - s * point[1], s * point[0] + c * point[1], point[2]];
 }
+
+/** To a tenth of a millimetre: as finely as anything is placed. */
+export const toTenthMm = (a: Vector): Vector => a.map((value) => Math.round(value * 1e4) / 1e4) as Vector;

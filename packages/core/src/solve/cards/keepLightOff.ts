@@ -1,7 +1,8 @@
 import type { Sheet, Vector } from '@fendrix/contract';
 import { lightShape } from '../../geometry/shape.js';
 import { aimFrame } from '../../units/frame.js';
-import { add, dot, scale, subtract } from '../../units/vector.js';
+import { add, dot, scale, subtract, toTenthMm } from '../../units/vector.js';
+import { BLACK_CARD } from '../cardMaterials.js';
 import { freeSheetTag } from '../movables.js';
 import {
   type Asked,
@@ -22,7 +23,6 @@ const MARGIN_M = 0.005;
 const SPARED = 1 - 2 ** -0.1;
 /** A flag that leaves more than this of the light on the region is none. */
 const COVERS = 0.9;
-const BLACK = { kind: 'matte' as const, reflectance: 0.04 };
 
 /** A rectangle in the plane of a flag, m from its middle line. */
 interface Rect {
@@ -72,18 +72,18 @@ export function keepLightOff(asked: Asked, part: number): CardAnswer[] {
   const flag = (wide: number, high: number, at: Rect): Sheet => {
     const across = (at.left + at.right) / 2;
     const up = (at.low + at.high) / 2;
-    const positionM = rounded(add(centre, add(scale(frame.right, across), scale(frame.up, up))));
+    const positionM = toTenthMm(add(centre, add(scale(frame.right, across), scale(frame.up, up))));
     return {
       kind: 'flag',
       tag,
       name: 'Black flag',
       positionM,
-      aimM: rounded(add(positionM, scale(frame.forward, 0.2))),
+      aimM: toTenthMm(add(positionM, scale(frame.forward, 0.2))),
       rollDeg,
       widthM: wide,
       heightM: high,
-      front: BLACK,
-      back: BLACK,
+      front: BLACK_CARD,
+      back: BLACK_CARD,
       stand: false,
     };
   };
@@ -205,6 +205,3 @@ function anchor(rect: Rect, wide: number, high: number, beside: readonly Crossin
 
 const meanOf = (points: readonly Vector[]): Vector =>
   scale(points.reduce(add, [0, 0, 0] as Vector), 1 / Math.max(1, points.length));
-
-/** To a tenth of a millimetre. */
-const rounded = (v: Vector): Vector => v.map((value) => Math.round(value * 1e4) / 1e4) as Vector;

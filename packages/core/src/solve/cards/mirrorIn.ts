@@ -1,7 +1,8 @@
-import type { Sheet, Vector } from '@fendrix/contract';
+import type { Sheet } from '@fendrix/contract';
 import { prepareTracing } from '../../render/prepareTracing.js';
 import { aimFrame } from '../../units/frame.js';
-import { add, dot, length, normalise, scale, subtract } from '../../units/vector.js';
+import { add, dot, length, normalise, scale, subtract, toTenthMm } from '../../units/vector.js';
+import { BLACK_CARD, FROST, WHITE_CARD } from '../cardMaterials.js';
 import { freeSheetTag } from '../movables.js';
 import {
   type Asked,
@@ -17,12 +18,9 @@ import type { RegionPoint } from './region.js';
 /** What a region is to mirror. */
 export type MirroredKind = 'white' | 'black' | 'frost' | 'gradient';
 
-const WHITE = { kind: 'matte' as const, reflectance: 0.85 };
-const BLACK = { kind: 'matte' as const, reflectance: 0.04 };
-const FROST = { kind: 'translucent' as const, reflectance: 0.35, transmittance: 0.55, haze: 1 };
 const FRONTS: Readonly<Record<MirroredKind, Sheet['front']>> = {
-  white: WHITE,
-  black: BLACK,
+  white: WHITE_CARD,
+  black: BLACK_CARD,
   frost: FROST,
   gradient: {
     kind: 'matte',
@@ -76,13 +74,13 @@ export function mirrorIn(asked: Asked, kind: MirroredKind, awayM: number): CardA
     kind: kind === 'frost' ? ('frame' as const) : ('card' as const),
     tag,
     name: held?.entry.name ?? NAMES[kind],
-    positionM: rounded(positionM),
-    aimM: rounded(middle),
+    positionM: toTenthMm(positionM),
+    aimM: toTenthMm(middle),
     rollDeg: 0,
     widthM: held?.widthM ?? cutSize(widthM),
     heightM: held?.heightM ?? cutSize(heightM),
     front: FRONTS[kind],
-    back: kind === 'frost' ? FROST : WHITE,
+    back: kind === 'frost' ? FROST : WHITE_CARD,
     stand: false,
   } satisfies Sheet;
   const sheet = overTable(set, whole);
@@ -114,5 +112,3 @@ const isAlike =
     if (front.kind !== 'matte' || front.tone || grey === null) return false;
     return kind === 'white' ? grey > 0.6 : grey < 0.1;
   };
-
-const rounded = (v: Vector): Vector => v.map((value) => Math.round(value * 1e4) / 1e4) as Vector;

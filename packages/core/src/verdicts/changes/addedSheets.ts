@@ -1,6 +1,7 @@
 import type { SetDocument, Sheet, Vector } from '@fendrix/contract';
 import { standsInRoom } from '../../geometry/roomBounds.js';
 import { prepareTracing } from '../../render/prepareTracing.js';
+import { BLACK_CARD, FROST, WHITE_CARD } from '../../solve/cardMaterials.js';
 import { comesIntoFrame } from '../../solve/comesIntoFrame.js';
 import { freeSheetTag } from '../../solve/movables.js';
 import { add, distance, normalise, scale, subtract } from '../../units/vector.js';
@@ -23,9 +24,6 @@ export const CARDS: readonly Size[] = [
 
 /** Free over the table, m. */
 const OVER_TABLE_M = 0.005;
-const WHITE = { kind: 'matte' as const, reflectance: 0.85 };
-const BLACK = { kind: 'matte' as const, reflectance: 0.04 };
-const FROST = { kind: 'translucent' as const, reflectance: 0.35, transmittance: 0.55, haze: 1 };
 
 const CLEAR = {
   rollDeg: 0,
@@ -39,7 +37,12 @@ export const withWhiteCard = (
   way: Vector,
   size: Size,
 ): SetDocument | null =>
-  withUpright(set, middle, way, size, { kind: 'card', name: 'White card', front: WHITE, back: WHITE });
+  withUpright(set, middle, way, size, {
+    kind: 'card',
+    name: 'White card',
+    front: WHITE_CARD,
+    back: WHITE_CARD,
+  });
 
 /** A black one, which takes light from that side. */
 export const withBlackCard = (
@@ -48,7 +51,12 @@ export const withBlackCard = (
   way: Vector,
   size: Size,
 ): SetDocument | null =>
-  withUpright(set, middle, way, size, { kind: 'flag', name: 'Black card', front: BLACK, back: BLACK });
+  withUpright(set, middle, way, size, {
+    kind: 'flag',
+    name: 'Black card',
+    front: BLACK_CARD,
+    back: BLACK_CARD,
+  });
 
 function withUpright(
   set: SetDocument,
@@ -95,8 +103,8 @@ export function withFlag(
     positionM,
     aimM: to,
     ...size,
-    front: BLACK,
-    back: BLACK,
+    front: BLACK_CARD,
+    back: BLACK_CARD,
   });
 }
 

@@ -11,6 +11,7 @@ import { useSession } from '../picture/useSession';
 import { benchActions, type CardsState } from '../state/benchSlice';
 import { useBench, useBenchDispatch, useSetPart } from '../state/hooks';
 import { type Answer, takeChange, useAnswer } from '../state/useAnswer';
+import { ShowChange } from '../verdicts/ShowChange';
 import { SideHeading } from '../verdicts/SideHeading';
 
 import { useRegion } from './useRegion';
@@ -230,21 +231,7 @@ function Answers({ answer: { found, old, set } }: { answer: Answer<readonly Card
             >
               Put it there
             </Button>
-            <Button
-              size="small"
-              color="inherit"
-              aria-label={`Show: ${words}`}
-              onClick={() =>
-                dispatch(
-                  benchActions.compared({
-                    against: { kind: 'change', change: card.change, words },
-                    mode: 'wipe',
-                  }),
-                )
-              }
-            >
-              Show it
-            </Button>
+            <ShowChange change={card.change} words={words} />
           </Box>
         );
       })}

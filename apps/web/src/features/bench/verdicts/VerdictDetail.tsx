@@ -17,6 +17,7 @@ import { benchActions } from '../state/benchSlice';
 import { useBenchDispatch, useSet } from '../state/hooks';
 import { edit } from '../state/thunks';
 import { type Answer, takeChange } from '../state/useAnswer';
+import { ShowChange } from './ShowChange';
 import { useCures } from './useCures';
 import { useJudged } from './verdictsContext';
 
@@ -115,21 +116,7 @@ function Cures({ answer: { found, old, set } }: { answer: Answer<readonly TriedC
             >
               {words}
             </Button>
-            <Button
-              size="small"
-              color="inherit"
-              aria-label={`Show: ${words}`}
-              onClick={() =>
-                dispatch(
-                  benchActions.compared({
-                    against: { kind: 'change', change: cure.change, words },
-                    mode: 'wipe',
-                  }),
-                )
-              }
-            >
-              Show it
-            </Button>
+            <ShowChange change={cure.change} words={words} />
             <Box sx={{ color: 'text.secondary' }}>
               {cure.left === null ? 'Takes it away.' : `Leaves ${figureWords(cure.left)} of it.`}
               {cure.clashes.map((clash) => (
