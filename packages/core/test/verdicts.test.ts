@@ -4,9 +4,11 @@ import { brokenSets, soundSets } from '@fendrix/demo/broken';
 import { describe, expect, test } from 'vitest';
 import {
   applyChange,
+  BY_MAPS,
   clashesOf,
   evidenceOf,
   excessOf,
+  judgeOne,
   judgeSet,
   limitsWith,
   offered,
@@ -17,6 +19,7 @@ import {
   traceView,
   tryCures,
   VERDICT_CODES,
+  type VerdictCode,
 } from '../src/index.js';
 
 const trace = (set: SetDocument) => traceView(prepareTracing(set), set, { samples: 3 });
@@ -85,6 +88,21 @@ describe('what only a studio can tell', () => {
     expect(first).toMatchObject({ code: 'circuit-over', danger: true });
     expect(first?.figure.value).toBeCloseTo(1500 - 1104, 0);
   });
+});
+
+test('what needs no light is judged the same before any light is traced', () => {
+  const told = (set: SetDocument, samples: number) => {
+    const evidence = evidenceOf(set, traceView(prepareTracing(set), set, { samples }));
+    return VERDICT_CODES.filter((code) => BY_MAPS.has(code)).flatMap((code) =>
+      judgeOne(evidence, code).map(({ id, figure }) => [id, figure.value]),
+    );
+  };
+  const some = brokenSets().filter(({ code }) => BY_MAPS.has(code as VerdictCode));
+  expect(some.length).toBeGreaterThan(20);
+  for (const { name, set } of some.filter((_, i) => i % 5 === 0)) {
+    expect(told(set, 0), name).not.toEqual([]);
+    expect(told(set, 0), name).toEqual(told(set, 1));
+  }
 });
 
 test('a limit of the studio counts in place of the usual one; what is off is not told', () => {

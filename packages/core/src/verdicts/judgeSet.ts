@@ -29,6 +29,9 @@ export const judgeSet = (evidence: Evidence): Verdict[] =>
 /** All kinds of verdict, for judging them one after the other. */
 export const VERDICT_CODES = Object.keys(JUDGES) as VerdictCode[];
 
+/** Those that need no light: they are known as soon as it is known what is seen and mirrored. */
+export const BY_MAPS: ReadonlySet<VerdictCode> = new Set(VERDICT_CODES.filter((code) => JUDGES[code].byMaps));
+
 /** The gravest first; dangers before all else. */
 export const ranked = (verdicts: readonly Verdict[]): Verdict[] =>
   [...verdicts].sort((a, b) => Number(b.danger) - Number(a.danger) || b.harm - a.harm);

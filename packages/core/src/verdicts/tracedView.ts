@@ -53,29 +53,21 @@ const GLARE_SAMPLES = 4;
 const LENS_SAMPLES = 64;
 
 export interface ViewEffort {
-  /** Paths a place in each batch, and a column of the profiles. */
+  /** Paths a place in each batch, and a column of the profiles; 0 for what is seen and mirrored alone, see `BY_MAPS`. */
   samples: number;
 }
 
-/** Traces the view of a set: about 2400 places, four batches, lightmaps included. */
+/** Traces the view of a set: about 2400 places, four batches, lightmaps included. Without samples all is black. */
 export function traceView(tracing: Tracing, set: SetDocument, { samples }: ViewEffort): TracedView {
   const { sensorWidthM, sensorHeightM } = set.camera.body;
   const across = ACROSS;
   const down = Math.max(8, Math.round((ACROSS * sensorHeightM) / sensorWidthM));
-  const batches = Array.from({ length: BATCHES }, (_, i) =>
-    traceField(tracing, WHOLE, { across, down, samples, seed: i + 1 }),
-  );
   const frame = { x: 0, y: 0, width: across, height: down };
   const map = mirrorMapTile(tracing, across, down, frame);
   const depthM = depthTile(tracing, across, down, frame);
   const pointM = pointsSeen(tracing.view, across, down, depthM);
   const fine = { x: 0, y: 0, width: FINER * across, height: FINER * down };
-  const profiles = set.products.flatMap(
-    (product) => bandProfile(tracing, product, { columns: COLUMNS, samples: 2 * samples }) ?? [],
-  );
-  return {
-    batches,
-    whole: mean(batches),
+  const maps = {
     mirrored: map.mirrored,
     mirroredPart: map.weight,
     mirroredPointM: map.point,
@@ -85,9 +77,26 @@ export function traceView(tracing: Tracing, set: SetDocument, { samples }: ViewE
     pointM,
     fine: mirrorMapTile(tracing, fine.width, fine.height, fine),
     shade: shadedBy(set, pointM),
+  };
+  if (samples === 0) {
+    const { things, channelCount } = tracing.scene;
+    const unit = new Float32Array(3 * channelCount * across * down);
+    const whole = { rect: WHOLE, across, down, thing: map.thing, things, unit, samples };
+    const glare = { places: new Int32Array(0), unit: new Float32Array(0) };
+    return { ...maps, batches: [], whole, intoLens: [], glare, profiles: [], spots: [] };
+  }
+  const batches = Array.from({ length: BATCHES }, (_, i) =>
+    traceField(tracing, WHOLE, { across, down, samples, seed: i + 1 }),
+  );
+  return {
+    ...maps,
+    batches,
+    whole: mean(batches),
     intoLens: lightIntoLens(tracing),
     glare: traceGlare(tracing, set, pointM, map.thing, GLARE_SAMPLES),
-    profiles,
+    profiles: set.products.flatMap(
+      (product) => bandProfile(tracing, product, { columns: COLUMNS, samples: 2 * samples }) ?? [],
+    ),
     spots: set.spots.map((spot) => traceSpot(tracing, spot, SPOT_SAMPLES, 1)),
   };
 }

@@ -54,6 +54,8 @@ export interface Judge<C extends string = string> {
   code: C;
   /** Whether it can hurt someone: told before all else. */
   danger?: true;
+  /** Whether it is known by what is seen and mirrored alone, before any light is traced. */
+  byMaps?: true;
   judge(evidence: Evidence): Omit<Finding, 'code'>[];
   /** Sets in which it may be mended, the least change first; each is tried before it is offered. */
   cures(evidence: Evidence, finding: Finding): SetDocument[];

@@ -86,6 +86,7 @@ function pushed(set: SetDocument, key: string, by: Vector): SetDocument {
 /** Outlines of two products that just touch. */
 export const touching: Judge<'touching'> = {
   code: 'touching',
+  byMaps: true,
   judge: (evidence) =>
     only(evidence, 'tangent').flatMap(({ a, b, gapPart }) => {
       const [one, other] = [evidence.things[a], evidence.things[b]];
@@ -127,6 +128,7 @@ export const touching: Judge<'touching'> = {
 /** A product that just reaches, or just misses, an edge of the frame. */
 export const atTheEdge: Judge<'at-the-edge'> = {
   code: 'at-the-edge',
+  byMaps: true,
   judge: (evidence) =>
     only(evidence, 'edge').flatMap(({ thing, gapPart }) => {
       const own = evidence.things[thing];
@@ -217,6 +219,7 @@ const placesIn = (thing: Int32Array, places: readonly number[], index: number): 
 /** A line between two grounds that runs through the product near its middle. */
 export const horizonThrough: Judge<'horizon-through'> = {
   code: 'horizon-through',
+  byMaps: true,
   judge: (evidence) =>
     only(evidence, 'horizon').flatMap(({ atPart }) => {
       const hero = [...seenProducts(evidence)].sort((a, b) => b.places.length - a.places.length)[0];
@@ -244,6 +247,7 @@ const ASIDE_PART = 0.08;
 /** A product alone that stands nearly, and not quite, in the middle. */
 export const offCentre: Judge<'off-centre'> = {
   code: 'off-centre',
+  byMaps: true,
   judge(evidence) {
     const { set } = evidence;
     const seen = seenProducts(evidence);
@@ -291,6 +295,7 @@ const ON_PURPOSE_DEG = 6;
 /** A camera that is held a little askew. */
 export const tilted: Judge<'tilted'> = {
   code: 'tilted',
+  byMaps: true,
   judge({ set, limits }) {
     const value = Math.abs(set.camera.rollDeg - 90 * Math.round(set.camera.rollDeg / 90));
     if (value > ON_PURPOSE_DEG) return [];

@@ -7,6 +7,7 @@ import type { Judge } from '../verdict.js';
 /** More on one circuit than its breaker bears for hours. */
 export const circuitOver: Judge<'circuit-over'> = {
   code: 'circuit-over',
+  byMaps: true,
   danger: true,
   judge({ set, kit, limits }) {
     if (!kit?.studio) return [];

@@ -178,6 +178,7 @@ const longerSource: Judge['cures'] = ({ set }, { causes }) => {
 /** A strip that bends along a straight side. */
 export const highlightBent: Judge<'highlight-bent'> = {
   code: 'highlight-bent',
+  byMaps: true,
   judge: ofStrips('highlight-bent', bend),
   cures: longerSource,
 };
@@ -185,6 +186,7 @@ export const highlightBent: Judge<'highlight-bent'> = {
 /** A strip that does not run from top to bottom of a straight side. */
 export const highlightBroken: Judge<'highlight-broken'> = {
   code: 'highlight-broken',
+  byMaps: true,
   judge: ofStrips('highlight-broken', missing),
   cures: longerSource,
 };
@@ -195,6 +197,7 @@ const SECOND_PART = 0.15;
 /** Two highlights where one strip is wished. */
 export const highlightDoubled: Judge<'highlight-doubled'> = {
   code: 'highlight-doubled',
+  byMaps: true,
   judge: (evidence) =>
     evidence.set.wishes.highlight !== 'one-strip'
       ? []

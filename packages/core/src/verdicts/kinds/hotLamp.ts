@@ -7,6 +7,7 @@ import type { Judge } from '../verdict.js';
 /** A hot lamp near paper, cloth or frost. */
 export const hotLamp: Judge<'hot-lamp'> = {
   code: 'hot-lamp',
+  byMaps: true,
   danger: true,
   judge: ({ set, things, limits }) =>
     setCautions(set).flatMap((caution) => {

@@ -184,6 +184,7 @@ function labelOffLens(set: SetDocument, product: Product): number | null {
 /** A label that does not face the lens, and is not turned away on purpose. */
 export const labelTurned: Judge<'label-turned'> = {
   code: 'label-turned',
+  byMaps: true,
   judge: (evidence) =>
     evidence.set.wishes.words !== 'readable'
       ? []

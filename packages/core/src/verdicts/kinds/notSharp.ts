@@ -29,6 +29,7 @@ function blurPx(camera: SetDocument['camera'], depthM: number): number {
 /** A product whose nearest or farthest part is blurred. */
 export const notSharp: Judge<'not-sharp'> = {
   code: 'not-sharp',
+  byMaps: true,
   judge: (evidence) =>
     evidence.set.wishes.sharp === 'open'
       ? []

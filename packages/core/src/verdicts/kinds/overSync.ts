@@ -9,6 +9,7 @@ const SAME = 0.02;
 /** A shutter faster than the sync of the body while a flash is on: a part of the real frame stays dark. */
 export const overSync: Judge<'over-sync'> = {
   code: 'over-sync',
+  byMaps: true,
   judge({ set, limits }) {
     const { shutterS, body } = set.camera;
     const flash = set.lights.some((light) => light.on && lightLuminance(light).time === 'flash');

@@ -32,6 +32,7 @@ const thingOf = ({ id, name }: { id: string; name: string }): Thing => ({ kind: 
 /** Gaps of a row that are not alike. */
 export const rowSpacing: Judge<'row-spacing'> = {
   code: 'row-spacing',
+  byMaps: true,
   judge({ set, limits }) {
     const own = row(set);
     if (!own) return [];
@@ -49,6 +50,7 @@ export const rowSpacing: Judge<'row-spacing'> = {
 /** Fronts of a row that are not on one line. */
 export const rowLine: Judge<'row-line'> = {
   code: 'row-line',
+  byMaps: true,
   judge({ set, limits }) {
     const own = row(set);
     if (!own) return [];
@@ -112,6 +114,7 @@ function evenAcross(set: SetDocument, light = '', other = ''): SetDocument[] {
 /** Products seen in each other. */
 export const rowMirrored: Judge<'row-mirrored'> = {
   code: 'row-mirrored',
+  byMaps: true,
   judge(evidence) {
     const { view, things } = evidence;
     return seenProducts(evidence).flatMap(({ thing, index, places }) => {

@@ -21,6 +21,7 @@ const isUnwanted = ({ things, view }: Evidence, place: number): boolean => {
 /** Camera, tripod, person or stand mirrored in a product. */
 export const seenInProduct: Judge<'seen-in-product'> = {
   code: 'seen-in-product',
+  byMaps: true,
   judge: (evidence) =>
     seenProducts(evidence).flatMap(({ thing, places }) => {
       const mirroring = places.filter((place) => evidence.view.mirrored[place] !== NO_PART);

@@ -28,6 +28,7 @@ function isTool({ set, things, thing }: Evidence, place: number): boolean {
 /** A light, card, stand, camera or person in the frame, within what the crops keep of it. */
 export const thingInFrame: Judge<'thing-in-frame'> = {
   code: 'thing-in-frame',
+  byMaps: true,
   judge(evidence) {
     const kept = keptPlaces(evidence);
     const places = kept.filter((place) => isTool(evidence, place));

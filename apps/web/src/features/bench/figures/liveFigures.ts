@@ -30,6 +30,8 @@ export interface FigureValues {
   spots: { traces: SpotTrace[]; settled: boolean };
   /** The view that judges look at, and the key of the set that it was traced of. */
   view: TaskResults['view'];
+  /** The same without light: there sooner. */
+  maps: TaskResults['view'];
 }
 
 export type FigureName = keyof FigureValues;
@@ -169,6 +171,12 @@ export const liveFigures: { [Name in Exclude<FigureName, 'spots'>]: LiveFigure<N
     wish: ({ pick }) => pick,
     task: ([across, down]) => ({ kind: 'pick', across, down }),
     value: (pick) => pick,
+  }),
+  maps: declare<'maps', true, 'view'>({
+    readAt: ['rest'],
+    wish: () => true,
+    task: () => ({ kind: 'view', samples: 0 }),
+    value: (view) => view,
   }),
   view: declare<'view', true, 'view'>({
     readAt: ['rest'],

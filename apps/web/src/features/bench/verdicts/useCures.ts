@@ -22,7 +22,8 @@ export function useCures(verdict: Verdict) {
   const { answer, busy, ask, drop } = useAnswer<readonly TriedCure[]>();
   const [done, setDone] = useState(0);
   useEffect(() => {
-    if (!session || !judged) return;
+    // Cures are judged by light: they wait for it.
+    if (!session || !judged || judged.byMaps) return;
     const { evidence, verdicts: before } = judged;
     const { view } = evidence;
     const by = { limits: evidence.limits, kit: evidence.kit };

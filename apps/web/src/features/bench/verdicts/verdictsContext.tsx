@@ -1,5 +1,6 @@
 import type { SetDocument } from '@fendrix/contract';
 import {
+  BY_MAPS,
   type Evidence,
   evidenceOf,
   judgeOne,
@@ -9,6 +10,7 @@ import {
   traceKey,
   VERDICT_CODES,
   type Verdict,
+  type VerdictCode,
   vector,
 } from '@fendrix/core';
 import { createContext, type ReactNode, useContext, useEffect, useState } from 'react';
@@ -22,8 +24,8 @@ export interface Judged {
   verdicts: readonly Verdict[];
   /** What was judged. */
   evidence: Evidence;
-  /** Whether it was judged by the whole light; until then what is near its limit may come or go. */
-  whole: boolean;
+  /** Whether only what needs no light has been judged anew: the rest is as it was before the set moved. */
+  byMaps: boolean;
 }
 
 const JudgedContext = createContext<Judged | null>(null);
@@ -80,47 +82,64 @@ const REST_MS = 120;
 const TURN_MS = 12;
 
 /** Judges one kind after the other and lets the page have its turn between; null where it was stopped. */
-async function judgedInTurns(evidence: Evidence, signal: AbortSignal): Promise<Verdict[] | null> {
+async function judgedInTurns(
+  evidence: Evidence,
+  codes: readonly VerdictCode[],
+  signal: AbortSignal,
+): Promise<Verdict[] | null> {
   const verdicts: Verdict[] = [];
   let since = performance.now();
-  for (const code of VERDICT_CODES) {
+  for (const code of codes) {
     verdicts.push(...judgeOne(evidence, code));
     if (performance.now() - since < TURN_MS) continue;
     await new Promise((turn) => setTimeout(turn));
     if (signal.aborted) return null;
     since = performance.now();
   }
-  return ranked(verdicts);
+  return verdicts;
 }
 
+/** Those that need no light. */
+const MAP_CODES = VERDICT_CODES.filter((code) => BY_MAPS.has(code));
+
 /**
- * Judges the set when it rests: with powers, switches, settings and wishes of now at once, after a move as soon as its first
- * view has been traced, and again by the whole light. Until then what was judged before stays.
+ * Judges the set when it rests: with powers, switches, settings and wishes of now at once. After a move what is seen and mirrored
+ * is judged first, then all by the first view that has been traced, and again by the whole light; what needs light and has not
+ * been traced yet stays as it was judged before.
  */
 export function VerdictsProvider({ children }: { children: ReactNode }) {
   const set = useSet();
   const first = useFigure('view');
   const whole = useWholeView(first ?? undefined);
+  const maps = useFigure('maps');
   const read = useFigure('spots');
   const by = useJudgedBy();
   // Those that are not settled may be of the set before its newest move.
   const spots = read?.settled ? read.traces : null;
   const [judged, setJudged] = useState<Judged | null>(null);
   useEffect(() => {
-    const traced = whole ?? first;
-    if (!traced) return;
+    const key = traceKey(set);
+    const traced = [whole, first].find((view) => view?.key === key);
+    const seen = traced ?? (maps?.key === key ? maps : undefined);
+    if (!seen) return;
     const stop = new AbortController();
-    const timer = setTimeout(async () => {
-      if (traced.key !== traceKey(set)) return;
-      const evidence = evidenceOf(set, withSpots(traced.view, spots, set), by);
-      const verdicts = await judgedInTurns(evidence, stop.signal);
-      if (verdicts && !stop.signal.aborted) setJudged({ verdicts, evidence, whole: whole !== null });
-    }, REST_MS);
+    const timer = setTimeout(
+      async () => {
+        const evidence = evidenceOf(set, withSpots(seen.view, spots, set), by);
+        const found = await judgedInTurns(evidence, traced ? VERDICT_CODES : MAP_CODES, stop.signal);
+        if (!found || stop.signal.aborted) return;
+        setJudged((before) => {
+          const kept = traced ? [] : (before?.verdicts.filter(({ code }) => !BY_MAPS.has(code)) ?? []);
+          return { verdicts: ranked([...found, ...kept]), evidence, byMaps: !traced };
+        });
+      },
+      traced ? REST_MS : 0,
+    );
     return () => {
       clearTimeout(timer);
       stop.abort();
     };
-  }, [set, first, whole, spots, by]);
+  }, [set, first, whole, maps, spots, by]);
   return <JudgedContext.Provider value={judged}>{children}</JudgedContext.Provider>;
 }
 
