@@ -9,6 +9,7 @@ import { dropDraft, keepDraft, readDrafts } from '../src/shared/document/drafts'
 import { shortened } from '../src/shared/longTexts';
 import { refusalsOf } from '../src/shared/refusals';
 import { openStore, STORED } from './benchStore';
+import { standInServer } from './standInServer';
 
 interface Sent {
   revision: number;
@@ -28,18 +29,7 @@ beforeEach(() => {
   localStorage.clear();
   sent.length = 0;
   answer = accept;
-  // Node's own Request knows no addresses without a host.
-  const NodeRequest = Request;
-  vi.stubGlobal(
-    'Request',
-    class extends NodeRequest {
-      constructor(input: string | Request, init?: RequestInit) {
-        const { signal: _signal, ...rest } = init ?? {};
-        super(typeof input === 'string' ? new URL(input, 'http://127.0.0.1').href : input, rest);
-      }
-    },
-  );
-  vi.stubGlobal('fetch', async (request: Request) => {
+  standInServer(async (request) => {
     const body = (await request.json()) as Sent;
     sent.push(body);
     return answer(body);

@@ -2,7 +2,7 @@
 import { defaultKit } from '@fendrix/catalogue';
 import type { Job, StoredJob } from '@fendrix/contract';
 import { boomLoad, planSeries, productBounds, sharpestStop, stageSet } from '@fendrix/core';
-import { demoJob } from '@fendrix/demo';
+import { demoJob, demoSet } from '@fendrix/demo';
 import { act, cleanup, fireEvent, render, screen, within } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { Provider } from 'react-redux';
@@ -12,6 +12,7 @@ import { createStore } from '../src/app/createStore';
 import { openJob } from '../src/features/jobs';
 import { BriefView } from '../src/features/jobs/brief/BriefView';
 import { FormatDrawings } from '../src/features/jobs/brief/FormatDrawings';
+import { DayView } from '../src/features/jobs/day/DayView';
 import { ProductsView } from '../src/features/jobs/products/ProductsView';
 import { SeriesView } from '../src/features/jobs/series/SeriesView';
 import { seriesPictures } from '../src/features/jobs/series/seriesPictures';
@@ -20,6 +21,7 @@ import { Overhead } from '../src/features/jobs/shots/Overhead';
 import { PlaceChecks } from '../src/features/jobs/shots/PlaceChecks';
 import { kitApi, type NamedEquipment } from '../src/features/kit';
 import { press, type } from './hands';
+import { standInServer } from './standInServer';
 
 const SET_ID = '6f1cbb57-8f5d-4c52-9a7e-0f2b8f1d9b11';
 const kit = defaultKit();
@@ -322,5 +324,77 @@ describe('a series', () => {
     const { show } = openDemo({ products: [], shots: [] });
     show(<SeriesView />);
     expect(screen.getByText(/Add products first/)).toBeTruthy();
+  });
+});
+
+describe('the day', () => {
+  const setOf = {
+    cordial: '6f1cbb57-8f5d-4c52-9a7e-0f2b8f1d9b11',
+    mill: '6f1cbb57-8f5d-4c52-9a7e-0f2b8f1d9b12',
+    tart: '6f1cbb57-8f5d-4c52-9a7e-0f2b8f1d9b13',
+  } as const;
+
+  /** The day of a job of three pictures, their sets on the server. */
+  async function openDay(more: (shot: Job['shots'][number]) => object = () => ({})) {
+    standInServer((request) => {
+      const id = request.url.split('/').at(-1);
+      const name = (Object.keys(setOf) as (keyof typeof setOf)[]).find((own) => setOf[own] === id);
+      const document = name && demoSet(name);
+      return name
+        ? Response.json({ id, name, revision: 1, updatedAt: '', document })
+        : Response.json({ error: 'gone' }, { status: 404 });
+    });
+    const full = demoJob((name) => setOf[name as keyof typeof setOf] ?? SET_ID);
+    const shots = full.shots
+      .slice(0, 3)
+      .map((shot, i) => ({ ...shot, setId: Object.values(setOf)[i] as string }))
+      .map((shot) => ({ ...shot, ...more(shot) }));
+    const bench = openDemo({ shots });
+    bench.show(<DayView />);
+    await screen.findByTestId('day');
+    return bench;
+  }
+  const rows = () =>
+    within(screen.getByTestId('day'))
+      .getAllByRole('rowheader')
+      .map(({ textContent }) => textContent);
+
+  test('is put in the best order, with its clock and what is done between', async () => {
+    await openDay();
+    expect(rows()).toHaveLength(3);
+    await screen.findByText('No other order is over sooner.');
+    expect(screen.getByTestId('day-sum').textContent).toMatch(/Done at \d\d:\d\d/);
+    expect(screen.getByTestId('day').textContent).toContain('light A');
+  });
+
+  test('an own order is kept, says what it costs, and gives way to the best one', async () => {
+    const { job } = await openDay();
+    await screen.findByText('No other order is over sooner.');
+    const before = rows();
+    fireEvent.click(screen.getAllByRole('button', { name: /: later$/ })[0] as HTMLElement);
+    expect(rows()[0]).not.toBe(before[0]);
+    expect(job().day.order).toHaveLength(3);
+    press('Take the best order');
+    expect(job().day.order).toEqual([]);
+    expect(rows()).toEqual(before);
+  });
+
+  test('what spills goes last; times that cannot be kept are told, and the picture that is too late', async () => {
+    const { job } = await openDay();
+    const [first] = rows();
+    fireEvent.click(screen.getByLabelText(`${first}: last, as it spills, wets or wilts`));
+    expect(job().shots.some(({ last }) => last)).toBe(true);
+    await vi.waitFor(() => expect(rows().at(-1)).toBe(first));
+    fireEvent.change(screen.getByLabelText(`${first}: ended by`), { target: { value: '09:10' } });
+    await screen.findByText(/No order keeps all times/);
+    expect(screen.getByTestId('day').textContent).toContain('too late');
+  });
+
+  test('pictures without a set are told apart; with none at all it says what to do', async () => {
+    await openDay((shot) => (shot.id === 'mill' ? { setId: undefined } : {}));
+    expect(screen.getByText(/Not in the order, as they have no set yet/)).toBeTruthy();
+    cleanup();
+    openDemo({ shots: [] }).show(<DayView />);
+    expect(screen.getByText(/A day is made of pictures that are set up/)).toBeTruthy();
   });
 });

@@ -2,25 +2,18 @@ import { afterEach, expect, test, vi } from 'vitest';
 import { createStore } from '../src/app/createStore';
 import { jobsApi } from '../src/features/jobs/api';
 import { setsApi } from '../src/features/sets';
+import { standInServer } from './standInServer';
 
 afterEach(() => void vi.unstubAllGlobals());
 
 test('lists are read anew after a job has come in: it brings sets with it', async () => {
   const asked: string[] = [];
-  vi.stubGlobal('fetch', async (request: Request) => {
+  standInServer((request) => {
     const { pathname } = new URL(request.url);
     asked.push(`${request.method} ${pathname}`);
     const answer = request.method === 'GET' ? { jobs: [], sets: [], total: 0 } : { id: 'new' };
     return new Response(JSON.stringify(answer), { headers: { 'content-type': 'application/json' } });
   });
-  vi.stubGlobal(
-    'Request',
-    class extends Request {
-      constructor(url: string, init?: RequestInit) {
-        super(new URL(url, 'http://fendrix.test'), init);
-      }
-    },
-  );
   const { store } = createStore();
   const page = { search: '', offset: 0, limit: 20 };
   const lists = [

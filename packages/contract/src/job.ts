@@ -14,6 +14,11 @@ export const rowId = z
 
 export const day = z.iso.date().describe('Day, YYYY-MM-DD');
 
+/** Time of the day, HH:MM. */
+export const clock = z
+  .string()
+  .regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'must be a time of the day such as 09:30.');
+
 /** A picture kept by its content. */
 export const pictureHash = z.string().regex(/^[0-9a-f]{64}$/, 'must be 64 hexadecimal digits.');
 
@@ -132,6 +137,10 @@ export const shot = z.strictObject({
   minutes: z.number().min(1).max(1440).default(30).describe('Time planned for it, minutes'),
   framing: framing.optional(),
   setId: storedId.optional().describe('The set it is taken on'),
+  notBefore: clock.optional().describe('Not begun before: light of a window, a courier, drying, cooling'),
+  endedBy: clock.optional().describe('Ended by then: light that goes, a courier, a client'),
+  after: z.array(rowId).max(20).default([]).describe('Pictures that come before it'),
+  last: z.boolean().default(false).describe('Spills, wets or wilts: after all that do not'),
   done: z.boolean().default(false),
 });
 
@@ -163,6 +172,13 @@ export const jobShape = z.strictObject({
   products: z.array(jobProduct).max(200).default([]),
   shots: z.array(shot).max(500).default([]),
   series: series.optional(),
+  day: z
+    .strictObject({
+      startsAt: clock.default('09:00').describe('When work on the first set begins'),
+      order: z.array(rowId).max(500).default([]).describe('Own order of the pictures; the best one if empty'),
+    })
+    .prefault({})
+    .describe('The day on which the pictures are taken'),
 });
 
 export type Job = z.infer<typeof jobShape>;

@@ -118,6 +118,7 @@ export { cautionsFor, type ProductCaution } from './plan/cautions.js';
 export * from './plan/checkPlace.js';
 export { LASTING_PART, lastingLoadW, type MainsDraw, mainsDraw } from './plan/circuit.js';
 export * from './plan/day/changePrices.js';
+export * from './plan/day/dayOfJob.js';
 export * from './plan/day/runOrder.js';
 export { firstLight, metered } from './plan/firstLight.js';
 export * from './plan/frameFit.js';

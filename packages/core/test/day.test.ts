@@ -1,15 +1,27 @@
-import { demoSet } from '@fendrix/demo';
+import { demoJob, demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
 import {
   bestOrder,
   changeMinutes,
+  clockMinutes,
+  clockOf,
   type DayPlan,
+  dayOfJob,
   endOf,
+  ownOrder,
   priceOfChange,
   timesOf,
   USUAL_PRICES,
 } from '../src/index.js';
 import { createRandom } from '../src/units/random.js';
+
+/** Where the sets of the demo job are stored. */
+const SETS = {
+  cordial: '6f1cbb57-8f5d-4c52-9a7e-0f2b8f1d9b11',
+  mill: '6f1cbb57-8f5d-4c52-9a7e-0f2b8f1d9b12',
+  tart: '6f1cbb57-8f5d-4c52-9a7e-0f2b8f1d9b13',
+  tent: '6f1cbb57-8f5d-4c52-9a7e-0f2b8f1d9b14',
+} as const;
 
 /** A day of so many pictures with prices, times and pairs by a seed. */
 function dayOf(count: number, seed: number, bound = 0.3): DayPlan {
@@ -113,6 +125,71 @@ describe('the order of a day', () => {
     expect(bestOrder({ ...plan, before: [[0, 1]] })).toBeNull();
     expect(() => bestOrder({ ...plan, change: [[0, 1]] })).toThrow(/price/);
     expect(bestOrder({ pictures: [], change: [[]], before: [] })).toEqual({ order: [], endsAt: 0, bound: 0 });
+  });
+});
+
+describe('the day of a job', () => {
+  const job = demoJob(
+    (name) => (SETS as Record<string, string>)[name === 'cordial-frost' ? 'cordial' : name] ?? '',
+  );
+  const setOf = (id: string) => {
+    const name = (Object.keys(SETS) as (keyof typeof SETS)[]).find((own) => SETS[own] === id);
+    return name ? demoSet(name === 'cordial' ? 'cordial-frost' : (name as 'mill')) : undefined;
+  };
+
+  test('pictures with a set are priced against each other; the rest are told apart', () => {
+    const day = dayOfJob(job, setOf);
+    expect(day.shots).toHaveLength(Object.keys(SETS).length);
+    expect(day.without).toEqual([]);
+    expect(day.plan.change).toHaveLength(day.shots.length + 1);
+    expect(day.plan.change[0]?.[0]).toBe(0);
+    expect(day.plan.change[0]?.[1]).toBeGreaterThan(0);
+    const none = dayOfJob(job, () => undefined);
+    expect(none.shots).toEqual([]);
+    expect(none.without).toHaveLength(job.shots.length);
+  });
+
+  test('what is taken is left out; two pictures on one set cost nothing between them', () => {
+    const [first, second, ...rest] = job.shots;
+    if (!first || !second) throw new Error('there are two');
+    const shots = [
+      first,
+      { ...second, setId: first.setId },
+      ...rest.map((shot) => ({ ...shot, done: true })),
+    ];
+    const day = dayOfJob({ ...job, shots }, setOf);
+    expect(day.shots.map(({ id }) => id)).toEqual([first.id, second.id]);
+    expect(day.plan.change[0]?.[1]).toBe(0);
+  });
+
+  test('what spills comes last, what comes after another does, and clocks count from the beginning', () => {
+    const [first, second, third] = job.shots.map(({ id }) => id);
+    const shots = job.shots.map((shot) => ({
+      ...shot,
+      last: shot.id === first,
+      after: shot.id === second ? [third as string, 'gone'] : [],
+      ...(shot.id === third ? { notBefore: '10:30', endedBy: '18:00' } : {}),
+    }));
+    const day = dayOfJob({ shots, day: { startsAt: '10:00', order: [] } }, setOf);
+    const found = bestOrder(day.plan);
+    const order = found?.order.map((at) => day.shots[at]?.id) ?? [];
+    expect(order.at(-1)).toBe(first);
+    expect(order.indexOf(third)).toBeLessThan(order.indexOf(second));
+    expect(day.plan.pictures.find(({ id }) => id === third)).toMatchObject({ notBefore: 30, endedBy: 480 });
+  });
+
+  test('an own order leaves out what is gone and puts what is new last', () => {
+    const day = dayOfJob(job, setOf);
+    const [first, , third] = day.shots.map(({ id }) => id);
+    const own = ownOrder(day, [third as string, 'gone', first as string, first as string]);
+    expect(own.slice(0, 2)).toEqual([2, 0]);
+    expect(new Set(own).size).toBe(day.shots.length);
+  });
+
+  test('clocks', () => {
+    expect(clockMinutes('09:30')).toBe(570);
+    expect(clockOf(570)).toBe('09:30');
+    expect(clockOf(1500)).toBe('25:00');
   });
 });
 

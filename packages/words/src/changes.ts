@@ -27,7 +27,7 @@ export function changeWords(before: Standing, after: Standing, most = 4): string
 }
 
 function changePhrase({ thing, what, details }: Change): string {
-  const name = nameOf(thing);
+  const name = changedThingName(thing);
   if (what === 'added') return `with ${name}`;
   if (what === 'removed') return `without ${name}`;
   const words = details.map(detailWords).join(' and ');
@@ -35,7 +35,8 @@ function changePhrase({ thing, what, details }: Change): string {
   return `${name} ${words === '' ? 'changed' : words}`;
 }
 
-function nameOf(thing: ChangedThing): string {
+/** What has changed, by its tag or name. */
+export function changedThingName(thing: ChangedThing): string {
   switch (thing.kind) {
     case 'light':
       return thing.tag;

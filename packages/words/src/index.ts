@@ -2,6 +2,7 @@ export * from './cards.js';
 export { productCautionWords, setCautionWords } from './cautions.js';
 export { changeWords, describeChange } from './changes.js';
 export { compositionWords } from './composition.js';
+export * from './day.js';
 export * from './ground.js';
 export { progressWords, questionWords } from './jobs.js';
 export { standInWords } from './kit.js';

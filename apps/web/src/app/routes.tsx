@@ -54,6 +54,10 @@ export const routes: RouteObject[] = [
               import('../features/jobs/pages').then(({ CameraView }) => ({ Component: CameraView })),
           },
           {
+            path: 'day',
+            lazy: () => import('../features/jobs/pages').then(({ DayView }) => ({ Component: DayView })),
+          },
+          {
             path: 'series',
             lazy: () =>
               import('../features/jobs/pages').then(({ SeriesView }) => ({ Component: SeriesView })),

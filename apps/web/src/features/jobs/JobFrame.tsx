@@ -18,6 +18,7 @@ const PARTS = [
   ['products', 'Products'],
   ['pictures', 'Pictures'],
   ['series', 'Series'],
+  ['day', 'Day'],
 ] as const;
 
 /** Opens a job and shows one of its parts. */

@@ -1,4 +1,5 @@
 export { BriefView } from './brief/BriefView';
+export { DayView } from './day/DayView';
 export { JobFrame } from './JobFrame';
 export { JobListView } from './JobListView';
 export { ProductsView } from './products/ProductsView';

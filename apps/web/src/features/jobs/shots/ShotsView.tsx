@@ -67,6 +67,8 @@ export function ShotsView() {
       props: '',
       plates: [],
       minutes: 30,
+      after: [],
+      last: false,
       done: false,
     };
     if (edit((now) => ({ ...now, shots: [...now.shots, shot] }))) choose(id);

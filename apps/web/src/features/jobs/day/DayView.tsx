@@ -1,0 +1,292 @@
+import type { Shot } from '@fendrix/contract';
+import { clockMinutes, clockOf, type DayTime, dayOfJob, type JobDay, ownOrder, timesOf } from '@fendrix/core';
+import { durationWords, stepWords } from '@fendrix/words';
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import CircularProgress from '@mui/material/CircularProgress';
+import Typography from '@mui/material/Typography';
+import Papa from 'papaparse';
+import { useMemo } from 'react';
+import { changeRow } from '../../../shared/rows';
+import { Section } from '../../../shared/Section';
+import { fileName, saveFile } from '../../../shared/saveFile';
+import { useEditJob, useJob } from '../state/openJob';
+import { useBestOrder } from './useBestOrder';
+import { useSetsOf } from './useSetsOf';
+
+/** The day of a job: its pictures in the order in which it is over soonest, with the clock, what is done between, and why. */
+export function DayView() {
+  const job = useJob();
+  const { sets, reading } = useSetsOf(
+    job.shots.flatMap(({ setId, done }) => (setId && !done ? [setId] : [])),
+  );
+  const day = useMemo(() => dayOfJob(job, (id) => sets.get(id)), [job, sets]);
+  if (reading) return <CircularProgress aria-label="The sets of the pictures are being read" sx={{ m: 4 }} />;
+  return (
+    <>
+      {day.shots.length === 0 ? (
+        <Typography sx={{ color: 'text.secondary', maxWidth: 560 }}>
+          A day is made of pictures that are set up: give each picture its lens and position, then make its
+          set. The changes from one set to the next are then priced, and the order follows.
+        </Typography>
+      ) : (
+        <OrderedDay day={day} />
+      )}
+      {day.without.length > 0 && (
+        <Alert severity="info" sx={{ mt: 2, maxWidth: 640 }}>
+          Not in the order, as they have no set yet: {day.without.map(({ name }) => name).join(', ')}.
+        </Alert>
+      )}
+    </>
+  );
+}
+
+function OrderedDay({ day }: { day: JobDay }) {
+  const job = useJob();
+  const edit = useEditJob();
+  const best = useBestOrder(day.plan);
+  const { startsAt, order: kept } = job.day;
+  const found = best === null || best === 'none' ? null : best;
+  const isOwn = kept.length > 0;
+  const order = isOwn || !found ? ownOrder(day, kept) : found.order;
+  const times = timesOf(day.plan, order);
+  const ends = times.at(-1)?.endsAt ?? 0;
+  const bestEnds = found?.endsAt ?? null;
+  const start = clockMinutes(startsAt);
+  const setDay = (changes: Partial<typeof job.day>) =>
+    edit((now) => ({ ...now, day: { ...now.day, ...changes } }));
+  const move = (at: number, by: 1 | -1) => {
+    const ids = order.map((picture) => day.shots[picture]?.id ?? '');
+    const [own] = ids.splice(at, 1);
+    ids.splice(at + by, 0, own as string);
+    setDay({ order: ids });
+  };
+  const changes = changesOf(day, order).reduce((sum, steps) => sum + minutes(steps), 0);
+  return (
+    <Section
+      title="Order of the day"
+      action={
+        <Box sx={{ display: 'flex', gap: 1 }}>
+          {isOwn && (
+            <Button size="small" onClick={() => setDay({ order: [] })}>
+              Take the best order
+            </Button>
+          )}
+          <Button
+            size="small"
+            onClick={() =>
+              saveFile(csvOf(day, times, start), fileName(`${job.name}, day`, 'csv'), 'text/csv')
+            }
+          >
+            Export CSV
+          </Button>
+        </Box>
+      }
+    >
+      <Box sx={{ display: 'flex', gap: 3, alignItems: 'center', flexWrap: 'wrap', mb: 1.5 }}>
+        <label>
+          Begins{' '}
+          <input
+            type="time"
+            className="number"
+            value={startsAt}
+            onChange={({ target }) => target.value && setDay({ startsAt: target.value })}
+          />
+        </label>
+        <span data-testid="day-sum">
+          Done at <span className="number">{clockOf(start + ends)}</span>, after {durationWords(ends)};
+          changes of set take {durationWords(changes)} of it.
+        </span>
+        <span role="status">
+          {best === null && 'The best order is being worked out.'}
+          {found &&
+            !isOwn &&
+            (found.bound < found.endsAt - 0.5
+              ? `No order is over before ${clockOf(start + found.bound)}.`
+              : 'No other order is over sooner.')}
+        </span>
+      </Box>
+      {best === 'none' && (
+        <Alert severity="warning" sx={{ mb: 1.5, maxWidth: 640 }}>
+          No order keeps all times: begin sooner, give one more time, or take a picture out. Shown is the
+          order as it is, with what comes too late.
+        </Alert>
+      )}
+      {isOwn && bestEnds !== null && ends > bestEnds + 0.5 && (
+        <Alert severity="info" sx={{ mb: 1.5, maxWidth: 640 }} data-testid="day-costs">
+          Your order costs {durationWords(ends - bestEnds)} more than the best
+          {becauseOf(day, order, found?.order ?? [])}.
+        </Alert>
+      )}
+      <Box
+        component="table"
+        data-testid="day"
+        sx={{
+          borderCollapse: 'collapse',
+          width: '100%',
+          fontSize: '0.8125rem',
+          '& th, & td': {
+            textAlign: 'left',
+            py: 0.5,
+            pr: 1.5,
+            verticalAlign: 'top',
+            borderBottom: 1,
+            borderColor: 'divider',
+          },
+        }}
+      >
+        <thead>
+          <tr>
+            <th scope="col">From, to</th>
+            <th scope="col">Picture</th>
+            <th scope="col">Before it, minutes</th>
+            <th scope="col">Not before</th>
+            <th scope="col">Ended by</th>
+            <th scope="col">Last</th>
+            <th scope="col">
+              <span style={{ position: 'absolute', clip: 'rect(0 0 0 0)' }}>Move</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {times.map((time, at) => {
+            const shot = day.shots[time.picture];
+            if (!shot) return null;
+            const from = at === 0 ? day.shots.length : (order[at - 1] as number);
+            const steps = day.steps[from]?.[time.picture] ?? [];
+            const change = (changes: Partial<Shot>) =>
+              edit((now) => ({ ...now, shots: changeRow(now.shots, shot.id, changes) }));
+            return (
+              <tr key={shot.id}>
+                <td className="number" style={{ whiteSpace: 'nowrap' }}>
+                  {clockOf(start + time.startsAt)} {clockOf(start + time.endsAt)}
+                </td>
+                <th scope="row" style={{ fontWeight: 650 }}>
+                  {shot.name}
+                  {time.late > 0 && (
+                    <Box component="div" sx={{ color: 'error.main', fontWeight: 400 }}>
+                      {durationWords(time.late)} too late
+                    </Box>
+                  )}
+                </th>
+                <td>
+                  {steps.length === 0 ? 'the same set' : steps.map(stepWords).join(', ')}
+                  {time.waits > 0.5 && <div>waits {durationWords(time.waits)}</div>}
+                </td>
+                <td>
+                  <ClockField
+                    label={`${shot.name}: not before`}
+                    value={shot.notBefore}
+                    onChange={(notBefore) => change({ notBefore })}
+                  />
+                </td>
+                <td>
+                  <ClockField
+                    label={`${shot.name}: ended by`}
+                    value={shot.endedBy}
+                    onChange={(endedBy) => change({ endedBy })}
+                  />
+                </td>
+                <td>
+                  <Checkbox
+                    size="small"
+                    sx={{ p: 0 }}
+                    checked={shot.last}
+                    onChange={(_, last) => change({ last })}
+                    slotProps={{ input: { 'aria-label': `${shot.name}: last, as it spills, wets or wilts` } }}
+                  />
+                </td>
+                <td style={{ whiteSpace: 'nowrap' }}>
+                  <Button
+                    size="small"
+                    color="inherit"
+                    sx={{ minWidth: 0 }}
+                    disabled={at === 0}
+                    aria-label={`${shot.name}: earlier`}
+                    onClick={() => move(at, -1)}
+                  >
+                    ↑
+                  </Button>
+                  <Button
+                    size="small"
+                    color="inherit"
+                    sx={{ minWidth: 0 }}
+                    disabled={at === times.length - 1}
+                    aria-label={`${shot.name}: later`}
+                    onClick={() => move(at, 1)}
+                  >
+                    ↓
+                  </Button>
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </Box>
+    </Section>
+  );
+}
+
+function ClockField({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: string | undefined;
+  onChange(clock: string | undefined): void;
+}) {
+  return (
+    <input
+      type="time"
+      className="number"
+      aria-label={label}
+      value={value ?? ''}
+      onChange={({ target }) => onChange(target.value || undefined)}
+    />
+  );
+}
+
+type Steps = JobDay['steps'][number][number];
+const minutes = (steps: Steps): number => steps.reduce((sum, step) => sum + step.minutes, 0);
+
+/** What is done before each picture of an order. */
+const changesOf = ({ steps, shots }: JobDay, order: readonly number[]): Steps[] =>
+  order.map((picture, at) => steps[at === 0 ? shots.length : (order[at - 1] as number)]?.[picture] ?? []);
+
+/** The changes of set of an own order that cost most more than in the best one. */
+function becauseOf(day: JobDay, own: readonly number[], best: readonly number[]): string {
+  const cost = (order: readonly number[]) =>
+    new Map(changesOf(day, order).map((steps, at) => [order[at] as number, minutes(steps)]));
+  const [mine, theirs] = [cost(own), cost(best)];
+  const dear = [...mine]
+    .map(([picture, all]) => ({ picture, more: all - (theirs.get(picture) ?? 0) }))
+    .filter(({ more }) => more > 0.5)
+    .sort((a, b) => b.more - a.more)
+    .slice(0, 2);
+  if (dear.length === 0) return ', by waiting';
+  const words = dear.map(
+    ({ picture, more }) => `${day.shots[picture]?.name} needs ${durationWords(more)} more to set up`,
+  );
+  return `: ${words.join(', ')}`;
+}
+
+function csvOf(day: JobDay, times: readonly DayTime[], start: number): string {
+  const order = times.map(({ picture }) => picture);
+  const changes = changesOf(day, order);
+  return Papa.unparse(
+    times.map(({ picture, changeFrom, startsAt, endsAt, waits, late }, at) => ({
+      'set up from': clockOf(start + changeFrom),
+      from: clockOf(start + startsAt),
+      to: clockOf(start + endsAt),
+      picture: day.shots[picture]?.name ?? '',
+      before: (changes[at] ?? []).map(stepWords).join('; '),
+      'change, min': minutes(changes[at] ?? []),
+      'waits, min': waits,
+      'too late, min': late,
+    })),
+    { escapeFormulae: true },
+  );
+}
