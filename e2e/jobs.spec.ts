@@ -261,3 +261,29 @@ test('on a phone the brief can be read', async ({ page }) => {
   const wide = await page.evaluate(() => document.documentElement.scrollWidth > window.innerWidth + 1);
   expect(wide).toBe(false);
 });
+
+test('the day is put in order; an own order says what it costs and is undone', async ({ page }) => {
+  await page.goto('/jobs');
+  await page
+    .getByRole('link', { name: /Oddvane Larder/ })
+    .first()
+    .click();
+  await page.getByRole('link', { name: 'Day' }).click();
+  const day = page.getByTestId('day');
+  await expect(day.getByRole('rowheader')).toHaveCount(4);
+  await expect(page.getByText('No other order is over sooner.')).toBeVisible();
+  expect(await seriousFindings(page)).toEqual([]);
+  const best = await day.getByRole('rowheader').allInnerTexts();
+  await day
+    .getByRole('button', { name: /: later$/ })
+    .first()
+    .click();
+  await expect(page.getByTestId('day-costs')).toContainText('more than the best');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  expect(await day.getByRole('rowheader').allInnerTexts()).toEqual(best);
+  const [csv] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Export CSV' }).click(),
+  ]);
+  expect(csv.suggestedFilename()).toMatch(/day\.csv$/);
+});

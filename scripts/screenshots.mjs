@@ -32,6 +32,20 @@ await page.keyboard.press('v');
 await page.locator('[data-verdict] [aria-expanded]').first().click();
 await page.getByTestId('cures').waitFor();
 await page.screenshot({ path: join(folder, 'bench-verdicts.png') });
+await page.keyboard.press('Escape');
+await page.keyboard.press('b');
+const lens = await page.getByTestId('lens').boundingBox();
+if (!lens) throw new Error('the lens view is drawn');
+await page.mouse.click(lens.x + 0.5 * lens.width, lens.y + 0.6 * lens.height);
+await page.getByRole('button', { name: 'Work it out' }).click();
+await page
+  .getByTestId('cards')
+  .getByRole('button', { name: /^Show: / })
+  .first()
+  .click();
+await page.locator('[data-testid="compare"][data-ready="yes"]').waitFor();
+await page.waitForTimeout(6000);
+await page.screenshot({ path: join(folder, 'bench-card.png') });
 for (const [name, file] of [
   [/light tent/i, 'bench-tent.png'],
   [/straight down/i, 'bench-tart.png'],
@@ -78,6 +92,7 @@ for (const [part, file] of [
   ['products', 'products.png'],
   ['pictures', 'pictures.png'],
   ['pictures/mill', 'camera.png'],
+  ['day', 'day.png'],
 ]) {
   await page.goto(`${job}/${part}`);
   await page.getByRole('heading', { level: 1 }).waitFor();

@@ -23,6 +23,8 @@ import {
 } from '../src/index.js';
 
 const trace = (set: SetDocument) => traceView(prepareTracing(set), set, { samples: 3 });
+/** Many cures, each traced and looked at again: on a busy machine this takes minutes. */
+const SLOW = 240_000;
 const part = (of: readonly boolean[]) => of.filter(Boolean).length / of.length;
 
 describe('the corpus', () => {
@@ -61,18 +63,22 @@ describe('the corpus', () => {
     },
   );
 
-  test('a cure that is offered holds when it is looked at again with more light, in nine of ten', () => {
-    const check = (set: SetDocument) => traceView(prepareTracing(set), set, { samples: 8 });
-    const some = brokenSets().filter((_, i) => i % 10 === 0);
-    const cured = some.map(({ set, ...fault }) => reportFault(set, fault, { trace, check }).cured === true);
-    expect(
-      part(cured),
-      some
-        .filter((_, i) => !cured[i])
-        .map(({ name }) => name)
-        .join('; '),
-    ).toBeGreaterThanOrEqual(0.9);
-  });
+  test(
+    'a cure that is offered holds when it is looked at again with more light, in nine of ten',
+    () => {
+      const check = (set: SetDocument) => traceView(prepareTracing(set), set, { samples: 8 });
+      const some = brokenSets().filter((_, i) => i % 10 === 0);
+      const cured = some.map(({ set, ...fault }) => reportFault(set, fault, { trace, check }).cured === true);
+      expect(
+        part(cured),
+        some
+          .filter((_, i) => !cured[i])
+          .map(({ name }) => name)
+          .join('; '),
+      ).toBeGreaterThanOrEqual(0.9);
+    },
+    SLOW,
+  );
 });
 
 describe('what only a studio can tell', () => {

@@ -141,10 +141,12 @@ function OrderedDay({ day }: { day: JobDay }) {
           <tr>
             <th scope="col">From, to</th>
             <th scope="col">Picture</th>
-            <th scope="col">Before it, minutes</th>
+            <th scope="col">Set up before it, minutes</th>
             <th scope="col">Not before</th>
             <th scope="col">Ended by</th>
-            <th scope="col">Last</th>
+            <th scope="col" title="Spills, wets or wilts: after all that do not">
+              Last
+            </th>
             <th scope="col">
               <span style={{ position: 'absolute', clip: 'rect(0 0 0 0)' }}>Move</span>
             </th>
@@ -161,7 +163,7 @@ function OrderedDay({ day }: { day: JobDay }) {
             return (
               <tr key={shot.id}>
                 <td className="number" style={{ whiteSpace: 'nowrap' }}>
-                  {clockOf(start + time.startsAt)} {clockOf(start + time.endsAt)}
+                  {clockOf(start + time.startsAt)}–{clockOf(start + time.endsAt)}
                 </td>
                 <th scope="row" style={{ fontWeight: 650 }}>
                   {shot.name}
@@ -172,7 +174,9 @@ function OrderedDay({ day }: { day: JobDay }) {
                   )}
                 </th>
                 <td>
-                  {steps.length === 0 ? 'the same set' : steps.map(stepWords).join(', ')}
+                  {steps.length === 0
+                    ? 'the same set'
+                    : `${durationWords(minutes(steps))}: ${steps.map(stepWords).join(', ')}`}
                   {time.waits > 0.5 && <div>waits {durationWords(time.waits)}</div>}
                 </td>
                 <td>
@@ -225,6 +229,10 @@ function OrderedDay({ day }: { day: JobDay }) {
           })}
         </tbody>
       </Box>
+      <Typography sx={{ color: 'text.secondary', fontSize: '0.75rem', mt: 1, maxWidth: 640 }}>
+        Minutes of each step are usual ones of somebody alone who knows the set; those of a picture stand with
+        the pictures. What is taken is left out.
+      </Typography>
     </Section>
   );
 }
