@@ -96,8 +96,8 @@ function OrderedDay({ day }: { day: JobDay }) {
           />
         </label>
         <span data-testid="day-sum">
-          Done at <span className="number">{clockOf(start + ends)}</span>, after {durationWords(ends)};
-          changes of set take {durationWords(changes)} of it.
+          Done at <span className="number">{clockOf(start + ends)}</span>, after {durationWords(ends)}.
+          Changes of set take {durationWords(changes)} of it.
         </span>
         <span role="status">
           {best === null && 'The best order is being worked out.'}
