@@ -221,7 +221,7 @@ const WORDS: Readonly<Record<VerdictCode, VerdictWords>> = {
   'liquid-dull': {
     title: (verdict) => `The liquid in ${nameOf(verdict)} does not glow`,
     figures: (verdict) => `It is ${value(verdict)} against its label; it glows from ${limit(verdict)} on.`,
-    why: 'Mean tone of the liquid against that of the labels; without a label against half a stop under mid-tone.',
+    why: 'Mean tone of the liquid against that of the labels, or half a stop under mid-tone; less what its own colour takes of white light.',
   },
   'liquid-uneven': {
     title: (verdict) => `The liquid in ${nameOf(verdict)} is light here and dark there`,

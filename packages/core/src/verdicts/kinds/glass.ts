@@ -1,4 +1,5 @@
 import type { Product, SetDocument, Turned } from '@fendrix/contract';
+import { luminanceOf } from '../../exposure/display.js';
 import { inProduct } from '../../geometry/products/partAt.js';
 import { profileStops } from '../../mirror/bandProfile.js';
 import { productHeightM } from '../../mirror/contour.js';
@@ -189,12 +190,38 @@ const behindIt: Judge['cures'] = ({ set }, { of, causes, figure }) => {
     ...(card
       ? [more, 2 * more].map((stops) => byStops({ ...set, sheets: [...set.sheets, card] }, main, stops))
       : []),
-    ...[110, 150].map((deg) => {
-      const round = withPlacement(set, { vary: 'light-bearing', light: main }, deg);
-      return round && (byStops(round, main, more) ?? round);
-    }),
+    ...causes.slice(0, 2).flatMap(({ thing: { key: light } }) =>
+      [110, -110, 150].map((deg) => {
+        const round = withPlacement(set, { vary: 'light-bearing', light }, deg);
+        const raised = round && (byStops(round, light, 2 * more) ?? round);
+        return raised && card ? { ...raised, sheets: [...raised.sheets, card] } : raised;
+      }),
+    ),
   );
 };
+
+/** Of white light behind it, a liquid lets at least so much be asked of it, stops: deeper ones are judged as these. */
+const DEEPEST_STOPS = -4;
+
+/**
+ * From where on a liquid glows against its label: what is wished, less what its own colour takes of white light on the way
+ * through its widest place. A red wine can be no lighter than red.
+ */
+function glowsFrom({ set, limits }: Evidence, product: Product): number {
+  const wished = set.wishes.liquidStops ?? limits['liquid-dull'].limit;
+  const liquid = product.kind === 'turned' ? product.hollow?.liquid : undefined;
+  if (product.kind !== 'turned' || !liquid) return wished;
+  const wide = Math.max(
+    ...product.profile.filter(({ heightM }) => heightM <= liquid.fillToM).map(({ radiusM }) => radiusM),
+  );
+  const { absorptionPerCm } = liquid.material;
+  const passes = [0, 1, 2].map((c) =>
+    Math.exp(
+      -200 * wide * (typeof absorptionPerCm === 'number' ? absorptionPerCm : (absorptionPerCm[c] ?? 0)),
+    ),
+  ) as [number, number, number];
+  return wished + Math.max(DEEPEST_STOPS, Math.log2(luminanceOf(...passes)));
+}
 
 /** A liquid that is to glow and is darker than the label it stands beside. */
 export const liquidDull: Judge<'liquid-dull'> = {
@@ -202,7 +229,7 @@ export const liquidDull: Judge<'liquid-dull'> = {
   judge: (evidence) =>
     evidence.set.wishes.liquid !== 'glows'
       ? []
-      : liquids(evidence).flatMap(({ thing, liquid, label }) => {
+      : liquids(evidence).flatMap(({ product, thing, liquid, label }) => {
           const figure = measured(
             evidence,
             (stops) => meanStops(stops, liquid) - (label ? meanStops(stops, label) : WITHOUT_LABEL_STOPS),
@@ -216,7 +243,7 @@ export const liquidDull: Judge<'liquid-dull'> = {
               places: liquid,
               causes: lightCauses(evidence, liquid),
             }),
-            evidence.set.wishes.liquidStops,
+            glowsFrom(evidence, product),
           );
         }),
   cures: behindIt,

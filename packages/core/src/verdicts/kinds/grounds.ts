@@ -2,9 +2,12 @@ import type { SetDocument } from '@fendrix/contract';
 import { greyOf } from '../../exposure/display.js';
 import { GROUND_KINDS, groundLights, powersForGround } from '../../judge/ground.js';
 import { frameLevels, type ProductWhite, productWhite, whiteGroundStops } from '../../judge/groundVerdict.js';
+import { traceField } from '../../judge/readField.js';
+import { prepareTracing } from '../../render/prepareTracing.js';
+import { groundLight, poweredForGround } from '../../solve/groundLight.js';
 import { mostBackM, withPlacement } from '../../solve/placements.js';
 import { allByStops, byStops, switchedOff, those } from '../changes/changes.js';
-import { type Evidence, groundPlaces, lightCauses, meanStops, measured } from '../evidence.js';
+import { type Evidence, groundPlaces, lightCauses, meanStops, measured, seenProducts } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
 
@@ -67,11 +70,32 @@ const toWhite: Judge['cures'] = (evidence, finding) => {
   const raise = surelyWhite(evidence) - meanStops(stops, finding.places);
   const paper = greyOfGround(set) < WHITE_FROM ? withGround(set, WHITE_PAPER) : null;
   const gained = Math.log2(WHITE_PAPER / Math.max(0.01, greyOfGround(set)));
+  const wanted = surelyWhite(evidence);
   return [
+    ...those(litGround(evidence, set, wanted), paper && litGround(evidence, paper, wanted)),
     ...toTone(surelyWhite)(evidence, finding),
     ...those(paper, paper && allByStops(paper, Math.max(0.1, raise - gained))),
   ];
 };
+
+/** Places and paths by which lights for the ground alone are dialled. */
+const DIALLED = { across: 24, down: 16, samples: 8 };
+const WHOLE = { left: 0, top: 0, right: 1, bottom: 1 };
+
+/** Two lights for the ground alone, one on either side, out of the frame and dialled to its tone; the products keep theirs. */
+function litGround({ kit }: Evidence, set: SetDocument, wantedStops: number): SetDocument | null {
+  const lights = kit?.entries.flatMap((entry) => (entry.what === 'light' ? [entry.thing] : [])) ?? [];
+  const taken = new Set(set.lights.map(({ tag }) => tag));
+  const free = [...'ABCDEFGHIJKLMNOPQRSTUVWXYZ'].filter((letter) => !taken.has(letter));
+  const added = ([1, -1] as const).flatMap((side, i) => {
+    const tag = free[i];
+    return tag === undefined ? [] : (groundLight(set, tag, side, lights) ?? []);
+  });
+  if (added.length < 2) return null;
+  const field = traceField(prepareTracing({ ...set, lights: [...set.lights, ...added] }), WHOLE, DIALLED);
+  const powered = poweredForGround(set, added, field, wantedStops);
+  return powered && { ...set, lights: [...set.lights, ...powered] };
+}
 
 /** Lighter than this a ground is white of itself. */
 const WHITE_FROM = 0.7;
@@ -115,7 +139,26 @@ export const groundTooWhite = groundJudge(
     const white = whiteOf(evidence);
     return white && ((tone) => tone - white.stops);
   },
-  toTone(surelyWhite),
+  (evidence, finding) => {
+    const { set, limits } = evidence;
+    // Where the ground is as white as it has to be, the products are too dark: their own lights up.
+    const more = finding.figure.value - limits['ground-too-white'].limit + 0.2;
+    const products = seenProducts(evidence).flatMap(({ places }) => places);
+    const ground = new Set(
+      groundLights(set, evidence.view.whole)
+        .filter(({ own }) => own)
+        .map(({ tag }) => tag),
+    );
+    const theirs = lightCauses(evidence, products).filter(({ thing }) => !ground.has(thing.key));
+    const up = theirs.reduce<SetDocument>((so, { thing }) => byStops(so, thing.key, more) ?? so, set);
+    return [
+      ...toTone(surelyWhite)(evidence, finding),
+      ...those(
+        up === set ? null : up,
+        ...theirs.slice(0, 2).map(({ thing }) => byStops(set, thing.key, more)),
+      ),
+    ];
+  },
 );
 
 export const groundNotBlack = groundJudge(
