@@ -9,6 +9,7 @@ export { standInWords } from './kit.js';
 export { placeCheckWords } from './placeChecks.js';
 export { placementWords } from './placements.js';
 export { proposedSteps } from './preparation.js';
+export * from './verdictFigures.js';
 export * from './verdicts.js';
 export { viewReasonWords } from './views.js';
 export * from './wishes.js';

@@ -152,7 +152,16 @@ export function thingCauses(
 }
 
 /** Products of the set with the number of each among the things, those that are seen. */
-export function seenProducts(evidence: Evidence) {
+export function seenProducts(evidence: Evidence): ReturnType<typeof findSeen> {
+  const kept = seen.get(evidence) ?? findSeen(evidence);
+  seen.set(evidence, kept);
+  return kept;
+}
+
+/** Nearly every judge asks for them. */
+const seen = new WeakMap<Evidence, ReturnType<typeof findSeen>>();
+
+function findSeen(evidence: Evidence) {
   return evidence.set.products.flatMap((product) => {
     const index = evidence.things.findIndex(({ kind, key }) => kind === 'product' && key === product.id);
     const places = index < 0 ? [] : placesOf(evidence, index);
