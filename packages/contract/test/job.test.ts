@@ -149,3 +149,54 @@ describe('equipment and studio in the kit', () => {
     expect(kitDocument.parse({ format: 'fendrix-kit', version: 1, entries: [] }).studio).toBeUndefined();
   });
 });
+
+describe('the day of a job', () => {
+  const day = (changes: object, shotChanges: object = {}) =>
+    checkDocument(
+      jobDocument,
+      job({ products: [product], shots: [{ ...shot, ...shotChanges }], day: changes }),
+    );
+
+  test('starts at nine in an order of nobody, where nothing is said', () => {
+    const read = jobDocument.parse(job());
+    expect(read.day).toEqual({ startsAt: '09:00', order: [] });
+  });
+
+  test.each([['24:00'], ['9:30'], ['09:60'], ['noon'], ['09:30:00']])(
+    '%s is no time of the day',
+    (startsAt) => {
+      const checked = day({ startsAt });
+      expect(checked.ok ? '' : checked.problems[0]?.path).toBe('day.startsAt');
+      expect(checked.ok ? '' : checked.problems[0]?.message).toContain('such as 09:30');
+    },
+  );
+
+  test('times of a picture are checked by the field that holds them', () => {
+    expect(day({}, { notBefore: '08:15', endedBy: '17:00', last: true }).ok).toBe(true);
+    const checked = day({}, { endedBy: 'late' });
+    expect(checked.ok ? '' : checked.problems[0]?.path).toBe('shots[0].endedBy');
+  });
+});
+
+describe('own limits of verdicts', () => {
+  const kitWith = (verdicts: object) =>
+    checkDocument(kitDocument, { format: 'fendrix-kit', version: 1, entries: [], verdicts });
+
+  test('a kit from before them has none', () => {
+    expect(kitDocument.parse({ format: 'fendrix-kit', version: 1, entries: [] }).verdicts).toEqual({});
+  });
+
+  test.each([
+    [{ burnt: { limit: 'much' } }, 'verdicts.burnt.limit'],
+    [{ burnt: { minutesNow: -1 } }, 'verdicts.burnt.minutesNow'],
+    [{ burnt: { volume: 3 } }, 'verdicts.burnt'],
+  ])('%j is refused, and told where', (verdicts, path) => {
+    const checked = kitWith(verdicts);
+    expect(checked.ok ? '' : checked.problems[0]?.path).toContain(path);
+  });
+
+  test('a name that no kind of verdict can have is refused', () => {
+    expect(kitWith({ '__proto__ x': { off: true } }).ok).toBe(false);
+    expect(kitWith({ burnt: { off: true } }).ok).toBe(true);
+  });
+});

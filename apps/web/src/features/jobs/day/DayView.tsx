@@ -9,6 +9,7 @@ import CircularProgress from '@mui/material/CircularProgress';
 import Typography from '@mui/material/Typography';
 import Papa from 'papaparse';
 import { useMemo } from 'react';
+import { PlainTable } from '../../../shared/PlainTable';
 import { changeRow } from '../../../shared/rows';
 import { Section } from '../../../shared/Section';
 import { fileName, saveFile } from '../../../shared/saveFile';
@@ -120,23 +121,7 @@ function OrderedDay({ day }: { day: JobDay }) {
           {becauseOf(day, order, found?.order ?? [])}.
         </Alert>
       )}
-      <Box
-        component="table"
-        data-testid="day"
-        sx={{
-          borderCollapse: 'collapse',
-          width: '100%',
-          fontSize: '0.8125rem',
-          '& th, & td': {
-            textAlign: 'left',
-            py: 0.5,
-            pr: 1.5,
-            verticalAlign: 'top',
-            borderBottom: 1,
-            borderColor: 'divider',
-          },
-        }}
-      >
+      <PlainTable name="day">
         <thead>
           <tr>
             <th scope="col">From, to</th>
@@ -228,7 +213,7 @@ function OrderedDay({ day }: { day: JobDay }) {
             );
           })}
         </tbody>
-      </Box>
+      </PlainTable>
       <Typography sx={{ color: 'text.secondary', fontSize: '0.75rem', mt: 1, maxWidth: 640 }}>
         Minutes of each step are usual ones of somebody alone who knows the set; those of a picture stand with
         the pictures. What is taken is left out.

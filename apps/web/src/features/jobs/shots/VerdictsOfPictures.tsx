@@ -1,11 +1,11 @@
 import type { SetDocument, Shot } from '@fendrix/contract';
 import type { VerdictCode } from '@fendrix/core';
 import { settledName, verdictTitle } from '@fendrix/words';
-import Box from '@mui/material/Box';
 import Link from '@mui/material/Link';
 import Typography from '@mui/material/Typography';
 import { useMemo } from 'react';
 import { Link as RouterLink } from 'react-router';
+import { PlainTable } from '../../../shared/PlainTable';
 import { openOf, useVerdictsOf } from '../../../shared/render/useVerdictsOf';
 import { Section } from '../../../shared/Section';
 import { useJudgedBy } from '../../kit';
@@ -17,23 +17,7 @@ export function VerdictsOfPictures({ shots }: { shots: readonly Shot[] }) {
   if (staged.length === 0) return null;
   return (
     <Section title="Verdicts and retouching">
-      <Box
-        component="table"
-        data-testid="picture-verdicts"
-        sx={{
-          borderCollapse: 'collapse',
-          width: '100%',
-          fontSize: '0.8125rem',
-          '& th, & td': {
-            textAlign: 'left',
-            py: 0.5,
-            pr: 2,
-            verticalAlign: 'top',
-            borderBottom: 1,
-            borderColor: 'divider',
-          },
-        }}
-      >
+      <PlainTable name="picture-verdicts">
         <thead>
           <tr>
             <th scope="col">Picture</th>
@@ -48,7 +32,7 @@ export function VerdictsOfPictures({ shots }: { shots: readonly Shot[] }) {
           ))}
           <RetouchingSum setIds={[...new Set(staged.map(({ setId }) => setId as string))]} />
         </tbody>
-      </Box>
+      </PlainTable>
     </Section>
   );
 }
