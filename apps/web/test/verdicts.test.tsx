@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { traceKey, traceView } from '@fendrix/core';
+import { seenBy, traceKey, traceView } from '@fendrix/core';
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, test } from 'vitest';
 import { WHOLE_FRAME } from '../src/features/bench/picture/frameWindow';
@@ -150,6 +150,31 @@ describe('verdicts on the bench', () => {
     expect(figures.get('view')?.key).not.toBe(traceKey(set()));
     judge();
     await waitFor(() => expect(figures.get('view')?.key).toBe(traceKey(set())));
+  });
+
+  test('of a set that is just opened nothing is said before its light has been seen', async () => {
+    const bench = openDemo('cordial');
+    const key = traceKey(bench.set());
+    const view = traceView(bench.tracing, bench.set(), { samples: 0 });
+    act(() => bench.figures.set('maps', { key, view }));
+    bench.show(
+      <VerdictsProvider>
+        <VerdictCount />
+        <VerdictPanel />
+      </VerdictsProvider>,
+    );
+    await new Promise((resolve) => setTimeout(resolve, 400));
+    expect(screen.queryByTestId('verdict-count')).toBeNull();
+    expect(screen.getByText('The picture is being judged')).toBeTruthy();
+  });
+
+  test('after a move what is seen is judged at once, and what needs light stays until it has been traced', async () => {
+    const { store, figures, set, tracing } = await openJudged();
+    act(() => void store.dispatch(edit((now) => ({ ...now, camera: { ...now.camera, rollDeg: 2 } }))));
+    const view = traceView(seenBy(tracing, set().camera), set(), { samples: 0 });
+    act(() => figures.set('maps', { key: traceKey(set()), view }));
+    await waitFor(() => expect(screen.getByText('The camera is held askew')).toBeTruthy(), SLOW);
+    expect(burnt()).toBeTruthy();
   });
 
   test('a spot that was moved is not judged by what was read at its old place', async () => {

@@ -33,7 +33,7 @@ export const WISH_FIGURES: {
   shadowEdgeM: { label: 'Soft edge', in: 'm', hint: 'How wide the soft edge of a shadow is at least' },
   liquidStops: { label: 'Glow', in: 'stops', hint: 'How far a glowing liquid is over its label' },
   keyToFillStops: {
-    label: 'Contrast',
+    label: 'Light over shade',
     in: 'stops',
     hint: 'Light side of the products over their shadow side',
   },

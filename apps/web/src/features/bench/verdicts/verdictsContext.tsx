@@ -129,6 +129,8 @@ export function VerdictsProvider({ children }: { children: ReactNode }) {
         const found = await judgedInTurns(evidence, traced ? VERDICT_CODES : MAP_CODES, stop.signal);
         if (!found || stop.signal.aborted) return;
         setJudged((before) => {
+          // Of a set that was never judged by light nobody can say that nothing is wrong.
+          if (!traced && !before) return null;
           const kept = traced ? [] : (before?.verdicts.filter(({ code }) => !BY_MAPS.has(code)) ?? []);
           return { verdicts: ranked([...found, ...kept]), evidence, byMaps: !traced };
         });
