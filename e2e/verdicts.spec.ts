@@ -89,6 +89,22 @@ test('a flag keeps a light off the label: pointed out, worked out, shown, put th
   await expect(thing(page, 'sheet:3')).toHaveCount(0);
 });
 
+test('a picture is held against the first of its series: figures are read, told, and forgotten', async ({
+  page,
+}) => {
+  await openCopy(page, 'Damson cordial, one soft light');
+  await page.getByRole('button', { name: 'more', exact: true }).click();
+  const like = page.getByTestId('like-picture');
+  await like.getByRole('combobox').fill('between two frosts');
+  await page.getByRole('option', { name: 'Damson cordial between two frosts' }).click();
+  await expect(like).toContainText('Like “Damson cordial between two frosts”');
+  const list = page.getByTestId('verdicts');
+  await expect(list).toContainText('The tones are not those of the picture it is to be like');
+  await page.getByRole('button', { name: 'not any more' }).click();
+  await expect(list).not.toContainText('it is to be like');
+  await expect(like.getByRole('combobox')).toBeVisible();
+});
+
 test('by keyboard alone: B, then the picture with arrows and Enter, Escape leaves', async ({ page }) => {
   await openCopy(page, 'Damson cordial, one soft light');
   await page.keyboard.press('b');

@@ -46,7 +46,7 @@ const RULES = [
       /^(@mui\/|@emotion\/|@reduxjs\/|@fontsource-variable\/|@use-gesture\/|@react-three\/)/,
     ],
   },
-  { folder: 'demo', may: [/^@fendrix\/contract$/] },
+  { folder: 'demo', may: [/^@fendrix\/(contract|core)$/] },
   {
     folder: 'e2e',
     may: [/^node:/, /^@playwright\/test$/, /^@axe-core\/playwright$/, /^@fendrix\/contract$/],

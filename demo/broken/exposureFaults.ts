@@ -1,6 +1,6 @@
 import { setDocument } from '@fendrix/contract';
 import { camera, type Fault, light, radiusOf, STRONG, wished, withLights, withSheets } from './changes.js';
-import { bowl, box, jar, matte } from './products.js';
+import { bowl, box, jar, labelledJar, matte } from './products.js';
 import { laySet } from './sound.js';
 import { card, lamp, soft, studioSet } from './studio.js';
 
@@ -216,5 +216,16 @@ export const EXPOSURE_FAULTS: readonly Fault[] = [
       const set = laySet(seed);
       return wished(light(set, 'A', { positionM: [-0.5, 0, 1.3] }), { texture: 'raked' });
     },
+  },
+  {
+    code: 'not-picked-out',
+    name: 'an embossed label under a light beside the lens',
+    cause: 'A',
+    seeds: [0, 3],
+    make: (seed) =>
+      wished(
+        light(studioSet(seed, [labelledJar(seed)]), 'A', { positionM: [-0.15, -1.2, 0.35], powerStops: -1 }),
+        { words: 'picked-out' },
+      ),
   },
 ];

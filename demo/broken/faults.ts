@@ -2,6 +2,7 @@ import { type SetDocument, setDocument } from '@fendrix/contract';
 import { ARRANGEMENT_FAULTS } from './arrangementFaults.js';
 import { EXPOSURE_FAULTS } from './exposureFaults.js';
 import { MIRROR_FAULTS } from './mirrorFaults.js';
+import { SERIES_FAULTS } from './seriesFaults.js';
 
 /** A set with one known fault. */
 export interface BrokenSet {
@@ -13,7 +14,7 @@ export interface BrokenSet {
   cause: string | null;
 }
 
-const FAULTS = [...EXPOSURE_FAULTS, ...MIRROR_FAULTS, ...ARRANGEMENT_FAULTS];
+const FAULTS = [...EXPOSURE_FAULTS, ...MIRROR_FAULTS, ...ARRANGEMENT_FAULTS, ...SERIES_FAULTS];
 
 /** All sets with one known fault, each made anew. @param shift other seeds: sets that no limit was chosen by */
 export const brokenSets = (shift = 0): BrokenSet[] =>

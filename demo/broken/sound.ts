@@ -1,5 +1,6 @@
 import type { SetDocument } from '@fendrix/contract';
 import { bowl, box, gloss, jar, labelledJar, matte, metal, rowOf, shirt } from './products.js';
+import { soundInSeries } from './seriesFaults.js';
 import { soft, studioSet } from './studio.js';
 
 /** A set with nothing wrong. */
@@ -65,6 +66,10 @@ export function soundSets(): SoundSet[] {
     ...named(
       'a shirt from above',
       over([16, 17], (seed) => laySet(seed)),
+    ),
+    ...named(
+      'the next of a series',
+      over([0, 1, 3], (seed) => soundInSeries(seed)),
     ),
     ...named(
       'a row of jars',

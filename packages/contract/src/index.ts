@@ -44,6 +44,7 @@ export type {
   Surround,
 } from './light.js';
 export type { Gel, LightColour, LightOutput } from './lightOutput.js';
+export type { Likeness } from './likeness.js';
 export {
   isLongTextReference,
   LONG_TEXT,

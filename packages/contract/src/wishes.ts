@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { likeness } from './likeness.js';
 import { partOfWhole } from './partOfWhole.js';
 
 const OPEN = 'open';
@@ -77,6 +78,7 @@ export const wishes = z
       .max(8)
       .optional()
       .describe('Contrast on the products: main light over what fills the shadow side, stops'),
+    like: likeness.optional(),
   })
   .describe('What is wanted of the picture: verdicts are counted from it');
 

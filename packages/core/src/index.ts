@@ -195,6 +195,7 @@ export * from './units/quantity.js';
 export * as vector from './units/vector.js';
 export { type Evidence, evidenceOf, type JudgedBy, USUAL } from './verdicts/evidence.js';
 export * from './verdicts/judgeSet.js';
+export { likenessOf } from './verdicts/kinds/unlike.js';
 export * from './verdicts/knownFault.js';
 export * from './verdicts/thresholds.js';
 export { type TracedView, traceView } from './verdicts/tracedView.js';

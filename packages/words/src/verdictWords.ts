@@ -318,6 +318,39 @@ export const VERDICT_WORDS: Readonly<Record<VerdictCode, VerdictWords>> = {
       `The main light stands ${value(verdict)} over it; up to ${limit(verdict)} it rakes.`,
     why: 'Of things that lie: the angle from them to the middle of the light that gives them most.',
   },
+  'not-picked-out': {
+    title: (verdict) => `Nothing picks out the detail of ${nameOf(verdict)}`,
+    figures: (verdict) =>
+      `The two sides of a slope of 5° differ by ${value(verdict)} of the light there; from ${limit(verdict)} on it is seen.`,
+    why: 'Of the label, or of what faces the lens: twice the sine of the slope times the tangent of the angle of each light, added as ways. Light from the front flattens.',
+  },
+  'unlike-size': {
+    title: (verdict) => `${nameOf(verdict)} is not as large as in the picture it is to be like`,
+    figures: (verdict) => `Off by ${value(verdict)}; ${limit(verdict)} is not seen side by side.`,
+    why: 'Its height in the frame against the height there, or the scale against the scale there: the one that is nearer counts, since a series keeps one or the other.',
+  },
+  'unlike-place': {
+    title: (verdict) => `${nameOf(verdict)} is not at its place of the picture it is to be like`,
+    figures: (verdict) =>
+      `Off by ${value(verdict)} of the frame; ${limit(verdict)} is not seen side by side.`,
+    why: 'Its middle across the frame, and its foot or its middle up and down, whichever is nearer.',
+  },
+  'unlike-angle': {
+    title: () => 'The camera looks down otherwise than in the picture it is to be like',
+    figures: (verdict) => `By ${value(verdict)}; ${limit(verdict)} is not seen side by side.`,
+    why: 'Rims and edges of the table turn into other shapes. It cannot be retouched.',
+  },
+  'unlike-tone': {
+    title: () => 'The tones are not those of the picture it is to be like',
+    figures: (verdict) =>
+      `Ground or label differ by ${steps(verdict.figure.value)} stops; ${steps(verdict.figure.limit)} are not seen side by side.`,
+    why: 'The mean of table, background and walls, and the paper of the label; the larger of the two counts. Products may differ.',
+  },
+  'unlike-colour': {
+    title: () => 'The ground has another colour than in the picture it is to be like',
+    figures: (verdict) => `${value(verdict)}; ${limit(verdict)} is not seen side by side.`,
+    why: 'CIEDE2000 of table, background and walls at one lightness, as they are recorded.',
+  },
   'circuit-over': {
     title: () => 'The circuit is loaded for too long',
     figures: (verdict) => `${value(verdict)} more than it bears for hours.`,
@@ -380,4 +413,10 @@ export const VERDICT_NAMES: Readonly<Record<VerdictCode, string>> = {
   'off-centre': 'off the middle',
   tilted: 'held askew',
   'not-raked': 'texture not raked',
+  'not-picked-out': 'detail not picked out',
+  'unlike-size': 'unlike in size',
+  'unlike-place': 'unlike in place',
+  'unlike-angle': 'unlike in angle',
+  'unlike-tone': 'unlike in tone',
+  'unlike-colour': 'unlike in colour',
 };

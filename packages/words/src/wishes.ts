@@ -11,7 +11,7 @@ export type WishFigure =
   | 'liquidStops'
   | 'keyToFillStops';
 /** Wishes that are one of a few. */
-export type WishName = Exclude<keyof Wishes, WishFigure>;
+export type WishName = Exclude<keyof Wishes, WishFigure | 'like'>;
 
 /** What each figure is called, what it is counted in, and what it means. */
 export const WISH_FIGURES: {

@@ -10,6 +10,7 @@ import {
   glareZones,
   judgeSet,
   lampBehindFrost,
+  likenessOf,
   look,
   loseGlare,
   mirrorBand,
@@ -84,6 +85,8 @@ export function doTask(set: SetDocument, tracing: Tracing, task: Task): TaskResu
       return { key: traceKey(set), view: traceView(tracing, set, task) };
     case 'judge':
       return judgeSet(evidenceOf(set, traceView(tracing, set, task), task.by));
+    case 'likeness':
+      return likenessOf(evidenceOf(set, traceView(tracing, set, task)), set.name);
     case 'cures':
       return usualCures(evidenceOf(set, task.view, task.by), task.verdict);
     case 'tryCure': {

@@ -1,4 +1,4 @@
-import type { SetDocument } from '@fendrix/contract';
+import type { Likeness, SetDocument } from '@fendrix/contract';
 import type {
   BandAnswer,
   BandProfile,
@@ -57,6 +57,8 @@ export type Task =
   | { kind: 'view'; samples: number }
   /** All verdicts on the set, by a view of its own. */
   | { kind: 'judge'; samples: number; by: JudgedBy }
+  /** The figures of the set's picture that another one may be held against. */
+  | { kind: 'likeness'; samples: number }
   /** The usual cures of a verdict on a view of the set, untried. */
   | { kind: 'cures'; verdict: Verdict; view: TracedView; by: JudgedBy }
   /** The set as a change makes it, judged; its view is traced where none is given. */
@@ -123,6 +125,7 @@ export interface TaskResults {
   rims: RimTrace;
   view: { key: string; view: TracedView };
   judge: Verdict[];
+  likeness: Likeness | null;
   cures: SetChange[];
   tryCure: TriedCure | null;
   card: CardAnswer[];

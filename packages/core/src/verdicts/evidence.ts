@@ -169,6 +169,10 @@ function findSeen(evidence: Evidence) {
   });
 }
 
+/** The product that takes most of the picture; null where none is seen. */
+export const heroOf = (evidence: Evidence) =>
+  [...seenProducts(evidence)].sort((a, b) => b.places.length - a.places.length)[0] ?? null;
+
 /** A mirror that sends back less shows no highlight. */
 const SHOWS_FROM = 0.02;
 

@@ -27,6 +27,7 @@ import { lightInLens } from './kinds/lightInLens.js';
 import { lostInBlack } from './kinds/lostInBlack.js';
 import { mixedColour } from './kinds/mixedColour.js';
 import { moves, shaken } from './kinds/movement.js';
+import { notPickedOut } from './kinds/notPickedOut.js';
 import { notRaked } from './kinds/notRaked.js';
 import { notSharp } from './kinds/notSharp.js';
 import { overSync } from './kinds/overSync.js';
@@ -36,6 +37,7 @@ import { seenInProduct } from './kinds/seenInProduct.js';
 import { shadowAcross, shadowDeep, shadowDoubled, shadowHard, shadowUnwanted } from './kinds/shadows.js';
 import { thingInFrame } from './kinds/thingInFrame.js';
 import { toneMissed } from './kinds/toneMissed.js';
+import { unlikeAngle, unlikeColour, unlikePlace, unlikeSize, unlikeTone } from './kinds/unlike.js';
 import type { VerdictCode } from './thresholds.js';
 import type { Judge } from './verdict.js';
 
@@ -93,5 +95,11 @@ export const JUDGES: { readonly [C in VerdictCode]: Judge<C> } = {
   'off-centre': offCentre,
   tilted,
   'not-raked': notRaked,
+  'not-picked-out': notPickedOut,
+  'unlike-size': unlikeSize,
+  'unlike-place': unlikePlace,
+  'unlike-angle': unlikeAngle,
+  'unlike-tone': unlikeTone,
+  'unlike-colour': unlikeColour,
   'circuit-over': circuitOver,
 };

@@ -135,6 +135,18 @@ export const THRESHOLDS = {
   tilted: row('deg', 'above', 0.3, 3, 0.4, 0.5, 1),
   /** Main light over what lies there: a raking light stands lower than a third of the way up. */
   'not-raked': row('deg', 'above', 35, 40, 0.35, 2, null),
+  /** The two sides of a slope of five degrees, part of the light there: one light 41 degrees off straight ahead gives 0.15. */
+  'not-picked-out': row('part', 'below', 0.15, 0.12, 0.4, 3, null),
+  /** Larger or smaller than in the picture that it is to be like: a twentieth is seen side by side. */
+  'unlike-size': row('part', 'above', 0.04, 0.2, 0.4, 2, 3),
+  /** Off its place in that picture, of the frame. */
+  'unlike-place': row('part', 'above', 0.015, 0.06, 0.35, 1, 2),
+  /** The camera looks down more or less than there: round rims and table edges change. */
+  'unlike-angle': row('deg', 'above', 1.5, 8, 0.4, 2, null),
+  /** Ground or label lighter or darker than there. */
+  'unlike-tone': row('stops', 'above', 0.33, 1.5, 0.4, 2, 5),
+  /** CIEDE2000 of the ground at one lightness: three are seen where pictures stand side by side. */
+  'unlike-colour': row('deltaE', 'above', 3, 10, 0.4, 1, 5),
   /** Over what the circuit bears for hours. */
   'circuit-over': row('W', 'above', 0, 1000, 1.5, 2, null),
 } as const satisfies Record<string, Threshold>;

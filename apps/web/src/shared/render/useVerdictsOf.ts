@@ -8,23 +8,25 @@ const SAMPLES = 1;
 /** After all pictures that are wanted, or before them where it is what one waits for. */
 const PRIORITY = { later: -1000, now: 1000 };
 
+/** What was judged; `failed` of a set that cannot be. */
+export type VerdictsOf = readonly Verdict[] | 'failed';
+
 interface Known {
   by: JudgedBy;
-  verdicts: readonly Verdict[];
+  verdicts: VerdictsOf;
 }
 
 /** Sets are never changed in place, so that what was judged of one stays true. */
 const known = new WeakMap<SetDocument, Known>();
 
 /**
- * The verdicts on a set that is not on the bench, judged now or when the workers have nothing better to do; null until then, and
- * where it cannot be judged.
+ * The verdicts on a set that is not on the bench, judged now or when the workers have nothing better to do; null until then.
  */
 export function useVerdictsOf(
   set: SetDocument | null,
   by: JudgedBy,
   wanted: keyof typeof PRIORITY = 'later',
-): readonly Verdict[] | null {
+): VerdictsOf | null {
   const [, setJudged] = useState<SetDocument | null>(null);
   useEffect(() => {
     if (!set || known.get(set)?.by === by) return;
@@ -32,12 +34,12 @@ export function useVerdictsOf(
     const options = { priority: PRIORITY[wanted], signal: stop.signal };
     smallPool()
       .run({ key: traceKey(set), set }, { kind: 'judge', samples: SAMPLES, by }, options)
+      .catch((): VerdictsOf => 'failed')
       .then((verdicts) => {
+        if (stop.signal.aborted) return;
         known.set(set, { by, verdicts });
         setJudged(set);
-      })
-      // Then there is no count: a set that cannot be drawn tells so itself.
-      .catch(() => undefined);
+      });
     return () => stop.abort();
   }, [set, by, wanted]);
   const own = set ? known.get(set) : undefined;

@@ -4,7 +4,7 @@ import { cropRect } from '../../plan/frameFit.js';
 import { type FrameRect, viewOf } from '../../render/view.js';
 import { add, distance, scale } from '../../units/vector.js';
 import { those, withCamera } from '../changes/changes.js';
-import { type Evidence, placesOf, seenProducts } from '../evidence.js';
+import { type Evidence, heroOf, placesOf, seenProducts } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
 
@@ -46,7 +46,7 @@ function findings(evidence: Evidence): CompositionFinding[] {
 function arranged(evidence: Evidence): CompositionFinding[] {
   const { set, view, things, stops, across, down } = evidence;
   const products = seenProducts(evidence);
-  const hero = [...products].sort((a, b) => b.places.length - a.places.length)[0];
+  const hero = heroOf(evidence);
   if (!hero) return [];
   const { width, height, thing } = view.fine;
   const luminance = new Float32Array(width * height);
@@ -222,7 +222,7 @@ export const horizonThrough: Judge<'horizon-through'> = {
   byMaps: true,
   judge: (evidence) =>
     only(evidence, 'horizon').flatMap(({ atPart }) => {
-      const hero = [...seenProducts(evidence)].sort((a, b) => b.places.length - a.places.length)[0];
+      const hero = heroOf(evidence);
       if (!hero) return [];
       const ground = evidence.things.find(({ kind }) => kind === 'bench' || kind === 'backdrop');
       // Near the foot or over the top a line does not cut it: a quarter from its middle is where it does.

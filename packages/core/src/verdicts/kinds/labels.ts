@@ -69,7 +69,8 @@ const labelled = (evidence: Evidence) =>
 /** Words are read within so much of the line to the lens: further round they are too narrow, degrees. */
 const READ_WITHIN_DEG = 40;
 
-function facesLens(evidence: Evidence, product: Product, place: number): boolean {
+/** Whether a place of a product faces the lens, nearly. */
+export function facesLens(evidence: Evidence, product: Product, place: number): boolean {
   const { positionM } = evidence.set.camera;
   if (product.kind === 'box') return true;
   const [own, lens] = [pointAt(evidence, place), positionM].map((point) => inProduct(product, point));

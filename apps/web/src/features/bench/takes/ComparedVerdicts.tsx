@@ -17,7 +17,8 @@ interface ComparedVerdictsProps {
 export function ComparedVerdicts({ before, after, name, other }: ComparedVerdictsProps) {
   const by = useJudgedBy();
   const [was, is] = [useVerdictsOf(before, by, 'now'), useVerdictsOf(after, by, 'now')];
-  const rows = was && is ? rowsOf(openOf(was), openOf(is)) : null;
+  const failed = was === 'failed' || is === 'failed';
+  const rows = was && is && !failed ? rowsOf(openOf(was), openOf(is)) : null;
   return (
     <Box
       data-testid="compared-verdicts"
@@ -26,7 +27,8 @@ export function ComparedVerdicts({ before, after, name, other }: ComparedVerdict
       aria-label="Verdicts compared"
       sx={{ position: 'absolute', inset: '0 0 34px', overflow: 'auto', p: 1.5, color: surround.text }}
     >
-      {!rows && <Box role="status">Both are being judged</Box>}
+      {failed && <Box role="alert">One of the two cannot be judged: go back to it to see why.</Box>}
+      {!failed && !rows && <Box role="status">Both are being judged</Box>}
       {rows?.length === 0 && <Box role="status">Nothing is wrong with either.</Box>}
       {rows && rows.length > 0 && (
         <Box

@@ -173,10 +173,10 @@ function TakeItem({
   );
 }
 
-/** How many verdicts a take calls for; nothing until it is judged. */
+/** How many verdicts a take calls for; nothing until it is judged, and of one that cannot be. */
 const TakeVerdicts = memo(function TakeVerdicts({ set }: { set: SetDocument }) {
   const verdicts = useVerdictsOf(set, useJudgedBy());
-  if (!verdicts) return null;
+  if (!verdicts || verdicts === 'failed') return null;
   const count = openOf(verdicts).length;
   return (
     <Box data-testid="take-verdicts" sx={{ color: count === 0 ? surround.quiet : surround.caution }}>

@@ -7,6 +7,7 @@ import MenuItem from '@mui/material/MenuItem';
 import { memo, useState } from 'react';
 import { useBenchDispatch, useSetPart } from '../state/hooks';
 import { edit } from '../state/thunks';
+import { LikePicture } from './LikePicture';
 import { SideHeading } from './SideHeading';
 import { isDrawn, WishDrawing } from './WishDrawing';
 import { WishFigures } from './WishFigures';
@@ -58,6 +59,7 @@ export const WishesRow = memo(function WishesRow() {
         </Button>
       </Box>
       {all && <WishFigures wishes={wishes} />}
+      {(all || wishes.like) && <LikePicture like={wishes.like} />}
       <Menu open={menu !== null} anchorEl={menu?.anchor} onClose={() => setMenu(null)}>
         {menu &&
           Object.entries(WISH_WORDS[menu.name].choices).map(([choice, words]) => (

@@ -47,7 +47,7 @@ function PictureRow({ shot }: { shot: Shot }) {
   const set = data?.document;
   const bare = useMemo(() => (set ? { ...set, takes: [] } : null), [set]);
   const verdicts = useVerdictsOf(bare, useJudgedBy());
-  const open = verdicts && openOf(verdicts);
+  const open = verdicts && verdicts !== 'failed' ? openOf(verdicts) : null;
   const left = retouchingOf(set);
   return (
     <tr>
@@ -59,6 +59,8 @@ function PictureRow({ shot }: { shot: Shot }) {
       <td>
         {error ? (
           'Its set is not there any more.'
+        ) : verdicts === 'failed' ? (
+          'It cannot be judged: open its set to see why.'
         ) : open === null ? (
           <span role="status">being judged</span>
         ) : open.length === 0 ? (
