@@ -96,7 +96,7 @@ test('a picture is held against the first of its series: figures are read, told,
   await page.getByRole('button', { name: 'more', exact: true }).click();
   const like = page.getByTestId('like-picture');
   await like.getByRole('combobox').fill('between two frosts');
-  await page.getByRole('option', { name: 'Damson cordial between two frosts' }).click();
+  await page.getByRole('option', { name: 'Damson cordial between two frosts' }).first().click();
   await expect(like).toContainText('Like “Damson cordial between two frosts”');
   const list = page.getByTestId('verdicts');
   await expect(list).toContainText('The tones are not those of the picture it is to be like');
