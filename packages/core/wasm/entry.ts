@@ -123,6 +123,18 @@ export function trace(scattered: i32): void {
   engine!.trace(scattered != 0);
 }
 
+export function photonBox(): usize {
+  return changetype<usize>(engine!.tracer.photonSource.box);
+}
+
+export function photons(): usize {
+  return changetype<usize>(engine!.tracer.photonSource.photons);
+}
+
+export function sendPhotons(lamp: i32, thing: i32, first: i32, count: i32, all: i32): i32 {
+  return engine!.tracer.photonSource.send(lamp, thing, first, count, all);
+}
+
 export function look(): void {
   const e = engine!;
   e.sight.cast(e.point, e.direction);

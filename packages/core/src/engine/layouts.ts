@@ -276,6 +276,33 @@ export const MAP_AREA: i32 = MAP_OTHER + 1;
 /** Numbers kept for each lightmap. */
 export const MAP_STRIDE: i32 = MAP_AREA + 1;
 
+// A photon of bundled light: where it lies, m, and which way it came; its flux, red green blue, at unit luminance; film; thing that
+// it lies on and which way that faces there, as one number.
+export const PHOTON_POINT: i32 = 0;
+export const PHOTON_WAY: i32 = PHOTON_POINT + 3;
+export const PHOTON_FLUX: i32 = PHOTON_WAY + 3;
+export const PHOTON_FILM: i32 = PHOTON_FLUX + 3;
+export const PHOTON_SURFACE: i32 = PHOTON_FILM + 1;
+/** Numbers kept for each photon. */
+export const PHOTON_STRIDE: i32 = PHOTON_SURFACE + 1;
+
+// Light that was carried: where to, m, which way it came, what is left of it, first thing that it met, and where it lies as above.
+export const CARRIED_POINT: i32 = 0;
+export const CARRIED_WAY: i32 = CARRIED_POINT + 3;
+export const CARRIED_LEFT: i32 = CARRIED_WAY + 3;
+export const CARRIED_BY: i32 = CARRIED_LEFT + 3;
+export const CARRIED_SURFACE: i32 = CARRIED_BY + 1;
+export const CARRIED: i32 = CARRIED_SURFACE + 1;
+
+/** Numbers of the key of a texel of bundled light: surface and level, and its place in steps of the level. */
+export const TEXEL_KEY: i32 = 3;
+// Bundled light of one film from one part of the sky in a texel: film, flux, and the way it came, weighed by its flux.
+export const BUNDLED_FILM: i32 = 0;
+export const BUNDLED_FLUX: i32 = BUNDLED_FILM + 1;
+export const BUNDLED_WAY: i32 = BUNDLED_FLUX + 3;
+/** Numbers kept for each. */
+export const BUNDLED_STRIDE: i32 = BUNDLED_WAY + 3;
+
 // A bright lightmap: power, middle, squared distance from there to its farthest corner, m2.
 export const BRIGHT_POWER: i32 = 0;
 export const BRIGHT_MIDDLE: i32 = BRIGHT_POWER + 1;

@@ -53,4 +53,15 @@ export class SceneTables {
   pathGuide: Float32Array = new Float32Array(0);
   /** How often each lamp and the bright lightmaps are sampled from each patch, see `packLightSamples`. */
   lightSamples: Int32Array = new Int32Array(0);
+
+  /** 1 for each primitive that bundles light, the bundled light of which is known, see `Caustics`; empty while none is. */
+  bundles: Int32Array = new Int32Array(0);
+  /** Sides of the texels of each level, m, the finest first. */
+  texelSizes: Float64Array = new Float64Array(0);
+  /** Table of the texels that hold any: `TEXEL_KEY` numbers a slot, the first below 0 in a free one. */
+  texelKeys: Int32Array = new Int32Array(0);
+  /** First entry of each slot in `bundled`, and the end of the last. */
+  texelStarts: Int32Array = new Int32Array(0);
+  /** See `BUNDLED_FILM` and those below it. */
+  bundled: Float32Array = new Float32Array(0);
 }

@@ -6,6 +6,7 @@ import type { EngineCalls } from '../trace/engineCalls.js';
 import { packScene } from '../trace/packScene.js';
 import { createPlainEngine } from '../trace/plainEngine.js';
 import { createWasmEngine } from '../trace/wasmEngine.js';
+import { bakeCaustics } from './bakeCaustics.js';
 import { BAKE_RAYS, gatherPatches, solveLightmaps } from './bakeLightmaps.js';
 import { type LightmapLayout, layOutLightmaps, packLightmaps } from './lightmaps.js';
 import { type View, viewOf } from './view.js';
@@ -38,9 +39,13 @@ export function seenBy(tracing: Tracing, camera: Camera): Tracing {
 }
 
 /** Bakes the light of the lightmaps where that has not been done. */
-export function bakeLightmaps({ tables, engine, lightmapLayout: layout }: Tracing, rays = BAKE_RAYS): void {
+export function bakeLightmaps(
+  { tables, engine, models, lightmapLayout: layout }: Tracing,
+  rays = BAKE_RAYS,
+): void {
   if (tables.lit !== 0) return;
   const whole = gatherPatches(engine, layout, tables.channelCount, 0, layout.patches, { rays, seed: 1 });
   solveLightmaps(tables, layout, [whole]);
   engine.renewLightmaps();
+  bakeCaustics(tables, engine, models);
 }

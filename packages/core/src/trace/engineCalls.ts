@@ -24,6 +24,9 @@ export interface EngineCalls {
   readonly light: Float64Array;
   /** The sampler's last two numbers. */
   readonly uv: Float64Array;
+  /** The box that photons are sent into, see `BOX_LEAST`, and those that came to rest, see `CAUSTIC_POINT`. */
+  readonly photonBox: Float64Array;
+  readonly photons: Float32Array;
   /** `BATCH_RAYS` rays, see `castBatch`. */
   readonly batch: Float64Array;
   /** Answer of `look`, see `SEEN` and those below it. */
@@ -61,6 +64,8 @@ export interface EngineCalls {
   look(): void;
   /** The same for the middles of the pixels of a tile of up to `TILE_PIXELS`, by the camera. */
   lookTile(px: number, py: number, columns: number, rows: number, width: number, height: number): void;
+  /** Sends up to `SENT_AT_ONCE` photons; how many came to rest. See `PhotonSource`. */
+  sendPhotons(lamp: number, thing: number, first: number, count: number, all: number): number;
   /** Samples one light from `point`; false where nothing arrives. */
   sampleLight(index: number): boolean;
   /** Sets `pixels` to the sums of the samples of the first pixels of `list`, up to `CALL_PIXELS`. */
@@ -69,8 +74,9 @@ export interface EngineCalls {
   gather(rays: number): GatherCalls;
   /** Memory that the engine and its tables take, bytes. */
   memoryBytes(): number;
-  /** Puts changed lightmaps of the tables to use. */
+  /** Puts changed lightmaps of the tables to use; and changed bundled light. */
   renewLightmaps(): void;
+  renewCaustics(): void;
 }
 
 export interface GatherCalls {

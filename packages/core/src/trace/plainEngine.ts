@@ -17,6 +17,8 @@ export function createPlainEngine(tables: SceneTables): EngineCalls {
     direction: engine.direction,
     light: engine.light,
     uv: sampler.uv,
+    photonBox: tracer.photonSource.box,
+    photons: tracer.photonSource.photons,
     batch: engine.batch,
     sight: engine.sight.answer,
     tileWholes: engine.sight.tileWholes,
@@ -41,6 +43,7 @@ export function createPlainEngine(tables: SceneTables): EngineCalls {
       engine.sight.castTile(tiles.view, px, py, columns, rows, width, height),
     castBlock: (px, py, columns, rows, width, height) =>
       engine.castBlock(px, py, columns, rows, width, height),
+    sendPhotons: (lamp, thing, first, count, all) => tracer.photonSource.send(lamp, thing, first, count, all),
     sampleLight: (index) => engine.sampleLight(index),
     renderPixels: (count, width, height, first, samples) =>
       tiles.renderPixels(count, width, height, first, samples),
@@ -51,5 +54,6 @@ export function createPlainEngine(tables: SceneTables): EngineCalls {
         0,
       ),
     renewLightmaps: () => tracer.renewLightmaps(),
+    renewCaustics: () => undefined,
   };
 }

@@ -36,6 +36,7 @@ type Exports = Record<PartName | GathererPartName, () => number> &
     look(): void;
     lookTile(px: number, py: number, columns: number, rows: number, width: number, height: number): void;
     castBlock(px: number, py: number, columns: number, rows: number, width: number, height: number): void;
+    sendPhotons(lamp: number, thing: number, first: number, count: number, all: number): number;
     sampleLight(index: number): number;
     renderPixels(count: number, width: number, height: number, first: number, samples: number): void;
     beginGather(rays: number): void;
@@ -66,6 +67,7 @@ const LIGHTMAP_TABLES: readonly TableName[] = [
   'pathGuide',
   'lightSamples',
 ];
+const CAUSTIC_TABLES: readonly TableName[] = ['bundles', 'texelSizes', 'texelKeys', 'texelStarts', 'bundled'];
 
 let compiled: object | null | undefined;
 
@@ -125,6 +127,8 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
   const wanted = view(Float64Array, wasm.wanted());
   const tileWholes = view(Int32Array, wasm.tileWholes());
   const tileNumbers = view(Float32Array, wasm.tileNumbers());
+  const photonBox = view(Float64Array, wasm.photonBox());
+  const photons = view(Float32Array, wasm.photons());
   const batch = view(Float64Array, wasm.batch());
   const pixels = view(Float64Array, wasm.pixels());
   const list = view(Float64Array, wasm.list());
@@ -167,6 +171,12 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
     get list() {
       return list();
     },
+    get photonBox() {
+      return photonBox();
+    },
+    get photons() {
+      return photons();
+    },
     get batch() {
       return batch();
     },
@@ -191,6 +201,7 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
     look: () => wasm.look(),
     lookTile: (px, py, columns, rows, width, height) => wasm.lookTile(px, py, columns, rows, width, height),
     castBlock: (px, py, columns, rows, width, height) => wasm.castBlock(px, py, columns, rows, width, height),
+    sendPhotons: (lamp, thing, first, count, all) => wasm.sendPhotons(lamp, thing, first, count, all),
     sampleLight: (index) => wasm.sampleLight(index) !== 0,
     renderPixels: (count, width, height, first, samples) =>
       wasm.renderPixels(count, width, height, first, samples),
@@ -202,6 +213,9 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
     renewLightmaps() {
       for (const name of LIGHTMAP_TABLES) copyTable(name);
       wasm.renewLightmaps();
+    },
+    renewCaustics() {
+      for (const name of CAUSTIC_TABLES) copyTable(name);
     },
   };
 

@@ -77,6 +77,7 @@ export class BoundaryStep {
     if (!cloud.scattered) return met;
     if (this.mode.quick) this.quick.endInCloud(way);
     way.fromCloud = this.media.cloudPerM(way.inside) >= CLOUDY_PER_M;
+    way.causticsCounted = false;
     way.polarised = false;
     way.sharp = false;
     way.pdf = 0;
@@ -100,6 +101,7 @@ export class BoundaryStep {
     const beyond = this.media.beyond(hit, way.inside);
     const ratio = this.media.index(beyond) / this.media.index(way.inside);
     if (this.mode.quick && way.inside === 0) this.quick.noteEntry(way);
+    way.lastSharp = hit.primitive;
     if (way.fromCloud && beyond === 0) return this.leaveCloud(way, ratio);
     const alpha = hit.model.roughness(hit.row);
     if (alpha > 0) return this.crossFrost(way, alpha, ratio, beyond);

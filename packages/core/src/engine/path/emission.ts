@@ -4,6 +4,7 @@ import { type i32, real, whole32 } from '../portable.js';
 import type { Sampler } from '../sampler.js';
 import type { SceneTables } from '../tables.js';
 import { scale3 } from '../vectors.js';
+import type { Caustics } from './caustics.js';
 import type { Films } from './films.js';
 import { ONE_LIGHT_FROM, powerShare } from './heuristics.js';
 import type { LightmapLight } from './lightmapLight.js';
@@ -24,6 +25,7 @@ export class Emission {
   private films: Films;
   private lightmaps: LightmapLight;
   private scattering: Scattering;
+  private caustics: Caustics;
 
   constructor(
     t: SceneTables,
@@ -32,6 +34,7 @@ export class Emission {
     films: Films,
     lightmaps: LightmapLight,
     scattering: Scattering,
+    caustics: Caustics,
   ) {
     this.t = t;
     this.mode = mode;
@@ -39,6 +42,7 @@ export class Emission {
     this.films = films;
     this.lightmaps = lightmaps;
     this.scattering = scattering;
+    this.caustics = caustics;
   }
 
   /** Nothing was met: light from beyond everything. */
@@ -52,8 +56,8 @@ export class Emission {
     const t = this.t;
     const point = this.scattering.hit.point;
     const e = emitter * EMITTER_STRIDE;
-    let share = emittedLuminance(t, e, point, way.direction);
     const channel = this.films.channelOf(e);
+    let share: number = this.caustics.haveCounted(way) ? 0 : emittedLuminance(t, e, point, way.direction);
     if (way.pdf > 0) {
       if (share > 0) {
         const few = way.wentByMirror || way.bounce <= ONE_LIGHT_FROM;
@@ -95,6 +99,7 @@ export class Emission {
       this.record(way, lightmap);
       return true;
     }
+    if (this.t.brightIndex[lightmap] >= 0 && this.caustics.haveCounted(way)) return true;
     let share: number = 1;
     if (way.lightmapsSampled && way.pdf > 0) {
       const distance = way.distanceFromChoice(hit.point);

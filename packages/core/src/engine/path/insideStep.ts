@@ -39,6 +39,7 @@ export class InsideStep {
   /** The skin mirrors, the rest walks inside and comes out nearby. @returns false where the way leads nowhere */
   walk(way: Way): boolean {
     way.fromCloud = false;
+    way.causticsCounted = false;
     way.sampleOnce();
     const t = this.t;
     const scattering = this.scattering;
@@ -68,6 +69,7 @@ export class InsideStep {
   comeOut(way: Way): boolean {
     const scattering = this.scattering;
     const hit = scattering.hit;
+    way.causticsCounted = false;
     copy3(way.chosenAt, hit.point);
     this.lights.sampleLightsAtExit(way);
     this.sampler.next();

@@ -9,6 +9,8 @@ import type { SceneTables } from '../tables.js';
 import { copy3, most3, scale3 } from '../vectors.js';
 import { BoundaryStep } from './boundaryStep.js';
 import { Branches, LEAST_BRANCH } from './branches.js';
+import { Carrier } from './carrier.js';
+import { Caustics } from './caustics.js';
 import { LOST } from './cloudWalk.js';
 import { Emission } from './emission.js';
 import { Films } from './films.js';
@@ -18,6 +20,7 @@ import { LightSampling } from './lightSampling.js';
 import { Media } from './media.js';
 import { MirrorLights } from './mirrorLights.js';
 import { Passage } from './passage.js';
+import { PhotonSource } from './photonSource.js';
 import { QuickStep } from './quickStep.js';
 import { Reflection } from './reflection.js';
 import { RoughMirrors } from './roughMirrors.js';
@@ -40,7 +43,7 @@ const MOST_SURVIVAL = 0.95;
  * things. It adds to its films the luminance, for each film at unit luminance, that arrives at a point against a
  * direction. Separable by light. Without lightmaps and ambient it is unbiased.
  * Limits: no dispersion; polarisation as kept or lost, no phase; no light sampling through glass (light finds its
- * way by chance).
+ * way by chance, or lies there as bundled light, see `Caustics`).
  * Sources: Kajiya 1986; Veach 1997 ch. 9; Schmidt and Budge 2002 (nested dielectrics); docs/physics/render.md
  *
  * Made of parts with one duty each: this class follows the ways of a path from surface to surface; what happens at a
@@ -52,6 +55,7 @@ export class PathTracer {
   films: Films;
   emission: Emission;
   quick: QuickStep;
+  photonSource: PhotonSource;
   private t: SceneTables;
   private kernel: Kernel;
   private sampler: Sampler;
@@ -91,7 +95,10 @@ export class PathTracer {
     );
     const reflection = new Reflection(t, sampler, branches, mirrors, hit);
     const inside = new InsideStep(t, kernel, sampler, scattering, lights, reflection);
+    const caustics = new Caustics(t, scattering, films);
+    const straight = new StraightStep(t, sampler, hit);
     const quick = new QuickStep(t, sampler, media, films, branches, scattering, lights);
+    const boundary = new BoundaryStep(mode, kernel, sampler, media, branches, scattering, inside, quick);
     this.t = t;
     this.mode = mode;
     this.kernel = kernel;
@@ -102,13 +109,25 @@ export class PathTracer {
     this.branches = branches;
     this.scattering = scattering;
     this.lightmaps = lightmaps;
-    this.emission = new Emission(t, mode, sampler, films, lightmaps, scattering);
-    this.straight = new StraightStep(t, sampler, hit);
+    this.emission = new Emission(t, mode, sampler, films, lightmaps, scattering, caustics);
+    this.straight = straight;
     this.reflection = reflection;
-    this.scatter = new ScatterStep(t, sampler, films, branches, scattering, lights, reflection);
+    this.scatter = new ScatterStep(
+      t,
+      mode,
+      sampler,
+      films,
+      branches,
+      scattering,
+      lights,
+      reflection,
+      caustics,
+    );
     this.inside = inside;
+    this.boundary = boundary;
+    const carrier = new Carrier(t, kernel, scattering, boundary, reflection, straight);
+    this.photonSource = new PhotonSource(t, sampler, models, carrier, lightmaps, films);
     this.quick = quick;
-    this.boundary = new BoundaryStep(mode, kernel, sampler, media, branches, scattering, inside, quick);
   }
 
   /** Takes note of lightmaps that have been put into the tables. */

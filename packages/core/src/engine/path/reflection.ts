@@ -60,6 +60,7 @@ export class Reflection {
   private goByMirror(way: Way, reflected: number): void {
     const hit = this.hit;
     mirrorDirection(way.direction, way.direction, hit.normal, hit.flat);
+    way.lastSharp = hit.primitive;
     const sampled = way.mirrorsSampled && way.pdf > 0;
     const mirror: i32 = sampled ? this.mirrors.find(hit.primitive, way.chosenAt) : -1;
     way.pdf = mirror < 0 ? 0 : way.pdf * reflected;

@@ -4,11 +4,13 @@ import { BASE_PART, PDF } from '../surfaces/surfaceModel.js';
 import type { SceneTables } from '../tables.js';
 import { copy3, dot3, fromFrame, most3, scale3 } from '../vectors.js';
 import type { Branches } from './branches.js';
+import type { Caustics } from './caustics.js';
 import type { Films } from './films.js';
 import { ONE_LIGHT_FROM } from './heuristics.js';
 import type { LightSampling } from './lightSampling.js';
 import type { Reflection } from './reflection.js';
 import type { Scattering } from './scattering.js';
+import type { TraceMode } from './traceMode.js';
 import { Way } from './way.js';
 
 /** Largest number the sampler gives. */
@@ -20,25 +22,31 @@ const WORTH_TWO = 0.3;
 /** From a surface that scatters: samples the lights, then goes on in a sampled direction. */
 export class ScatterStep {
   private t: SceneTables;
+  private mode: TraceMode;
   private sampler: Sampler;
   private films: Films;
   private branches: Branches;
   private scattering: Scattering;
   private lights: LightSampling;
   private reflection: Reflection;
+  private caustics: Caustics;
   private before: Way = new Way();
   private aimed: Float64Array = new Float64Array(3);
 
   constructor(
     t: SceneTables,
+    mode: TraceMode,
     sampler: Sampler,
     films: Films,
     branches: Branches,
     scattering: Scattering,
     lights: LightSampling,
     reflection: Reflection,
+    caustics: Caustics,
   ) {
     this.t = t;
+    this.mode = mode;
+    this.caustics = caustics;
     this.sampler = sampler;
     this.films = films;
     this.branches = branches;
@@ -68,6 +76,9 @@ export class ScatterStep {
     this.lights.sampleLights(way, share, true);
     this.lights.sampleLightmaps(way, share);
     this.lights.sampleByMirrors(way, share);
+    way.lastSharp = -1;
+    way.causticsCounted = this.mode.useLightmaps && !scattering.coatAlone && this.caustics.isKept(way);
+    if (way.causticsCounted) this.caustics.add(way, share);
 
     if (way.ways === 1) return this.goOn(way, share, 0);
     scale3(way.throughput, 0.5);

@@ -13,6 +13,10 @@ export class Way {
   inside: i32 = 0;
   /** Whether it was scattered last in something cloudy, with none but clear boundaries since. */
   fromCloud: boolean = false;
+  /** Whether what lamps send by way of clear things to where it was scattered last has been counted there, see `Caustics`. */
+  causticsCounted: boolean = false;
+  /** The clear boundary, mirror or clear coat that it met last since then, but for nets; -1 for none. */
+  lastSharp: i32 = -1;
   /** Until it has met what takes polarisation away; while all it met were mirrors and glass. */
   polarised: boolean = true;
   sharp: boolean = true;
@@ -40,6 +44,8 @@ export class Way {
     this.bounce = scattered ? 1 : 0;
     this.inside = 0;
     this.fromCloud = false;
+    this.causticsCounted = false;
+    this.lastSharp = -1;
     this.polarised = !scattered;
     this.sharp = !scattered;
     this.setOutWith = 1;
@@ -70,6 +76,8 @@ export class Way {
     this.bounce = from.bounce;
     this.inside = from.inside;
     this.fromCloud = from.fromCloud;
+    this.causticsCounted = from.causticsCounted;
+    this.lastSharp = from.lastSharp;
     this.polarised = from.polarised;
     this.sharp = from.sharp;
     this.setOutWith = from.setOutWith;

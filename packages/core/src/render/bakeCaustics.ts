@@ -1,0 +1,106 @@
+import {
+  BOX_LEAST,
+  BOX_MOST,
+  BOX_STRIDE,
+  FLAT,
+  MAP_PRIMITIVE,
+  MAP_STRIDE,
+  PHOTON_STRIDE,
+  SURFACE_STRIDE,
+} from '../engine/layouts.js';
+import { BRIGHT_LIGHTMAPS, SENT_AT_ONCE } from '../engine/path/photonSource.js';
+import { REFLECTS, REFRACTS, SCATTERS } from '../engine/surfaces/surfaceModel.js';
+import type { SurfaceModels } from '../engine/surfaces/surfaceModels.js';
+import type { SceneTables } from '../engine/tables.js';
+import type { EngineCalls } from '../trace/engineCalls.js';
+import { layDownPhotons } from './layDownPhotons.js';
+
+/** Photons sent in all, shared out among lights and clear things, and at least to each pair of them. */
+const PHOTONS = 200_000;
+const FEWEST = 4_000;
+/** Side of the finest texels, part of the middle extent of the largest thing that bundles. */
+const FINEST = 0.03;
+const SEED = 0x51c3a7;
+
+/** A thing that bundles light: its primitives that do, and the box round them, least and most x y z, m. */
+interface BundlingThing {
+  thing: number;
+  primitives: number[];
+  box: number[];
+}
+
+/**
+ * Sends light from each lamp and from the bright lightmaps at each thing that bundles it and keeps where it comes to rest: light
+ * that paths from the lens would find by chance only. The same numbers whatever else is traced: each pair has its own sequence.
+ * A thing into whose box a light reaches is left to chance.
+ */
+export function bakeCaustics(tables: SceneTables, engine: EngineCalls, models: SurfaceModels): void {
+  const bright = new Set(
+    [...tables.brightLightmap].map((map) => tables.lightmaps[map * MAP_STRIDE + MAP_PRIMITIVE] as number),
+  );
+  const lights = [...Array(tables.count).keys()]
+    .filter((i) => (tables.emitterOf[i] as number) >= 0 || bright.has(i))
+    .map((i) => boundsOf(tables, i));
+  const things = bundlingThings(tables, models).filter(
+    ({ box }) => !lights.some((light) => overlap(light, box)),
+  );
+  const sending = [...Array(tables.emitterCount).keys(), ...(bright.size > 0 ? [BRIGHT_LIGHTMAPS] : [])];
+  if (things.length === 0 || sending.length === 0) return;
+
+  tables.bundles = new Int32Array(tables.count);
+  for (const { primitives } of things) for (const i of primitives) tables.bundles[i] = 1;
+  engine.renewCaustics();
+  const each = Math.max(FEWEST, Math.round(PHOTONS / (sending.length * things.length)));
+  const photons = new Float32Array(sending.length * things.length * each * PHOTON_STRIDE);
+  let count = 0;
+  engine.reseed(SEED);
+  engine.setMode({});
+  for (const lamp of sending)
+    for (const { thing, box } of things)
+      for (let first = 0; first < each; first += SENT_AT_ONCE) {
+        engine.photonBox.set(box);
+        const rested = engine.sendPhotons(lamp, thing, first, Math.min(SENT_AT_ONCE, each - first), each);
+        photons.set(engine.photons.subarray(0, rested * PHOTON_STRIDE), count * PHOTON_STRIDE);
+        count += rested;
+      }
+  layDownPhotons(
+    tables,
+    photons.subarray(0, count * PHOTON_STRIDE),
+    FINEST * Math.max(...things.map(middleExtent)),
+  );
+  engine.renewCaustics();
+}
+
+const middleExtent = ({ box }: BundlingThing): number =>
+  [0, 1, 2].map((a) => (box[3 + a] as number) - (box[a] as number)).sort((a, b) => a - b)[1] as number;
+
+/** Bodies with clear boundaries, curved mirrors or curved clear coats; flat ones make images, by way of which lights are sampled. */
+function bundlingThings(tables: SceneTables, models: SurfaceModels): BundlingThing[] {
+  const found = new Map<number, BundlingThing>();
+  for (let i = 0; i < tables.count; i++) {
+    const surface = tables.front[i] as number;
+    const model = models.ofSurface(surface);
+    const { interaction } = model;
+    const mirrors =
+      interaction === REFLECTS || (interaction === SCATTERS && model.isSpecular(surface * SURFACE_STRIDE));
+    if (interaction !== REFRACTS && !(mirrors && tables.kind[i] !== FLAT)) continue;
+    const thing = tables.thing[i] as number;
+    const own = boundsOf(tables, i);
+    const known = found.get(thing) ?? { thing, box: [...own], primitives: [] };
+    for (let a = 0; a < 6; a++)
+      known.box[a] = (a < 3 ? Math.min : Math.max)(known.box[a] as number, own[a] as number);
+    known.primitives.push(i);
+    found.set(thing, known);
+  }
+  return [...found.values()];
+}
+
+const boundsOf = ({ bounds }: SceneTables, i: number): number[] => [
+  ...bounds.subarray(i * BOX_STRIDE + BOX_LEAST, i * BOX_STRIDE + BOX_LEAST + 3),
+  ...bounds.subarray(i * BOX_STRIDE + BOX_MOST, i * BOX_STRIDE + BOX_MOST + 3),
+];
+
+const overlap = (one: readonly number[], other: readonly number[]): boolean =>
+  [0, 1, 2].every(
+    (a) => (one[a] as number) < (other[3 + a] as number) && (one[3 + a] as number) > (other[a] as number),
+  );

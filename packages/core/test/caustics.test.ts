@@ -1,0 +1,205 @@
+import { type SetDocument, setDocument } from '@fendrix/contract';
+import { demoSet } from '@fendrix/demo';
+import { describe, expect, it } from 'vitest';
+import { BUNDLED_FLUX, BUNDLED_STRIDE, PHOTON_FLUX, PHOTON_STRIDE } from '../src/engine/layouts.js';
+import { SceneTables } from '../src/engine/tables.js';
+import { prepareTracing, renderTile } from '../src/index.js';
+import { layDownPhotons } from '../src/render/layDownPhotons.js';
+import { bakeLightmaps, type Tracing } from '../src/render/prepareTracing.js';
+
+const GLASS = { kind: 'dielectric', index: 1.5 };
+
+/** A table straight under a small face a metre up, with or without something over it; black all round. */
+function set(products: object[], lamp: object = {}): SetDocument {
+  return setDocument.parse({
+    format: 'fendrix-set',
+    version: 2,
+    name: 'Plate over a table',
+    bench: { widthM: 2, depthM: 2, material: { kind: 'matte', reflectance: 0.5 } },
+    products,
+    lights: [
+      {
+        kind: 'softbox',
+        tag: 'A',
+        name: 'Small face',
+        positionM: [0, 0, 1],
+        aimM: [0, 0, 0],
+        widthM: 0.04,
+        heightM: 0.04,
+        output: { kind: 'luminance', luminanceCdM2: 10_000 },
+        ...lamp,
+      },
+    ],
+    camera: {
+      body: {
+        name: 'Body',
+        sensorWidthM: 0.036,
+        sensorHeightM: 0.024,
+        pixelsWide: 6000,
+        pixelsHigh: 4000,
+        syncSpeedS: 1 / 200,
+      },
+      lens: { name: 'Lens 100 mm', focalLengthM: 0.1 },
+      positionM: [0, -1.2, 0.3],
+      aimM: [0, 0, 0],
+      focusM: 1.2,
+      fNumber: 16,
+      shutterS: 0.01,
+      iso: 100,
+    },
+  });
+}
+
+const plate = (more: object = {}) => ({
+  kind: 'box',
+  id: 'plate',
+  name: 'Plate',
+  positionM: [0, 0, 0.1],
+  widthM: 0.3,
+  depthM: 0.3,
+  heightM: 0.01,
+  material: GLASS,
+  ...more,
+});
+
+/** Mean luminance of places of the table, by paths that end on what was baked. @param samples paths a place */
+function tableLuminance(
+  { engine }: Tracing,
+  places: readonly (readonly [number, number])[],
+  samples: number,
+): number {
+  engine.reseed(5);
+  engine.setMode({ lightmaps: true });
+  engine.films.fill(0);
+  places.forEach(([x, y], place) => {
+    for (let sample = 0; sample < samples; sample++) {
+      engine.startSample(place, sample);
+      engine.point.set([x, y, 0.02]);
+      engine.direction.set([0, 0, -1]);
+      engine.trace(false);
+    }
+  });
+  engine.setMode({});
+  return (engine.films[1] as number) / (places.length * samples);
+}
+
+const MIDDLE = Array.from(
+  { length: 64 },
+  (_, i) => [((i % 8) - 3.5) * 0.005, (Math.floor(i / 8) - 3.5) * 0.005] as const,
+);
+
+function baked(of: SetDocument, which: 'best' | 'plain' = 'best'): Tracing {
+  const tracing = prepareTracing(of, which);
+  bakeLightmaps(tracing);
+  return tracing;
+}
+
+describe('bundled light', () => {
+  it('lets through a plate what Fresnel lets through', () => {
+    const bare = tableLuminance(baked(set([])), MIDDLE, 16);
+    const under = tableLuminance(baked(set([plate()])), MIDDLE, 16);
+    // Both faces and all that goes to and fro: (1 - R) / (1 + R); the lamp seems nearer by the plate's third.
+    const reflected = ((1.5 - 1) / (1.5 + 1)) ** 2;
+    const passed = (1 - reflected) / (1 + reflected);
+    const nearer = (1 / (1 - 0.01 * (1 - 1 / 1.5))) ** 2;
+    expect(under / bare / (passed * nearer)).toBeGreaterThan(0.97);
+    expect(under / bare / (passed * nearer)).toBeLessThan(1.03);
+  });
+
+  it('is found without noise where paths find it by chance: four paths a place tell what hundreds do', () => {
+    const tracing = baked(set([plate()]));
+    const few = MIDDLE.map((place) => tableLuminance(tracing, [place], 4));
+    const mean = few.reduce((sum, value) => sum + value, 0) / few.length;
+    const spread = Math.sqrt(few.reduce((sum, value) => sum + (value / mean - 1) ** 2, 0) / few.length);
+    expect(spread).toBeLessThan(0.15);
+    // By chance alone hardly a path of four meets a face of 4 cm a metre away.
+    tracing.tables.texelSizes = new Float64Array(0);
+    tracing.engine.renewCaustics();
+    const lit = MIDDLE.filter((place) => tableLuminance(tracing, [place], 4) > 0.5 * mean);
+    expect(lit.length).toBeLessThan(MIDDLE.length / 4);
+  });
+
+  it('brings as much light as whole paths do, under a ball that gathers it', () => {
+    const ball = {
+      kind: 'turned',
+      id: 'ball',
+      name: 'Ball',
+      positionM: [0, 0, 0.05],
+      material: GLASS,
+      profile: Array.from({ length: 13 }, (_, i) => ({
+        radiusM: Math.max(0.0005, 0.04 * Math.sin((Math.PI * i) / 12)),
+        heightM: 0.04 - 0.04 * Math.cos((Math.PI * i) / 12),
+        smooth: true,
+      })),
+    };
+    const tracing = baked(set([ball], { widthM: 0.4, heightM: 0.4 }));
+    const places = Array.from(
+      { length: 400 },
+      (_, i) => [((i % 20) - 9.5) * 0.006, (Math.floor(i / 20) - 9.5) * 0.006] as const,
+    );
+    const map = tableLuminance(tracing, places, 8);
+    tracing.tables.texelSizes = new Float64Array(0);
+    tracing.engine.renewCaustics();
+    const chance = tableLuminance(tracing, places, 400);
+    expect(map / chance).toBeGreaterThan(0.97);
+    expect(map / chance).toBeLessThan(1.03);
+  });
+
+  it('is left to chance where a lamp reaches into what bundles, and where nothing bundles', () => {
+    expect(baked(set([])).tables.texelSizes).toHaveLength(0);
+    const round = baked(set([plate({ heightM: 0.95 })])).tables;
+    expect(round.texelSizes).toHaveLength(0);
+    const matte = baked(set([plate({ material: { kind: 'matte', reflectance: 0.5 } })])).tables;
+    expect(matte.texelSizes).toHaveLength(0);
+  });
+
+  it('is baked alike by both engines', () => {
+    const of = set([plate()]);
+    const [fast, plain] = [baked(of).tables, baked(of, 'plain').tables];
+    expect(fast.texelKeys).toEqual(plain.texelKeys);
+    expect(fast.bundled.length).toBe(plain.bundled.length);
+    const sum = (table: Float32Array) => table.reduce((all, value) => all + value, 0);
+    expect(sum(fast.bundled)).toBeCloseTo(sum(plain.bundled), 6);
+  }, 30_000);
+
+  it('is no part of whole paths', () => {
+    const tracing = baked(demoSet('cordial'));
+    const job = {
+      width: 12,
+      height: 8,
+      tile: { x: 0, y: 0, width: 12, height: 8 },
+      firstSample: 0,
+      samples: 4,
+      seed: 1,
+    };
+    const whole = renderTile(tracing, { ...job, wholePaths: true });
+    expect(renderTile(prepareTracing(demoSet('cordial')), { ...job, wholePaths: true })).toEqual(whole);
+    expect(renderTile(tracing, job)).not.toEqual(whole);
+  });
+});
+
+describe('photons laid down', () => {
+  it('keep their light, each film apart', () => {
+    const photons = new Float32Array(300 * PHOTON_STRIDE);
+    for (let i = 0; i < 300; i++)
+      photons.set(
+        [0.001 * (i % 17), 0.002 * (i % 11), 0, 0, 0.6, -0.8, 1, 2, 3, i % 2, 4],
+        i * PHOTON_STRIDE,
+      );
+    const tables = new SceneTables();
+    tables.channelCount = 2;
+    layDownPhotons(tables, photons, 0.002);
+    const all = (list: Float32Array, stride: number, at: number, film: number, filmAt: number) => {
+      let sum = 0;
+      for (let o = 0; o < list.length; o += stride)
+        if (list[o + filmAt] === film) sum += list[o + at] as number;
+      return sum;
+    };
+    for (const film of [0, 1])
+      for (let c = 0; c < 3; c++)
+        expect(all(tables.bundled, BUNDLED_STRIDE, BUNDLED_FLUX + c, film, 0)).toBeCloseTo(
+          all(photons, PHOTON_STRIDE, PHOTON_FLUX + c, film, 9),
+          3,
+        );
+  });
+});
