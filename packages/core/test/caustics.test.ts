@@ -153,6 +153,27 @@ describe('bundled light', () => {
     expect(matte.texelSizes).toHaveLength(0);
   });
 
+  it('of very many things is left to chance for the smaller ones', () => {
+    const many = Array.from({ length: 40 }, (_, i) =>
+      plate({
+        id: `plate-${i}`,
+        positionM: [((i % 8) - 4) * 0.12, (Math.floor(i / 8) - 2) * 0.12, 0.1],
+        widthM: 0.02 + 0.001 * i,
+        depthM: 0.02 + 0.001 * i,
+      }),
+    );
+    const [lamp] = set([]).lights;
+    const lights = [...'ABCDEFGH'].map((tag, i) => ({ ...lamp, tag, positionM: [0.3 * (i - 4), 0, 1] }));
+    const { tables, scene } = baked(setDocument.parse({ ...set(many), lights }));
+    const bundling = new Set(
+      [...tables.bundles.keys()].filter((i) => tables.bundles[i] === 1).map((i) => tables.thing[i]),
+    );
+    // 600 000 photons, 4 000 for each of eight lamps and for the bright places of the table.
+    expect(bundling.size).toBe(16);
+    expect([...bundling].map((thing) => scene.things[thing as number]?.key)).toContain('plate-39');
+    expect([...bundling].map((thing) => scene.things[thing as number]?.key)).not.toContain('plate-0');
+  }, 60_000);
+
   it('is baked alike by both engines', () => {
     const of = set([plate()]);
     const [fast, plain] = [baked(of).tables, baked(of, 'plain').tables];

@@ -15,9 +15,10 @@ import type { SceneTables } from '../engine/tables.js';
 import type { EngineCalls } from '../trace/engineCalls.js';
 import { layDownPhotons } from './layDownPhotons.js';
 
-/** Photons sent in all, shared out among lights and clear things, and at least to each pair of them. */
+/** Photons sent in all, shared out among lights and things, and at least to each pair of them; never more than the last. */
 const PHOTONS = 200_000;
 const FEWEST = 4_000;
+const MOST = 600_000;
 /** Side of the finest texels, part of the middle extent of the largest thing that bundles. */
 const FINEST = 0.03;
 const SEED = 0x51c3a7;
@@ -32,7 +33,7 @@ interface BundlingThing {
 /**
  * Sends light from each lamp and from the bright lightmaps at each thing that bundles it and keeps where it comes to rest: light
  * that paths from the lens would find by chance only. The same numbers whatever else is traced: each pair has its own sequence.
- * A thing into whose box a light reaches is left to chance.
+ * A thing into whose box a light reaches is left to chance, and of very many the smaller ones.
  */
 export function bakeCaustics(tables: SceneTables, engine: EngineCalls, models: SurfaceModels): void {
   const bright = new Set(
@@ -41,10 +42,11 @@ export function bakeCaustics(tables: SceneTables, engine: EngineCalls, models: S
   const lights = [...Array(tables.count).keys()]
     .filter((i) => (tables.emitterOf[i] as number) >= 0 || bright.has(i))
     .map((i) => boundsOf(tables, i));
-  const things = bundlingThings(tables, models).filter(
-    ({ box }) => !lights.some((light) => overlap(light, box)),
-  );
   const sending = [...Array(tables.emitterCount).keys(), ...(bright.size > 0 ? [BRIGHT_LIGHTMAPS] : [])];
+  const things = bundlingThings(tables, models)
+    .filter(({ box }) => !lights.some((light) => overlap(light, box)))
+    .sort((a, b) => middleExtent(b) - middleExtent(a))
+    .slice(0, Math.floor(MOST / (FEWEST * Math.max(1, sending.length))));
   if (things.length === 0 || sending.length === 0) return;
 
   tables.bundles = new Int32Array(tables.count);

@@ -38,7 +38,7 @@ export function seenBy(tracing: Tracing, camera: Camera): Tracing {
   return { ...tracing, view: viewOf(camera) };
 }
 
-/** Bakes the light of the lightmaps where that has not been done. */
+/** Bakes the light of the lightmaps, and what is bundled onto surfaces, where that has not been done. */
 export function bakeLightmaps(
   { tables, engine, models, lightmapLayout: layout }: Tracing,
   rays = BAKE_RAYS,
