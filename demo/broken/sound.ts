@@ -33,7 +33,7 @@ export const rowCamera = (set: SetDocument): SetDocument => ({
   camera: { ...set.camera, positionM: [0, -2, 0.4], focusM: 1.97 },
 });
 
-/** Twenty sets that a photographer would take as they are. */
+/** Sets that a photographer would take as they are. */
 export function soundSets(): SoundSet[] {
   const named = (name: string, sets: readonly SetDocument[]) =>
     sets.map((set, i) => ({ name: `${name} ${i + 1}`, set }));

@@ -70,6 +70,41 @@ function framed(evidence: Evidence) {
   return { hero, view, middle, figures };
 }
 
+/** The same, with the picture that this one is to be like; null where there is none, or no product is seen. */
+function heldAgainst(evidence: Evidence) {
+  const { like } = evidence.set.wishes;
+  const here = like && framed(evidence);
+  return here ? { like, ...here } : null;
+}
+
+/** A verdict on how the main product is shown, by one figure of it. */
+function ofMainProduct<C extends 'unlike-size' | 'unlike-place'>(
+  code: C,
+  valueOf: (here: Held) => number,
+  cures: (set: SetDocument, here: Held) => SetDocument[],
+): Judge<C> {
+  return {
+    code,
+    byMaps: true,
+    judge(evidence) {
+      const here = heldAgainst(evidence);
+      if (!here) return [];
+      const { thing, places } = here.hero;
+      return beyond(evidence.limits, code, { value: valueOf(here) }, () => ({
+        of: thing,
+        places,
+        causes: [{ thing, part: null }],
+      }));
+    },
+    cures(evidence) {
+      const here = heldAgainst(evidence);
+      return here ? cures(evidence.set, here) : [];
+    },
+  };
+}
+
+type Held = NonNullable<ReturnType<typeof heldAgainst>>;
+
 function labelPlaces(evidence: Evidence): number[] {
   const hero = heroOf(evidence);
   return hero ? partPlaces(evidence, hero.product, hero.places, ({ kind }) => kind === 'label') : [];
@@ -118,104 +153,64 @@ const onFrame = (
   [across, down]: readonly [number, number],
 ) => add(scale(right, 2 * across * halfWidth * depthM), scale(up, -2 * down * halfHeight * depthM));
 
-/** The main product shown larger or smaller than in the picture that this one is to be like. */
-export const unlikeSize: Judge<'unlike-size'> = {
-  code: 'unlike-size',
-  byMaps: true,
-  judge(evidence) {
-    const { like } = evidence.set.wishes;
-    const here = like && framed(evidence);
-    if (!here) return [];
-    const value = Math.abs(Math.expm1(sizeOff(here.figures, like)));
-    return beyond(evidence.limits, 'unlike-size', { value }, () => ({
-      of: here.hero.thing,
-      places: here.hero.places,
-      causes: [{ thing: here.hero.thing, part: null }],
-    }));
-  },
-  /** The camera nearer or farther along its lens; a zoom turned. */
-  cures(evidence) {
-    const { set } = evidence;
-    const { like } = set.wishes;
-    const here = like && framed(evidence);
-    if (!here) return [];
+/** The main product shown larger or smaller than in the picture that this one is to be like; the camera nearer or farther. */
+export const unlikeSize = ofMainProduct(
+  'unlike-size',
+  ({ figures, like }) => Math.abs(Math.expm1(sizeOff(figures, like))),
+  (set, { figures, like, middle, view }) => {
     const { camera } = set;
-    const depth = dot(subtract(here.middle, camera.positionM), here.view.forward);
-    const fill = Math.log(tall(here.figures.outline) / tall(like.outline));
-    return [sizeOff(here.figures, like), fill].map((off) => {
+    const depth = dot(subtract(middle, camera.positionM), view.forward);
+    const fill = Math.log(tall(figures.outline) / tall(like.outline));
+    return [sizeOff(figures, like), fill].map((off) => {
       const by = depth * Math.expm1(off);
-      const moved = pushedCamera(set, scale(here.view.forward, -by));
+      const moved = pushedCamera(set, scale(view.forward, -by));
       return withCamera(moved, { focusM: Math.max(0.05, camera.focusM + by) });
     });
   },
-};
+);
 
-/** The main product off the place that it has there. */
-export const unlikePlace: Judge<'unlike-place'> = {
-  code: 'unlike-place',
-  byMaps: true,
-  judge(evidence) {
-    const { like } = evidence.set.wishes;
-    const here = like && framed(evidence);
-    if (!here) return [];
-    const value = Math.max(...placeOff(here.figures.outline, like.outline).map(Math.abs));
-    return beyond(evidence.limits, 'unlike-place', { value }, () => ({
-      of: here.hero.thing,
-      places: here.hero.places,
-      causes: [{ thing: here.hero.thing, part: null }],
-    }));
+/** The main product off the place that it has there; it is pushed across, or the camera is, without being turned. */
+export const unlikePlace = ofMainProduct(
+  'unlike-place',
+  ({ figures, like }) => Math.max(...placeOff(figures.outline, like.outline).map(Math.abs)),
+  (set, { figures, like, hero, middle, view }) => {
+    const [across, down] = placeOff(figures.outline, like.outline);
+    const depth = dot(subtract(middle, set.camera.positionM), view.forward);
+    const [x, y] = onFrame(view, depth, [-across, 0]);
+    const products = set.products.map((product) =>
+      product.id === hero.product.id ? { ...product, positionM: add(product.positionM, [x, y, 0]) } : product,
+    );
+    return [{ ...set, products }, pushedCamera(set, onFrame(view, depth, [across, down]))];
   },
-  /** The product pushed across, the camera as it is; or the camera pushed, without being turned. */
-  cures(evidence) {
-    const { set } = evidence;
-    const { like } = set.wishes;
-    const here = like && framed(evidence);
-    if (!here) return [];
-    const [across, down] = placeOff(here.figures.outline, like.outline);
-    const depth = dot(subtract(here.middle, set.camera.positionM), here.view.forward);
-    const aside = onFrame(here.view, depth, [-across, 0]);
-    const level: Vector = [aside[0], aside[1], 0];
-    const goods = {
-      ...set,
-      products: set.products.map((product) =>
-        product.id === here.hero.product.id
-          ? { ...product, positionM: add(product.positionM, level) }
-          : product,
-      ),
-    };
-    return [goods, pushedCamera(set, onFrame(here.view, depth, [across, down]))];
-  },
-};
+);
 
 /** The camera looks down more, or less, than there. */
 export const unlikeAngle: Judge<'unlike-angle'> = {
   code: 'unlike-angle',
   byMaps: true,
   judge(evidence) {
-    const { like } = evidence.set.wishes;
-    const here = like && framed(evidence);
+    const here = heldAgainst(evidence);
     if (!here) return [];
-    const value = Math.abs(here.figures.downDeg - like.downDeg);
+    const value = Math.abs(here.figures.downDeg - here.like.downDeg);
     return beyond(evidence.limits, 'unlike-angle', { value }, () => ({ of: null, places: [], causes: [] }));
   },
   /** Round the main product at the same distance; and so that it stays where it is in the frame. */
   cures(evidence) {
     const { set } = evidence;
-    const { like } = set.wishes;
-    const here = like && framed(evidence);
+    const here = heldAgainst(evidence);
     if (!here) return [];
     const { positionM, aimM } = set.camera;
     const [x, y] = subtract(positionM, aimM);
     const level = Math.hypot(x, y);
     if (level < 1e-6) return [];
     const away = distance(positionM, aimM);
-    const down = radians(like.downDeg);
+    const down = radians(here.like.downDeg);
     const way: Vector = [(x / level) * Math.cos(down), (y / level) * Math.cos(down), Math.sin(down)];
     const turned = withCamera(set, { positionM: add(aimM, scale(way, away)) });
     const view = viewOf(turned.camera);
     const outline = outlineOf(view, productShape(here.hero.product).flat());
     const depth = dot(subtract(here.middle, turned.camera.positionM), view.forward);
-    return [turned, pushedCamera(turned, onFrame(view, depth, placeOff(outline, like.outline)))];
+    return [turned, pushedCamera(turned, onFrame(view, depth, placeOff(outline, here.like.outline)))];
   },
 };
 
