@@ -45,7 +45,7 @@ interface Waiting {
 
 interface Slot {
   port: WorkerPort;
-  held: SetDocument | null;
+  held: KeyedSet | null;
   busy: Waiting | null;
   watch: ReturnType<typeof setTimeout> | undefined;
 }
@@ -151,8 +151,8 @@ export class WorkerPool {
       if (!waiting) return;
       const { key, set } = waiting.keyed;
       // A set of the same light paths too: answers count with its powers and settings.
-      if (slot.held !== set) slot.port.post({ type: 'hold', key, set });
-      slot.held = set;
+      if (slot.held?.set !== set || slot.held.key !== key) slot.port.post({ type: 'hold', key, set });
+      slot.held = waiting.keyed;
       slot.busy = waiting;
       waiting.tries++;
       slot.port.post({ type: 'task', id: waiting.id, key, task: waiting.task });

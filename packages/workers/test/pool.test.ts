@@ -167,6 +167,13 @@ describe('worker pool', () => {
     for (const call of calls) await expect(call).rejects.toThrow('closed');
   });
 
+  test('the same set under another key is held anew: nothing is left from the run before', async () => {
+    const pool = open(new WorkerPool(() => testPort(), 1));
+    await pool.run(keyed, { kind: 'bands' });
+    const again = { ...keyed, key: `${keyed.key} again` };
+    await expect(pool.run(again, { kind: 'bands' })).resolves.toBeDefined();
+  });
+
   test('a task on another set than the one held is refused, not done wrongly', () => {
     const answers: FromWorker[] = [];
     const handle = createMessageHandler((answer) => answers.push(answer));
