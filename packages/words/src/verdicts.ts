@@ -1,7 +1,8 @@
 import type { SettledVerdict } from '@fendrix/contract';
 import type { Overlap, SideEffect, Threshold, Verdict, VerdictCode } from '@fendrix/core';
 import { figureWords } from './verdictFigures.js';
-import { type Told, VERDICT_NAMES, VERDICT_WORDS } from './verdictWords.js';
+import { VERDICT_NAMES } from './verdictNames.js';
+import { type Told, VERDICT_WORDS } from './verdictWords.js';
 
 /** A kind of verdict that may not be known any more. */
 export const settledName = (code: VerdictCode): string =>
