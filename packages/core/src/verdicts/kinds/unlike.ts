@@ -80,7 +80,7 @@ function heldAgainst(evidence: Evidence) {
 /** A verdict on how the main product is shown, by one figure of it. */
 function ofMainProduct<C extends 'unlike-size' | 'unlike-place'>(
   code: C,
-  valueOf: (here: Held) => number,
+  figure: (here: Held) => number,
   cures: (set: SetDocument, here: Held) => SetDocument[],
 ): Judge<C> {
   return {
@@ -90,7 +90,7 @@ function ofMainProduct<C extends 'unlike-size' | 'unlike-place'>(
       const here = heldAgainst(evidence);
       if (!here) return [];
       const { thing, places } = here.hero;
-      return beyond(evidence.limits, code, { value: valueOf(here) }, () => ({
+      return beyond(evidence.limits, code, { value: figure(here) }, () => ({
         of: thing,
         places,
         causes: [{ thing, part: null }],
