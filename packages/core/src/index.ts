@@ -201,3 +201,4 @@ export * from './verdicts/thresholds.js';
 export { type TracedView, traceView } from './verdicts/tracedView.js';
 export * from './verdicts/tryCures.js';
 export { type Cause, excessOf, type Figure, type FigureUnit } from './verdicts/verdict.js';
+export { TERMS, type TermName, type Terms, type Working, workedOut } from './verdicts/working.js';

@@ -20,6 +20,7 @@ import {
   tryCures,
   VERDICT_CODES,
   type VerdictCode,
+  workedOut,
 } from '../src/index.js';
 
 const trace = (set: SetDocument) => traceView(prepareTracing(set), set, { samples: 3 });
@@ -81,6 +82,22 @@ describe('the corpus', () => {
   );
 });
 
+test('every figure of a verdict comes out of the terms that are told with it', () => {
+  const kinds = new Set<VerdictCode>();
+  for (const { name, set, code } of brokenSets()) {
+    if (kinds.has(code as VerdictCode)) continue;
+    kinds.add(code as VerdictCode);
+    const view = traceView(prepareTracing(set), set, { samples: BY_MAPS.has(code as VerdictCode) ? 0 : 1 });
+    for (const { id, figure, working } of judgeSet(evidenceOf(set, view))) {
+      const terms = Object.values(working.of);
+      expect(terms.length, `${name}, ${id}`).toBeGreaterThan(0);
+      const value = workedOut(working);
+      if (value !== null && Number.isFinite(value))
+        expect(value, `${name}, ${id}`).toBeCloseTo(figure.value, 9);
+    }
+  }
+});
+
 describe('what only a studio can tell', () => {
   const set = demoSet('pepper');
   const view = trace(set);
@@ -93,6 +110,7 @@ describe('what only a studio can tell', () => {
     const [first] = judgeSet(evidenceOf(loaded, view, { limits, kit: { entries: [], studio } }));
     expect(first).toMatchObject({ code: 'circuit-over', danger: true });
     expect(first?.figure.value).toBeCloseTo(1500 - 1104, 0);
+    expect(first?.working).toMatchObject({ by: 'less', of: { draw: 1500, circuitBears: 1104 } });
   });
 });
 

@@ -13,3 +13,4 @@ export * from './verdictFigures.js';
 export * from './verdicts.js';
 export { viewReasonWords } from './views.js';
 export * from './wishes.js';
+export { workingWords } from './workings.js';

@@ -1,4 +1,4 @@
-import { THRESHOLDS, VERDICT_CODES } from '@fendrix/core';
+import { TERMS, type TermName, THRESHOLDS, VERDICT_CODES } from '@fendrix/core';
 import { describe, expect, test } from 'vitest';
 import {
   durationWords,
@@ -11,6 +11,7 @@ import {
   verdictName,
   verdictReason,
   verdictTitle,
+  workingWords,
 } from '../src/index.js';
 
 const of = { kind: 'product' as const, key: 'jar', name: 'Jar' };
@@ -39,6 +40,48 @@ describe('every kind of verdict', () => {
   test('no two share a name or a title', () => {
     const names = VERDICT_CODES.map(verdictName);
     expect(new Set(names).size).toBe(names.length);
+  });
+});
+
+describe('how a figure was worked out', () => {
+  const figure = { value: 0.0605, error: 0, unit: 'part' as const, limit: 0.02, fault: 'above' as const };
+  const stops = { ...figure, value: 1.7, unit: 'stops' as const };
+
+  test('is told as a formula with the figures in it, and the limits that were counted by', () => {
+    expect(
+      workingWords({
+        figure,
+        working: { by: 'over', of: { burntPlaces: 34, ownPlaces: 562 }, given: { brightestHeld: 2.47 } },
+      }),
+    ).toBe(
+      '6 % = 34 places lighter than the brightest tone that holds detail ÷ 562 places of its own surface (brightest tone that holds detail +2.47).',
+    );
+    expect(
+      workingWords({
+        figure: stops,
+        working: { by: 'less', of: { lightestTenth: 1.3, darkestTenth: -0.4 }, given: {} },
+      }),
+    ).toBe('1.7 = lightest tenth (+1.30) − darkest tenth (−0.40).');
+    expect(
+      workingWords({
+        figure: { ...stops, value: 1 },
+        working: { by: 'stops', of: { syncTime: 1 / 200, shutter: 1 / 400 }, given: {} },
+      }),
+    ).toBe('1.0 stops = log₂ of flash sync (1/200 s) ÷ shutter (1/400 s).');
+    expect(
+      workingWords({
+        figure: { ...figure, value: 4, unit: 'px' },
+        working: { by: 'from', of: { fallSpeed: 1.4, shineTime: 1 / 500 }, given: {} },
+      }),
+    ).toBe('4.0 px from falls with 1.4 m/s, light that shines for 1/500 s.');
+  });
+
+  test('has words for every term, in every unit', () => {
+    for (const name of Object.keys(TERMS) as TermName[]) {
+      const words = workingWords({ figure, working: { by: 'from', of: { [name]: 2 }, given: {} } });
+      expect(words).not.toMatch(/undefined|NaN|\[object/);
+      if (/[A-Z]/.test(name)) expect(words).not.toContain(name);
+    }
   });
 });
 

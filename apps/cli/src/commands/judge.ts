@@ -1,6 +1,6 @@
 import type { SetDocument } from '@fendrix/contract';
 import { applyChange, evidenceOf, judgeSet, prepareTracing, traceView, tryCures } from '@fendrix/core';
-import { sideEffectWords, verdictFigures, verdictReason, verdictTitle } from '@fendrix/words';
+import { sideEffectWords, verdictFigures, verdictReason, verdictTitle, workingWords } from '@fendrix/words';
 import { InputError, readSet, readWords, wholeNumber } from '../input.js';
 
 /** All verdicts on a set, or the set with the best cure of one of them. */
@@ -38,6 +38,7 @@ export async function judge(words: string[]): Promise<unknown> {
         reason: verdictReason(code),
         of,
         figure,
+        working: workingWords(verdict),
         causes,
         harm,
         danger,

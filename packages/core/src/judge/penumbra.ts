@@ -10,7 +10,9 @@ import { add, cross, distance, dot, length, normalise, scale, subtract } from '.
 export interface Penumbra {
   /** What the shadow falls on. */
   on: 'table' | 'background';
-  /** Its width at the side of the shadow, m. */
+  /** The light's face across the way to the shadow, m. */
+  faceM: number;
+  /** Its width at the side of the shadow, m: the face times the way behind the product, over that before it. */
   sideM: number;
   /** Its width at the end of the shadow, which is drawn out where the light comes in flat, m; null where it never ends. */
   endM: number | null;
@@ -58,6 +60,7 @@ function softEdge(light: StandingLight, edge: Vector, { plane, at }: Caught): Om
   const [lightM, shadowM] = [distance(light.positionM, edge), distance(edge, at)];
   return {
     on: plane.on,
+    faceM: 2 * half,
     sideM: (2 * half * shadowM) / lightM,
     endM: spreadAlong(face, plane, edge, along),
     lightM,

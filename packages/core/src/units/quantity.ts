@@ -140,10 +140,10 @@ export function formatBearing(bearingDeg: number): string {
 }
 
 /** Stops with their sign: "+1.3", "−0.7", "0.0". */
-export function formatStops(stops: number): string {
+export function formatStops(stops: number, decimals = 1): string {
   if (!Number.isFinite(stops)) return stops > 0 ? 'no limit' : 'black';
-  const text = Math.abs(stops).toFixed(1);
-  return text === '0.0' ? text : `${stops < 0 ? '−' : '+'}${text}`;
+  const text = Math.abs(stops).toFixed(decimals);
+  return Number(text) === 0 ? text : `${stops < 0 ? '−' : '+'}${text}`;
 }
 
 function trim(value: number, decimals: number): string {

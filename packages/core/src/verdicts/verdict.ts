@@ -1,6 +1,7 @@
 import type { SetDocument } from '@fendrix/contract';
 import type { Thing } from '../geometry/scene.js';
 import type { Evidence } from './evidence.js';
+import type { Working } from './working.js';
 
 /**
  * What a figure of a verdict is counted in. `part`: of a whole, 0 to 1; `spread`: 1 even, 0 all on one side; `steep`: stops
@@ -45,6 +46,8 @@ export interface Finding {
   /** Where it is seen: places of the evidence; none where it is not a matter of places. */
   places: readonly number[];
   figure: Figure;
+  /** How the figure was worked out. */
+  working: Working;
   /** Largest part first. */
   causes: readonly Cause[];
 }

@@ -7,6 +7,7 @@ import { those, withCamera } from '../changes/changes.js';
 import { type Evidence, heroOf, placesOf, seenProducts } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
+import { apart, from, over, type Working } from '../working.js';
 
 /** Kinds of product that are many things in one. */
 const STREWN: ReadonlySet<string> = new Set(['pieces', 'cloth', 'water', 'chain']);
@@ -83,6 +84,10 @@ function pushed(set: SetDocument, key: string, by: Vector): SetDocument {
   };
 }
 
+/** A gap of the fine map over the width of it. */
+const gapWorking = ({ view: { fine } }: Evidence, gapPart: number): Working =>
+  over({ gap: gapPart * fine.width, frameWidth: fine.width });
+
 /** Outlines of two products that just touch. */
 export const touching: Judge<'touching'> = {
   code: 'touching',
@@ -94,6 +99,7 @@ export const touching: Judge<'touching'> = {
       return beyond(evidence.limits, 'touching', { value: gapPart }, () => ({
         of: one,
         places: [...placesOf(evidence, a), ...placesOf(evidence, b)],
+        working: gapWorking(evidence, gapPart),
         causes: [one, other].map((thing) => ({ thing, part: 0.5 })),
       }));
     }),
@@ -136,6 +142,7 @@ export const atTheEdge: Judge<'at-the-edge'> = {
       return beyond(evidence.limits, 'at-the-edge', { value: gapPart }, () => ({
         of: own,
         places: placesOf(evidence, thing),
+        working: gapWorking(evidence, gapPart),
         causes: [{ thing: own, part: 1 }],
       }));
     }),
@@ -179,6 +186,7 @@ export const noRoomForWords: Judge<'no-room-for-words'> = {
         return {
           of: null,
           places,
+          working: from({ freePart }),
           causes: keys.flatMap((index) => {
             const own = things[index];
             return own
@@ -230,6 +238,7 @@ export const horizonThrough: Judge<'horizon-through'> = {
         of: hero.thing,
         places: [],
         causes: ground ? [{ thing: ground, part: null }] : [],
+        working: apart({ lineAt: atPart, productMiddle: 0.5 }),
       }));
     }),
   /** The camera higher or lower, aimed as before. */
@@ -254,12 +263,14 @@ export const offCentre: Judge<'off-centre'> = {
     const [hero] = seen;
     // Words, things beside it and a flat lay are reasons to stand elsewhere.
     if (!hero || seen.length > 1 || wordsRoom(set) !== null || hero.product.kind === 'pieces') return [];
-    const value = Math.abs(offMiddle(evidence, hero.index));
+    const off = offMiddle(evidence, hero.index);
+    const value = Math.abs(off);
     if (value > ASIDE_PART) return [];
     return beyond(evidence.limits, 'off-centre', { value }, () => ({
       of: hero.thing,
       places: hero.places,
       causes: [{ thing: hero.thing, part: 1 }],
+      working: apart({ productMiddle: off + 0.5, frameMiddle: 0.5 }),
     }));
   },
   /** Aimed, or the product moved, by just so much. */
@@ -297,9 +308,16 @@ export const tilted: Judge<'tilted'> = {
   code: 'tilted',
   byMaps: true,
   judge({ set, limits }) {
-    const value = Math.abs(set.camera.rollDeg - 90 * Math.round(set.camera.rollDeg / 90));
+    const { rollDeg } = set.camera;
+    const levelRoll = 90 * Math.round(rollDeg / 90);
+    const value = Math.abs(rollDeg - levelRoll);
     if (value > ON_PURPOSE_DEG) return [];
-    return beyond(limits, 'tilted', { value }, () => ({ of: null, places: [], causes: [] }));
+    return beyond(limits, 'tilted', { value }, () => ({
+      of: null,
+      places: [],
+      causes: [],
+      working: apart({ rollOf: rollDeg, levelRoll }),
+    }));
   },
   cures: ({ set }) => [withCamera(set, { rollDeg: 90 * Math.round(set.camera.rollDeg / 90) })],
 };

@@ -4,6 +4,7 @@ import { byStops, those, withFStop } from '../changes/changes.js';
 import { type Evidence, lightCauses, measured, seenProducts } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
+import { over } from '../working.js';
 
 /** Glass of which more comes through than this shows what is behind it, not itself. */
 const SEE_THROUGH = 0.3;
@@ -37,12 +38,20 @@ export const burnt: Judge<'burnt'> = {
     seenProducts(evidence).flatMap(({ thing, places }) => {
       const own = ownPlaces(evidence, places);
       if (own.length < FEWEST) return [];
-      const over = (stops: Float64Array) =>
+      const lostBy = (stops: Float64Array) =>
         own.filter((place) => (stops[place] as number) > whiteOf(evidence));
-      const figure = measured(evidence, (stops) => over(stops).length / own.length);
+      const figure = measured(evidence, (stops) => lostBy(stops).length / own.length);
       return beyond(evidence.limits, 'burnt', figure, () => {
-        const lost = over(evidence.stops);
-        return { of: thing, places: lost, causes: lightCauses(evidence, lost) };
+        const lost = lostBy(evidence.stops);
+        return {
+          of: thing,
+          places: lost,
+          causes: lightCauses(evidence, lost),
+          working: over(
+            { burntPlaces: lost.length, ownPlaces: own.length },
+            { brightestHeld: whiteOf(evidence) },
+          ),
+        };
       });
     }),
   cures(evidence, { places, causes }) {

@@ -3,6 +3,7 @@ import { lastingLoadW, mainsDraw } from '../../plan/circuit.js';
 import { switchedOff, those } from '../changes/changes.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
+import { less } from '../working.js';
 
 /** More on one circuit than its breaker bears for hours. */
 export const circuitOver: Judge<'circuit-over'> = {
@@ -19,7 +20,12 @@ export const circuitOver: Judge<'circuit-over'> = {
         return own > 0 ? [{ thing: { kind: 'light' as const, key: tag, name }, part: own / watts }] : [];
       })
       .sort((a, b) => b.part - a.part);
-    return beyond(limits, 'circuit-over', { value: watts - bears }, () => ({ of: null, places: [], causes }));
+    return beyond(limits, 'circuit-over', { value: watts - bears }, () => ({
+      of: null,
+      places: [],
+      causes,
+      working: less({ draw: watts, circuitBears: bears }),
+    }));
   },
   /** The modelling lamps off; then the lamp that draws most. */
   cures({ set }, { causes }) {

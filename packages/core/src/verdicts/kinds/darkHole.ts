@@ -6,6 +6,7 @@ import { those } from '../changes/changes.js';
 import { measured, seenProducts, thingCauses } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
+import { over } from '../working.js';
 
 /** From here on a surface shows what it mirrors, not itself. */
 const MIRROR = 0.5;
@@ -33,6 +34,10 @@ export const darkHole: Judge<'dark-hole'> = {
         return {
           of: thing,
           places: found,
+          working: over(
+            { darkMirrorPlaces: found.length, mirroringPlaces: mirroring.length },
+            { darkFrom: DARK_STOPS },
+          ),
           causes: thingCauses(evidence, found, (place) => mirrored[place] as number),
         };
       });

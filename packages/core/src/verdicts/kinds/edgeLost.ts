@@ -3,6 +3,7 @@ import { byStops, those } from '../changes/changes.js';
 import { type Evidence, lightCauses, measured, seenProducts } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
+import { over } from '../working.js';
 
 /** Less than a third of a stop across the outline is not seen as an edge. */
 const STEP_STOPS = 1 / 3;
@@ -59,6 +60,7 @@ export const edgeLost: Judge<'edge-lost'> = {
           of: thing,
           places: once(found.map(({ inside }) => inside)),
           causes: lightCauses(evidence, once(found.map(({ outside }) => outside))),
+          working: over({ lostPairs: found.length, outlinePairs: edges.length }, { leastStep: STEP_STOPS }),
         };
       });
     }),

@@ -7,6 +7,7 @@ import { resized } from '../changes/modifiers.js';
 import { type Evidence, lightCauses, measured, partPlaces, seenProducts, toneBelow } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
+import { apart, less } from '../working.js';
 import { ownPlaces } from './burnt.js';
 
 const FEWEST = 30;
@@ -29,7 +30,11 @@ function modelled(evidence: Evidence) {
     const own = ownPlaces(evidence, body);
     if (own.length < FEWEST) return [];
     const spread = (stops: Float64Array) => toneBelow(stops, own, 0.9) - toneBelow(stops, own, 0.1);
-    return [{ thing, own, figure: measured(evidence, spread) }];
+    const [lightestTenth, darkestTenth] = [0.9, 0.1].map((part) => toneBelow(evidence.stops, own, part)) as [
+      number,
+      number,
+    ];
+    return [{ thing, own, figure: measured(evidence, spread), tenths: { lightestTenth, darkestTenth } }];
   });
 }
 
@@ -39,12 +44,17 @@ export const contrastOff: Judge<'contrast-off'> = {
   judge(evidence) {
     const { keyToFillStops } = evidence.set.wishes;
     if (keyToFillStops === undefined) return [];
-    return modelled(evidence).flatMap(({ thing, own, figure }) =>
+    return modelled(evidence).flatMap(({ thing, own, figure, tenths }) =>
       beyond(
         evidence.limits,
         'contrast-off',
         { value: Math.abs(figure.value - keyToFillStops), error: figure.error },
-        () => ({ of: thing, places: own, causes: lightCauses(evidence, own) }),
+        () => ({
+          of: thing,
+          places: own,
+          causes: lightCauses(evidence, own),
+          working: apart({ contrast: figure.value, contrastWished: keyToFillStops }, tenths),
+        }),
       ),
     );
   },
@@ -73,11 +83,12 @@ export const flat: Judge<'flat'> = {
   code: 'flat',
   judge(evidence) {
     if (evidence.set.wishes.texture === 'smooth' || evidence.set.wishes.mood === 'bright') return [];
-    return modelled(evidence).flatMap(({ thing, own, figure }) =>
+    return modelled(evidence).flatMap(({ thing, own, figure, tenths }) =>
       beyond(evidence.limits, 'flat', figure, () => ({
         of: thing,
         places: own,
         causes: lightCauses(evidence, own),
+        working: less(tenths),
       })),
     );
   },

@@ -20,6 +20,7 @@ import {
 } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
+import { less, over } from '../working.js';
 
 const FEWEST = 6;
 
@@ -59,6 +60,7 @@ export const glassBase: Judge<'glass-base'> = {
           of: thing,
           places: found,
           causes: [...(table ? [{ thing: table, part: null }] : []), ...lightCauses(evidence, found)],
+          working: over({ litBasePlaces: found.length, basePlaces: base.length }, { lightFrom: LIGHT_STOPS }),
         };
       });
     });
@@ -114,16 +116,17 @@ export const thickRims: Judge<'thick-rims'> = {
       if (!profile || !isClear(product)) return [];
       const tones = profileStops(evidence.set, profile);
       const middle = [...tones].sort((a, b) => a - b)[tones.length >> 1] as number;
-      const rim = (from: readonly number[]) => {
-        const end = from.findIndex((tone) => tone > middle - RIM_STOPS);
-        return end < 0 ? 0.5 : end / from.length;
+      const rim = (columns: readonly number[]) => {
+        const end = columns.findIndex((tone) => tone > middle - RIM_STOPS);
+        return end < 0 ? columns.length / 2 : end;
       };
-      const [left, right] = [rim(tones), rim([...tones].reverse())];
-      return beyond(evidence.limits, 'thick-rims', { value: Math.max(left, right) }, () => ({
+      const wider = Math.max(rim(tones), rim([...tones].reverse()));
+      return beyond(evidence.limits, 'thick-rims', { value: wider / tones.length }, () => ({
         of: thing,
         places,
         // A light that is the ground itself is seen through the glass, not on a wall.
         causes: lightCauses(evidence, places),
+        working: over({ rimColumns: wider, columns: tones.length }, { rimStep: RIM_STOPS }),
       }));
     });
   },
@@ -242,6 +245,10 @@ export const liquidDull: Judge<'liquid-dull'> = {
               of: thing,
               places: liquid,
               causes: lightCauses(evidence, liquid),
+              working: less({
+                liquidTone: meanStops(evidence.stops, liquid),
+                besideLiquid: label ? meanStops(evidence.stops, label) : WITHOUT_LABEL_STOPS,
+              }),
             }),
             glowsFrom(evidence, product),
           );
@@ -266,6 +273,10 @@ export const liquidUneven: Judge<'liquid-uneven'> = {
               (place) => (evidence.stops[place] as number) < toneBelow(evidence.stops, liquid, 0.2),
             ),
             causes: lightCauses(evidence, liquid),
+            working: less({
+              lightestFifth: toneBelow(evidence.stops, liquid, 0.8),
+              darkestFifth: toneBelow(evidence.stops, liquid, 0.2),
+            }),
           }));
         }),
   cures: behindIt,

@@ -10,6 +10,7 @@ import { allByStops, byStops, switchedOff, those } from '../changes/changes.js';
 import { type Evidence, groundPlaces, lightCauses, meanStops, measured, seenProducts } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
+import { apart, less, mean, type Working } from '../working.js';
 
 /** Places of background and walls; fewer are no ground. */
 const FEWEST = 40;
@@ -17,13 +18,28 @@ const FEWEST = 40;
 const whiteOf = (evidence: Evidence): ProductWhite | null =>
   productWhite(evidence.set, evidence.readings, frameLevels(evidence.set, evidence.view.whole), null);
 
+/** What is counted of the mean tone of a ground. */
+interface Counted {
+  figure: (meanTone: number) => number;
+  working: (meanTone: number, places: number) => Working;
+}
+
+/** The tone itself. */
+const ITS_TONE: Counted = {
+  figure: (tone) => tone,
+  working: (_, places) => mean({ groundPlaces: places }),
+};
+
 type GroundCode = 'ground-not-white' | 'ground-too-white' | 'ground-not-black' | 'ground-off-grey';
 
-/** A verdict on the mean tone of the ground. @param counting what is counted of that tone, stops; null where nothing can be */
+/**
+ * A verdict on the mean tone of the ground.
+ * @param counting what is counted of that tone, and the working of it; null where nothing can be
+ */
 function groundJudge<C extends GroundCode>(
   code: C,
   wished: (evidence: Evidence) => boolean,
-  counting: (evidence: Evidence) => ((meanTone: number) => number) | null,
+  counting: (evidence: Evidence) => Counted | null,
   cures: Judge['cures'],
 ): Judge<C> {
   return {
@@ -33,11 +49,12 @@ function groundJudge<C extends GroundCode>(
       const places = groundPlaces(evidence, GROUND_KINDS);
       const counted = counting(evidence);
       if (places.length < FEWEST || !counted) return [];
-      const figure = measured(evidence, (stops) => counted(meanStops(stops, places)));
+      const figure = measured(evidence, (stops) => counted.figure(meanStops(stops, places)));
       return beyond(evidence.limits, code, figure, () => ({
         of: evidence.things.find(({ kind }) => kind === 'backdrop') ?? null,
         places,
         causes: lightCauses(evidence, places),
+        working: counted.working(meanStops(evidence.stops, places), places.length),
       }));
     },
     cures,
@@ -130,14 +147,19 @@ const toTone =
 
 const surelyWhite = (evidence: Evidence): number => whiteGroundStops(whiteOf(evidence)?.stops ?? null);
 
-export const groundNotWhite = groundJudge('ground-not-white', wishes('white'), () => (tone) => tone, toWhite);
+export const groundNotWhite = groundJudge('ground-not-white', wishes('white'), () => ITS_TONE, toWhite);
 
 export const groundTooWhite = groundJudge(
   'ground-too-white',
   wishes('white'),
   (evidence) => {
     const white = whiteOf(evidence);
-    return white && ((tone) => tone - white.stops);
+    return (
+      white && {
+        figure: (tone) => tone - white.stops,
+        working: (tone) => less({ groundTone: tone, whiteOfProducts: white.stops }),
+      }
+    );
   },
   (evidence, finding) => {
     const { set, limits } = evidence;
@@ -164,7 +186,7 @@ export const groundTooWhite = groundJudge(
 export const groundNotBlack = groundJudge(
   'ground-not-black',
   wishes('black'),
-  () => (tone) => tone,
+  () => ITS_TONE,
   (evidence, finding) => {
     const { set } = evidence;
     const back = mostBackM(set);
@@ -193,8 +215,9 @@ export const groundNotBlack = groundJudge(
 export const groundOffGrey = groundJudge(
   'ground-off-grey',
   wishes('grey'),
-  ({ set }) =>
-    (tone) =>
-      Math.abs(tone - set.wishes.greyStops),
+  ({ set }) => ({
+    figure: (tone) => Math.abs(tone - set.wishes.greyStops),
+    working: (tone) => apart({ groundTone: tone, greyWished: set.wishes.greyStops }),
+  }),
   toTone(({ set }) => set.wishes.greyStops),
 );

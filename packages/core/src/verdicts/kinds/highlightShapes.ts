@@ -14,6 +14,7 @@ import { atDistance, resized, withoutGrid } from '../changes/modifiers.js';
 import { type Evidence, isSource, mirroredSources, seenProducts } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Cause, Judge } from '../verdict.js';
+import { from, half, less, over, type Working } from '../working.js';
 
 /** A mirror that sends back less shows no highlight. */
 const SEEN_FROM = 0.02;
@@ -113,20 +114,21 @@ function stripsOf(evidence: Evidence, product: Product, index: number): Strip[] 
 const ofStrips =
   <C extends 'highlight-bent' | 'highlight-broken'>(
     code: C,
-    figureOf: (strip: Strip) => number | null,
+    figureOf: (strip: Strip) => { value: number; working: Working } | null,
   ): Judge['judge'] =>
   (evidence) =>
     !isWanted(evidence.set.wishes)
       ? []
       : seenProducts(evidence).flatMap(({ product, thing, index, places }) => {
           const [strip] = stripsOf(evidence, product, index);
-          const value = strip ? figureOf(strip) : null;
-          if (!strip || value === null) return [];
+          const figure = strip && figureOf(strip);
+          if (!strip || !figure) return [];
           const source = evidence.things.indexOf(strip.thing);
-          return beyond(evidence.limits, code, { value }, () => ({
+          return beyond(evidence.limits, code, { value: figure.value }, () => ({
             of: thing,
             places: places.filter((place) => evidence.view.mirrored[place] === source),
             causes: [{ thing: strip.thing, part: null }],
+            working: figure.working,
           }));
         });
 
@@ -140,7 +142,7 @@ function span({ rows }: Strip) {
  * How far the middle of a strip wanders along a straight side, part of the product's width, either way from its mean: one that
  * leans or bends. A strip that keeps its place in the width looks straight, on a tapered side too.
  */
-function bend(strip: Strip): number | null {
+function bend(strip: Strip): { value: number; working: Working } | null {
   const all = span(strip).filter(({ runs }) => runs.length === 1);
   const cut = Math.round(ENDS * all.length);
   const rows = all.slice(cut, all.length - cut);
@@ -149,12 +151,20 @@ function bend(strip: Strip): number | null {
     const [from, to] = runs[0] as [number, number];
     return ((from + to) / 2 - left) / (right - left);
   });
-  return (Math.max(...middles) - Math.min(...middles)) / 2;
+  const [rightmost, leftmost] = [Math.max(...middles), Math.min(...middles)];
+  return {
+    value: (rightmost - leftmost) / 2,
+    working: half({ stripRightmost: rightmost, stripLeftmost: leftmost }),
+  };
 }
 
 /** The part of a straight side, top to bottom, that its strip leaves out. */
-function missing(strip: Strip): number {
-  return strip.rows.filter(({ runs }) => runs.length === 0).length / strip.rows.length;
+function missing({ rows }: Strip): { value: number; working: Working } {
+  const without = rows.filter(({ runs }) => runs.length === 0).length;
+  return {
+    value: without / rows.length,
+    working: over({ missingRows: without, sideRows: rows.length }),
+  };
 }
 
 /** Taller or shorter, higher or lower: what straightens and closes a strip. */
@@ -219,6 +229,7 @@ export const highlightDoubled: Judge<'highlight-doubled'> = {
               of: thing,
               places: places.filter((place) => others.has(evidence.view.mirrored[place] as number)),
               causes,
+              working: from({ sources: seen.length }, { partOfLargest: SECOND_PART }),
             };
           });
         }),
@@ -283,12 +294,17 @@ export const highlightHot: Judge<'highlight-hot'> = {
             )
             .sort((a, b) => a - b);
           if (tones.length < LEAST_COLUMNS) return [];
-          const value = (tones.at(-1) as number) - (tones[tones.length >> 1] as number);
+          const columns = {
+            brightestColumn: tones.at(-1) as number,
+            middleColumn: tones[tones.length >> 1] as number,
+          };
+          const value = columns.brightestColumn - columns.middleColumn;
           const source = evidence.things.indexOf(image.thing);
           return beyond(evidence.limits, 'highlight-hot', { value }, () => ({
             of: thing,
             places: places.filter((place) => evidence.view.mirrored[place] === source),
             causes: [{ thing: image.thing, part: 1 }],
+            working: less(columns),
           }));
         }),
   /** Frost between, or the lamp further behind the one that is there. */
@@ -338,6 +354,7 @@ export const highlightHard: Judge<'highlight-hard'> = {
         of: thing,
         places,
         causes,
+        working: from({ columns: inner.length }),
       }));
     });
   },

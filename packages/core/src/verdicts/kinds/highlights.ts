@@ -13,6 +13,7 @@ import { byStops, those } from '../changes/changes.js';
 import { type Evidence, mirroredSources, seenProducts } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
+import { from, type Working } from '../working.js';
 
 function profiled(evidence: Evidence) {
   return seenProducts(evidence).flatMap((seen) => {
@@ -28,16 +29,22 @@ const ofProfiles =
     code: 'highlight-narrow' | 'highlight-uneven',
     wished: SetDocument['wishes']['highlight'],
     figureOf: (figures: ProfileFigures) => number,
+    workingOf: (figures: ProfileFigures, columns: number) => Working,
   ): Judge['judge'] =>
   (evidence) =>
     evidence.set.wishes.highlight !== wished
       ? []
-      : profiled(evidence).flatMap(({ thing, index, places, figures }) =>
+      : profiled(evidence).flatMap(({ thing, index, places, figures, profile }) =>
           beyond(
             evidence.limits,
             code,
             { value: figureOf(figures) },
-            () => ({ of: thing, places, causes: mirroredSources(evidence, index) }),
+            () => ({
+              of: thing,
+              places,
+              causes: mirroredSources(evidence, index),
+              working: workingOf(figures, profile.part.length),
+            }),
             code === 'highlight-narrow' ? evidence.set.wishes.highlightPart : undefined,
           ),
         );
@@ -45,7 +52,12 @@ const ofProfiles =
 /** A highlight that is to be broad and is a strip or a hairline. */
 export const highlightNarrow: Judge<'highlight-narrow'> = {
   code: 'highlight-narrow',
-  judge: ofProfiles('highlight-narrow', 'broad', ({ brightPart }) => brightPart),
+  judge: ofProfiles(
+    'highlight-narrow',
+    'broad',
+    ({ brightPart }) => brightPart,
+    ({ brightPart, mostStops }, columns) => from({ brightPart, brightestColumn: mostStops, columns }),
+  ),
   cures({ set }, { causes, figure }) {
     // The image grows with the face: so much wider it fills what is wished.
     const wanted = Math.min(8, figure.limit / Math.max(0.01, figure.value));
@@ -72,7 +84,12 @@ export const highlightNarrow: Judge<'highlight-narrow'> = {
 /** Two strips that are not alike. */
 export const highlightUneven: Judge<'highlight-uneven'> = {
   code: 'highlight-uneven',
-  judge: ofProfiles('highlight-uneven', 'two-strips', ({ symmetry }) => symmetry),
+  judge: ofProfiles(
+    'highlight-uneven',
+    'two-strips',
+    ({ symmetry }) => symmetry,
+    ({ symmetry }, columns) => from({ leftRightApart: 1 - symmetry, columns }),
+  ),
   cures(evidence, { of }) {
     const { set } = evidence;
     const own = profiled(evidence).find(({ thing }) => thing === of);

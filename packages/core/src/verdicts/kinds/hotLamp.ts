@@ -3,6 +3,7 @@ import { normalise, scale, subtract } from '../../units/vector.js';
 import { movedBy, switchedOff, those } from '../changes/changes.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
+import { from } from '../working.js';
 
 /** A hot lamp near paper, cloth or frost. */
 export const hotLamp: Judge<'hot-lamp'> = {
@@ -19,6 +20,7 @@ export const hotLamp: Judge<'hot-lamp'> = {
       return beyond(limits, 'hot-lamp', { value: near.awayM }, () => ({
         of: of('light', light),
         places: [],
+        working: from({ lampToSheet: near.awayM }),
         causes: sheet ? [{ thing: sheet, part: null }] : [],
       }));
     }),

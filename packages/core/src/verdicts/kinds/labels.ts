@@ -20,6 +20,7 @@ import {
 } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
+import { apart, mean, over } from '../working.js';
 
 /** A label of fewer places is too small in the frame to be judged. */
 const FEWEST = 6;
@@ -109,6 +110,10 @@ export const wordsGlare: Judge<'words-glare'> = {
         return {
           of: thing,
           places,
+          working: over(
+            { veiledPlaces: places.length, labelPlaces: label.length },
+            { paperReflects: paper, inkReflects: ink },
+          ),
           causes: thingCauses(evidence, places, (place) => evidence.view.mirrored[place] as number),
         };
       });
@@ -149,6 +154,7 @@ export const labelDark: Judge<'label-dark'> = {
             of: thing,
             places: label,
             causes: lightCauses(evidence, label),
+            working: mean({ labelPlaces: label.length }),
           }));
         }),
   cures(evidence, { of, places, causes, figure }) {
@@ -173,13 +179,13 @@ export const labelDark: Judge<'label-dark'> = {
   },
 };
 
-/** How far the middle of a product's label is turned from the lens, degrees; null without a label that has a middle. */
-function labelOffLens(set: SetDocument, product: Product): number | null {
+/** Bearings of the middle of a product's label and of the lens from it, degrees; null without a label that has a middle. */
+function labelAndLens(set: SetDocument, product: Product): { label: number; lens: number } | null {
   const own = labelBearing(product);
   if (own === null) return null;
   const [x, y] = product.positionM;
   const lens = degrees(Math.atan2(set.camera.positionM[0] - x, y - set.camera.positionM[1]));
-  return Math.abs(turnBetween(lens, product.turnDeg + own));
+  return { lens, label: lens + turnBetween(lens, product.turnDeg + own) };
 }
 
 /** A label that does not face the lens, and is not turned away on purpose. */
@@ -190,12 +196,14 @@ export const labelTurned: Judge<'label-turned'> = {
     evidence.set.wishes.words !== 'readable'
       ? []
       : labelled(evidence).flatMap(({ product, thing, label }) => {
-          const value = labelOffLens(evidence.set, product);
-          if (value === null) return [];
+          const bearings = labelAndLens(evidence.set, product);
+          if (!bearings) return [];
+          const value = Math.abs(bearings.label - bearings.lens);
           return beyond(evidence.limits, 'label-turned', { value }, () => ({
             of: thing,
             places: label,
             causes: [{ thing, part: null }],
+            working: apart({ labelBearing: bearings.label, lensBearing: bearings.lens }),
           }));
         }),
   cures: ({ set }) => those(labelsToLens(set)),

@@ -8,6 +8,7 @@ import { withGrid } from '../changes/modifiers.js';
 import type { Evidence } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
+import { less } from '../working.js';
 
 /** Part of the light on the front of a lens that spreads over the picture: a coated lens without a hood. ISO 9358 measures it. */
 const VEIL_PART = 0.01;
@@ -45,6 +46,7 @@ export const lightInLens: Judge<'light-in-lens'> = {
         of: thing,
         places: [],
         causes,
+        working: less({ lensTone: stops - Math.log2(VEIL_PART), veilLoss: -Math.log2(VEIL_PART) }),
       }));
     }),
   /** A card by the lens, a grid, further round, weaker. */

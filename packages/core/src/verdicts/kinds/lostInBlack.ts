@@ -3,6 +3,7 @@ import { allByStops, byStops, those, withFStop } from '../changes/changes.js';
 import { lightCauses, meanStops, measured, seenProducts } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
+import { over } from '../working.js';
 import { ownPlaces } from './burnt.js';
 
 const FEWEST = 12;
@@ -25,11 +26,15 @@ export const lostInBlack: Judge<'lost-in-black'> = {
       const { darkestStops } = evidence.set.wishes;
       const under = (stops: Float64Array) => own.filter((place) => (stops[place] as number) < darkestStops);
       const figure = measured(evidence, (stops) => under(stops).length / own.length);
-      return beyond(evidence.limits, 'lost-in-black', figure, () => ({
-        of: thing,
-        places: under(evidence.stops),
-        causes: lightCauses(evidence, own),
-      }));
+      return beyond(evidence.limits, 'lost-in-black', figure, () => {
+        const lost = under(evidence.stops);
+        return {
+          of: thing,
+          places: lost,
+          causes: lightCauses(evidence, own),
+          working: over({ blackPlaces: lost.length, ownPlaces: own.length }, { darkestHeld: darkestStops }),
+        };
+      });
     }),
   cures({ set, stops }, { places, causes }) {
     const under = Math.max(0.5, set.wishes.darkestStops - meanStops(stops, places) + 0.3);

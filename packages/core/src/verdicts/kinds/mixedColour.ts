@@ -4,6 +4,7 @@ import { switchedOff, those, withCamera, withLight } from '../changes/changes.js
 import { lightCauses } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
+import { from } from '../working.js';
 
 /** A light that gives less of the picture than this is not seen by its colour. */
 const LEAST_PART = 0.1;
@@ -14,13 +15,18 @@ export const mixedColour: Judge<'mixed-colour'> = {
   judge(evidence) {
     const all = [...evidence.thing.keys()];
     const parts = lightCauses(evidence, all);
-    return lightCasts(evidence.set).flatMap(({ tag, deltaE }) => {
+    return lightCasts(evidence.set).flatMap(({ tag, deltaE, temperatureK }) => {
       const cause = parts.find(({ thing }) => thing.key === tag);
       if (!cause || (cause.part ?? 0) < LEAST_PART) return [];
       return beyond(evidence.limits, 'mixed-colour', { value: deltaE }, () => ({
         of: cause.thing,
         places: [],
         causes: [cause],
+        working: from({
+          lampColour: temperatureK,
+          whiteBalance: evidence.set.camera.whiteBalanceK,
+          partOfPicture: cause.part ?? 0,
+        }),
       }));
     });
   },

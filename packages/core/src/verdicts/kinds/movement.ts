@@ -6,6 +6,7 @@ import { byStops, switchedOff, those, withCamera, withFStop, withShutter } from 
 import { lightCauses } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
+import { from } from '../working.js';
 
 /** What pours or crumbles on a table has fallen this far when it is taken, m: 1.4 m/s. */
 const USUAL_FALL_M = 0.1;
@@ -43,6 +44,7 @@ export const moves: Judge<'moves'> = {
       of: null,
       places: [],
       causes: [longest.cause],
+      working: from({ fallSpeed: fallSpeedMS(USUAL_FALL_M), shineTime: longest.time }),
     }));
   },
   /** A shorter flash, the lasting light off, the shutter faster. */
@@ -79,7 +81,12 @@ export const shaken: Judge<'shaken'> = {
     });
     if (causes.length === 0) return [];
     const value = set.camera.shutterS;
-    return beyond(limits, 'shaken', { value }, () => ({ of: null, places: [], causes }));
+    return beyond(limits, 'shaken', { value }, () => ({
+      of: null,
+      places: [],
+      causes,
+      working: from({ shutter: value }),
+    }));
   },
   cures: ({ set }) =>
     those(withCamera(set, { release: 'self-timer' }), withCamera(set, { release: 'cable' })),

@@ -6,6 +6,7 @@ import { byStops, switchedOff, those } from '../changes/changes.js';
 import { type Evidence, lightCauses, partPlaces, pointAt, seenProducts } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
+import { mean } from '../working.js';
 import { ownPlaces } from './burnt.js';
 import { facesLens } from './labels.js';
 
@@ -35,7 +36,7 @@ function normalAt(evidence: Evidence, place: number): Vector | null {
 function reliefOf(
   evidence: Evidence,
   places: readonly number[],
-): { value: number; lights: ReturnType<typeof lightCauses> } | null {
+): { value: number; places: number; lights: ReturnType<typeof lightCauses> } | null {
   const lights = lightCauses(evidence, places);
   const standing = lights.flatMap(({ thing, part }) => {
     const light = evidence.set.lights.find(({ tag }) => tag === thing.key);
@@ -52,7 +53,7 @@ function reliefOf(
     sum += 2 * Math.sin(radians(SLOPE_DEG)) * length(across);
     count++;
   }
-  return count < FEWEST ? null : { value: sum / count, lights };
+  return count < FEWEST ? null : { value: sum / count, places: count, lights };
 }
 
 /** The way to a light along the surface, over its height above it: as long as the tangent of its angle from the normal. */
@@ -80,6 +81,7 @@ export const notPickedOut: Judge<'not-picked-out'> = {
         of: thing,
         places: front,
         causes: relief.lights,
+        working: mean({ detailPlaces: relief.places }, { slope: SLOPE_DEG }),
       }));
     });
   },

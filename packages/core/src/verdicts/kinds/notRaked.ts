@@ -7,16 +7,22 @@ import { atDistance } from '../changes/modifiers.js';
 import { lightCauses, seenProducts } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
+import { from } from '../working.js';
 
 /** Things that lie, or whose top is what is looked at. */
 const LYING: ReadonlySet<string> = new Set(['cloth', 'dish', 'pieces', 'water']);
 
 /** How high a light stands over a thing as seen from it, degrees: 0 rakes, 90 is straight from above. */
-function elevationOver(set: SetDocument, tag: string, from: Vector): number | null {
+function standsOver(
+  set: SetDocument,
+  tag: string,
+  point: Vector,
+): { deg: number; heightM: number; awayM: number } | null {
   const light = set.lights.find((own) => own.tag === tag);
   if (!light || light.kind === 'surround') return null;
-  const [x, y, z] = subtract(light.positionM, from);
-  return degrees(Math.atan2(z, Math.hypot(x, y)));
+  const [x, y, z] = subtract(light.positionM, point);
+  const awayM = Math.hypot(x, y);
+  return { deg: degrees(Math.atan2(z, awayM)), heightM: z, awayM };
 }
 
 /** A main light too high to bring out the texture that is wished. */
@@ -28,9 +34,14 @@ export const notRaked: Judge<'not-raked'> = {
     return seenProducts(evidence).flatMap(({ product, thing, places }) => {
       if (!LYING.has(product.kind)) return [];
       const [key] = lightCauses(evidence, places);
-      const value = key && elevationOver(set, key.thing.key, product.positionM);
-      if (!key || value === null || value === undefined) return [];
-      return beyond(evidence.limits, 'not-raked', { value }, () => ({ of: thing, places, causes: [key] }));
+      const stands = key && standsOver(set, key.thing.key, product.positionM);
+      if (!key || !stands) return [];
+      return beyond(evidence.limits, 'not-raked', { value: stands.deg }, () => ({
+        of: thing,
+        places,
+        causes: [key],
+        working: from({ lightHeight: stands.heightM, lightAway: stands.awayM }),
+      }));
     });
   },
   /** Lower, with the light that it then lacks on the thing. */

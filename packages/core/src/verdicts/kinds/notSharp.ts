@@ -5,6 +5,7 @@ import { those, withCamera } from '../changes/changes.js';
 import { type Evidence, seenProducts } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
+import { from } from '../working.js';
 
 /** Parts of a product's places that are left out at either end: the rim of an outline. */
 const RIM = 0.02;
@@ -35,8 +36,19 @@ export const notSharp: Judge<'not-sharp'> = {
       ? []
       : seenProducts(evidence).flatMap(({ thing, places }) => {
           const { near, far } = depthsOf(evidence, places);
-          const value = Math.max(blurPx(evidence.set.camera, near), blurPx(evidence.set.camera, far));
-          return beyond(evidence.limits, 'not-sharp', { value }, () => ({ of: thing, places, causes: [] }));
+          const { camera } = evidence.set;
+          const value = Math.max(blurPx(camera, near), blurPx(camera, far));
+          return beyond(evidence.limits, 'not-sharp', { value }, () => ({
+            of: thing,
+            places,
+            causes: [],
+            working: from({
+              nearestPart: near,
+              farthestPart: far,
+              focus: camera.focusM,
+              fStop: camera.fNumber,
+            }),
+          }));
         }),
   cures(evidence, { places }) {
     const { set, limits } = evidence;

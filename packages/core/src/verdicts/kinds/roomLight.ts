@@ -5,6 +5,7 @@ import { switchedOff, those, withShutter } from '../changes/changes.js';
 import { type Evidence, evidenceOf, lightCauses, meanStops } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
+import { less } from '../working.js';
 
 const isFlash = (light: SetDocument['lights'][number]): boolean => lightLuminance(light).time === 'flash';
 
@@ -23,11 +24,13 @@ export const roomLight: Judge<'room-light'> = {
     if (!on.some(isFlash) || on.every(isFlash)) return [];
     const places = [...evidence.thing.keys()];
     const lasting = withoutFlash(set);
-    const under = view.batches.map((batch) => {
-      const [all, still] = [set, lasting].map((own) => 2 ** meanStops(fieldStops(own, batch), places));
-      return Math.log2(((all as number) - (still as number)) / (still as number));
+    const tones = view.batches.map((batch) => {
+      const [all, still] = [set, lasting].map((own) => meanStops(fieldStops(own, batch), places));
+      return { flash: Math.log2(2 ** (all as number) - 2 ** (still as number)), still: still as number };
     });
-    const value = under.reduce((sum, stops) => sum + stops, 0) / under.length;
+    const under = tones.map(({ flash, still }) => flash - still);
+    const mean = (values: readonly number[]) => values.reduce((sum, stops) => sum + stops, 0) / values.length;
+    const value = mean(under);
     const error = Math.sqrt(
       under.reduce((sum, stops) => sum + (stops - value) ** 2, 0) /
         (under.length * Math.max(1, under.length - 1)),
@@ -38,6 +41,10 @@ export const roomLight: Judge<'room-light'> = {
       of: null,
       places: [],
       causes: lastingCauses(evidence, lasting, places),
+      working: less({
+        flashTone: mean(tones.map(({ flash }) => flash)),
+        lastingTone: mean(tones.map(({ still }) => still)),
+      }),
     }));
   },
   cures: ({ set }, { causes }) =>

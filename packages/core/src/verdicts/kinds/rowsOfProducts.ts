@@ -7,6 +7,7 @@ import { atDistance, resized } from '../changes/modifiers.js';
 import { groundPlaces, lightCauses, meanStops, measured, seenProducts, thingCauses } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
+import { apart, less, over } from '../working.js';
 
 /** Fewer than this is no row. */
 const LEAST_ROW = 3;
@@ -37,12 +38,17 @@ export const rowSpacing: Judge<'row-spacing'> = {
     const own = row(set);
     if (!own) return [];
     const gaps = own.slice(1).map(({ bounds }, i) => bounds.low[0] - (own[i]?.bounds.high[0] ?? 0));
-    const value = Math.max(...gaps) - Math.min(...gaps);
-    const widest = gaps.indexOf(Math.max(...gaps));
+    const [widestGap, narrowestGap] = [Math.max(...gaps), Math.min(...gaps)];
+    const widest = gaps.indexOf(widestGap);
     const causes = own
       .slice(widest, widest + 2)
       .map(({ product }) => ({ thing: thingOf(product), part: 0.5 }));
-    return beyond(limits, 'row-spacing', { value }, () => ({ of: null, places: [], causes }));
+    return beyond(limits, 'row-spacing', { value: widestGap - narrowestGap }, () => ({
+      of: null,
+      places: [],
+      causes,
+      working: less({ widestGap, narrowestGap }),
+    }));
   },
   cures: ({ set }) => those(spacedEvenly(set)),
 };
@@ -57,9 +63,14 @@ export const rowLine: Judge<'row-line'> = {
     const fronts = own.map(({ bounds }) => bounds.low[1]);
     const middle = [...fronts].sort((a, b) => a - b)[fronts.length >> 1] as number;
     const value = Math.max(...fronts.map((front) => Math.abs(front - middle)));
-    const off = own.find((_, i) => Math.abs((fronts[i] as number) - middle) === value);
-    const causes = off ? [{ thing: thingOf(off.product), part: 1 }] : [];
-    return beyond(limits, 'row-line', { value }, () => ({ of: null, places: [], causes }));
+    const off = fronts.findIndex((front) => Math.abs(front - middle) === value);
+    const product = own[off]?.product;
+    return beyond(limits, 'row-line', { value }, () => ({
+      of: null,
+      places: [],
+      causes: product ? [{ thing: thingOf(product), part: 1 }] : [],
+      working: apart({ frontOff: fronts[off] as number, middleFront: middle }),
+    }));
   },
   cures: ({ set }) => those(linedUp(set)),
 };
@@ -75,10 +86,8 @@ export const rowUneven: Judge<'row-uneven'> = {
     if (!first || own.some(({ product }) => looks(product) !== looks(first.product))) return [];
     const seen = seenProducts(evidence).filter(({ product }) => own.some((one) => one.product === product));
     if (seen.length < LEAST_ROW) return [];
-    const spread = (stops: Float64Array) => {
-      const tones = seen.map(({ places }) => meanStops(stops, places));
-      return Math.max(...tones) - Math.min(...tones);
-    };
+    const tones = (stops: Float64Array) => seen.map(({ places }) => meanStops(stops, places));
+    const spread = (stops: Float64Array) => Math.max(...tones(stops)) - Math.min(...tones(stops));
     return beyond(evidence.limits, 'row-uneven', measured(evidence, spread), () => {
       const darkest = [...seen].sort(
         (a, b) => meanStops(evidence.stops, a.places) - meanStops(evidence.stops, b.places),
@@ -91,6 +100,10 @@ export const rowUneven: Judge<'row-uneven'> = {
           evidence,
           seen.flatMap((one) => one.places),
         ),
+        working: less({
+          lightestProduct: Math.max(...tones(evidence.stops)),
+          darkestProduct: Math.min(...tones(evidence.stops)),
+        }),
       };
     });
   },
@@ -128,6 +141,7 @@ export const rowMirrored: Judge<'row-mirrored'> = {
       return beyond(evidence.limits, 'row-mirrored', { value }, () => ({
         of: thing,
         places: other,
+        working: over({ otherProductPlaces: other.length, mirroringPlaces: mirrors.length }),
         causes: thingCauses(evidence, other, (place) => view.mirrored[place] as number),
       }));
     });
@@ -188,7 +202,12 @@ export const layUneven: Judge<'lay-uneven'> = {
     return beyond(evidence.limits, 'lay-uneven', figure, () => {
       const own = tones(evidence.stops);
       const places = groups[own.indexOf(Math.min(...own))] ?? [];
-      return { of: null, places, causes: lightCauses(evidence, ground) };
+      return {
+        of: null,
+        places,
+        causes: lightCauses(evidence, ground),
+        working: less({ lightestNinth: Math.max(...own), darkestNinth: Math.min(...own) }),
+      };
     });
   },
   cures: (evidence, { causes }) => evenAcross(evidence.set, causes[0]?.thing.key, causes[1]?.thing.key),

@@ -7,6 +7,7 @@ import { those, withCamera, withoutPeople, withoutStands } from '../changes/chan
 import { type Evidence, seenProducts, thingCauses } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
+import { over } from '../working.js';
 
 /** What nobody wants to see in a product. */
 const UNWANTED: ReadonlySet<Thing['kind']> = new Set(['camera', 'person', 'stand']);
@@ -30,6 +31,7 @@ export const seenInProduct: Judge<'seen-in-product'> = {
       return beyond(evidence.limits, 'seen-in-product', { value }, () => ({
         of: thing,
         places: seen,
+        working: over({ unwantedPlaces: seen.length, mirroringPlaces: mirroring.length }),
         causes: thingCauses(evidence, seen, (place) => evidence.view.mirrored[place] as number),
       }));
     }),

@@ -18,6 +18,7 @@ import {
 import { beyond } from '../found.js';
 import { LIT } from '../shadedBy.js';
 import type { Cause, Judge } from '../verdict.js';
+import { from, less, over } from '../working.js';
 
 /** Fewer places than this are no shadow, and no ground beside it. */
 const FEWEST = 10;
@@ -106,6 +107,10 @@ const tooDeep = <C extends 'shadow-deep' | 'shadow-unwanted'>(
         of: null,
         places: shadow.places,
         causes: causes.filter(({ thing }) => thing.key === shadow.tag),
+        working: less({
+          litGround: meanStops(evidence.stops, lit),
+          shadowTone: toneBelow(evidence.stops, shadow.places, UMBRA_PART),
+        }),
       }),
       code === 'shadow-deep' ? evidence.set.wishes.shadowStops : undefined,
     );
@@ -157,6 +162,7 @@ export const shadowHard: Judge<'shadow-hard'> = {
         of: null,
         places: found.shadow.places,
         causes: found.causes.filter(({ thing }) => thing.key === light.tag),
+        working: from({ lightFace: edge.faceM, lightToEdge: edge.lightM, edgeToShadow: edge.shadowM }),
       }),
       evidence.set.wishes.shadowEdgeM,
     );
@@ -189,11 +195,12 @@ export const shadowDoubled: Judge<'shadow-doubled'> = {
       const edge = own && own.kind !== 'surround' ? penumbra(set, own) : null;
       return edge !== null && edge.sideM < BLENDS_M;
     });
-    const apart = seen.filter((shadow, i) => !seen.slice(0, i).some((other) => covers(shadow, other)));
-    return beyond(evidence.limits, 'shadow-doubled', { value: apart.length }, () => ({
+    const separate = seen.filter((shadow, i) => !seen.slice(0, i).some((other) => covers(shadow, other)));
+    return beyond(evidence.limits, 'shadow-doubled', { value: separate.length }, () => ({
       of: null,
-      places: apart.flatMap(({ places }) => places),
-      causes: causes.filter(({ thing }) => apart.some(({ tag }) => tag === thing.key)),
+      places: separate.flatMap(({ places }) => places),
+      causes: causes.filter(({ thing }) => separate.some(({ tag }) => tag === thing.key)),
+      working: from({ shadows: separate.length }),
     }));
   },
   /** The weaker light weaker, off, or softer. */
@@ -234,6 +241,7 @@ export const shadowAcross: Judge<'shadow-across'> = {
       return beyond(evidence.limits, 'shadow-across', { value }, () => ({
         of: thing,
         places: shaded,
+        working: over({ shadedPlaces: shaded.length, litSidePlaces: facing.length }),
         causes: [
           ...set.products.flatMap((other, i) => {
             const part = shaded.filter((place) => shade[place] === i).length / shaded.length;

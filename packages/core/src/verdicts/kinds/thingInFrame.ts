@@ -9,6 +9,7 @@ import { movedBy, those, withoutPeople, withoutStands } from '../changes/changes
 import { type Evidence, keptPlaces, thingCauses } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
+import { over } from '../working.js';
 
 /** Things of the set that are no part of the picture. */
 const TOOLS: ReadonlySet<Thing['kind']> = new Set(['light', 'sheet', 'stand', 'camera', 'person']);
@@ -38,7 +39,12 @@ export const thingInFrame: Judge<'thing-in-frame'> = {
       const value = own.length / kept.length;
       if (value >= GROUND_PART) return [];
       const causes = [{ thing, part: 1 }];
-      return beyond(evidence.limits, 'thing-in-frame', { value }, () => ({ of: thing, places: own, causes }));
+      return beyond(evidence.limits, 'thing-in-frame', { value }, () => ({
+        of: thing,
+        places: own,
+        causes,
+        working: over({ thingPlaces: own.length, keptPlaces: kept.length }),
+      }));
     });
   },
   cures({ set }, { of }) {

@@ -3,20 +3,24 @@ import { allByStops, byStops, those } from '../changes/changes.js';
 import type { Evidence } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Cause, Judge } from '../verdict.js';
+import { apart } from '../working.js';
 
 /** A pinned spot that is off the tone wanted there. */
 export const toneMissed: Judge<'tone-missed'> = {
   code: 'tone-missed',
   judge: (evidence) =>
-    targetVerdicts(evidence.set.spots, evidence.readings).flatMap(({ name, missing }) => {
-      if (missing === 0) return [];
-      const error = evidence.readings.find((reading) => reading.name === name)?.standardErrorStops ?? 0;
-      return beyond(evidence.limits, 'tone-missed', { value: Math.abs(missing), error }, () => ({
-        of: { kind: 'product', key: name, name },
-        places: [],
-        causes: spotCauses(evidence, name),
-      }));
-    }),
+    targetVerdicts(evidence.set.spots, evidence.readings).flatMap(
+      ({ name, missing, stops, from: lowest, to }) => {
+        if (missing === 0) return [];
+        const error = evidence.readings.find((reading) => reading.name === name)?.standardErrorStops ?? 0;
+        return beyond(evidence.limits, 'tone-missed', { value: Math.abs(missing), error }, () => ({
+          of: { kind: 'product', key: name, name },
+          places: [],
+          causes: spotCauses(evidence, name),
+          working: apart({ spotTone: stops ?? Number.NaN, spotWanted: missing > 0 ? lowest : to }),
+        }));
+      },
+    ),
   cures({ set, readings }, { of, causes }) {
     const missing = targetVerdicts(set.spots, readings).find(({ name }) => name === of?.key)?.missing ?? 0;
     return those(

@@ -23,6 +23,7 @@ import {
 } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
+import { apart, from, ratio, type Working, workedOut } from '../working.js';
 
 /** Places of table, background and walls, or of a label; fewer tell no tone. */
 const FEWEST_GROUND = 40;
@@ -80,7 +81,7 @@ function heldAgainst(evidence: Evidence) {
 /** A verdict on how the main product is shown, by one figure of it. */
 function ofMainProduct<C extends 'unlike-size' | 'unlike-place'>(
   code: C,
-  figure: (here: Held) => number,
+  working: (here: Held) => Working,
   cures: (set: SetDocument, here: Held) => SetDocument[],
 ): Judge<C> {
   return {
@@ -90,10 +91,12 @@ function ofMainProduct<C extends 'unlike-size' | 'unlike-place'>(
       const here = heldAgainst(evidence);
       if (!here) return [];
       const { thing, places } = here.hero;
-      return beyond(evidence.limits, code, { value: figure(here) }, () => ({
+      const how = working(here);
+      return beyond(evidence.limits, code, { value: workedOut(how) ?? 0 }, () => ({
         of: thing,
         places,
         causes: [{ thing, part: null }],
+        working: how,
       }));
     },
     cures(evidence) {
@@ -156,7 +159,12 @@ const onFrame = (
 /** The main product shown larger or smaller than in the picture that this one is to be like; the camera nearer or farther. */
 export const unlikeSize = ofMainProduct(
   'unlike-size',
-  ({ figures, like }) => Math.abs(Math.expm1(sizeOff(figures, like))),
+  ({ figures, like }) => {
+    const [here, there] = [tall(figures.outline), tall(like.outline)];
+    return sizeOff(figures, like) === Math.log(here / there)
+      ? ratio({ sizeHere: here, sizeThere: there })
+      : ratio({ scaleHere: here / figures.heightM, scaleThere: there / like.heightM });
+  },
   (set, { figures, like, middle, view }) => {
     const { camera } = set;
     const depth = dot(subtract(middle, camera.positionM), view.forward);
@@ -172,7 +180,13 @@ export const unlikeSize = ofMainProduct(
 /** The main product off the place that it has there; it is pushed across, or the camera is, without being turned. */
 export const unlikePlace = ofMainProduct(
   'unlike-place',
-  ({ figures, like }) => Math.max(...placeOff(figures.outline, like.outline).map(Math.abs)),
+  ({ figures: { outline }, like }) => {
+    const [across, down] = placeOff(outline, like.outline);
+    const [own] = middleOf(outline);
+    return Math.abs(across) >= Math.abs(down)
+      ? apart({ placeHere: own, placeThere: own - across })
+      : apart({ placeHere: outline.bottom, placeThere: outline.bottom - down });
+  },
   (set, { figures, like, hero, middle, view }) => {
     const [across, down] = placeOff(figures.outline, like.outline);
     const depth = dot(subtract(middle, set.camera.positionM), view.forward);
@@ -191,8 +205,13 @@ export const unlikeAngle: Judge<'unlike-angle'> = {
   judge(evidence) {
     const here = heldAgainst(evidence);
     if (!here) return [];
-    const value = Math.abs(here.figures.downDeg - here.like.downDeg);
-    return beyond(evidence.limits, 'unlike-angle', { value }, () => ({ of: null, places: [], causes: [] }));
+    const [own, there] = [here.figures.downDeg, here.like.downDeg];
+    return beyond(evidence.limits, 'unlike-angle', { value: Math.abs(own - there) }, () => ({
+      of: null,
+      places: [],
+      causes: [],
+      working: apart({ downHere: own, downThere: there }),
+    }));
   },
   /** Round the main product at the same distance; and so that it stays where it is in the frame. */
   cures(evidence) {
@@ -232,6 +251,7 @@ function tonesOff(evidence: Evidence) {
           {
             places,
             off: tone(evidence.stops, places) - wanted,
+            wanted,
             figure: measured(evidence, (stops) => Math.abs(tone(stops, places) - wanted)),
           },
         ];
@@ -251,6 +271,7 @@ export const unlikeTone: Judge<'unlike-tone'> = {
       of: null,
       places: worst.places,
       causes: lightCauses(evidence, worst.places),
+      working: apart({ toneHere: worst.wanted + worst.off, toneThere: worst.wanted }),
     }));
   },
   /** All lights; the strongest there alone; two of them, each so much that it suffices. */
@@ -268,25 +289,42 @@ export const unlikeTone: Judge<'unlike-tone'> = {
   },
 };
 
-/** Difference in colour of the ground from the other picture's, CIEDE2000 at one lightness; null where it is not known. */
-function colourOff(evidence: Evidence): number | null {
+/** Colour of the ground here and in the other picture, CIELAB at one lightness; null where it is not known. */
+function groundColours(evidence: Evidence) {
   const wanted = evidence.set.wishes.like?.groundRgb;
   const ground = groundPlaces(evidence, GROUND);
   if (!wanted || ground.length < FEWEST_GROUND) return null;
   const own = recordedColour(evidence, ground);
   const lab = (rgb: readonly number[]) => labOf(rgb.map((value) => GREY * value) as [number, number, number]);
-  return own && deltaE2000(lab(own), lab(wanted));
+  return own && { here: lab(own), there: lab(wanted) };
+}
+
+/** Difference between the two, CIEDE2000. */
+function colourOff(evidence: Evidence): number | null {
+  const colours = groundColours(evidence);
+  return colours && deltaE2000(colours.here, colours.there);
 }
 
 /** Ground of another colour than there. */
 export const unlikeColour: Judge<'unlike-colour'> = {
   code: 'unlike-colour',
   judge(evidence) {
-    const value = colourOff(evidence);
-    if (value === null) return [];
-    return beyond(evidence.limits, 'unlike-colour', { value }, () => {
+    const colours = groundColours(evidence);
+    if (!colours) return [];
+    const { here, there } = colours;
+    return beyond(evidence.limits, 'unlike-colour', { value: deltaE2000(here, there) }, () => {
       const places = groundPlaces(evidence, GROUND);
-      return { of: null, places, causes: lightCauses(evidence, places) };
+      return {
+        of: null,
+        places,
+        causes: lightCauses(evidence, places),
+        working: from({
+          greenRedHere: here[1],
+          blueYellowHere: here[2],
+          greenRedThere: there[1],
+          blueYellowThere: there[2],
+        }),
+      };
     });
   },
   /** The white balance, or a gel on the main light, that comes nearest; neither needs rays. */

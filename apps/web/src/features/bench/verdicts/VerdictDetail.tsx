@@ -7,6 +7,7 @@ import {
   harmWords,
   sideEffectWords,
   verdictReason,
+  workingWords,
 } from '@fendrix/words';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
@@ -59,6 +60,7 @@ export function VerdictDetail({ verdict }: { verdict: Verdict }) {
       <Box sx={{ color: 'text.secondary', my: 0.5 }}>
         {!verdict.danger && verdictReason(code)}
         {/[1-9]/.test(uncertain) && ` Uncertain by ${uncertain}.`}
+        <Box>{workingWords(verdict)}</Box>
         {limits && <Box>{harmWords(verdict, limits[code])}</Box>}
       </Box>
       {busy && (
