@@ -4,6 +4,21 @@ import { doTask } from './doTask.js';
 import { messageOf } from './messageOf.js';
 import type { FromWorker, Task, TaskResults, ToWorker } from './protocol.js';
 
+/** A set made ready. */
+interface Held {
+  key: string;
+  scene: string;
+  set: SetDocument;
+  tracing: Tracing;
+}
+
+/** Sets that are held ready at once: the two of a comparison, one before a change and after it. */
+const MOST_HELD = 2;
+/** A set of more primitives is held alone: two scenes of large meshes may be more than there is room for. */
+const MOST_BESIDE_ANOTHER = 20_000;
+
+const isSmall = ({ tracing }: Held): boolean => tracing.tables.count <= MOST_BESIDE_ANOTHER;
+
 /**
  * The worker's side of the protocol, the same in browser and Node.
  * @param post sends an answer; arrays in `transfer` are given away, not copied
@@ -11,30 +26,38 @@ import type { FromWorker, Task, TaskResults, ToWorker } from './protocol.js';
 export function createMessageHandler(
   post: (answer: FromWorker, transfer: ArrayBuffer[]) => void,
 ): (message: ToWorker) => void {
-  let held: { key: string; scene: string; set: SetDocument; tracing: Tracing } | null = null;
+  /** The one that was asked last stands last. */
+  let held: readonly Held[] = [];
   let wanted: { key: string; set: SetDocument } | null = null;
+
+  function ready(key: string): Held {
+    const own = held.find((one) => one.key === key) ?? prepare(key);
+    held = [...held.filter((one) => one !== own && isSmall(one) && isSmall(own)), own].slice(-MOST_HELD);
+    return own;
+  }
+
+  function prepare(key: string): Held {
+    if (wanted?.key !== key) throw new Error('the worker holds another set');
+    const { set } = wanted;
+    const scene = sceneKey(set);
+    // A moved camera alone leaves the scene and the light of its sheets as they are.
+    const known = held.find((one) => one.scene === scene);
+    held = held.filter(isSmall);
+    return { key, scene, set, tracing: known ? seenBy(known.tracing, set.camera) : prepareTracing(set) };
+  }
+
   return (message) => {
     if (message.type === 'hold') {
       wanted = message;
-      if (held?.key === message.key) held = { ...held, set: message.set };
+      held = held.map((one) => (one.key === message.key ? { ...one, set: message.set } : one));
       return;
     }
     const { id, key, task } = message;
     try {
-      if (held?.key !== key) {
-        if (wanted?.key !== key) throw new Error('the worker holds another set');
-        const { set } = wanted;
-        const scene = sceneKey(set);
-        // A moved camera alone leaves the scene and the light of its sheets as they are.
-        const known = held?.scene === scene ? held.tracing : null;
-        // Two scenes of large meshes at once may be more than there is room for.
-        held = null;
-        const tracing = known ? seenBy(known, set.camera) : prepareTracing(set);
-        held = { key, scene, set, tracing };
-      }
-      const before = held.tracing.engine.rays[0] ?? 0;
-      const result = doTask(held.set, held.tracing, task);
-      const rays = (held.tracing.engine.rays[0] ?? 0) - before;
+      const { set, tracing } = ready(key);
+      const before = tracing.engine.rays[0] ?? 0;
+      const result = doTask(set, tracing, task);
+      const rays = (tracing.engine.rays[0] ?? 0) - before;
       post({ type: 'done', id, result, rays }, buffersOf(result));
     } catch (error) {
       post({ type: 'failed', id, message: messageOf(error) }, []);

@@ -174,6 +174,27 @@ describe('worker pool', () => {
     await expect(pool.run(again, { kind: 'bands' })).resolves.toBeDefined();
   });
 
+  test('two sets asked in turn are each made ready once; a third takes the place of the one asked longer ago', () => {
+    const rays: number[] = [];
+    const handle = createMessageHandler((answer) => rays.push(answer.type === 'done' ? answer.rays : -1));
+    const job = {
+      ...{ width: 8, height: 8, tile: { x: 0, y: 0, width: 8, height: 8 } },
+      ...{ firstSample: 0, samples: 1, seed: 1 },
+    };
+    const [first, second, third] = ['cordial', 'mill', 'pepper'].map((name) => demoSet(name as 'mill'));
+    for (const own of [first, second, first, second, third, first]) {
+      if (!own) continue;
+      handle({ type: 'hold', key: own.name, set: own });
+      handle({ type: 'task', id: 1, key: own.name, task: { kind: 'tile', job } });
+    }
+    const [a = 0, b = 0, a2 = 0, b2 = 0, , a3 = 0] = rays;
+    expect(a2).toBeGreaterThan(0);
+    // Light that is baked once and for all takes most of the rays of so small a picture.
+    expect(a2).toBeLessThan(a / 10);
+    expect(b2).toBeLessThan(b / 10);
+    expect(a3).toBe(a);
+  });
+
   test('a task on another set than the one held is refused, not done wrongly', () => {
     const answers: FromWorker[] = [];
     const handle = createMessageHandler((answer) => answers.push(answer));

@@ -204,6 +204,15 @@ export const theme = createTheme({
       styleOverrides: { root: { '&.Mui-focusVisible': FOCUS } },
     },
     MuiInputBase: { styleOverrides: { input: { '&:focus-visible': FOCUS } } },
+    // Its field is narrower than its frame: the frame shows the focus.
+    MuiAutocomplete: {
+      styleOverrides: {
+        root: {
+          '& input:focus-visible': { outline: 'none' },
+          '& .MuiInputBase-root.Mui-focused': FOCUS,
+        },
+      },
+    },
     MuiSlider: { styleOverrides: { thumb: { '&.Mui-focusVisible': FOCUS } } },
     MuiTooltip: { defaultProps: { enterDelay: 400 } },
   },

@@ -20,6 +20,7 @@ import { Pager } from '../../shared/Pager';
 import { useAttempt, useTellDeleted } from '../../shared/useAttempt';
 import { equipmentOf, kitApi } from '../kit';
 import { setsApi } from './api';
+import { changedAt } from './changedAt';
 import { SetThumbnail } from './SetThumbnail';
 import { starterSet } from './starterSet';
 import { DROP_WORDS, useReadSets } from './useReadSets';
@@ -140,8 +141,4 @@ function useSetActions() {
         tellDeleted(name, () => create(document).unwrap());
       }),
   };
-}
-
-function changedAt(iso: string): string {
-  return `changed ${new Date(iso).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}`;
 }

@@ -1,4 +1,5 @@
 export { setsApi } from './api';
+export { changedAt } from './changedAt';
 export { FirstPage } from './FirstPage';
 export { SetListView } from './SetListView';
 export { SetThumbnail } from './SetThumbnail';

@@ -35,6 +35,8 @@ export interface SmallRenderOptions {
   signal: AbortSignal;
   /** Shows it as bright as fits instead of as the camera would record it. */
   levelled: boolean;
+  /** Bounced light estimated instead of traced, so that it is there at once. */
+  quick?: boolean;
   /** Takes the picture each time it has become better, at most every half second. */
   onPicture(picture: ImageData, linear: Float32Array): void;
   /** Keeps the finished picture in memory, for small ones that are shown again and again. */
@@ -48,7 +50,7 @@ export async function renderSmall(set: SetDocument, options: SmallRenderOptions)
   const { samples, signal, part } = options;
   const keyed = { key: traceKey(set), set };
   const weights = displayWeights(set);
-  const name = `${keyed.key} ${weights.join()} ${options.width} ${samples} ${options.levelled}`;
+  const name = `${keyed.key} ${weights.join()} ${options.width} ${samples} ${options.levelled} ${options.quick === true}`;
   const known = options.kept ? finished.get(name) : undefined;
   if (known) {
     options.onPicture(known.picture, known.linear);
@@ -60,7 +62,9 @@ export async function renderSmall(set: SetDocument, options: SmallRenderOptions)
   const whole = tilesOf(size.width, size.height, TILE).length;
   let shownAt = 0;
   try {
+    const ambient = options.quick ? await smallPool().run(keyed, { kind: 'ambient' }, { signal }) : null;
     await renderProgressively(smallPool(), keyed, {
+      ...(ambient ? { ambient } : {}),
       width: options.width,
       height: options.height,
       ...(part ? { window: part } : {}),

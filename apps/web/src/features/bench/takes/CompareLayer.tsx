@@ -34,9 +34,9 @@ const MODES: Record<CompareMode, string> = {
 };
 const WIDEST = 560;
 const SAMPLES = 48;
-/** The first picture is so much smaller, so that it is there at once. */
-const FIRST_PART = 4;
-const FIRST_SAMPLES = 4;
+/** The first picture is a quick one and so much smaller, so that it is there at once. */
+const FIRST_PART = 2;
+const FIRST_SAMPLES = 1;
 /** Below three changes in a second, which is where flashing begins to be a danger. */
 const BLINK_MS = 900;
 
@@ -183,14 +183,13 @@ function useDrawn(
     const onPicture = (picture: ImageData, linear: Float32Array) => {
       if (!signal.aborted) setDrawn({ picture, linear, of: set });
     };
-    const render = (size: { width: number; height: number }, samples: number) =>
-      renderSmall(set, { ...size, samples, signal, levelled: false, onPicture });
+    const options = { signal, levelled: false, onPicture };
     const first = {
       width: Math.max(2, Math.round(size.width / FIRST_PART)),
       height: Math.max(2, Math.round(size.height / FIRST_PART)),
     };
-    render(first, FIRST_SAMPLES)
-      .then(() => render(size, SAMPLES))
+    renderSmall(set, { ...options, ...first, samples: FIRST_SAMPLES, quick: true })
+      .then(() => renderSmall(set, { ...options, ...size, samples: SAMPLES }))
       .catch((error: unknown) => {
         if (!signal.aborted) tellFailure('The picture of this take', error);
       });

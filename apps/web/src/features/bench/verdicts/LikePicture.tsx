@@ -8,7 +8,7 @@ import { useEffect, useRef, useState } from 'react';
 import { useParams } from 'react-router';
 import { failureMessage } from '../../../shared/api';
 import { readLikeness } from '../../../shared/render/readLikeness';
-import { setsApi } from '../../sets';
+import { changedAt, setsApi } from '../../sets';
 import { useBenchDispatch } from '../state/hooks';
 import { edit } from '../state/thunks';
 
@@ -76,6 +76,16 @@ export function LikePicture({ like }: { like: Wishes['like'] }) {
           noOptionsText="No other set has that in its name."
           onInputChange={(_, text, reason) => setSearch(reason === 'input' ? text : '')}
           onChange={(_, chosen) => chosen && void read(chosen)}
+          renderOption={({ key, ...props }, { name, updatedAt }) => (
+            <Box component="li" key={key} {...props}>
+              <Box>
+                {name}
+                <Typography sx={{ fontSize: '0.75rem', color: 'text.secondary' }}>
+                  {changedAt(updatedAt)}
+                </Typography>
+              </Box>
+            </Box>
+          )}
           renderInput={(params) => (
             <TextField
               {...params}
