@@ -146,8 +146,9 @@ describe('keeping a light off', () => {
   test('of a light wider than what it shades, nearer to that it is smaller', () => {
     const set = stand([jar()], { widthM: 0.5, heightM: 0.5 });
     const wish = { what: 'keep-off', light: 'A', region: { by: 'part', ...LABEL }, spare: null } as const;
+    const tracing = prepareTracing(set);
     const areas = [0.35, 0.65].map((part) => {
-      const [one] = tryCard(set, wish, { part }, null);
+      const [one] = tryCard(tracing, set, wish, { part }, null);
       return (one?.widthM ?? 0) * (one?.heightM ?? 0);
     });
     expect(areas[1]).toBeGreaterThan(0);

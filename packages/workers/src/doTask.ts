@@ -95,7 +95,7 @@ export function doTask(set: SetDocument, tracing: Tracing, task: Task): TaskResu
       return triedCure(task.by, task.before, task.verdict, task.change, set, view, clashes);
     }
     case 'card':
-      return tryCard(set, task.wish, task.one, task.kit);
+      return tryCard(tracing, set, task.wish, task.one, task.kit);
     case 'region': {
       const points = pointsOfRegion(tracing, set, task.region, REGION_PLACES);
       const things = [...new Set(points.map(({ thing }) => thing.name))];

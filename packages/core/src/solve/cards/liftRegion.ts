@@ -1,5 +1,6 @@
 import type { Sheet, Vector } from '@fendrix/contract';
-import { prepareTracing } from '../../render/prepareTracing.js';
+import { prepareTracing, type Tracing } from '../../render/prepareTracing.js';
+import { setRay } from '../../trace/engineCalls.js';
 import { add, cross, distance, dot, normalise, scale, subtract } from '../../units/vector.js';
 import { freeSheetTag } from '../movables.js';
 import {
@@ -43,8 +44,13 @@ const SIZES = [
 /** From the region, m. */
 const AWAYS = [0.12, 0.18, 0.28, 0.42, 0.6];
 const BEARINGS = 12;
-/** Of what looks best by the formula so many are measured. */
-const MEASURED = 4;
+/** Of each size so many that look best by the formula are asked for what stands in the way, and the best of them measured. */
+const ASKED = 24;
+const MEASURED = 3;
+/** A card that does not see the light, or is not seen from the region, still gets some by way of other things. */
+const BLOCKED_PART = 0.05;
+/** Short of a light by so much, m: its own face does not stand in the way. */
+const SHORT_OF_LIGHT_M = 0.03;
 /** Of a wanted gain: nearer is as wanted, stops. */
 const CLOSE = 0.12;
 const HALVINGS = 5;
@@ -126,39 +132,84 @@ export function liftRegion(asked: Asked, kind: BounceKind, wantedStops: number):
     const changed = { ...set, sheets: [...set.sheets, sheet] };
     return stopsBetween(before, lightAt(changed, prepareTracing(changed), few, null, TRIED_SAMPLES)) ?? 0;
   };
-  // The best of each size, the smaller sizes first: the smallest that reaches what is wanted is taken.
-  for (const size of SIZES) {
-    const own = tried.filter((one) => one.size === size).slice(0, MEASURED);
-    const strong = own.map((one) => ({ ...one, gain: gainOf(one.sheet) })).sort((a, b) => b.gain - a.gain)[0];
-    const isLast = size === SIZES.at(-1);
-    if (!strong || (strong.gain < wantedStops - CLOSE && !isLast)) continue;
-    if (strong.gain < wantedStops / 2) return [];
-    const { sheet } = brought(
-      strong,
-      wantedStops,
-      (awayM) => {
-        const moved = sheetAt(strong.way, awayM, strong.light, size);
-        return !outlineInFrame(tracing.view, moved) && canStand(set, moved) ? moved : null;
-      },
-      gainOf,
-    );
-    const held = fittingSheet(
+  /** The best of a size, by what it gives when it stands there; null where none of it can stand. */
+  const strongest = (size: (typeof SIZES)[number]) =>
+    tried
+      .filter((one) => one.size === size)
+      .slice(0, ASKED)
+      .map((one) => ({ ...one, promise: one.promise * clearPart(tracing, middle, one) }))
+      .sort((a, b) => b.promise - a.promise)
+      .slice(0, MEASURED)
+      .map((one) => ({ ...one, gain: gainOf(one.sheet) }))
+      .sort((a, b) => b.gain - a.gain)[0] ?? null;
+  const strong = smallestThat(strongest, wantedStops);
+  if (!strong || strong.gain < wantedStops / 2) return [];
+  const { size } = strong;
+  const { sheet } = brought(
+    strong,
+    wantedStops,
+    (awayM) => {
+      const moved = sheetAt(strong.way, awayM, strong.light, size);
+      return !outlineInFrame(tracing.view, moved) && canStand(set, moved) ? moved : null;
+    },
+    gainOf,
+  );
+  const held = fittingSheet(
+    asked,
+    (other) => other.front.kind === MATERIALS[kind].kind && isAlike(other, kind),
+    size[0],
+    size[1],
+  );
+  const isSame = held && held.widthM <= 1.2 * size[0] && held.heightM <= 1.2 * size[1];
+  return [
+    measuredAnswer(
       asked,
-      (other) => other.front.kind === MATERIALS[kind].kind && isAlike(other, kind),
-      size[0],
-      size[1],
-    );
-    const isSame = held && held.widthM <= 1.2 * size[0] && held.heightM <= 1.2 * size[1];
-    return [
-      measuredAnswer(
-        asked,
-        isSame ? { ...sheet, name: held.entry.name } : sheet,
-        isSame ? held.entry.name : null,
-      ),
-    ];
-  }
-  return [];
+      isSame ? { ...sheet, name: held.entry.name } : sheet,
+      isSame ? held.entry.name : null,
+    ),
+  ];
 }
+
+/**
+ * The best of the smallest size that gives what is wanted, by halves: a larger card gives more. Where none does, the one that
+ * gives most; null where the sizes that fit are too small to come near.
+ */
+function smallestThat<S extends { gain: number }>(
+  strongest: (size: (typeof SIZES)[number]) => S | null,
+  wantedStops: number,
+): S | null {
+  let [low, high] = [0, SIZES.length - 1];
+  let [enough, most]: [S | null, S | null] = [null, null];
+  while (low <= high) {
+    const middle = (low + high) >> 1;
+    const size = SIZES[middle] as (typeof SIZES)[number];
+    const strong = strongest(size);
+    if (strong && (!most || strong.gain > most.gain)) most = strong;
+    if (strong && strong.gain >= wantedStops - CLOSE) enough = strong;
+    const largest = SIZES.at(-1) as (typeof SIZES)[number];
+    const growth = (largest[0] * largest[1]) / (size[0] * size[1]);
+    // Light that is added grows no faster than the face of the card.
+    const hopeless = strong !== null && (2 ** strong.gain - 1) * growth < 2 ** (wantedStops / 2) - 1;
+    if (hopeless) break;
+    if (enough === strong || !strong) high = middle - 1;
+    else low = middle + 1;
+  }
+  return enough ?? most;
+}
+
+/** Part of what a card promises that is left by what stands between it, its light and the region. */
+function clearPart({ engine }: Tracing, region: Vector, { sheet, light }: { sheet: Sheet; light: Vector }) {
+  const isClear = (to: Vector, shortM: number) => {
+    const way = normalise(subtract(to, sheet.positionM));
+    setRay(engine.ray, sheet.positionM, way, Math.max(0, distance(sheet.positionM, to) - shortM));
+    return !engine.anyHit();
+  };
+  const clear = isClear(light, SHORT_OF_LIGHT_M) && isClear(region, OFF_REGION_M);
+  return clear ? 1 : BLOCKED_PART;
+}
+
+/** The middle of a region may lie in what it is a region of, m. */
+const OFF_REGION_M = 0.05;
 
 /** Ways round a normal in which a card may stand. */
 function waysRound(normal: Vector): Vector[] {

@@ -35,14 +35,14 @@ export function cardTries(wish: CardWish): CardTry[] {
 const REGION_POINTS = 48;
 const OTHER_POINTS = 6;
 
-/** Tries one way to meet a wish; what comes of it is measured in the changed set. @param kit what the studio has, null where that is not known */
+/** Tries one way to meet a wish; what comes of it is measured in the changed set. @param tracing of the set @param kit what the studio has, null where that is not known */
 export function tryCard(
+  tracing: Tracing,
   set: SetDocument,
   wish: CardWish,
   one: CardTry,
   kit: Pick<Kit, 'entries'> | null,
 ): CardAnswer[] {
-  const tracing = prepareTracing(set);
   const region = pointsOfRegion(tracing, set, wish.region, REGION_POINTS);
   const spareRegion = wish.what === 'keep-off' ? wish.spare : null;
   const spare = spareRegion ? pointsOfRegion(tracing, set, spareRegion, REGION_POINTS) : [];
@@ -122,8 +122,14 @@ export function offeredCards(found: readonly CardAnswer[], wish: CardWish): Card
 const MOST_OFFERED = 4;
 
 /** All ways to meet a wish, tried and measured, the best first. */
-export const placeCard = (set: SetDocument, wish: CardWish, kit: Pick<Kit, 'entries'> | null): CardAnswer[] =>
-  offeredCards(
-    cardTries(wish).flatMap((one) => tryCard(set, wish, one, kit)),
+export const placeCard = (
+  set: SetDocument,
+  wish: CardWish,
+  kit: Pick<Kit, 'entries'> | null,
+): CardAnswer[] => {
+  const tracing = prepareTracing(set);
+  return offeredCards(
+    cardTries(wish).flatMap((one) => tryCard(tracing, set, wish, one, kit)),
     wish,
   );
+};
