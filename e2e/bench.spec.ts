@@ -1,4 +1,4 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import {
   count,
   frames,
@@ -11,6 +11,7 @@ import {
   thing,
   valueAtRest,
 } from './bench.js';
+import { test } from './servers.js';
 
 async function drag(page: Page, name: string, right: number, down: number, holdFrames = 0): Promise<void> {
   const box = await thing(page, name).boundingBox();

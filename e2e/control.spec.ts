@@ -1,4 +1,4 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import {
   deskAtRest,
   frames,
@@ -12,6 +12,7 @@ import {
   status,
   thing,
 } from './bench.js';
+import { test } from './servers.js';
 
 const width = async (page: Page, tag: string) => {
   const found = await imageInBand(page, tag);

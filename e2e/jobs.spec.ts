@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { numberField, saved, seriousFindings } from './bench.js';
+import { test } from './servers.js';
 
 /** An 8 x 8 grey PNG. */
 const PNG = Buffer.from(

@@ -1,5 +1,6 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { count, numberField, openBench, seriousFindings, thing } from './bench.js';
+import { test } from './servers.js';
 
 const search = (page: Page) => page.getByLabel('Add: a name, or what it is for');
 const STL = `solid t

@@ -1,5 +1,6 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { seriousFindings, thing } from './bench.js';
+import { test } from './servers.js';
 
 test('a new set starts with something to move; it is copied, found, deleted and brought back', async ({
   page,

@@ -1,5 +1,6 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { addFromKit, pickMaterial, saved, status, typeFigure } from './bench.js';
+import { test } from './servers.js';
 
 /**
  * Set-ups of the trade, each built by hand from a new set: by what is on the screen alone, without documents or files. Those that

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import {
   addFromKit,
   count,
@@ -15,6 +15,7 @@ import {
   thing,
   typeFigure,
 } from './bench.js';
+import { test } from './servers.js';
 
 /** Tasks of a working day, each from a new set, with products and kit of their own. */
 

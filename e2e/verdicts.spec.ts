@@ -1,5 +1,6 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { openCopy, pointAt, seriousFindings, thing } from './bench.js';
+import { test } from './servers.js';
 
 const verdict = (page: Page, code: string) => page.locator(`[data-verdict="${code}"]`);
 const verdictCount = (page: Page) => page.getByTestId('verdict-count');

@@ -16,11 +16,26 @@ export interface BrokenSet {
 
 const FAULTS = [...EXPOSURE_FAULTS, ...MIRROR_FAULTS, ...ARRANGEMENT_FAULTS, ...SERIES_FAULTS];
 
-/** All sets with one known fault, each made anew. @param shift other seeds: sets that no limit was chosen by */
-export const brokenSets = (shift = 0): BrokenSet[] =>
-  FAULTS.flatMap(({ code, name, cause, seeds, make }) =>
+/** All sets with one known fault, each made from its seed when it is first looked at. @param shift other seeds: sets that no limit was chosen by */
+export function brokenSets(shift = 0): readonly BrokenSet[] {
+  const known = made.get(shift);
+  if (known) return known;
+  const sets = FAULTS.flatMap(({ code, name, cause, seeds, make }) =>
     seeds.map((seed) => {
-      const set = setDocument.parse(make(seed + shift));
-      return { name: `${name}, seed ${seed + shift}`, code, cause, set };
+      let set: SetDocument | null = null;
+      return {
+        name: `${name}, seed ${seed + shift}`,
+        code,
+        cause,
+        get set() {
+          set ??= setDocument.parse(make(seed + shift));
+          return set;
+        },
+      };
     }),
   );
+  made.set(shift, sets);
+  return sets;
+}
+
+const made = new Map<number, readonly BrokenSet[]>();
