@@ -1,10 +1,10 @@
 // npm run dev: the server with the demo data, and the pages rebuilt as they are edited.
 import { join } from 'node:path';
-import { bin, checkNode, ensureEngine, ensurePackages, root, run } from './prepare.mjs';
+import { bin, checkNode, ensureMade, ensurePackages, root, run } from './prepare.mjs';
 
 checkNode();
 ensurePackages();
-ensureEngine();
+ensureMade();
 const server = run(process.execPath, ['--watch', '--import', 'tsx', 'apps/server/src/main.ts'], {
   FENDRIX_DATA: join(root, '.data', 'dev'),
   FENDRIX_DEMO: '1',

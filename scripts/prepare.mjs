@@ -38,8 +38,24 @@ export function ensurePackages() {
   writeFileSync(stamp, lock);
 }
 
-/** Compiles the engine to WebAssembly unless its sources are as they were the last time. */
-export function ensureEngine() {
+/** Makes what is made of sources and not kept: the engine as WebAssembly, the outlines of the typefaces. */
+export function ensureMade() {
+  compileEngine();
+  drawTypefaces();
+}
+
+/** Unless its script and its fonts are as they were the last time. */
+function drawTypefaces() {
+  const made = 'packages/core/src/geometry/lettering/faces.ts';
+  unlessAsBefore('typefaces', made, ['packages/core/type/build.mjs', 'packages/core/package.json'], () => {
+    process.stderr.write('Drawing the typefaces\n');
+    const done = runNode('packages/core/type/build.mjs');
+    if (done.status !== 0) giveUp('the typefaces could not be drawn; see the lines above');
+  });
+}
+
+/** Unless its sources are as they were the last time. */
+function compileEngine() {
   const made = 'packages/core/src/engine/engineBytes.ts';
   const sources = ['packages/core/src/engine', 'packages/core/wasm'].flatMap(filesIn);
   unlessAsBefore('engine', made, sources, () => {

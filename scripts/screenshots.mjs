@@ -3,11 +3,11 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
-import { checkNode, ensureBrowser, ensureEngine, ensurePackages, root, run } from './prepare.mjs';
+import { checkNode, ensureBrowser, ensureMade, ensurePackages, root, run } from './prepare.mjs';
 
 checkNode();
 ensurePackages();
-ensureEngine();
+ensureMade();
 const port = '4293';
 const address = `http://127.0.0.1:${port}`;
 const folder = process.argv[2] ?? join(root, 'docs', 'screenshots');

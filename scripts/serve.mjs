@@ -1,7 +1,7 @@
 // npm run demo and npm start: install, build, migrate, serve on one port.
 import { rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { bin, checkNode, ensureEngine, ensurePackages, giveUp, root, run } from './prepare.mjs';
+import { bin, checkNode, ensureMade, ensurePackages, giveUp, root, run } from './prepare.mjs';
 
 const words = process.argv.slice(2);
 const demo = words.includes('--demo');
@@ -12,7 +12,7 @@ if (fresh && !demo) giveUp('--fresh starts the demo data over; npm start keeps y
 
 checkNode();
 ensurePackages();
-ensureEngine();
+ensureMade();
 process.stderr.write('Building the pages\n');
 const built = await run(bin('vite'), ['build', 'apps/web', '--logLevel', 'error']);
 if (built !== 0) giveUp('the pages could not be built; see the lines above');

@@ -1,9 +1,9 @@
 // npm test: lint, types, imports, unit tests, end-to-end tests; stops at the first that fails.
-import { bin, checkNode, ensureBrowser, ensureEngine, ensurePackages, giveUp, run } from './prepare.mjs';
+import { bin, checkNode, ensureBrowser, ensureMade, ensurePackages, giveUp, run } from './prepare.mjs';
 
 checkNode();
 ensurePackages();
-ensureEngine();
+ensureMade();
 const browser = ensureBrowser();
 const steps = [
   ['lint and format', bin('biome'), ['check', '.']],

@@ -53,7 +53,13 @@ export const products: ProductEntry[] = [
         material: {
           kind: 'matte',
           reflectance: 0.78,
-          tone: { kind: 'text', lines: ['ODDVANE', 'LARDER'], ink: 0.05, ratio: 1.18 },
+          tone: {
+            kind: 'text',
+            lines: ['ODDVANE', 'LARDER'],
+            typeface: 'serif bold',
+            ink: 0.05,
+            ratio: 1.18,
+          },
         },
       },
     ],
@@ -131,7 +137,7 @@ export const products: ProductEntry[] = [
         kind: 'coated',
         reflectance: 0.8,
         roughness: 0.05,
-        tone: { kind: 'text', lines: ['ODDVANE', 'LARDER'], ink: 0.05, ratio: 1.4 },
+        tone: { kind: 'text', lines: ['ODDVANE', 'LARDER'], typeface: 'sans black', ink: 0.05, ratio: 1.4 },
       },
     },
   }),

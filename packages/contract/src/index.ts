@@ -64,7 +64,10 @@ export {
   type Reflectance,
   type Relief,
   type SheetMaterial,
+  type TextTone,
   type Tone,
+  type Typeface,
+  typeface,
 } from './material.js';
 export { checkDocument, fieldPath, type Problem, problemsOf } from './problems.js';
 export type { BoxProduct, Product, ProductOf, ProfilePoint, Turned } from './product.js';

@@ -43,15 +43,40 @@ export const pictureTone = z
   })
   .describe('A printed picture in place of the one reflectance');
 
+/** Typefaces that words on goods are set in; their outlines are made from fonts by `packages/core/type`. */
+export const typeface = z.enum([
+  'sans',
+  'sans bold',
+  'sans black',
+  'narrow',
+  'narrow bold',
+  'serif',
+  'serif bold',
+  'mono',
+]);
+export type Typeface = z.infer<typeof typeface>;
+
+const headLines = z
+  .strictObject({
+    lines: z.int().min(1).max(11).default(1).describe('So many lines from the top'),
+    typeface: typeface.default('serif bold').describe('What these lines are set in'),
+    size: z.number().min(0.25).max(8).default(1.5).describe('Times the size of the other lines'),
+  })
+  .describe('The first lines set otherwise than the rest: the name over what it is');
+
 export const textTone = z
   .strictObject({
     kind: z.literal('text'),
-    lines: z.array(z.string().max(40)).min(1).max(12).describe('Top to bottom, centred; capitals and digits'),
+    lines: z.array(z.string().max(40)).min(1).max(12).describe('Top to bottom, centred, as large as fits'),
+    typeface: typeface.default('sans bold').describe('What the words are set in'),
+    head: headLines.optional(),
     ink: reflectance,
     border: part.default(0.06).describe('Empty edge, part of the smaller side'),
     ratio: z.number().min(0.05).max(20).default(1).describe('Width over height of the patch'),
   })
   .describe('Printed words in place of the one reflectance, ink on the paper that the reflectance gives');
+
+export type TextTone = z.infer<typeof textTone>;
 
 export const tone = z.discriminatedUnion('kind', [gradientTone, pictureTone, textTone]);
 

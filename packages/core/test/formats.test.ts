@@ -1,6 +1,5 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { drawLettering } from '../src/geometry/lettering.js';
 import { encodeRadiance } from '../src/index.js';
 import { base64OfBytes, bytesOfBase64 } from '../src/units/base64.js';
 
@@ -33,19 +32,4 @@ test('Radiance RGBE: header, size, and each value within a part in 256 of its br
       expect(Math.abs(read - (linear[3 * i + c] as number))).toBeLessThanOrEqual(most / 128);
     }
   }
-});
-
-test('lettering: ink where letters are, none on the border, as large as fits', () => {
-  const { widthPx, heightPx, ink } = drawLettering(['OX', 'A'], 1.5, 0.1);
-  expect(widthPx / heightPx).toBeCloseTo(1.5, 1);
-  const at = (x: number, y: number) =>
-    ink[Math.round(y * (heightPx - 1)) * widthPx + Math.round(x * (widthPx - 1))];
-  // Letters touch the border with the middle of their strokes.
-  const border = Math.floor(0.06 * heightPx);
-  for (let x = 0; x < widthPx; x++) expect(ink[border * widthPx + x]).toBe(0);
-  const inked = ink.reduce((sum, value) => sum + value, 0) / ink.length;
-  expect(inked).toBeGreaterThan(0.03);
-  expect(inked).toBeLessThan(0.4);
-  expect(at(0.02, 0.5)).toBe(0);
-  expect(drawLettering(['', ' '], 1, 0.1).ink.every((value) => value === 0)).toBe(true);
 });

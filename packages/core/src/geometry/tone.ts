@@ -1,7 +1,7 @@
 import type { Reflectance, Tone } from '@fendrix/contract';
 import { ACROSS, OUT, RASTER, UP } from '../engine/layouts.js';
 import { bytesOfBase64 } from '../units/base64.js';
-import { drawLettering } from './lettering.js';
+import { drawLettering } from './lettering/drawLettering.js';
 
 /** A printed tone made ready for lookup: a gradient, or a picture. */
 export interface SurfaceTone {
@@ -45,15 +45,19 @@ export function makeTone(
       return { ...none, kind: RASTER, raster, widthPx: tone.widthPx, heightPx: tone.heightPx };
     }
     case 'text': {
-      const { widthPx, heightPx, ink } = drawLettering(tone.lines, tone.ratio, tone.border);
+      const { widthPx, heightPx, ink } = drawLettering(tone);
       const dark = rgbOf(tone.ink);
+      // Ink covers by 255 steps: each is mixed with the paper and finished once.
+      const mixed = Float32Array.from({ length: 3 * 256 }, (_, i) => {
+        const cover = Math.floor(i / 3) / 255;
+        return finish((paper[i % 3] as number) * (1 - cover) + (dark[i % 3] as number) * cover);
+      });
       const raster = new Float32Array(widthPx * heightPx * 3);
       for (let pixel = 0; pixel < ink.length; pixel++) {
-        const cover = ink[pixel] as number;
-        for (let c = 0; c < 3; c++) {
-          const mixed = (paper[c] as number) * (1 - cover) + (dark[c] as number) * cover;
-          raster[3 * pixel + c] = finish(mixed);
-        }
+        const from = 3 * (ink[pixel] as number);
+        raster[3 * pixel] = mixed[from] as number;
+        raster[3 * pixel + 1] = mixed[from + 1] as number;
+        raster[3 * pixel + 2] = mixed[from + 2] as number;
       }
       return { ...none, kind: RASTER, raster, widthPx, heightPx };
     }
