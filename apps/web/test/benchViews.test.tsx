@@ -12,6 +12,7 @@ import { EquivalentSection } from '../src/features/bench/desk/exposure/Equivalen
 import { FilterSection } from '../src/features/bench/desk/exposure/FilterSection';
 import { PowerSection } from '../src/features/bench/desk/exposure/PowerSection';
 import MovementDesk from '../src/features/bench/desk/MovementDesk';
+import { FilterDial } from '../src/features/bench/lens/FilterDial';
 import { LoseGlare } from '../src/features/bench/spot/LoseGlare';
 import { PickSources } from '../src/features/bench/spot/PickSources';
 import { SpotPanel } from '../src/features/bench/spot/SpotPanel';
@@ -118,6 +119,25 @@ describe('exposure desk', () => {
     expect(set().camera.polariser?.lossStops).toBe(1.5);
     fireEvent.change(screen.getByLabelText('ND filter, stops'), { target: { value: '3' } });
     expect(screen.getByRole('status', { hidden: true }).textContent).toContain('1/15');
+  });
+
+  test('the ring of the filter stands under the picture while one is on, and turns it in one step of undo', () => {
+    const bare = openDemo('mill');
+    const { container } = bare.show(<FilterDial />);
+    expect(container.textContent).toBe('');
+    const on = (set: SetDocument): SetDocument => ({
+      ...set,
+      camera: { ...set.camera, polariser: { axisDeg: 90, lossStops: 1.5, extinction: 0.005 } },
+    });
+    const { show, set } = openDemo('mill', on);
+    show(<FilterDial />);
+    expect(screen.getByTestId('filter-turned').textContent).toBe('90°');
+    expect(screen.getByTestId('filter-takes').textContent).toMatch(/^takes, in stops: .*mill left/);
+    const ring = screen.getByLabelText('Filter turned from upright');
+    fireEvent.change(ring, { target: { value: '-30' } });
+    fireEvent.change(ring, { target: { value: '-35' } });
+    expect(set().camera.polariser?.axisDeg).toBe(-35);
+    expect(screen.getByTestId('filter-turned').textContent).toBe('−35°');
   });
 
   test('a warm lamp beside flash is named, gelled and gone', () => {

@@ -23,6 +23,7 @@ function open() {
       width,
       height,
       channels,
+      stokes: 1,
       fewest,
       kept: [],
       window: WHOLE_FRAME,

@@ -103,7 +103,9 @@ export const camera = z.strictObject({
         .min(-180)
         .max(180)
         .default(90)
-        .describe('Direction it lets through, degrees from upright'),
+        .describe(
+          'Direction it lets through, degrees from upright, clockwise as seen from behind the camera',
+        ),
       lossStops: z.number().min(1).max(4).default(1.5).describe('Of unpolarised light, stops'),
       extinction: z
         .number()

@@ -46,7 +46,9 @@ const common = {
         .min(-180)
         .max(180)
         .default(0)
-        .describe('Direction of its polarisation as seen by the camera, degrees from upright'),
+        .describe(
+          'Direction of its polarisation, degrees from upright, clockwise as seen from behind the light',
+        ),
       lossStops: z.number().min(1).max(6).default(1.4).describe('Light the film takes, stops'),
     })
     .optional()

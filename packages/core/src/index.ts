@@ -106,7 +106,7 @@ export {
 } from './optics/lens.js';
 export { crossedResidue, fresnelConductorSplit, METAL_INDEX } from './optics/metal.js';
 export * from './optics/movement.js';
-export { type Channel, channelsOf } from './photometry/channels.js';
+export { type Channel, channelsOf, stokesOf } from './photometry/channels.js';
 export * from './photometry/guideNumber.js';
 export { discOnAxisLx, rectangleOnAxisLx } from './photometry/onAxis.js';
 export { fluxOfUnit, type LightLuminance, lightLuminance, onAxisLx } from './photometry/output.js';

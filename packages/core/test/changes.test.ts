@@ -152,7 +152,7 @@ describe('a change costs what it changes', () => {
     expect(touchedFilms(before, moveLight(before, 'A', [0.6, -0.2, -1]))).toEqual([0, 1, 2]);
   });
 
-  test('a light with polarising film takes both its films; more than lights changed: all', () => {
+  test('with a filter on the lens a light takes its three films; more than lights changed: all', () => {
     const before = threeLights();
     const film: SetDocument = {
       ...before,
@@ -162,11 +162,16 @@ describe('a change costs what it changes', () => {
           : light,
       ),
     };
-    expect(touchedFilms(film, moveLight(film, 'A', [0.05, 0, 0]))).toEqual([0, 1]);
+    const filtered = (set: SetDocument): SetDocument => ({
+      ...set,
+      camera: { ...set.camera, polariser: { axisDeg: 90, lossStops: 1.5, extinction: 0.005 } },
+    });
+    expect(touchedFilms(filtered(film), filtered(moveLight(film, 'A', [0.05, 0, 0])))).toEqual([0, 1, 2]);
     expect(
       touchedFilms(before, { ...before, camera: { ...before.camera, focusM: 2, depthOfField: true } }),
     ).toBeNull();
-    expect(touchedFilms(before, film)).toBeNull();
+    expect(touchedFilms(before, filtered(before))).toBeNull();
+    expect(touchedFilms(before, film)).toEqual([0]);
     expect(touchedFilms(before, before)).toEqual([]);
   });
 });

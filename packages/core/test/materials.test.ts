@@ -1,7 +1,7 @@
 import type { SetDocumentInput, Vector } from '@fendrix/contract';
 import { describe, expect, test } from 'vitest';
 import { SURFACE_STRIDE } from '../src/engine/layouts.js';
-import { illuminanceByLight, prepareTracing } from '../src/index.js';
+import { prepareTracing } from '../src/index.js';
 import { seededRandom } from './random.js';
 import { matte, overheadSoftbox, surroundLight, testSet } from './sets.js';
 import { oneSurface } from './surfaces.js';
@@ -140,32 +140,5 @@ describe('water', () => {
       ) / 60;
     expect(stretch(0.15)).toBeGreaterThan(1e-4);
     expect(stretch(0.05)).toBeLessThan(0.015);
-  });
-});
-
-describe('film and filter', () => {
-  const label = { kind: 'coated' as const, reflectance: 0.5, roughness: 0 };
-  const film = { axisDeg: 0, lossStops: 1.4 };
-  const lamp = { ...overheadSoftbox(1), widthM: 0.6, heightM: 0.6 };
-
-  test('glare of a gloss label is on the film of what kept its polarisation, its paper on the other', () => {
-    const tracing = prepareTracing(
-      testSet({ lights: [{ ...lamp, polarised: film }], products: [slab(label)] }),
-    );
-    const from: Vector = [0.31, 0, 1];
-    const glare = luminanceFrom(tracing, from, [0.155, 0, 0], { channel: 1 });
-    const paper = luminanceFrom(tracing, from, [0.155, 0, 0], { channel: 0 });
-    expect(glare).toBeCloseTo(0.0405, 3);
-    const plain = prepareTracing(testSet({ lights: [lamp], products: [slab(label)] }));
-    const both = luminanceFrom(plain, from, [0.155, 0, 0]);
-    expect((glare + paper) / both).toBeCloseTo(1, 2);
-    const [share] = illuminanceByLight(plain, [0.155, 0, 1e-3], [0, 0, 1], {
-      samples: 1024,
-      seed: 1,
-      directOnly: true,
-    });
-    // Base 0.5 under the coat: 0.5 (1 - Fi) / (1 - 0.5 Fi) with Fi = 0.6.
-    expect((paper * Math.PI) / (share?.direct ?? 1)).toBeLessThan(0.3);
-    expect((paper * Math.PI) / (share?.direct ?? 1)).toBeGreaterThan(0.28);
   });
 });

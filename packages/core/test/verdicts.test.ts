@@ -52,7 +52,7 @@ describe('the corpus', () => {
   ])(
     'a known fault is told first or second with its cause in nine of ten, seeds shifted by %d: %s',
     (shift) => {
-      const some = brokenSets(shift).filter((_, i) => i % 4 === 0);
+      const some = brokenSets(shift).filter((_, i) => i % 6 === 0);
       const found = some.map(({ set, ...fault }) => reportFault(set, fault, { trace, check: null }).found);
       expect(
         part(found),
@@ -68,7 +68,7 @@ describe('the corpus', () => {
     'a cure that is offered holds when it is looked at again with more light, in nine of ten',
     () => {
       const check = (set: SetDocument) => traceView(prepareTracing(set), set, { samples: 8 });
-      const some = brokenSets().filter((_, i) => i % 10 === 0);
+      const some = brokenSets().filter((_, i) => i % 12 === 0);
       const cured = some.map(({ set, ...fault }) => reportFault(set, fault, { trace, check }).cured === true);
       expect(
         part(cured),

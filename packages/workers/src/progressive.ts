@@ -1,4 +1,4 @@
-import { addTile, channelsOf, createFilms, type Films, type Tile, tilesOf } from '@fendrix/core';
+import { addTile, channelsOf, createFilms, type Films, stokesOf, type Tile, tilesOf } from '@fendrix/core';
 import type { KeyedSet, WorkerPool } from './pool.js';
 
 export interface Progress {
@@ -49,7 +49,8 @@ export async function renderProgressively(
 ): Promise<Films> {
   const { width, height, samples, seed, signal, priority = 0, atRest = false } = options;
   const part = options.window ?? { x: 0, y: 0, width, height };
-  const films = createFilms(part.width, part.height, channelsOf(keyed.set).length);
+  const stokes = stokesOf(keyed.set.camera).length;
+  const films = createFilms(part.width, part.height, channelsOf(keyed.set).length, stokes);
   const how = {
     ...(options.ambient ? { ambient: options.ambient, sparse: true } : {}),
     ...(options.wholePaths ? { wholePaths: true } : {}),

@@ -8,6 +8,7 @@ import {
   LIGHT_SAMPLE,
   RAY_TO,
   VIEW_ORIGIN,
+  VIEW_RIGHT,
 } from './layouts.js';
 import { PatchGatherer } from './path/gather.js';
 import { Passage } from './path/passage.js';
@@ -96,6 +97,7 @@ export class Engine {
 
   /** Adds what arrives at `point` against `direction` to the tracer's films. */
   trace(scattered: boolean): void {
+    for (let a = 0; a < 3; a++) this.tracer.level[a] = this.tiles.view[VIEW_RIGHT + a];
     this.tracer.trace(this.point, this.direction, scattered);
   }
 

@@ -26,7 +26,10 @@ export class SceneTables {
   angles: Float64Array = new Float64Array(0);
 
   channelCount: i32 = 0;
-  keptChannel: Int32Array = new Int32Array(0);
+  /** Film of each channel for level less upright light, that of the slants after it; -1 where they are not told apart. */
+  planeChannel: Int32Array = new Int32Array(0);
+  /** Direction in which the film before each emitter polarises, 3 numbers each, all 0 for none. */
+  filmAxis: Float64Array = new Float64Array(0);
   surrounds: Int32Array = new Int32Array(0);
   /** 1 where any surface lets light through straight. */
   seeThrough: i32 = 0;

@@ -70,6 +70,7 @@ export class TileRenderer {
 
   /** Renders the first `count` pixels of `list` into `sums`. */
   renderPixels(count: i32, width: i32, height: i32, first: i32, samples: i32): void {
+    for (let a = 0; a < 3; a++) this.tracer.level[a] = this.view[VIEW_RIGHT + a];
     const films = this.tracer.films.sums;
     const size = films.length;
     for (let i = 0; i < count; i++) {

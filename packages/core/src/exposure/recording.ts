@@ -2,7 +2,7 @@ import type { Camera, Light, SetDocument } from '@fendrix/contract';
 import { lightColourRgb, shiftedTemperatureK } from '../colour/whitePoint.js';
 import { SUN_RADIUS_RAD } from '../engine/emitters.js';
 import { lensFigures } from '../optics/lens.js';
-import { type Channel, channelsOf, isPolarised } from '../photometry/channels.js';
+import { type Channel, channelsOf, type StokesNumber } from '../photometry/channels.js';
 import { lightLuminance } from '../photometry/output.js';
 import { radians } from '../units/angle.js';
 import { METER_K, MID_TONE } from './exposure.js';
@@ -17,13 +17,22 @@ export function recordedMidToneCdSM2(camera: Camera): number {
  * times the shutter, colour and gels against the white balance, film and filter, nothing when switched off.
  */
 export function exposureWeights(set: SetDocument): Float64Array {
+  return weightsBehind(set, set.camera.polariser, set.camera.shutterS);
+}
+
+/** The same without the filter that may be on the lens. */
+export const unfilteredWeights = (set: SetDocument): Float64Array =>
+  weightsBehind(set, undefined, set.camera.shutterS);
+
+/** @param filter that the light goes through; the films are those of the set, whatever is on its lens */
+function weightsBehind(set: SetDocument, filter: Camera['polariser'], shutterS: number): Float64Array {
   const weights: number[] = [];
   for (const channel of channelsOf(set)) {
     const light = set.lights[channel.light] as Light;
-    const passes = light.on ? filterFactor(set.camera, light, channel) : 0;
+    const passes = light.on ? filterFactor(filter, channel.stokes) : 0;
     const { flash, continuous } = channelLuminance(set.camera, light, channel);
     for (let c = 0; c < 3; c++) {
-      weights.push(passes * ((flash[c] as number) + (continuous[c] as number) * set.camera.shutterS));
+      weights.push(passes * ((flash[c] as number) + (continuous[c] as number) * shutterS));
     }
   }
   return Float64Array.from(weights);
@@ -41,8 +50,7 @@ export function displayWeights(set: SetDocument): Float64Array {
  */
 export function luminanceWeights(set: SetDocument): { weights: Float64Array; unit: 'cd/m2' | 'cd s/m2' } {
   const flash = set.lights.some((light) => light.on && lightLuminance(light).time === 'flash');
-  const bare = { ...set.camera, polariser: undefined, ...(flash ? {} : { shutterS: 1 }) };
-  const weights = exposureWeights({ ...set, camera: bare });
+  const weights = weightsBehind(set, undefined, flash ? set.camera.shutterS : 1);
   return { weights, unit: flash ? 'cd s/m2' : 'cd/m2' };
 }
 
@@ -81,15 +89,20 @@ const scaled = (rgb: [number, number, number], by: number): [number, number, num
 ];
 
 /**
- * What a polarising filter on the lens lets through of a film: its loss for unpolarised light; for light that kept
- * the polarisation of a film on the lamp, Malus's law with the filter's extinction.
+ * What a polarising filter on the lens lets through of a film: its loss for unpolarised light; Malus's law, with what passes of
+ * crossed light, for the rest. The slant counts as the engine's films do, see `Stokes`.
  */
-function filterFactor({ polariser }: Camera, light: Light, channel: Channel): number {
-  if (!polariser) return 1;
-  const even = 2 ** -polariser.lossStops;
-  if (channel.part !== 'kept' || !isPolarised(light) || !('polarised' in light) || !light.polarised)
-    return even;
-  const angle = radians(polariser.axisDeg - light.polarised.axisDeg);
-  const c2 = Math.cos(angle) ** 2;
-  return 2 * even * (c2 + polariser.extinction * (1 - c2));
+function filterFactor(filter: Camera['polariser'], stokes: StokesNumber): number {
+  if (!filter) return stokes === 'all' ? 1 : 0;
+  const even = 2 ** -filter.lossStops;
+  const parts = (even * (1 - filter.extinction)) / (1 + filter.extinction);
+  const twice = 2 * radians(filter.axisDeg);
+  switch (stokes) {
+    case 'all':
+      return even;
+    case 'plane':
+      return -parts * Math.cos(twice);
+    case 'slant':
+      return -parts * Math.sin(twice);
+  }
 }

@@ -1,7 +1,9 @@
-import type { StandingLight } from '@fendrix/contract';
+import type { StandingLight, Vector } from '@fendrix/contract';
 import { OCTAGON_FACE, ROUND } from '../engine/layouts.js';
 import { BLACK_CLOTH, type Emitter, emittersOf, faceShape, UMBRELLA_BACK_M } from '../photometry/emitter.js';
-import { aimedPose, type Pose } from '../units/frame.js';
+import { radians } from '../units/angle.js';
+import { aimedPose, aimFrame, type Pose } from '../units/frame.js';
+import { add, scale } from '../units/vector.js';
 import type { SceneParts } from './builder.js';
 import { OCTAGON, type Sides, wallPiece } from './primitives.js';
 import { addFacing, addFrustum } from './sheets.js';
@@ -19,7 +21,9 @@ export function addLight(
 ): void {
   const thing = parts.thing('light', light.tag, light.name);
   const first = emitters.length;
-  emitters.push(...emittersOf(light, channel, sunChannel));
+  const filmAxis = axisOfFilm(light);
+  for (const emitter of emittersOf(light, channel, sunChannel))
+    emitters.push(filmAxis ? { ...emitter, filmAxis } : emitter);
   const sides: Sides = { ...parts.sides(thing, BLACK_CLOTH), emitter: first };
   switch (light.kind) {
     case 'bare-lamp':
@@ -61,4 +65,12 @@ export function addLight(
       addFacing(parts, pose, size, sides, shape.kind === OCTAGON_FACE ? OCTAGON : undefined);
     }
   }
+}
+
+/** Direction in which the film before a light polarises, seen from behind the light; null without one. */
+function axisOfFilm(light: StandingLight): Vector | null {
+  if (!('polarised' in light) || !light.polarised || !('aimM' in light)) return null;
+  const { right, up } = aimFrame(light.positionM, light.aimM, light.rollDeg);
+  const angle = radians(light.polarised.axisDeg);
+  return add(scale(up, Math.cos(angle)), scale(right, Math.sin(angle)));
 }

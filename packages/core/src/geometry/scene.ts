@@ -26,8 +26,8 @@ export interface Scene {
   emitters: Emitter[];
   /** Number of films, see `channelsOf`. */
   channelCount: number;
-  /** For each channel the one that takes what kept its polarisation: itself where the light has no film. */
-  keptChannel: Int32Array;
+  /** Film of each channel for level less upright light, see `SceneTables.planeChannel`; -1 where there is none. */
+  planeChannel: Int32Array;
   /** Lights that shine from beyond everything; indices of channels. */
   surrounds: number[];
 }
@@ -45,11 +45,12 @@ export function buildScene(set: SetDocument): Scene {
   const surrounds: number[] = [];
   addLiquids(parts, set.products);
   const channels = channelsOf(set);
-  const keptChannel = Int32Array.from(channels, (_, index) => index);
+  const planeChannel = Int32Array.from(channels, (channel, index) =>
+    channel.stokes === 'all' && channels[index + 1]?.stokes === 'plane' ? index + 1 : -1,
+  );
   set.lights.forEach((light, index) => {
     const place = (part: string) => channels.findIndex((c) => c.light === index && c.part === part);
     const whole = place('whole');
-    if (place('kept') >= 0) keptChannel[whole] = place('kept');
     if (light.kind === 'surround') surrounds.push(whole);
     else addLight(parts, emitters, light, whole, place('sun'));
   });
@@ -68,7 +69,7 @@ export function buildScene(set: SetDocument): Scene {
     media: parts.surfaces.media,
     emitters,
     channelCount: channels.length,
-    keptChannel,
+    planeChannel,
     surrounds,
   };
 }

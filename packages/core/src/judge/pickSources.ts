@@ -13,6 +13,7 @@ import { REFLECTS } from '../engine/surfaces/surfaceModel.js';
 import { luminanceOf } from '../exposure/display.js';
 import type { Thing } from '../geometry/scene.js';
 import type { Tracing } from '../render/prepareTracing.js';
+import { writeView } from '../render/view.js';
 
 /** Where a part of the light of a spot comes from. */
 export interface LightSource {
@@ -44,7 +45,7 @@ const SHARP_ALPHA = 0.15;
  * up to what the picture shows there, within noise.
  */
 export function pickSources(
-  { scene, models, engine }: Tracing,
+  { scene, models, engine, view }: Tracing,
   origin: ArrayLike<number>,
   direction: ArrayLike<number>,
   samples: number,
@@ -53,6 +54,7 @@ export function pickSources(
   const trace = (from: ArrayLike<number>, way: ArrayLike<number>, seed: number): Traced => {
     const sum = new Float64Array(3 * channels);
     const squares = new Float64Array(3 * channels);
+    writeView(engine.view, view);
     engine.reseed(seed);
     engine.setMode({});
     for (let i = 0; i < samples; i++) {

@@ -6,7 +6,7 @@ import { channelsOf } from '../photometry/channels.js';
 import { createLook, look } from '../render/look.js';
 import { bakeLightmaps, type Tracing } from '../render/prepareTracing.js';
 import type { FrameRect } from '../render/view.js';
-import { rayThrough } from '../render/view.js';
+import { rayThrough, writeView } from '../render/view.js';
 
 /** Read places of a part of the frame, free of power and exposure. */
 export interface FieldTrace {
@@ -37,6 +37,7 @@ export function traceField(
   const thing = new Int32Array(across * down);
   const direction = new Float64Array(3);
   const seen = createLook();
+  writeView(engine.view, view);
   engine.reseed(seed);
   for (let place = 0; place < across * down; place++) {
     const [i, j] = [place % across, Math.floor(place / across)];

@@ -3,9 +3,10 @@ import { RAY_TO } from '../engine/layouts.js';
 import { luminanceOf } from '../exposure/display.js';
 import { incidentExposureLxS } from '../exposure/exposure.js';
 import { type AmbientShare, ambientShare } from '../exposure/flash.js';
-import { exposureWeights, recordedMidToneCdSM2 } from '../exposure/recording.js';
+import { exposureWeights, recordedMidToneCdSM2, unfilteredWeights } from '../exposure/recording.js';
 import { channelsOf } from '../photometry/channels.js';
 import type { Tracing } from '../render/prepareTracing.js';
+import { writeView } from '../render/view.js';
 import { setRay } from '../trace/engineCalls.js';
 import { add, distance, normalise, scale, subtract } from '../units/vector.js';
 import { illuminanceByLight, type LightShare, mean, standardError } from './illuminance.js';
@@ -93,6 +94,7 @@ function luminanceTowardsLens(
   const direction = normalise(subtract(point, view.origin));
   setRay(engine.ray, view.origin, direction);
   if (engine.closestHit() < 0 || Math.abs((engine.ray[RAY_TO] as number) - away) > SEEN_WITHIN_M) return [];
+  writeView(engine.view, view);
   engine.reseed(seed);
   engine.setMode({});
   engine.point.set(view.origin);
@@ -126,6 +128,8 @@ export interface SpotReading {
   stopsFromMidTone: number | null;
   /** Standard error of that; null where there is none. Rare bright paths not yet met are not in it. */
   standardErrorStops: number | null;
+  /** What the filter on the lens takes of what comes from here, stops; null without one, and where nothing is seen. */
+  filterStops: number | null;
   ambient: AmbientShare;
 }
 
@@ -144,13 +148,13 @@ export function spotReading(set: SetDocument, trace: SpotTrace): SpotReading {
   const stops = (value: number, whole: number) => (value > 0 ? Math.log2(value / whole) : null);
   const channels = channelsOf(set);
   /** What the camera records of one film's luminance, cd/m2. */
-  const recordedOf = (seen: readonly Rgb[], channel: number) => {
+  const recordedOf = (seen: readonly Rgb[], channel: number, by = weights) => {
     const [r, g, b] = seen[channel] ?? [0, 0, 0];
-    const [red = 0, green = 0, blue = 0] = weights.subarray(3 * channel, 3 * channel + 3);
+    const [red = 0, green = 0, blue = 0] = by.subarray(3 * channel, 3 * channel + 3);
     return luminanceOf(r * red, g * green, b * blue);
   };
-  const wholeOf = (seen: readonly Rgb[]) =>
-    channels.reduce((sum, _, channel) => sum + recordedOf(seen, channel), 0);
+  const wholeOf = (seen: readonly Rgb[], by = weights) =>
+    channels.reduce((sum, _, channel) => sum + recordedOf(seen, channel, by), 0);
   const recorded = lights.map(() => 0);
   channels.forEach(({ light }, channel) => {
     recorded[light] = (recorded[light] ?? 0) + recordedOf(trace.seen ?? [], channel);
@@ -168,7 +172,10 @@ export function spotReading(set: SetDocument, trace: SpotTrace): SpotReading {
     flashExposureLxS,
     incidentStops: stops(continuousLxS + flashExposureLxS, incidentExposureLxS(set.camera)),
     stopsFromMidTone: stops(whole, midTone),
-    standardErrorStops: whole > 0 ? standardError(trace.seenParts.map(wholeOf)) / (whole * Math.LN2) : null,
+    standardErrorStops:
+      whole > 0 ? standardError(trace.seenParts.map((seen) => wholeOf(seen))) / (whole * Math.LN2) : null,
+    filterStops:
+      set.camera.polariser && trace.seen ? stops(wholeOf(trace.seen, unfilteredWeights(set)), whole) : null,
     ambient: ambientShare(continuousLxS, flashExposureLxS),
   };
 }

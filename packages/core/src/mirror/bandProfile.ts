@@ -2,7 +2,7 @@ import type { Product, SetDocument } from '@fendrix/contract';
 import { luminanceOf } from '../exposure/display.js';
 import { exposureWeights, recordedMidToneCdSM2 } from '../exposure/recording.js';
 import { bakeLightmaps, type Tracing } from '../render/prepareTracing.js';
-import { projectPoint } from '../render/view.js';
+import { projectPoint, writeView } from '../render/view.js';
 import { normalise, subtract } from '../units/vector.js';
 import { bandHeightM, contourAt, endsInPicture } from './contour.js';
 
@@ -39,6 +39,7 @@ export function bandProfile(
   const ends = contour && endsInPicture(view, contour);
   if (!contour || !ends) return null;
   if (!ambient) bakeLightmaps(tracing);
+  writeView(engine.view, view);
   engine.reseed(1);
   engine.setMode(ambient ? { quick: true } : { lightmaps: true });
   if (ambient) engine.ambient.set(ambient);

@@ -1,4 +1,4 @@
-import type { AimedLight, LightOf, OpaqueMaterial, StandingLight } from '@fendrix/contract';
+import type { AimedLight, LightOf, OpaqueMaterial, StandingLight, Vector } from '@fendrix/contract';
 import { overcastLuminance } from '../engine/faceLuminance.js';
 import {
   BEAM,
@@ -52,6 +52,8 @@ export interface Emitter {
   data: Float64Array;
   gobo: GoboRaster | null;
   table: IntensityTable | null;
+  /** Direction in which a film before it polarises, unit; none without one. */
+  filmAxis?: Vector;
 }
 
 /** The back of an umbrella stands this far behind its mouth, m. */

@@ -37,6 +37,7 @@ export function packEmitters(tables: SceneTables, emitters: readonly Emitter[]):
       angleOffset += verticalRad.length + horizontalRad.length + value.length;
     }
   });
+  tables.filmAxis = Float64Array.from(emitters.flatMap(({ filmAxis }) => filmAxis ?? [0, 0, 0]));
   tables.emitterCount = emitters.length;
   tables.emitters = data;
   tables.rasters = joined32(rasters, rasterOffset);

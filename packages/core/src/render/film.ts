@@ -14,6 +14,8 @@ export interface Films {
   width: number;
   height: number;
   channels: number;
+  /** Films in a row that belong together: 3 where ways of polarisation are told apart, see `Channel.stokes`, else 1. */
+  stokes: number;
   data: Float32Array;
   /** Samples each pixel has received. */
   samples: Uint32Array;
@@ -26,11 +28,12 @@ export interface Films {
   halfSamples: Uint32Array;
 }
 
-export function createFilms(width: number, height: number, channels: number): Films {
+export function createFilms(width: number, height: number, channels: number, stokes = 1): Films {
   return {
     width,
     height,
     channels,
+    stokes,
     data: new Float32Array(width * height * channels * 3),
     samples: new Uint32Array(width * height),
     half: new Float32Array(width * height * channels),

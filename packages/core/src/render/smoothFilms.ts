@@ -38,7 +38,7 @@ interface Reach {
  * Source: after Rousselle, Knaus and Zwicker 2012 (two halves of the samples for the error of a filter)
  */
 export function smoothFilms(out: Films, films: Films, features: DenoiseFeatures): void {
-  const { width, height, channels, samples } = films;
+  const { width, height, channels, stokes, samples } = films;
   const pixels = width * height;
   const filmOf = (channel: number) => out.data.subarray(channel * 3 * pixels, (channel + 1) * 3 * pixels);
   for (let pixel = 0; pixel < pixels; pixel++) out.samples[pixel] = (samples[pixel] as number) > 0 ? 1 : 0;
@@ -53,14 +53,16 @@ export function smoothFilms(out: Films, films: Films, features: DenoiseFeatures)
   const along = new Float32Array(3 * pixels);
   const noise = new Float32Array(pixels);
   const changed = new Float32Array(pixels);
-  for (let channel = 0; channel < channels; channel++) {
+  const part = new Float32Array(pixels);
+  const kept = new Float32Array(pixels);
+  for (let channel = 0; channel < channels; channel += stokes) {
     const own = filmOf(channel);
     // Where nothing is known, all that differs may be noise.
     const noiseAt = (pixel: number, change: number) =>
       (films.halfSamples[pixel] as number) > 0 ? noiseOfMean(films, channel * pixels + pixel, pixel) : change;
     for (let pixel = 0; pixel < pixels; pixel++) noise[pixel] = sumAt(own, pixel);
     meanOfNeighbours(changed, along, noise, 1, width, wide);
-    takeDown(own, changed, noiseAt);
+    takeDown(kept, own, changed, noiseAt);
     meanOfNeighbours(smooth, along, own, 3, width, reach);
     meanOfNeighbours(smooth, along, smooth, 3, width, reach);
     for (let pixel = 0; pixel < pixels; pixel++) {
@@ -68,7 +70,16 @@ export function smoothFilms(out: Films, films: Films, features: DenoiseFeatures)
       changed[pixel] = change * change;
       noise[pixel] = noiseAt(pixel, change * change);
     }
-    mix(own, smooth, noise, changed, along, width, near);
+    partsToMix(part, noise, changed, along, width, near);
+    mix(own, smooth, part);
+    // How the light is polarised is changed as the light itself, so that no filter makes a pixel darker than black.
+    for (let other = channel + 1; other < channel + stokes; other++) {
+      const film = filmOf(other);
+      for (let i = 0; i < 3 * pixels; i++) film[i] = (film[i] as number) * (kept[(i / 3) | 0] as number);
+      meanOfNeighbours(smooth, along, film, 3, width, reach);
+      meanOfNeighbours(smooth, along, smooth, 3, width, reach);
+      mix(film, smooth, part);
+    }
   }
 }
 
@@ -84,26 +95,31 @@ function averageSamples(target: Float32Array, { data, samples }: Films, channel:
   }
 }
 
-/** Takes single bright pixels down to their neighbourhood. @param round its mean at each, all colours together */
+/**
+ * Takes single bright pixels down to their neighbourhood.
+ * @param kept part of each that stays  @param round mean round each, all colours together
+ */
 function takeDown(
+  kept: Float32Array,
   own: Float32Array,
   round: Float32Array,
   noiseAt: (pixel: number, change: number) => number,
 ): void {
   for (let pixel = 0; pixel < round.length; pixel++) {
+    kept[pixel] = 1;
     const here = sumAt(own, pixel);
     const most = OUTLIER * (round[pixel] as number);
     if (!(here > most)) continue;
     const over = (here - most) ** 2;
     if (over > SURE * noiseAt(pixel, over)) continue;
+    kept[pixel] = most / here;
     for (let i = 3 * pixel; i < 3 * pixel + 3; i++) own[i] = ((own[i] as number) * most) / here;
   }
 }
 
-/** Moves each pixel towards the mean of its neighbours. */
-function mix(
-  own: Float32Array,
-  smooth: Float32Array,
+/** By how much each pixel is moved towards the mean of its neighbours. */
+function partsToMix(
+  part: Float32Array,
   noise: Float32Array,
   changed: Float32Array,
   along: Float32Array,
@@ -116,16 +132,22 @@ function mix(
   meanOfNeighbours(meanChange, along, changed, 1, width, reach);
   for (let pixel = 0; pixel < noise.length; pixel++) {
     const variance = Math.max(meanNoise[pixel] as number, OWN_NOISE * (noise[pixel] as number));
+    part[pixel] = 0;
     if (!(variance > 0)) continue;
     const error = Math.max(
       0,
       (meanChange[pixel] as number) - variance,
       (changed[pixel] as number) - SURE * variance,
     );
-    const part = variance / (variance + error);
-    for (let i = 3 * pixel; i < 3 * pixel + 3; i++) {
-      own[i] = (own[i] as number) + part * ((smooth[i] as number) - (own[i] as number));
-    }
+    part[pixel] = variance / (variance + error);
+  }
+}
+
+/** Moves each pixel by its part towards the mean of its neighbours. */
+function mix(own: Float32Array, smooth: Float32Array, part: Float32Array): void {
+  for (let i = 0; i < own.length; i++) {
+    own[i] =
+      (own[i] as number) + (part[(i / 3) | 0] as number) * ((smooth[i] as number) - (own[i] as number));
   }
 }
 

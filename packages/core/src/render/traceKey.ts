@@ -44,10 +44,12 @@ function withDigests(key: string, value: unknown): unknown {
 }
 
 function cameraKey({ camera }: SetDocument): unknown[] {
-  const { body, lens, positionM, aimM, rollDeg, focusM, fNumber, depthOfField } = camera;
+  const { body, lens, positionM, aimM, rollDeg, focusM, fNumber, depthOfField, polariser } = camera;
   return [
     [body.sensorWidthM, body.sensorHeightM, lens.focalLengthM, lens.pupilRatio],
     [positionM, aimM, rollDeg, focusM, depthOfField ? fNumber : 0],
+    // How it is turned is a weight.
+    ...(polariser ? ['polariser'] : []),
   ];
 }
 
@@ -64,7 +66,7 @@ export function lightKey(light: Light): string {
   } = light;
   if (rest.kind === 'surround') return JSON.stringify(rest);
   const { modelling: _modelling, duration: _duration, drawW: _draw, polarised, ...shape } = rest;
-  return JSON.stringify([JSON.stringify(shape, withoutFactors), polarised !== undefined]);
+  return JSON.stringify([JSON.stringify(shape, withoutFactors), polarised ? polarised.axisDeg : null]);
 }
 
 /** Figures within a light that only weigh its films, or say how it will move. */

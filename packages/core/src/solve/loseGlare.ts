@@ -9,10 +9,8 @@ import {
   SEEN_SURFACE,
 } from '../engine/sight.js';
 import { luminanceOf } from '../exposure/display.js';
-import { displayWeights } from '../exposure/recording.js';
 import { standsInRoom } from '../geometry/roomBounds.js';
 import type { Thing } from '../geometry/scene.js';
-import { channelsOf } from '../photometry/channels.js';
 import { prepareTracing, type Tracing } from '../render/prepareTracing.js';
 import { rayThrough } from '../render/view.js';
 import { setRay } from '../trace/engineCalls.js';
@@ -124,7 +122,7 @@ export function loseGlare(set: SetDocument, across: number, down: number): WayOu
   if (crossed) {
     tried.push({
       how: 'polarise',
-      amount: imageLeft(crossed, ref.key),
+      amount: imageLeft(crossed),
       change: changeBetween(set, crossed),
       losesStops: filmLosses(crossed, ref.key),
       mirrors: thing,
@@ -174,19 +172,9 @@ function filmLosses({ lights, camera }: SetDocument, tag: string): WayOut['loses
 
 const squareTo = (deg: number) => (deg > 0 ? deg - 90 : deg + 90);
 
-/** What the lens still gets of light that has kept its polarisation, over what it gets of the rest of a light. */
-function imageLeft(set: SetDocument, tag: string): number {
-  const weights = displayWeights(set);
-  const green = (part: string) =>
-    weights[
-      1 +
-        3 *
-          channelsOf(set).findIndex(
-            (channel) => channel.part === part && set.lights[channel.light]?.tag === tag,
-          )
-    ] as number;
-  return green('kept') / green('whole');
-}
+/** What passes a filter of light that has kept the polarisation of a film across it, over what passes of other light. */
+const imageLeft = ({ camera: { polariser } }: SetDocument): number =>
+  polariser ? (2 * polariser.extinction) / (1 + polariser.extinction) : 1;
 
 const sameThing = (thing: Thing | null, ref: MovableRef) => thing?.kind === ref.kind && thing.key === ref.key;
 

@@ -84,7 +84,7 @@ export function packScene(scene: Scene): SceneTables {
   packEmitters(tables, scene.emitters);
   packMedia(tables, scene.media);
   tables.channelCount = scene.channelCount;
-  tables.keptChannel = Int32Array.from(scene.keptChannel);
+  tables.planeChannel = Int32Array.from(scene.planeChannel);
   tables.surrounds = Int32Array.from(scene.surrounds);
   tables.seeThrough = scene.surfaces.some(letsThroughStraight) ? 1 : 0;
   return tables;

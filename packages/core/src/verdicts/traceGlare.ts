@@ -2,6 +2,7 @@ import type { SetDocument, Vector } from '@fendrix/contract';
 import { MIRRORED, MIRRORED_WAY, MIRRORED_WEIGHT, SEEN_POINT } from '../engine/sight.js';
 import { partAt } from '../geometry/products/partAt.js';
 import type { Tracing } from '../render/prepareTracing.js';
+import { writeView } from '../render/view.js';
 import { normalise, subtract } from '../units/vector.js';
 
 /** What the places of labels mirror, free of powers and settings. */
@@ -30,6 +31,7 @@ export function traceGlare(
   const width = 3 * scene.channelCount;
   const places: number[] = [];
   const units: number[] = [];
+  writeView(engine.view, view);
   engine.reseed(1);
   for (let place = 0; place < thing.length; place++) {
     const seen = scene.things[thing[place] as number];

@@ -15,6 +15,7 @@ import { MirrorBandView } from './band/MirrorBandView';
 import { CardsPanel } from './cards/CardsPanel';
 import { DeskColumn } from './desk/DeskColumn';
 import { FiguresContext } from './figures/figureStore';
+import { FilterDial } from './lens/FilterDial';
 import { LensTools, ZoomTools } from './lens/LensTools';
 import { LensView } from './lens/LensView';
 import { SessionContext, useOwnSession } from './picture/useSession';
@@ -131,6 +132,7 @@ function OpenBench() {
               <LensView />
               <Box sx={{ py: 0.75 }}>
                 <LensTools />
+                <FilterDial />
               </Box>
               <MirrorBandView />
             </Area>

@@ -1,4 +1,4 @@
-import { fresnelMean } from '../fresnel.js';
+import { dielectricMirrored, dielectricPassed, fresnelMean, POLARISING } from '../fresnel.js';
 import type { Kernel } from '../kernel.js';
 import { RAY_TO } from '../layouts.js';
 import type { i32 } from '../portable.js';
@@ -32,6 +32,7 @@ export class BoundaryStep {
   private quick: QuickStep;
   private cloud: CloudWalk;
   private frost: FrostWalk = new FrostWalk();
+  private polarising: Float64Array = new Float64Array(POLARISING);
 
   constructor(
     mode: TraceMode,
@@ -78,7 +79,7 @@ export class BoundaryStep {
     if (this.mode.quick) this.quick.endInCloud(way);
     way.fromCloud = this.media.cloudPerM(way.inside) >= CLOUDY_PER_M;
     way.causticsCounted = false;
-    way.polarised = false;
+    way.depolarise();
     way.sharp = false;
     way.pdf = 0;
     way.forgetSampled();
@@ -110,6 +111,7 @@ export class BoundaryStep {
     const parts = !mirrors && this.branches.mayPart(way, Math.min(reflected, 1 - reflected));
     if (parts) {
       const kept = this.branches.addReflection(way, hit.point, reflected);
+      this.mirrorPolarised(kept, ratio);
       mirrorDirection(kept.direction, way.direction, hit.normal, hit.flat);
     } else if (!mirrors) {
       this.sampler.next();
@@ -117,8 +119,13 @@ export class BoundaryStep {
     }
     way.pdf = 0;
     if (mirrors) {
+      this.mirrorPolarised(way, ratio);
       mirrorDirection(way.direction, way.direction, hit.normal, hit.flat);
       return true;
+    }
+    if (way.analysed) {
+      dielectricPassed(this.polarising, hit.cosOut, ratio);
+      way.stokes.meet(way.direction, hit.normal, this.polarising, 1);
     }
     refractDirection(way.direction, hit.normal, hit.flat, hit.cosOut, 1 / ratio);
     // Luminance over the squared index is kept across a boundary.
@@ -126,6 +133,13 @@ export class BoundaryStep {
     scale3(way.throughput, passed / (ratio * ratio));
     way.inside = beyond;
     return true;
+  }
+
+  private mirrorPolarised(way: Way, ratio: number): void {
+    if (!way.analysed) return;
+    const hit = this.scattering.hit;
+    dielectricMirrored(this.polarising, hit.cosOut, ratio);
+    way.stokes.meet(way.direction, hit.normal, this.polarising, 1);
   }
 
   /**
@@ -160,6 +174,7 @@ export class BoundaryStep {
     scattering.lookOut(way.direction);
     const side: i32 = frost.walk(scattering.out, alpha, ratio, this.sampler);
     if (side === 0) return false;
+    way.depolarise();
     fromFrame(way.direction, frost.into, hit.frame, hit.normal);
     const through = side < 0;
     if (dot3(way.direction, hit.flat) > 0 === through) return false;

@@ -48,7 +48,6 @@ export class Branches {
   addReflection(way: Way, point: Float64Array, reflected: number): Way {
     const kept = this.add(way);
     kept.setOutFrom(point, reflected);
-    kept.polarised = true;
     kept.sharp = true;
     kept.pdf = 0;
     kept.forgetSampled();

@@ -193,6 +193,6 @@ export class Caustics {
     scale3(towards, 1 / Math.sqrt(dot3(towards, towards)));
     if (!scattering.canSee(towards)) return;
     scattering.evaluate(share);
-    this.films.addScattered(way, film, scattering.value, this.flux, weight, true);
+    this.films.addScattered(way, film, scattering, this.flux, weight, true, -1, towards);
   }
 }

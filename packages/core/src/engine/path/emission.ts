@@ -48,7 +48,7 @@ export class Emission {
   /** Nothing was met: light from beyond everything. */
   meetSurround(way: Way): void {
     const surrounds = this.t.surrounds;
-    for (let i = 0; i < surrounds.length; i++) this.films.add(way, surrounds[i], 1);
+    for (let i = 0; i < surrounds.length; i++) this.films.add(way, surrounds[i], 1, -1);
   }
 
   /** A light was met: its share by multiple importance sampling. */
@@ -65,15 +65,20 @@ export class Emission {
         const rival = emitterPdf(t, e, way.chosenAt, way.direction, way.distanceFromChoice(point)) / among;
         share *= powerShare(way.pdf, way.wentByMirror ? rival : rival * way.lightSamples);
       }
-      this.films.add(way, channel, share);
+      this.films.add(way, channel, share, emitter);
       return;
     }
-    this.films.add(way, channel, share);
+    this.films.add(way, channel, share, emitter);
     // The sun behind a window is met by mirrors and glass alone: all else finds it by light sampling.
     if (emitter + 1 >= t.emitterCount) return;
     const sun = e + EMITTER_STRIDE;
     if (whole32(t.emitters[sun + EMITTER_KIND]) !== SUN) return;
-    this.films.add(way, this.films.channelOf(sun), emittedLuminance(t, sun, point, way.direction));
+    this.films.add(
+      way,
+      this.films.channelOf(sun),
+      emittedLuminance(t, sun, point, way.direction),
+      emitter + 1,
+    );
   }
 
   /**
@@ -107,6 +112,7 @@ export class Emission {
       share = way.pdf / (way.pdf + rival);
     }
     const factor = share / Math.PI;
+    this.lightmaps.countFor(way);
     this.lightmaps.add(this.films, way.throughput, lightmap, hit.row, model.transmits, hit.point, factor);
     return true;
   }

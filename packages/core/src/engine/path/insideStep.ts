@@ -59,7 +59,7 @@ export class InsideStep {
       if (sampler.uv[0] < share) return this.goByCoat(way, share);
       scale3(way.throughput, (1 - coatAlbedo(t, hit.row, hit.cosOut)) / (1 - share));
     }
-    way.polarised = false;
+    way.depolarise();
     way.sharp = false;
     if (!this.wax.walk(hit, way.throughput, sampler)) return false;
     return this.comeOut(way);
@@ -89,6 +89,7 @@ export class InsideStep {
     const weight = sampleCoat(scattering.into, this.t, hit.row, scattering.out, this.sampler.uv) / share;
     if (!(weight > 0)) return false;
     scattering.evaluate(1);
+    scattering.polarise(way);
     way.pdf = scattering.value[PDF];
     way.forgetSampled();
     scale3(way.throughput, weight);

@@ -112,7 +112,7 @@ export class LightSampling {
         const cosine = Math.abs(scattering.into[2]);
         const value = (light[LIGHT_LUMINANCE] * cosine * likely) / (density * times);
         const channel = this.films.channelOf(e);
-        this.films.addScattered(way, channel, scattering.value, this.passage.passed, value, joined);
+        this.films.addScattered(way, channel, scattering, this.passage.passed, value, joined, index, light);
       }
     }
   }
@@ -175,7 +175,9 @@ export class LightSampling {
         const rival = scattering.value[PDF] * way.ways * mirrors.mirrored[1];
         const cosine = Math.abs(scattering.into[2]);
         const value = (light[LIGHT_LUMINANCE] * cosine * powerShare(density, rival)) / density;
-        this.films.addScattered(way, this.films.channelOf(e), scattering.value, passed, value / chance, true);
+        // What the mirror itself does to polarisation is left out.
+        const channel = this.films.channelOf(e);
+        this.films.addScattered(way, channel, scattering, passed, value / chance, true, -1, light);
       }
     }
   }
@@ -219,6 +221,8 @@ export class LightSampling {
     const row = surface * SURFACE_STRIDE;
     model.sentByBase(this.lightmaps.albedo, row, this.printed, bright.cosine);
     const factor = 1 / Math.PI;
+    this.lightmaps.analysed = way.analysed;
+    if (way.analysed) this.films.countScattered(this.lightmaps.counts, way, scattering);
     this.lightmaps.add(this.films, this.carried, lightmap, row, model.transmits, bright.target, factor);
   }
 

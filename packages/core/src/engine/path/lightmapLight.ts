@@ -5,12 +5,16 @@ import type { SurfaceHit } from '../surfaceHit.js';
 import type { SceneTables } from '../tables.js';
 import type { Films } from './films.js';
 import { irradianceAt, LightmapSampler, patchAt } from './lightmaps.js';
+import type { Way } from './way.js';
 
 /** The light of lightmaps, for paths that end there and for their bright places as they are sampled. */
 export class LightmapLight {
   sampler: LightmapSampler;
   /** Part of even light that the base of the lightmap sends towards the path; to be written before `add`. */
   albedo: Float64Array = new Float64Array(3);
+  /** Whether ways of polarisation are told apart, and what the light of lightmaps counts for each Stokes number; to be written before `add`. */
+  analysed: boolean = false;
+  counts: Float64Array = new Float64Array(3);
   private t: SceneTables;
   private irradiance: Float64Array;
   private spread: Float64Array = new Float64Array(3);
@@ -42,6 +46,13 @@ export class LightmapLight {
     return whole32(this.t.lightmaps[lightmap * MAP_STRIDE + MAP_OTHER]);
   }
 
+  /** Its light as a way meets it: without polarisation. */
+  countFor(way: Way): void {
+    this.analysed = way.analysed;
+    if (!way.analysed) return;
+    for (let k: i32 = 0; k < 3; k++) this.counts[k] = way.stokes.rows[3 * k];
+  }
+
   /**
    * Adds what a lightmap sends on from a point of it.
    * @param row of its surface in `tables.surfaces`  @param transmits whether light of the far side comes through
@@ -68,6 +79,22 @@ export class LightmapLight {
 
   private addIrradiance(films: Films, throughput: Float64Array, colour: Float64Array, factor: number): void {
     for (let c = 0; c < 3; c++) this.factor[c] = factor * throughput[c] * colour[c];
-    addColoured(films.sums, this.irradiance, this.factor, this.t.channelCount);
+    if (this.analysed) this.addAnalysed(films.sums);
+    else addColoured(films.sums, this.irradiance, this.factor, this.t.channelCount);
+  }
+
+  private addAnalysed(sums: Float64Array): void {
+    const t = this.t;
+    const counts = this.counts;
+    for (let channel = 0; channel < t.channelCount; channel++) {
+      const plane = t.planeChannel[channel];
+      for (let c = 0; c < 3; c++) {
+        const value = this.irradiance[3 * channel + c] * this.factor[c];
+        sums[3 * channel + c] = sums[3 * channel + c] + value * counts[0];
+        if (plane < 0) continue;
+        sums[3 * plane + c] = sums[3 * plane + c] + value * counts[1];
+        sums[3 * plane + 3 + c] = sums[3 * plane + 3 + c] + value * counts[2];
+      }
+    }
   }
 }

@@ -42,7 +42,7 @@ const MOST_SURVIVAL = 0.95;
  * priority, clear or cloudy, thin sheets and lightmaps; it parts into mirrored and rest while it has met only clear
  * things. It adds to its films the luminance, for each film at unit luminance, that arrives at a point against a
  * direction. Separable by light. Without lightmaps and ambient it is unbiased.
- * Limits: no dispersion; polarisation as kept or lost, no phase; no light sampling through glass (light finds its
+ * Limits: no dispersion; linear polarisation where a filter is on the lens or a film before a lamp, see `Stokes`; no light sampling through glass (light finds its
  * way by chance, or lies there as bundled light, see `Caustics`).
  * Sources: Kajiya 1986; Veach 1997 ch. 9; Schmidt and Budge 2002 (nested dielectrics); docs/physics/render.md
  *
@@ -52,6 +52,8 @@ const MOST_SURVIVAL = 0.95;
  */
 export class PathTracer {
   mode: TraceMode;
+  /** What counts as level at the lens, for the films that tell ways of polarisation apart. */
+  level: Float64Array = new Float64Array(3);
   films: Films;
   emission: Emission;
   quick: QuickStep;
@@ -112,17 +114,7 @@ export class PathTracer {
     this.emission = new Emission(t, mode, sampler, films, lightmaps, scattering, caustics);
     this.straight = straight;
     this.reflection = reflection;
-    this.scatter = new ScatterStep(
-      t,
-      mode,
-      sampler,
-      films,
-      branches,
-      scattering,
-      lights,
-      reflection,
-      caustics,
-    );
+    this.scatter = new ScatterStep(t, mode, sampler, branches, scattering, lights, reflection, caustics);
     this.inside = inside;
     this.boundary = boundary;
     const carrier = new Carrier(t, kernel, scattering, boundary, reflection, straight);
@@ -140,6 +132,10 @@ export class PathTracer {
     const way = this.way;
     const branches = this.branches;
     way.begin(origin, direction, scattered);
+    if (this.films.analyses && !scattered) {
+      way.analysed = true;
+      way.stokes.begin(direction, this.level);
+    }
     this.scattering.guide.aim(-1);
     this.quick.seen = 0;
     branches.start();

@@ -180,6 +180,7 @@ export class PhotonSource {
     surfaceColour(this.printed, t, surface, primitive, bright.target);
     model.sentByBase(this.lightmaps.albedo, row, this.printed, bright.cosine);
     sums.fill(0);
+    this.lightmaps.analysed = false;
     this.lightmaps.add(this.films, this.one, lightmap, row, model.transmits, bright.target, 1 / Math.PI);
     let whole: number = 0;
     for (let k = 0; k < sums.length; k++) whole += sums[k];

@@ -121,6 +121,7 @@ export class QuickStep {
         scale3(way.throughput, takesCoat ? weight / share : 1 / (1 - share));
         if (takesCoat) {
           if (!scattering.isSharp()) way.sharp = false;
+          if (way.analysed) scattering.mirrorPolarised(way.stokes, way.direction, 1);
           copy3(way.direction, this.mirrored);
           way.pdf = 0;
           return outwards;
@@ -135,6 +136,7 @@ export class QuickStep {
   private setAside(way: Way, reflected: number): void {
     const kept = this.branches.addReflection(way, this.scattering.hit.point, reflected);
     copy3(kept.direction, this.mirrored);
+    if (kept.analysed) this.scattering.mirrorPolarised(kept.stokes, way.direction, 1);
     kept.sharp = this.scattering.isSharp();
   }
 
@@ -150,6 +152,7 @@ export class QuickStep {
     model.evaluate(value, hit.row, hit.albedo, 1, scattering.out, scattering.into, 1);
     const gain = scattering.into[2] / value[PDF];
     for (let c = 0; c < 3; c++) way.throughput[c] = way.throughput[c] * value[c] * gain;
+    if (way.analysed) scattering.mirrorPolarised(way.stokes, way.direction, 1);
     fromFrame(way.direction, scattering.into, hit.frame, hit.normal);
     way.pdf = 0;
     if (!scattering.isSharp()) way.sharp = false;
@@ -159,14 +162,12 @@ export class QuickStep {
   private addAmbient(way: Way): void {
     const t = this.t;
     const hit = this.scattering.hit;
-    const sums = this.films.sums;
     const kept = hit.model.baseAlbedo(hit.row, hit.cosOut);
     for (let channel = 0; channel < t.channelCount; channel++) {
       for (let c = 0; c < 3; c++) {
         const colour = hit.albedo[c] * kept + t.surfaces[hit.row + SPREAD + c];
-        const i = 3 * channel + c;
         const added = way.throughput[c] * colour * this.ambient[channel];
-        sums[i] = sums[i] + added;
+        this.films.addEven(way, channel, c, added);
       }
     }
   }

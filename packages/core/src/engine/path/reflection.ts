@@ -1,4 +1,4 @@
-import { fresnelMean } from '../fresnel.js';
+import { fresnelMean, POLARISING } from '../fresnel.js';
 import { COAT_INDEX } from '../layouts.js';
 import type { i32 } from '../portable.js';
 import type { Sampler } from '../sampler.js';
@@ -17,6 +17,7 @@ export class Reflection {
   private mirrors: MirrorLights;
   private hit: SurfaceHit;
   private reflectance: Float64Array = new Float64Array(3);
+  private polarising: Float64Array = new Float64Array(POLARISING);
 
   constructor(t: SceneTables, sampler: Sampler, branches: Branches, mirrors: MirrorLights, hit: SurfaceHit) {
     this.t = t;
@@ -33,6 +34,7 @@ export class Reflection {
     way.fromCloud = false;
     hit.model.reflectance(reflectance, hit.row, hit.cosOut);
     for (let c = 0; c < 3; c++) way.throughput[c] = way.throughput[c] * reflectance[c];
+    this.polarise(way);
     this.goByMirror(way, reflectance[1]);
   }
 
@@ -45,6 +47,7 @@ export class Reflection {
     const reflected = fresnelMean(hit.cosOut, this.t.surfaces[hit.row + COAT_INDEX]);
     if (this.branches.mayPart(way, reflected)) {
       const kept = this.branches.addReflection(way, hit.point, reflected);
+      this.polarise(kept);
       mirrorDirection(kept.direction, way.direction, hit.normal, hit.flat);
       return false;
     }
@@ -52,8 +55,16 @@ export class Reflection {
     const coat = share >= 1 || this.sampler.uv[0] < share;
     scale3(way.throughput, coat ? reflected / share : 1 / (1 - share));
     if (!coat) return false;
+    this.polarise(way);
     this.goByMirror(way, reflected);
     return true;
+  }
+
+  private polarise(way: Way): void {
+    if (!way.analysed) return;
+    const hit = this.hit;
+    hit.model.polarise(this.polarising, hit.row, hit.cosOut);
+    way.stokes.meet(way.direction, hit.normal, this.polarising, 1);
   }
 
   /** Light sampling had a part in the mirror direction only by way of a flat mirror. */

@@ -1,11 +1,10 @@
 import type { i32 } from '../portable.js';
 import type { Sampler } from '../sampler.js';
-import { BASE_PART, PDF } from '../surfaces/surfaceModel.js';
+import { PDF } from '../surfaces/surfaceModel.js';
 import type { SceneTables } from '../tables.js';
 import { copy3, dot3, fromFrame, most3, scale3 } from '../vectors.js';
 import type { Branches } from './branches.js';
 import type { Caustics } from './caustics.js';
-import type { Films } from './films.js';
 import { ONE_LIGHT_FROM } from './heuristics.js';
 import type { LightSampling } from './lightSampling.js';
 import type { Reflection } from './reflection.js';
@@ -24,7 +23,6 @@ export class ScatterStep {
   private t: SceneTables;
   private mode: TraceMode;
   private sampler: Sampler;
-  private films: Films;
   private branches: Branches;
   private scattering: Scattering;
   private lights: LightSampling;
@@ -37,7 +35,6 @@ export class ScatterStep {
     t: SceneTables,
     mode: TraceMode,
     sampler: Sampler,
-    films: Films,
     branches: Branches,
     scattering: Scattering,
     lights: LightSampling,
@@ -48,7 +45,6 @@ export class ScatterStep {
     this.mode = mode;
     this.caustics = caustics;
     this.sampler = sampler;
-    this.films = films;
     this.branches = branches;
     this.scattering = scattering;
     this.lights = lights;
@@ -85,7 +81,7 @@ export class ScatterStep {
     this.before.copy(way);
     if (this.goOn(way, share, 0)) this.branches.add(way).setOutFrom(hit.point, 1);
     way.copy(this.before);
-    this.sampler.back(this.films.splits ? 2 : 1);
+    this.sampler.back(1);
     return this.goOn(way, share, 1);
   }
 
@@ -115,11 +111,6 @@ export class ScatterStep {
     const value = scattering.value;
     const sampler = this.sampler;
     const ways = way.ways;
-    let split: number = 0;
-    if (this.films.splits) {
-      sampler.nextPart(index, ways);
-      split = sampler.uv[0];
-    }
     sampler.nextPart(index, ways);
     const towards = scattering.rough.share;
     const aimed = sampler.uv[0] < towards;
@@ -136,7 +127,7 @@ export class ScatterStep {
     way.pdf = pdf * ways;
     const cosIn = scattering.into[2];
     const gain = Math.abs(cosIn) / pdf;
-    if (this.films.splits && way.polarised) this.losePolarisation(way, split);
+    scattering.polarise(way);
     for (let a = 0; a < 3; a++) way.throughput[a] = way.throughput[a] * value[a] * gain;
     fromFrame(way.direction, scattering.into, hit.frame, hit.normal);
     if (base || !scattering.isSharp()) way.sharp = false;
@@ -165,23 +156,5 @@ export class ScatterStep {
     const uv = this.sampler.uv;
     const u = uv[0];
     uv[0] = above ? Math.min(LARGEST, (u - border) / (1 - border)) : Math.min(LARGEST, u / border);
-  }
-
-  /** Whether the direction sampled carries what has kept its polarisation, by chance in the right proportion. */
-  private losePolarisation(way: Way, split: number): void {
-    const s = this.scattering.value;
-    const all = s[0] + s[1] + s[2];
-    const base = s[BASE_PART] + s[BASE_PART + 1] + s[BASE_PART + 2];
-    // Where nothing is scattered, as by a base of reflectance 0, there are no parts to choose from.
-    if (!(all > 0)) {
-      way.polarised = false;
-      return;
-    }
-    const lost = split * all < base;
-    for (let c = 0; c < 3; c++) {
-      const part = lost ? s[BASE_PART + c] : s[c] - s[BASE_PART + c];
-      s[c] = (part * all) / (lost ? base : all - base);
-    }
-    if (lost) way.polarised = false;
   }
 }

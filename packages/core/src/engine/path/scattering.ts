@@ -1,9 +1,12 @@
+import { POLARISING } from '../fresnel.js';
 import type { SurfaceHit } from '../surfaceHit.js';
 import { BASE_PART, PDF, SCATTERING } from '../surfaces/surfaceModel.js';
 import type { SceneTables } from '../tables.js';
-import { dot3, fromFrame } from '../vectors.js';
+import { dot3, fromFrame, scale3 } from '../vectors.js';
 import { PathGuide } from './pathGuide.js';
 import type { RoughMirrors } from './roughMirrors.js';
+import type { Stokes } from './stokes.js';
+import type { Way } from './way.js';
 
 /** What is seen in a mirror lobe narrower than this GGX alpha is traced, not taken from lightmaps. */
 const SHARP_ALPHA = 0.15;
@@ -24,6 +27,8 @@ export class Scattering {
   guide: PathGuide;
   rough: RoughMirrors;
   private towards: Float64Array = new Float64Array(3);
+  private half: Float64Array = new Float64Array(3);
+  private polarising: Float64Array = new Float64Array(POLARISING);
 
   constructor(t: SceneTables, hit: SurfaceHit, rough: RoughMirrors) {
     this.hit = hit;
@@ -60,6 +65,37 @@ export class Scattering {
       value[c] = value[c] - value[BASE_PART + c];
       value[BASE_PART + c] = 0;
     }
+  }
+
+  /** What its mirror lobe makes of polarisation between `out` and `into`. @param part of the light that it mirrors */
+  mirrorPolarised(stokes: Stokes, direction: Float64Array, part: number): void {
+    const hit = this.hit;
+    const half = this.half;
+    const out = this.out;
+    const into = this.into;
+    let squared: number = 0;
+    for (let a = 0; a < 3; a++) {
+      half[a] = out[a] + into[a];
+      squared += half[a] * half[a];
+    }
+    scale3(half, 1 / Math.sqrt(squared));
+    hit.model.polarise(this.polarising, hit.row, Math.min(1, dot3(out, half)));
+    fromFrame(this.towards, half, hit.frame, hit.normal);
+    stokes.meet(direction, this.towards, this.polarising, part);
+  }
+
+  /** On its way `into`: what the mirror lobe scatters there keeps polarisation, what the base does loses it. */
+  polarise(way: Way): void {
+    if (!way.analysed) return;
+    this.mirrorPolarised(way.stokes, way.direction, this.mirrorPart());
+  }
+
+  /** Part of what is scattered that its mirror lobe scatters, as last evaluated. */
+  mirrorPart(): number {
+    const value = this.value;
+    const all = value[0] + value[1] + value[2];
+    const base = value[BASE_PART] + value[BASE_PART + 1] + value[BASE_PART + 2];
+    return all > 0 ? Math.max(0, 1 - base / all) : 0;
   }
 
   /** Whether the mirror lobe here is so narrow that it shows things sharply. */

@@ -1,5 +1,6 @@
 import type { i32 } from '../portable.js';
 import { copy3, fill3, most3, scale3 } from '../vectors.js';
+import { Stokes } from './stokes.js';
 
 /** Where one way of a path stands, and all that its next steps need to know of the ones before. */
 export class Way {
@@ -17,8 +18,10 @@ export class Way {
   causticsCounted: boolean = false;
   /** The clear boundary, mirror or clear coat that it met last since then, but for nets; -1 for none. */
   lastSharp: i32 = -1;
-  /** Until it has met what takes polarisation away; while all it met were mirrors and glass. */
-  polarised: boolean = true;
+  /** Whether it tells ways of polarisation apart, and how; see `Stokes`. */
+  analysed: boolean = false;
+  stokes: Stokes = new Stokes();
+  /** While all it met were mirrors and glass. */
   sharp: boolean = true;
   /** Largest throughput it set out with. */
   setOutWith: number = 1;
@@ -46,12 +49,17 @@ export class Way {
     this.fromCloud = false;
     this.causticsCounted = false;
     this.lastSharp = -1;
-    this.polarised = !scattered;
+    this.analysed = false;
     this.sharp = !scattered;
     this.setOutWith = 1;
     this.pdf = 0;
     this.lightmapsSampled = false;
     this.sampleOnce();
+  }
+
+  /** Scattered so that nothing is left of its polarisation. */
+  depolarise(): void {
+    if (this.analysed) this.stokes.depolarise();
   }
 
   /** One way leads on, and each light is sampled once. */
@@ -78,7 +86,8 @@ export class Way {
     this.fromCloud = from.fromCloud;
     this.causticsCounted = from.causticsCounted;
     this.lastSharp = from.lastSharp;
-    this.polarised = from.polarised;
+    this.analysed = from.analysed;
+    if (from.analysed) this.stokes.copy(from.stokes);
     this.sharp = from.sharp;
     this.setOutWith = from.setOutWith;
     this.pdf = from.pdf;

@@ -1,4 +1,4 @@
-import { fresnelMean } from '../fresnel.js';
+import { dielectricMirrored, fresnelMean } from '../fresnel.js';
 import { COAT_ALPHA, COAT_INDEX, COAT_PASSED } from '../layouts.js';
 import type { i32 } from '../portable.js';
 import type { SceneTables } from '../tables.js';
@@ -28,6 +28,10 @@ export class Coated extends EvenBase {
   override reflectance(out: Float64Array, surface: i32, cosine: number): boolean {
     fill3(out, fresnelMean(cosine, this.t.surfaces[surface + COAT_INDEX]));
     return true;
+  }
+
+  override polarise(out: Float64Array, surface: i32, cosine: number): void {
+    dielectricMirrored(out, cosine, this.t.surfaces[surface + COAT_INDEX]);
   }
 
   override mirrorShare(surface: i32, albedo: Float64Array, cosOut: number): number {

@@ -3,7 +3,7 @@ import { halfVector, mirrorInFacet, sampleVisibleNormal, stretchedLambda } from 
 import type { i32 } from '../portable.js';
 import type { SceneTables } from '../tables.js';
 import { cosineAbove } from '../vectors.js';
-import { facetAlbedo, lobeFresnel } from './mirrorLobe.js';
+import { facetAlbedo, lobeFresnel, lobePolarisation } from './mirrorLobe.js';
 import { BASE_PART, PDF, SurfaceModel } from './surfaceModel.js';
 
 const half = new Float64Array(3);
@@ -26,6 +26,10 @@ export class Metal extends SurfaceModel {
   override reflectance(out: Float64Array, surface: i32, cosine: number): boolean {
     for (let c = 0; c < 3; c++) out[c] = lobeFresnel(this.t, surface, c, cosine);
     return true;
+  }
+
+  override polarise(out: Float64Array, surface: i32, cosine: number): void {
+    lobePolarisation(out, this.t, surface, cosine);
   }
 
   override mirrorShare(surface: i32, _albedo: Float64Array, cosOut: number): number {

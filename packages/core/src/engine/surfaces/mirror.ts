@@ -1,7 +1,7 @@
 import { ALPHA_Y } from '../layouts.js';
 import type { i32 } from '../portable.js';
 import type { SceneTables } from '../tables.js';
-import { lobeFresnel } from './mirrorLobe.js';
+import { lobeFresnel, lobePolarisation } from './mirrorLobe.js';
 import { Specular } from './specular.js';
 import { REFLECTS } from './surfaceModel.js';
 
@@ -23,5 +23,9 @@ export class Mirror extends Specular {
   override reflectance(out: Float64Array, surface: i32, cosine: number): boolean {
     for (let c = 0; c < 3; c++) out[c] = lobeFresnel(this.t, surface, c, cosine);
     return true;
+  }
+
+  override polarise(out: Float64Array, surface: i32, cosine: number): void {
+    lobePolarisation(out, this.t, surface, cosine);
   }
 }

@@ -1,3 +1,4 @@
+import { PARTED, SLANT_KEPT } from '../fresnel.js';
 import { STRAIGHT } from '../layouts.js';
 import type { i32 } from '../portable.js';
 import type { SceneTables } from '../tables.js';
@@ -60,6 +61,12 @@ export abstract class SurfaceModel {
    */
   reflectance(_out: Float64Array, _surface: i32, _cosine: number): boolean {
     return false;
+  }
+
+  /** How what it mirrors, at a cosine to its facets, is polarised; see `PARTED`. As it stands here it is left as it was. */
+  polarise(out: Float64Array, _surface: i32, _cosine: number): void {
+    out[PARTED] = 0;
+    out[SLANT_KEPT] = 1;
   }
 
   /** Chance with which `sample` takes the mirror lobe rather than the base, from what each would send back. */

@@ -13,6 +13,8 @@ export type ToDeveloper =
       width: number;
       height: number;
       channels: number;
+      /** See `Films.stokes`. */
+      stokes: number;
       /** Fewest samples of every pixel from which on the picture is shown. */
       fewest: number;
       /** Films that are those of the picture before, finished and of the same size. */

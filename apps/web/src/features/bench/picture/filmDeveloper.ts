@@ -99,7 +99,7 @@ export class FilmDeveloper {
   }
 
   private begin(message: ToDeveloper & { type: 'begin' }): void {
-    const { picture, width, height, channels, fewest, kept, window } = message;
+    const { picture, width, height, channels, stokes, fewest, kept, window } = message;
     // Quick pictures come and go: the last whole one is remembered.
     if (this.growing && this.growing.fewest > 1) this.whole = this.growing.films;
     clearTimeout(this.growTimer);
@@ -107,8 +107,8 @@ export class FilmDeveloper {
     this.notBefore = 0;
     this.growing = {
       picture,
-      films: createFilms(width, height, channels),
-      smooth: createFilms(width, height, channels),
+      films: createFilms(width, height, channels, stokes),
+      smooth: createFilms(width, height, channels, stokes),
       features: createFeatures(width, height),
       fewest,
       kept,

@@ -1,4 +1,4 @@
-import { channelsOf, type Thing } from '@fendrix/core';
+import { channelsOf, stokesOf, type Thing } from '@fendrix/core';
 import {
   type FeaturePart,
   featureParts,
@@ -62,7 +62,16 @@ export class PictureMaker {
       ? Array.from({ length: channels }, (_, i) => i).filter((i) => !wanted.includes(i))
       : [];
     const size = { width: part.width, height: part.height };
-    this.tell({ type: 'begin', picture, ...size, channels, fewest, kept, window });
+    this.tell({
+      type: 'begin',
+      picture,
+      ...size,
+      channels,
+      stokes: stokesOf(keyed.set.camera).length,
+      fewest,
+      kept,
+      window,
+    });
     const features = withFeatures
       ? this.featuresInto(keyed, picture, { width: wide, height: high, part }, signal)
       : undefined;

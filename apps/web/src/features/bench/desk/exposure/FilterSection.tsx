@@ -31,10 +31,10 @@ export function FilterSection() {
         label="polariser"
         value={camera.polariser ? formatStops(-camera.polariser.lossStops) : 'none'}
       >
-        It takes its loss from all light, and the mirror images of lamps that have a polarising film of their
-        own, crossed with it. What it takes off glass, water and lacquer without such a film, near 53 to 57
-        degrees, is not worked out yet: the picture and the spots show those mirror images as if only the loss
-        were there. Judge it through the filter, on set.
+        It takes its loss from all light, and more from what is mirrored: off glass, water, wet food and
+        lacquer nearly all of it where they are seen 53 to 57 degrees off straight on, little off bare metal.
+        A lamp with a film of its own, crossed with it, loses its mirror images at every angle. Turn it under
+        the lens view.
         <Box>
           <Button
             size="small"
