@@ -133,7 +133,7 @@ describe('exposure desk', () => {
     show(<FilterDial />);
     expect(screen.getByTestId('filter-turned').textContent).toBe('90°');
     expect(screen.getByTestId('filter-takes').textContent).toMatch(/^takes, in stops: .*mill left/);
-    const ring = screen.getByLabelText('Filter turned from upright');
+    const ring = screen.getByLabelText('Polariser turned from upright');
     fireEvent.change(ring, { target: { value: '-30' } });
     fireEvent.change(ring, { target: { value: '-35' } });
     expect(set().camera.polariser?.axisDeg).toBe(-35);

@@ -8,11 +8,14 @@ import {
   exposureWeights,
   luminanceOf,
   luminanceWeights,
+  pickSources,
   prepareTracing,
+  rayThrough,
   renderTile,
   spotReading,
   traceKey,
   traceSpot,
+  traceView,
 } from '../src/index.js';
 import { fresnelSplit } from '../src/optics/fresnel.js';
 import { crossedResidue, fresnelConductorSplit, METAL_INDEX } from '../src/optics/metal.js';
@@ -327,5 +330,65 @@ describe('Stokes numbers along a way', () => {
     conductorMirrored(how, 1, 0.2, 3.5);
     expect(how[0]).toBeCloseTo(0, 9);
     expect(how[1]).toBeCloseTo(-1, 9);
+  });
+});
+
+describe('a spot that is pointed at through a filter', () => {
+  test('tells what it mirrors as the picture shows it, across the plane of incidence and in it', () => {
+    const { s } = fresnelSplit(Math.cos(radians(56.31)), 1.5);
+    const mirrored = (axisDeg: number) => {
+      const set = filtered(plate(LACQUER, 56.31), axisDeg);
+      const tracing = prepareTracing(set);
+      const direction = new Float64Array(3);
+      rayThrough(direction, tracing.view, 0.5, 0.5);
+      const weights = exposureWeights(set);
+      const bare = exposureWeights({ ...set, camera: { ...set.camera, polariser: undefined } });
+      return (
+        pickSources(tracing, tracing.view.origin, direction, 64)
+          .filter(({ how }) => how === 'mirrored')
+          .reduce((sum, { channel, unit }) => sum + unit[1] * (weights[3 * channel + 1] as number), 0) /
+        (bare[1] as number)
+      );
+    };
+    expect(mirrored(90)).toBeCloseTo(s / 2, 3);
+    expect(Math.abs(mirrored(0))).toBeLessThan(1e-3);
+  });
+
+  test('glare on a label goes where the filter is turned against it, and the words are read', () => {
+    const label = (axisDeg: number) => {
+      const set = filtered(
+        testSet({
+          products: [
+            {
+              kind: 'box',
+              id: 'box',
+              name: 'Box',
+              positionM: [0, 0, 0],
+              widthM: 0.3,
+              depthM: 0.02,
+              heightM: 0.2,
+              material: { kind: 'matte', reflectance: 0.3 },
+              label: {
+                name: 'label',
+                widthM: 0.28,
+                heightM: 0.18,
+                centreHeightM: 0.1,
+                material: { kind: 'coated', reflectance: 0.7, roughness: 0 },
+              },
+            } as never,
+          ],
+          lights: [surroundLight],
+          camera: { ...testCamera(), positionM: [0.83, -0.56, 0.1], aimM: [0, 0, 0.1] },
+        }),
+        axisDeg,
+      );
+      const view = traceView(prepareTracing(set), set, { samples: 1 });
+      const weights = exposureWeights(set);
+      const { places, unit } = view.glare;
+      const sum = unit.reduce((all, value, k) => all + value * (weights[k % weights.length] as number), 0);
+      return sum / places.length;
+    };
+    // Seen from the side the plane of incidence is level: an upright filter passes the glare, a level one does not.
+    expect(label(90)).toBeLessThan(0.1 * label(0));
   });
 });

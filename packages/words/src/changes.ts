@@ -127,7 +127,9 @@ function detailWords(detail: ChangeDetail): string {
     case 'focus':
       return `focus at ${formatLength(detail.focusM)}`;
     case 'polariser':
-      return detail.on ? 'polariser' : 'no polariser';
+      return detail.axisDeg === null
+        ? 'no polariser'
+        : `polariser at ${Math.round(detail.axisDeg)}°`.replace('-', '−');
     case 'rig':
       return detail.on ? 'camera counted in' : 'camera left out';
     case 'table-height':

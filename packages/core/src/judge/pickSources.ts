@@ -12,6 +12,7 @@ import {
 import { REFLECTS } from '../engine/surfaces/surfaceModel.js';
 import { luminanceOf } from '../exposure/display.js';
 import type { Thing } from '../geometry/scene.js';
+import { polariseMirrored } from '../render/polariseMirrored.js';
 import type { Tracing } from '../render/prepareTracing.js';
 import { writeView } from '../render/view.js';
 
@@ -45,12 +46,16 @@ const SHARP_ALPHA = 0.15;
  * up to what the picture shows there, within noise.
  */
 export function pickSources(
-  { scene, models, engine, view }: Tracing,
+  tracing: Tracing,
   origin: ArrayLike<number>,
   direction: ArrayLike<number>,
   samples: number,
 ): LightSource[] {
+  const { scene, tables, models, engine, view } = tracing;
   const channels = scene.channelCount;
+  /** Films of how light is polarised, which may be below 0. */
+  const isSigned = (channel: number) =>
+    tables.planeChannel[channel] === -1 && tables.planeChannel.some((plane) => plane >= 0);
   const trace = (from: ArrayLike<number>, way: ArrayLike<number>, seed: number): Traced => {
     const sum = new Float64Array(3 * channels);
     const squares = new Float64Array(3 * channels);
@@ -98,12 +103,13 @@ export function pickSources(
         variance[k] = (variance[k] as number) + (own[k] as number) * (weight[c] as number) ** 2;
         return value;
       }) as [number, number, number];
-      if (luminanceOf(...unit) > 0) sources.push({ how, thing, channel, unit });
+      if (luminanceOf(...unit) !== 0) sources.push({ how, thing, channel, unit });
     }
   };
 
   if ((sight[MIRRORED] as number) >= -1 && isSharp(surface)) {
     const light = trace(part(SEEN_POINT), part(MIRRORED_WAY), 2);
+    polariseMirrored(tracing, Float64Array.from(direction), sight, light.light);
     take('mirrored', sight[MIRRORED] as number, light, part(MIRRORED_WEIGHT));
   }
   if ((sight[THROUGH] as number) >= -1) {
@@ -115,10 +121,11 @@ export function pickSources(
   for (let channel = 0; channel < channels; channel++) {
     // What is left over is a difference of two noisy sums: below its own noise it is nothing.
     for (let k = 3 * channel; k < 3 * channel + 3; k++) {
-      if ((rest[k] as number) < SURE * Math.sqrt(variance[k] as number)) rest[k] = 0;
+      const left = isSigned(channel) ? Math.abs(rest[k] as number) : (rest[k] as number);
+      if (left < SURE * Math.sqrt(variance[k] as number)) rest[k] = 0;
     }
     const unit = Array.from(rest.subarray(3 * channel, 3 * channel + 3)) as [number, number, number];
-    if (luminanceOf(...unit) > 0) sources.push({ how: 'own', thing: null, channel, unit });
+    if (luminanceOf(...unit) !== 0) sources.push({ how: 'own', thing: null, channel, unit });
   }
   return sources;
 }

@@ -54,7 +54,9 @@ export type ChangeDetail =
   | { code: 'iso'; iso: number }
   | { code: 'white-balance'; temperatureK: number }
   | { code: 'focus'; focusM: number }
-  | { code: 'polariser' | 'rig'; on: boolean }
+  | { code: 'rig'; on: boolean }
+  /** Null where it was taken off. */
+  | { code: 'polariser'; axisDeg: number | null }
   | { code: 'table-height'; heightM: number };
 
 export interface Change {
@@ -272,7 +274,8 @@ function cameraChanges(before: Camera, after: Camera): Change[] {
     say({ code: 'white-balance', temperatureK: after.whiteBalanceK });
   if (Math.abs(before.focusM - after.focusM) >= 1e-3 && moved.length === 0)
     say({ code: 'focus', focusM: after.focusM });
-  if (!same(before.polariser, after.polariser)) say({ code: 'polariser', on: after.polariser !== undefined });
+  if (!same(before.polariser, after.polariser))
+    say({ code: 'polariser', axisDeg: after.polariser?.axisDeg ?? null });
   if (!same(before.rig, after.rig)) say({ code: 'rig', on: after.rig !== undefined });
   return changes;
 }

@@ -1,6 +1,7 @@
 import type { SetDocument, Vector } from '@fendrix/contract';
 import { MIRRORED, MIRRORED_WAY, MIRRORED_WEIGHT, SEEN_POINT } from '../engine/sight.js';
 import { partAt } from '../geometry/products/partAt.js';
+import { polariseMirrored } from '../render/polariseMirrored.js';
 import type { Tracing } from '../render/prepareTracing.js';
 import { writeView } from '../render/view.js';
 import { normalise, subtract } from '../units/vector.js';
@@ -22,12 +23,13 @@ const OFF_M = 1e-4;
  * @param thing seen at each place, by its number in the scene
  */
 export function traceGlare(
-  { engine, scene, view }: Tracing,
+  tracing: Tracing,
   { products }: Pick<SetDocument, 'products'>,
   pointM: ArrayLike<number>,
   thing: Int32Array,
   samples: number,
 ): Glare {
+  const { engine, scene, view } = tracing;
   const width = 3 * scene.channelCount;
   const places: number[] = [];
   const units: number[] = [];
@@ -42,7 +44,8 @@ export function traceGlare(
     engine.point.set(view.origin);
     engine.direction.set(normalise(subtract(point, view.origin)));
     engine.look();
-    const { sight } = engine;
+    const direction = Float64Array.from(engine.direction);
+    const sight = Float64Array.from(engine.sight);
     if ((sight[MIRRORED] as number) < -1) continue;
     const triple = (at: number) => [...sight.subarray(at, at + 3)] as Vector;
     const [from, way, weight] = [triple(SEEN_POINT), triple(MIRRORED_WAY), triple(MIRRORED_WEIGHT)];
@@ -53,9 +56,10 @@ export function traceGlare(
       engine.direction.set(way);
       engine.trace(false);
     }
+    const films = Float64Array.from(engine.films);
+    polariseMirrored(tracing, direction, sight, films);
     places.push(place);
-    for (let k = 0; k < width; k++)
-      units.push(((engine.films[k] as number) * (weight[k % 3] as number)) / samples);
+    for (let k = 0; k < width; k++) units.push(((films[k] as number) * (weight[k % 3] as number)) / samples);
   }
   engine.setMode({});
   return { places: Int32Array.from(places), unit: Float32Array.from(units) };

@@ -11,6 +11,14 @@ function cross3(out: Float64Array, a: Float64Array, b: Float64Array): void {
   out[2] = a[0] * b[1] - a[1] * b[0];
 }
 
+/** The part of a direction that is square to another, unit; 0 where there is none. */
+function square(out: Float64Array, direction: Float64Array, to: Float64Array): void {
+  const along = dot3(direction, to);
+  for (let a = 0; a < 3; a++) out[a] = direction[a] - along * to[a];
+  const size = Math.sqrt(dot3(out, out));
+  for (let a = 0; a < 3; a++) out[a] = size > 1e-9 ? out[a] / size : 0;
+}
+
 /**
  * What light with any linear polarisation, met where a way stands, counts for the three linear Stokes numbers of the light at
  * its start: all; level less upright; slanted one way less the other. A row for each, in the frame of `level` and what is
@@ -27,10 +35,7 @@ export class Stokes {
   /** At the lens. @param level the direction that counts as level there */
   begin(direction: Float64Array, level: Float64Array): void {
     for (let i: i32 = 0; i < 9; i++) this.rows[i] = i % 4 === 0 ? 1 : 0;
-    const along = dot3(level, direction);
-    for (let a = 0; a < 3; a++) this.level[a] = level[a] - along * direction[a];
-    const size = Math.sqrt(dot3(this.level, this.level));
-    for (let a = 0; a < 3; a++) this.level[a] = size > 1e-9 ? this.level[a] / size : 0;
+    square(this.level, level, direction);
   }
 
   copy(from: Stokes): void {
@@ -70,6 +75,17 @@ export class Stokes {
     const size = Math.sqrt(dot3(across, across));
     if (!(size > 1e-6)) return;
     for (let a = 0; a < 3; a++) across[a] = across[a] / size;
+    this.turnTo(direction);
+  }
+
+  /** Into the frame in which a direction is level, as nearly as it can be square to the way. */
+  levelBy(direction: Float64Array, level: Float64Array): void {
+    square(across, level, direction);
+    this.turnTo(direction);
+  }
+
+  /** Into the frame of `across`. */
+  private turnTo(direction: Float64Array): void {
     cross3(upright, direction, this.level);
     const cosine = dot3(across, this.level);
     const sine = dot3(across, upright);

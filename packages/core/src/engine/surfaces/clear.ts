@@ -1,4 +1,4 @@
-import { fresnelMean } from '../fresnel.js';
+import { dielectricMirrored, fresnelMean } from '../fresnel.js';
 import { ALPHA_Y, LETS_IN, MEDIUM_INDEX, MEDIUM_STRIDE, SURFACE_MEDIUM } from '../layouts.js';
 import { type i32, whole32 } from '../portable.js';
 import type { SceneTables } from '../tables.js';
@@ -18,6 +18,12 @@ export class Clear extends Specular {
 
   override roughness(surface: i32): number {
     return this.t.surfaces[surface + ALPHA_Y];
+  }
+
+  /** Seen from the air. */
+  override polarise(out: Float64Array, surface: i32, cosine: number): void {
+    const m = whole32(this.t.surfaces[surface + SURFACE_MEDIUM]) * MEDIUM_STRIDE;
+    dielectricMirrored(out, cosine, this.t.media[m + MEDIUM_INDEX]);
   }
 
   override exitShare(surface: i32, cosIn: number): number {

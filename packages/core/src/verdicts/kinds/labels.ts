@@ -7,7 +7,7 @@ import { labelBearing, labelsToLens } from '../../solve/rows.js';
 import { applyChange } from '../../solve/setChange.js';
 import { degrees } from '../../units/angle.js';
 import { CARDS, levelWay, withWhiteCard } from '../changes/addedSheets.js';
-import { allByStops, byStops, those } from '../changes/changes.js';
+import { allByStops, byStops, those, withCamera } from '../changes/changes.js';
 import {
   type Evidence,
   lightCauses,
@@ -119,7 +119,7 @@ export const wordsGlare: Judge<'words-glare'> = {
       });
     });
   },
-  /** Each way out of the glare at its middle: turned, lifted, flagged, crossed films, off. */
+  /** Each way out of the glare at its middle: turned, lifted, flagged, crossed films, off; a filter alone. */
   cures({ set, across, down, view }, { places }) {
     const strongest = places
       .map((place) => [place, view.glare.places.indexOf(place)] as const)
@@ -130,9 +130,20 @@ export const wordsGlare: Judge<'words-glare'> = {
       )[0]?.[0];
     if (strongest === undefined) return [];
     const [u, v] = [((strongest % across) + 0.5) / across, (Math.floor(strongest / across) + 0.5) / down];
-    return loseGlare(set, u, v).flatMap(({ change }) => applyChange(set, change) ?? []);
+    return [
+      ...loseGlare(set, u, v).flatMap(({ change }) => applyChange(set, change) ?? []),
+      ...filterTurned(set),
+    ];
   },
 };
+
+/** A filter put on the lens upright or level; one that is on turned further. */
+function filterTurned(set: SetDocument): SetDocument[] {
+  const on = set.camera.polariser;
+  const filter = on ?? { lossStops: 1.5, extinction: 0.005 };
+  const turns = on ? [45, 90, 135].map((deg) => turnBetween(0, on.axisDeg + deg)) : [0, 90];
+  return turns.map((axisDeg) => withCamera(set, { polariser: { ...filter, axisDeg } }));
+}
 
 function brightness(unit: Float32Array, places: number, at: number): number {
   const width = unit.length / Math.max(1, places);

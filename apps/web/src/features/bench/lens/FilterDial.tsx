@@ -11,7 +11,7 @@ import { edit } from '../state/thunks';
 const HALF_TURN = 180;
 const QUARTER = 45;
 
-/** The ring of the filter on the lens: turned, the picture follows without a ray; beside it what it takes from each spot. */
+/** The ring of the polariser on the lens: turned, the picture follows without a ray; beside it what it takes from each spot. */
 export const FilterDial = memo(function FilterDial() {
   const filter = useSetPart((set) => set.camera.polariser);
   const readings = useReadings();
@@ -28,7 +28,7 @@ export const FilterDial = memo(function FilterDial() {
   return (
     <Box
       role="group"
-      aria-label="Filter on the lens"
+      aria-label="Polariser on the lens"
       sx={{
         display: 'flex',
         alignItems: 'center',
@@ -38,10 +38,10 @@ export const FilterDial = memo(function FilterDial() {
         color: surround.text,
       }}
     >
-      <Box sx={{ whiteSpace: 'nowrap' }}>filter, turned</Box>
+      <Box sx={{ whiteSpace: 'nowrap' }}>polariser, turned</Box>
       <Slider
         size="small"
-        aria-label="Filter turned from upright"
+        aria-label="Polariser turned from upright"
         value={turned}
         min={-HALF_TURN / 2}
         max={HALF_TURN / 2}
@@ -58,7 +58,7 @@ export const FilterDial = memo(function FilterDial() {
       <Box role="status" data-testid="filter-takes" sx={{ minWidth: 0 }}>
         {taken.length > 0
           ? `takes, in stops: ${taken.join(', ')}`
-          : 'Pin a spot on the glare (P): what the filter takes from it is told here.'}
+          : 'Pin a spot on the glare (P): what the polariser takes from it is told here.'}
       </Box>
     </Box>
   );

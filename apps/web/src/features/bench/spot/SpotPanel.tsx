@@ -61,7 +61,7 @@ function SpotRow({ name, reading }: { name: string; reading: SpotReading | undef
               {reading.incidentStops === null ? 'nothing' : formatStops(reading.incidentStops)} against the
               settings. The camera sees the surface, its mirror part and the close-focus loss too: {value}.
               {reading.filterStops !== null &&
-                `The filter on the lens takes ${reading.filterStops.toFixed(1)} stops of it. `}
+                `The polariser on the lens takes ${reading.filterStops.toFixed(1)} stops of it. `}
               Uncertainty of the light about {uncertainty(reading)}
               {reading.standardErrorStops === null
                 ? '.'
