@@ -170,7 +170,12 @@ export const products: ProductEntry[] = [
     diameterM: 0.008,
     heightM: 0.0049,
     facets: 8,
-    material: { kind: 'dielectric', index: 1.77, absorptionPerCm: [0.4, 0.2, 0.05] },
+    material: {
+      kind: 'dielectric',
+      index: 1.77,
+      dispersion: 'sapphire',
+      absorptionPerCm: [0.4, 0.2, 0.05],
+    },
   }),
   product('dish-with-heap', 'Dish with heaped food', ['food', 'plate', 'ceramic'], {
     kind: 'dish',

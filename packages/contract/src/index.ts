@@ -57,6 +57,8 @@ export {
 export {
   type AnyMaterial,
   type Dielectric,
+  type Dispersion,
+  dispersion,
   type Material,
   type Metal,
   materialKinds,

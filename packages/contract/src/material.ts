@@ -153,10 +153,28 @@ export const wax = z
   })
   .describe('Light enters, scatters inside and leaves nearby: wax, cheese, fruit, milk, marble');
 
+/** Substances whose index by wavelength is known, see `packages/core/src/optics/dispersion.ts`. */
+export const dispersion = z.enum([
+  'crown glass',
+  'flint glass',
+  'quartz glass',
+  'acrylic',
+  'water',
+  'sapphire',
+  'zirconia',
+  'diamond',
+]);
+export type Dispersion = z.infer<typeof dispersion>;
+
 export const dielectric = z
   .strictObject({
     kind: z.literal('dielectric'),
     index: refractiveIndex.describe('Refractive index: glass 1.52, water 1.333, syrup 1.45'),
+    dispersion: dispersion
+      .optional()
+      .describe(
+        'Splits light into colours as this does: cut stones, prisms. Without it all colours go one way',
+      ),
     absorptionPerCm: z
       .union([
         z.number().min(0).max(1000),

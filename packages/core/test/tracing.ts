@@ -9,7 +9,7 @@ export function luminanceFrom(
   tracing: Tracing,
   from: Vector,
   target: Vector,
-  { samples = 256, channel = 0, lightmaps = false, quick = false } = {},
+  { samples = 256, channel = 0, colour = -1, lightmaps = false, quick = false } = {},
 ): number {
   const { engine } = tracing;
   if (lightmaps) bakeLightmaps(tracing);
@@ -23,7 +23,7 @@ export function luminanceFrom(
     engine.films.fill(0);
     engine.trace(false);
     const [r = 0, g = 0, b = 0] = engine.films.subarray(3 * channel, 3 * channel + 3);
-    sum += luminanceOf(r, g, b);
+    sum += colour < 0 ? luminanceOf(r, g, b) : ([r, g, b][colour] ?? 0);
   }
   engine.setMode({});
   return sum / samples;

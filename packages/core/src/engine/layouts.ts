@@ -199,8 +199,10 @@ export const ABSORPTION: i32 = MEDIUM_INDEX + 1;
 export const CLOUD_PER_M: i32 = ABSORPTION + 3;
 export const CLOUD_FACE: i32 = CLOUD_PER_M + 1;
 export const LETS_IN: i32 = CLOUD_FACE + 1;
+/** Index for red, green and blue, all alike in what splits no light. */
+export const COLOUR_INDEX: i32 = LETS_IN + 1;
 /** Numbers kept for each medium. */
-export const MEDIUM_STRIDE: i32 = LETS_IN + 1;
+export const MEDIUM_STRIDE: i32 = COLOUR_INDEX + 3;
 
 /** Kinds of emitter. */
 export const FACE = 0;

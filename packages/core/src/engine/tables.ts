@@ -19,6 +19,8 @@ export class SceneTables {
   albedos: Float64Array = new Float64Array(0);
   tones: Float32Array = new Float32Array(0);
   media: Float64Array = new Float64Array(0);
+  /** 1 where any medium splits light into colours. */
+  splits: i32 = 0;
 
   emitterCount: i32 = 0;
   emitters: Float64Array = new Float64Array(0);

@@ -13,6 +13,7 @@ import {
 } from '../engine/layouts.js';
 import { requireDomain } from '../errors.js';
 import { type Coat, coveredReflectance, makeCoat } from '../optics/coat.js';
+import { indexByColour } from '../optics/dispersion.js';
 import { CLEAR_ALPHA, METAL_INDEX, type MetalLobe, makeMetalLobe } from '../optics/metal.js';
 import { makeTone, type SurfaceTone } from './tone.js';
 
@@ -54,6 +55,8 @@ export interface Surface {
 /** What fills a dielectric. */
 export interface Medium {
   index: number;
+  /** The same for red, green and blue; null where it splits no light. */
+  colourIndex: [number, number, number] | null;
   /** Napierian absorption per metre: red, green, blue. */
   absorptionPerM: [number, number, number];
   /** How often light is scattered, evenly to all sides, per metre. */
@@ -74,7 +77,7 @@ export class SurfaceList {
   /** Liquids must be added before any glass. @throws {DomainError} more than 31 different media */
   addMedium(material: Dielectric, role: 'liquid' | 'body'): number {
     const { index, absorptionPerCm: perCm, scatteringPerCm } = material;
-    return this.once(`medium ${role} ${index} ${perCm} ${scatteringPerCm}`, () => {
+    return this.once(`medium ${role} ${index} ${material.dispersion} ${perCm} ${scatteringPerCm}`, () => {
       requireDomain(
         this.media.length < MOST_MEDIA,
         `a set holds at most ${MOST_MEDIA} different clear materials`,
@@ -82,6 +85,7 @@ export class SurfaceList {
       const [r = 0, g = 0, b = 0] = typeof perCm === 'number' ? [perCm, perCm, perCm] : perCm;
       const medium: Medium = {
         index,
+        colourIndex: indexByColour(material),
         absorptionPerM: [100 * r, 100 * g, 100 * b],
         cloudPerM: 100 * scatteringPerCm,
         face: -1,

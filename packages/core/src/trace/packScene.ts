@@ -14,6 +14,7 @@ import {
   COAT_INSIDE,
   COAT_PASSED,
   COAT_TABLE,
+  COLOUR_INDEX,
   CRUMB,
   CRUMPLE,
   EDGE_SIDE,
@@ -117,8 +118,10 @@ function packMedia(tables: SceneTables, media: readonly Medium[]): void {
     m[CLOUD_PER_M] = medium.cloudPerM;
     m[CLOUD_FACE] = medium.face;
     m[LETS_IN] = 1 - diffuseFresnelOutside(medium.index);
+    m.set(medium.colourIndex ?? [medium.index, medium.index, medium.index], COLOUR_INDEX);
   });
   tables.media = data;
+  tables.splits = media.some(({ colourIndex }) => colourIndex !== null) ? 1 : 0;
 }
 
 function packSurfaces(tables: SceneTables, surfaces: readonly Surface[]): void {

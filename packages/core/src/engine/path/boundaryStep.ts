@@ -1,8 +1,9 @@
 import { dielectricMirrored, dielectricPassed, fresnelMean, POLARISING } from '../fresnel.js';
 import type { Kernel } from '../kernel.js';
 import { RAY_TO } from '../layouts.js';
-import type { i32 } from '../portable.js';
+import { floor32, type i32 } from '../portable.js';
 import type { Sampler } from '../sampler.js';
+import type { SceneTables } from '../tables.js';
 import { copy3, dot3, frameRound, fromFrame, mirrorDirection, refractDirection, scale3 } from '../vectors.js';
 import type { Branches } from './branches.js';
 import { CloudWalk } from './cloudWalk.js';
@@ -22,6 +23,7 @@ const CLOUDY_PER_M = 100;
 
 /** Through what is clear or cloudy: along its inside, and over its boundaries, polished or frosted. */
 export class BoundaryStep {
+  private splits: boolean;
   private mode: TraceMode;
   private kernel: Kernel;
   private sampler: Sampler;
@@ -35,6 +37,7 @@ export class BoundaryStep {
   private polarising: Float64Array = new Float64Array(POLARISING);
 
   constructor(
+    t: SceneTables,
     mode: TraceMode,
     kernel: Kernel,
     sampler: Sampler,
@@ -44,6 +47,7 @@ export class BoundaryStep {
     inside: InsideStep,
     quick: QuickStep,
   ) {
+    this.splits = t.splits !== 0;
     this.mode = mode;
     this.kernel = kernel;
     this.sampler = sampler;
@@ -100,7 +104,7 @@ export class BoundaryStep {
   cross(way: Way): boolean {
     const hit = this.scattering.hit;
     const beyond = this.media.beyond(hit, way.inside);
-    const ratio = this.media.index(beyond) / this.media.index(way.inside);
+    const ratio = this.media.indexFor(beyond, way.colour) / this.media.indexFor(way.inside, way.colour);
     if (this.mode.quick && way.inside === 0) this.quick.noteEntry(way);
     way.lastSharp = hit.primitive;
     if (way.fromCloud && beyond === 0) return this.leaveCloud(way, ratio);
@@ -123,16 +127,54 @@ export class BoundaryStep {
       mirrorDirection(way.direction, way.direction, hit.normal, hit.flat);
       return true;
     }
+    const passed: number = parts ? 1 - reflected : 1;
+    if (this.splits && way.colour < 0 && !this.mode.quick && this.media.splits(way.inside, beyond)) {
+      this.split(way, beyond, passed);
+      return true;
+    }
+    this.refract(way, ratio, beyond, passed);
+    return true;
+  }
+
+  /** Into the medium beyond. @param passed what of it goes that way */
+  private refract(way: Way, ratio: number, beyond: i32, passed: number): void {
+    const hit = this.scattering.hit;
     if (way.analysed) {
       dielectricPassed(this.polarising, hit.cosOut, ratio);
       way.stokes.meet(way.direction, hit.normal, this.polarising, 1);
     }
     refractDirection(way.direction, hit.normal, hit.flat, hit.cosOut, 1 / ratio);
     // Luminance over the squared index is kept across a boundary.
-    const passed: number = parts ? 1 - reflected : 1;
     scale3(way.throughput, passed / (ratio * ratio));
     way.inside = beyond;
-    return true;
+  }
+
+  /** The same for each colour by its own index: all three are followed while the way may part, one by chance later. */
+  private split(way: Way, beyond: i32, passed: number): void {
+    const media = this.media;
+    if (this.branches.mayPartTwice(way)) {
+      for (let colour: i32 = 1; colour < 3; colour++) {
+        const kept = this.branches.add(way);
+        kept.setOutFrom(this.scattering.hit.point, 1);
+        kept.follow(colour, 1);
+        this.refract(
+          kept,
+          media.indexFor(beyond, colour) / media.indexFor(way.inside, colour),
+          beyond,
+          passed,
+        );
+      }
+      way.follow(0, 1);
+    } else {
+      this.sampler.next();
+      way.follow(floor32(3 * this.sampler.uv[0]), 3);
+    }
+    this.refract(
+      way,
+      media.indexFor(beyond, way.colour) / media.indexFor(way.inside, way.colour),
+      beyond,
+      passed,
+    );
   }
 
   private mirrorPolarised(way: Way, ratio: number): void {

@@ -44,6 +44,11 @@ export class Branches {
     return way.bounce === 0 || (!this.mode.quick && part * most3(way.throughput) > LEAST_BRANCH);
   }
 
+  /** Whether it may part into three: each of them may part again. */
+  mayPartTwice(way: Way): boolean {
+    return way.sharp && this.left > 2;
+  }
+
   /** Sets aside the mirrored part of what is met at a point; its direction is to be written. */
   addReflection(way: Way, point: Float64Array, reflected: number): Way {
     const kept = this.add(way);

@@ -1,4 +1,11 @@
-import { ABSORPTION, CLOUD_PER_M, MEDIUM_INDEX, MEDIUM_STRIDE, SURFACE_MEDIUM } from '../layouts.js';
+import {
+  ABSORPTION,
+  CLOUD_PER_M,
+  COLOUR_INDEX,
+  MEDIUM_INDEX,
+  MEDIUM_STRIDE,
+  SURFACE_MEDIUM,
+} from '../layouts.js';
 import { highestBit, type i32, whole32 } from '../portable.js';
 import type { SurfaceHit } from '../surfaceHit.js';
 import type { SceneTables } from '../tables.js';
@@ -30,6 +37,23 @@ export class Media {
   /** Index of what fills the space. */
   index(inside: i32): number {
     return inside === 0 ? 1 : this.t.media[highestBit(inside) * MEDIUM_STRIDE + MEDIUM_INDEX];
+  }
+
+  /** The same for one colour, 0 to 2; for all of them below 0. */
+  indexFor(inside: i32, colour: i32): number {
+    if (colour < 0 || inside === 0) return this.index(inside);
+    return this.t.media[highestBit(inside) * MEDIUM_STRIDE + COLOUR_INDEX + colour];
+  }
+
+  /** Whether colours go apart over a boundary. */
+  splits(inside: i32, beyond: i32): boolean {
+    return this.spread(inside) !== this.spread(beyond);
+  }
+
+  private spread(inside: i32): number {
+    if (inside === 0) return 0;
+    const m = highestBit(inside) * MEDIUM_STRIDE + COLOUR_INDEX;
+    return this.t.media[m + 2] - this.t.media[m];
   }
 
   /** How often light is scattered per metre. */

@@ -42,7 +42,7 @@ const MOST_SURVIVAL = 0.95;
  * priority, clear or cloudy, thin sheets and lightmaps; it parts into mirrored and rest while it has met only clear
  * things. It adds to its films the luminance, for each film at unit luminance, that arrives at a point against a
  * direction. Separable by light. Without lightmaps and ambient it is unbiased.
- * Limits: no dispersion; linear polarisation where a filter is on the lens or a film before a lamp, see `Stokes`; no light sampling through glass (light finds its
+ * Limits: colours split by three wavelengths, where a medium is told to; linear polarisation where a filter is on the lens or a film before a lamp, see `Stokes`; no light sampling through glass (light finds its
  * way by chance, or lies there as bundled light, see `Caustics`).
  * Sources: Kajiya 1986; Veach 1997 ch. 9; Schmidt and Budge 2002 (nested dielectrics); docs/physics/render.md
  *
@@ -100,7 +100,7 @@ export class PathTracer {
     const caustics = new Caustics(t, scattering, films);
     const straight = new StraightStep(t, sampler, hit);
     const quick = new QuickStep(t, sampler, media, films, branches, scattering, lights);
-    const boundary = new BoundaryStep(mode, kernel, sampler, media, branches, scattering, inside, quick);
+    const boundary = new BoundaryStep(t, mode, kernel, sampler, media, branches, scattering, inside, quick);
     this.t = t;
     this.mode = mode;
     this.kernel = kernel;

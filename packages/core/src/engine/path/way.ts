@@ -12,6 +12,8 @@ export class Way {
   bounce: i32 = 0;
   /** A bit for each medium it is in, see `Media`. */
   inside: i32 = 0;
+  /** The colour that it follows alone since it was split, 0 to 2; -1 while it follows all. */
+  colour: i32 = -1;
   /** Whether it was scattered last in something cloudy, with none but clear boundaries since. */
   fromCloud: boolean = false;
   /** Whether what lamps send by way of clear things to where it was scattered last has been counted there, see `Caustics`. */
@@ -46,6 +48,7 @@ export class Way {
     fill3(this.throughput, 1);
     this.bounce = scattered ? 1 : 0;
     this.inside = 0;
+    this.colour = -1;
     this.fromCloud = false;
     this.causticsCounted = false;
     this.lastSharp = -1;
@@ -83,6 +86,7 @@ export class Way {
     copy3(this.chosenAt, from.chosenAt);
     this.bounce = from.bounce;
     this.inside = from.inside;
+    this.colour = from.colour;
     this.fromCloud = from.fromCloud;
     this.causticsCounted = from.causticsCounted;
     this.lastSharp = from.lastSharp;
@@ -96,6 +100,12 @@ export class Way {
     this.lightmapsSampled = from.lightmapsSampled;
     this.mirrorsSampled = from.mirrorsSampled;
     this.wentByMirror = from.wentByMirror;
+  }
+
+  /** Follows one colour alone from here. @param gain of what is left */
+  follow(colour: i32, gain: number): void {
+    for (let c: i32 = 0; c < 3; c++) this.throughput[c] = c === colour ? gain * this.throughput[c] : 0;
+    this.colour = colour;
   }
 
   /** Sets out from where another has met a surface. @param part of its throughput */
