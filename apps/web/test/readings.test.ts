@@ -33,6 +33,9 @@ describe('what pinned spots read', () => {
   });
 
   test('spots traced of a set with other films are not read', () => {
-    expect(readings(polarised, plain)).toEqual([]);
+    const filter = { axisDeg: 90, lossStops: 1.5, extinction: 0.005 };
+    const filtered = { ...plain, camera: { ...plain.camera, polariser: filter } };
+    expect(readings(filtered, plain)).toEqual([]);
+    expect(readings(plain, filtered)).toEqual([]);
   });
 });
