@@ -12,15 +12,26 @@ import {
 import { type KeyedSet, renderProgressively, type WorkerPool, wholeFeatures } from '@fendrix/workers';
 import { createNodePool } from '@fendrix/workers/node';
 
-const WIDTH = 320;
-const HEIGHT = 240;
+/** How large and how good: the usual measure, and one for all sets in two minutes. */
+export interface PictureMeasure {
+  width: number;
+  height: number;
+  mostSamples: number;
+}
+export const USUAL_MEASURE: PictureMeasure = { width: 320, height: 240, mostSamples: 64 };
+export const QUICK_MEASURE: PictureMeasure = { width: 160, height: 120, mostSamples: 16 };
+
 const WANTED_ERROR = 0.05;
-const MOST_SAMPLES = 64;
+/** A pixel off by more than this is a speck, stops; they are counted in the picture of so many seconds. */
+const SPECK_STOPS = 1 / 3;
+const SPECK_SECONDS = 4;
 
 /** Relative errors of a picture. */
 interface Errors {
   rootMeanSquare: number;
   mean: number;
+  /** Pixels in a thousand that are off by more than a third of a stop. */
+  specks: number;
 }
 
 interface Row {
@@ -43,6 +54,8 @@ interface Course {
   /** One row after each doubling of the samples until the error is small enough. */
   rows: Row[];
   secondsTo5Percent: { rootMeanSquare: number | null; mean: number | null };
+  /** Specks in the last picture that is there after four seconds; null where the first takes longer. */
+  specksAfter4Seconds: number | null;
 }
 
 /**
@@ -55,27 +68,30 @@ export async function pictureBench(
   set: SetDocument,
   threads: number,
   referenceSamples: number,
+  { width, height, mostSamples }: PictureMeasure = USUAL_MEASURE,
 ): Promise<PictureFigures> {
   const pool = createNodePool(threads);
   try {
     const many = keyedFor(set, 'reference');
-    const plenty = await picture(pool, many, referenceSamples, 7);
+    const picture = (keyed: KeyedSet, samples: number, seed: number): Promise<Films> =>
+      renderProgressively(pool, keyed, { width, height, samples, seed });
+    const plenty = await picture(many, referenceSamples, 7);
     const reference = luminances(plenty, set);
     // As in a program that has been running: nothing of the filter is compiled in the time that counts.
     await shownOf(plenty, pool, many);
     const plain: Row[] = [];
     const shown: Row[] = [];
-    for (let samples = 1; samples <= MOST_SAMPLES; samples *= 2) {
+    for (let samples = 1; samples <= mostSamples; samples *= 2) {
       // Another key each time: nothing is left from the picture before.
       const keyed = keyedFor(set, `run ${samples}`);
       const start = performance.now();
-      const films = await picture(pool, keyed, samples, 1);
+      const films = await picture(keyed, samples, 1);
       const seconds = (performance.now() - start) / 1000;
       const smooth = await shownOf(films, pool, keyed);
       const secondsShown = (performance.now() - start) / 1000;
       const noise = errorsOf(luminances(films, set), reference);
       const ownPart = 1 / Math.sqrt(1 + samples / referenceSamples);
-      const errors = { rootMeanSquare: ownPart * noise.rootMeanSquare, mean: ownPart * noise.mean };
+      const errors = { ...noise, rootMeanSquare: ownPart * noise.rootMeanSquare, mean: ownPart * noise.mean };
       const left = errorsOf(luminances(smooth, set), reference);
       plain.push({ samples, seconds, errors });
       shown.push({ samples, seconds: secondsShown, errors: left });
@@ -83,8 +99,8 @@ export async function pictureBench(
       if (Math.max(errors.rootMeanSquare, left.rootMeanSquare) <= WANTED_ERROR) break;
     }
     return {
-      width: WIDTH,
-      height: HEIGHT,
+      width,
+      height,
       threads,
       referenceSamples,
       plain: course(plain),
@@ -104,11 +120,12 @@ function course(rows: Row[]): Course {
       rootMeanSquare: timeOfCrossing(rows, 'rootMeanSquare'),
       mean: timeOfCrossing(rows, 'mean'),
     },
+    specksAfter4Seconds: rows.findLast(({ seconds }) => seconds <= SPECK_SECONDS)?.errors.specks ?? null,
   };
 }
 
 /** Between two rows, as a power of the time; null where the error stays too large. */
-function timeOfCrossing(rows: readonly Row[], measure: keyof Errors): number | null {
+function timeOfCrossing(rows: readonly Row[], measure: 'rootMeanSquare' | 'mean'): number | null {
   const at = rows.findIndex(({ errors }) => errors[measure] <= WANTED_ERROR);
   const last = rows[at];
   const before = rows[at - 1];
@@ -119,20 +136,18 @@ function timeOfCrossing(rows: readonly Row[], measure: keyof Errors): number | n
   return before.seconds * (last.seconds / before.seconds) ** part;
 }
 
-function picture(pool: WorkerPool, keyed: KeyedSet, samples: number, seed: number): Promise<Films> {
-  return renderProgressively(pool, keyed, { width: WIDTH, height: HEIGHT, samples, seed });
-}
-
 async function shownOf(films: Films, pool: WorkerPool, keyed: KeyedSet): Promise<Films> {
-  const smooth = createFilms(WIDTH, HEIGHT, films.channels);
-  smoothFilms(smooth, films, await wholeFeatures(pool, keyed, WIDTH, HEIGHT));
+  const { width, height, channels, stokes } = films;
+  const smooth = createFilms(width, height, channels, stokes);
+  smoothFilms(smooth, films, await wholeFeatures(pool, keyed, width, height));
   return smooth;
 }
 
 function luminances(films: Films, set: SetDocument): Float64Array {
-  const linear = new Float32Array(WIDTH * HEIGHT * 3);
+  const pixels = films.width * films.height;
+  const linear = new Float32Array(3 * pixels);
   developFilms(linear, films, exposureWeights(set));
-  return Float64Array.from({ length: WIDTH * HEIGHT }, (_, i) =>
+  return Float64Array.from({ length: pixels }, (_, i) =>
     luminanceOf(linear[3 * i] as number, linear[3 * i + 1] as number, linear[3 * i + 2] as number),
   );
 }
@@ -142,19 +157,22 @@ function errorsOf(own: Float64Array, reference: Float64Array): Errors {
   let squares = 0;
   let sum = 0;
   let count = 0;
+  let specks = 0;
   reference.forEach((value, i) => {
     if (value < least) return;
+    if (Math.abs(Math.log2(Math.max(own[i] as number, 1e-9 * least) / value)) > SPECK_STOPS) specks++;
     const off = Math.abs((own[i] as number) - value) / value;
     squares += off * off;
     sum += off;
     count++;
   });
-  return { rootMeanSquare: Math.sqrt(squares / count), mean: sum / count };
+  return { rootMeanSquare: Math.sqrt(squares / count), mean: sum / count, specks: (1000 * specks) / count };
 }
 
 /** Bytes that the films of a picture of this size take, for the statement of memory. */
 export function filmBytes(set: SetDocument): number {
-  const films = createFilms(WIDTH, HEIGHT, channelsOf(set).length);
+  const { width, height } = USUAL_MEASURE;
+  const films = createFilms(width, height, channelsOf(set).length);
   const { data, samples, half, halfSamples } = films;
   return [data, samples, half, halfSamples].reduce((bytes, array) => bytes + array.byteLength, 0);
 }

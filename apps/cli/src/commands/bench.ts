@@ -12,20 +12,32 @@ import {
 import { demoSet } from '@fendrix/demo';
 import { judgeBench } from '../bench/judgeBench.js';
 import { kernelBench } from '../bench/kernelBench.js';
-import { filmBytes, pictureBench } from '../bench/pictureBench.js';
+import { filmBytes, pictureBench, QUICK_MEASURE, USUAL_MEASURE } from '../bench/pictureBench.js';
 import { medianSeconds } from '../bench/timing.js';
 import { InputError, readWords, wholeNumber } from '../input.js';
 
-/** The four scenes and the demo set of each. */
-const SCENES = { mill: 'mill', cordial: 'cordial-frost', tart: 'tart', tent: 'tent' } as const;
+/** All scenes and the demo set of each. */
+const SCENES = {
+  mill: 'mill',
+  cordial: 'cordial-frost',
+  tart: 'tart',
+  tent: 'tent',
+  bottle: 'bottle',
+  vinegar: 'vinegar',
+  perry: 'perry',
+  pepper: 'pepper',
+  'one-light': 'cordial',
+} as const;
 const WIDTH = 320;
 const HEIGHT = 240;
 const REFERENCE_SAMPLES = 256;
+const QUICK_REFERENCE_SAMPLES = 96;
 
 type SceneName = keyof typeof SCENES;
 
 /**
- * Speed of the ray kernel, of the mirror map, of a new weight of the films and of the picture on four scenes.
+ * Speed of the ray kernel, of the mirror map, of a new weight of the films and of the picture on all scenes; with `--pictures` of
+ * the picture alone, with `--quick` of a small one.
  * Absolute times vary by machine: compare within one run.
  */
 export async function bench(words: string[]): Promise<unknown> {
@@ -34,6 +46,8 @@ export async function bench(words: string[]): Promise<unknown> {
     scene: { type: 'string' },
     reference: { type: 'string' },
     kernel: { type: 'boolean' },
+    pictures: { type: 'boolean' },
+    quick: { type: 'boolean' },
     judge: { type: 'boolean' },
     cures: { type: 'boolean' },
     shift: { type: 'string' },
@@ -41,10 +55,16 @@ export async function bench(words: string[]): Promise<unknown> {
   const { values } = readWords(words, options, 0);
   if (values.judge) return judgeBench(wholeNumber('shift', values.shift, 0, 1000), values.cures === true);
   const threads = wholeNumber('threads', values.threads, availableParallelism(), 256);
-  const reference = wholeNumber('reference', values.reference, REFERENCE_SAMPLES, 1 << 16);
+  const usual = values.quick ? QUICK_REFERENCE_SAMPLES : REFERENCE_SAMPLES;
+  const reference = wholeNumber('reference', values.reference, usual, 1 << 16);
+  const measure = values.quick ? QUICK_MEASURE : USUAL_MEASURE;
   const figures: Record<string, unknown> = {};
   for (const name of scenesOf(values.scene)) {
     const set = demoSet(SCENES[name]);
+    if (values.pictures || values.quick) {
+      figures[name] = { picture: await pictureBench(set, threads, reference, measure) };
+      continue;
+    }
     const rest = values.kernel ? {} : await wholeFigures(set, threads, reference);
     figures[name] = { kernel: kernelBench(set), ...rest };
   }

@@ -8,14 +8,30 @@ const RADIUS = 3;
 /** The same on what mirrors or is clear, and while there is one sample only. */
 const SHINY_RADIUS = 1;
 const FIRST_RADIUS = 1;
-/** Noise and what the filter changes are known from so many pixels each way. */
+/** Noise and what the filter changes are known from so many pixels each way; a change of few pixels, an edge of shade, from the nearest. */
 const NOISE_RADIUS = 2;
+const EDGE_RADIUS = 1;
+/**
+ * Samples lie evenly over both parts, so that the parts differ more than the mean is off: of the noise they tell this part is real
+ * at so many samples and fewer, in proportion at more, never less than the least.
+ */
+const TOLD_WHOLE = 2;
+const LEAST_REAL = 0.2;
+/** Of one sample nothing is known of its noise: it keeps so much of itself. */
+const FIRST_PART = 0.7;
+/** Added to a luminance that noise is held against, so that black is not divided by. */
+const BLACK = 1e-9;
 /** Of a pixel's own noise at least this part counts, so that a single bright sample is known as noise. */
 const OWN_NOISE = 0.25;
 /** What differs by more than the root of so many times the noise is no noise. */
 const SURE = 9;
-/** A pixel brighter than this many times its neighbourhood is taken down to it, unless it is no noise. */
+/**
+ * A pixel brighter than this many times its neighbourhood is taken down to it, unless it is no noise: one of a single sample, of few,
+ * and of many by its samples, as what is still bright then is mostly light.
+ */
+const FIRST_OUTLIER = 2;
 const OUTLIER = 4;
+const OUTLIER_BY_SAMPLES = 0.5;
 
 /** Columns taken at once, so that memory is read along rows. */
 const STRIP = 16;
@@ -32,7 +48,7 @@ interface Reach {
  * The films as shown: where like neighbours differ from a pixel by no more than its noise they are mixed into it.
  * The mean of the neighbours within one region and one facing is taken as far as it is better than the pixel alone: in
  * the proportion of the noise to noise and error of that mean, both known from how far the two parts of the samples
- * lie apart, over the pixels round about. The more samples, the less is changed. A pixel of one sample is replaced by the mean.
+ * lie apart, over the pixels round about. The more samples, the less is changed. A pixel of one sample goes most of the way to the mean.
  * Numbers never see it. Errors measured: docs/physics/render.md
  * @param out films of the same size; its samples are set to 1 where there are any
  * Source: after Rousselle, Knaus and Zwicker 2012 (two halves of the samples for the error of a filter)
@@ -49,6 +65,8 @@ export function smoothFilms(out: Films, films: Films, features: DenoiseFeatures)
   const wide = reachOf(features, films);
   const reach = narrowed(wide, (pixel) => (features.shiny[pixel] === 1 ? SHINY_RADIUS : radius));
   const near = narrowed(reach, () => NOISE_RADIUS);
+  const nearest = narrowed(reach, () => EDGE_RADIUS);
+  const changedNearest = new Float32Array(pixels);
   const smooth = new Float32Array(3 * pixels);
   const along = new Float32Array(3 * pixels);
   const noise = new Float32Array(pixels);
@@ -62,15 +80,18 @@ export function smoothFilms(out: Films, films: Films, features: DenoiseFeatures)
       (films.halfSamples[pixel] as number) > 0 ? noiseOfMean(films, channel * pixels + pixel, pixel) : change;
     for (let pixel = 0; pixel < pixels; pixel++) noise[pixel] = sumAt(own, pixel);
     meanOfNeighbours(changed, along, noise, 1, width, wide);
-    takeDown(kept, own, changed, noiseAt);
+    takeDown(kept, own, changed, samples, noiseAt);
     meanOfNeighbours(smooth, along, own, 3, width, reach);
     meanOfNeighbours(smooth, along, smooth, 3, width, reach);
     for (let pixel = 0; pixel < pixels; pixel++) {
       const change = sumAt(smooth, pixel) - sumAt(own, pixel);
-      changed[pixel] = change * change;
-      noise[pixel] = noiseAt(pixel, change * change);
+      // Over the luminance there: the eye sees parts, and dark beside bright is not to pay for the bright one's noise.
+      const light = (sumAt(smooth, pixel) + sumAt(own, pixel)) / 2 + BLACK;
+      changed[pixel] = (change / light) ** 2;
+      noise[pixel] = noiseAt(pixel, change * change) / light ** 2;
     }
-    partsToMix(part, noise, changed, along, width, near);
+    meanOfNeighbours(changedNearest, along, changed, 1, width, nearest);
+    partsToMix(part, samples, noise, changed, changedNearest, along, width, near);
     mix(own, smooth, part);
     // How the light is polarised is changed as the light itself, so that no filter makes a pixel darker than black.
     for (let other = channel + 1; other < channel + stokes; other++) {
@@ -103,12 +124,15 @@ function takeDown(
   kept: Float32Array,
   own: Float32Array,
   round: Float32Array,
+  samples: Uint32Array,
   noiseAt: (pixel: number, change: number) => number,
 ): void {
   for (let pixel = 0; pixel < round.length; pixel++) {
     kept[pixel] = 1;
     const here = sumAt(own, pixel);
-    const most = OUTLIER * (round[pixel] as number);
+    const count = samples[pixel] as number;
+    const times = count > 1 ? Math.max(OUTLIER, OUTLIER_BY_SAMPLES * count) : FIRST_OUTLIER;
+    const most = times * (round[pixel] as number);
     if (!(here > most)) continue;
     const over = (here - most) ** 2;
     if (over > SURE * noiseAt(pixel, over)) continue;
@@ -120,8 +144,10 @@ function takeDown(
 /** By how much each pixel is moved towards the mean of its neighbours. */
 function partsToMix(
   part: Float32Array,
+  samples: Uint32Array,
   noise: Float32Array,
   changed: Float32Array,
+  changedNearest: Float32Array,
   along: Float32Array,
   width: number,
   reach: Reach,
@@ -131,15 +157,17 @@ function partsToMix(
   meanOfNeighbours(meanNoise, along, noise, 1, width, reach);
   meanOfNeighbours(meanChange, along, changed, 1, width, reach);
   for (let pixel = 0; pixel < noise.length; pixel++) {
-    const variance = Math.max(meanNoise[pixel] as number, OWN_NOISE * (noise[pixel] as number));
+    const real = Math.max(LEAST_REAL, Math.min(1, TOLD_WHOLE / (samples[pixel] as number)));
+    const variance = real * Math.max(meanNoise[pixel] as number, OWN_NOISE * (noise[pixel] as number));
     part[pixel] = 0;
     if (!(variance > 0)) continue;
     const error = Math.max(
       0,
       (meanChange[pixel] as number) - variance,
+      (changedNearest[pixel] as number) - variance,
       (changed[pixel] as number) - SURE * variance,
     );
-    part[pixel] = variance / (variance + error);
+    part[pixel] = ((samples[pixel] as number) > 1 ? 1 : FIRST_PART) * (variance / (variance + error));
   }
 }
 
