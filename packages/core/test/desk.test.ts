@@ -59,6 +59,15 @@ describe('colour difference', () => {
     expect(warm?.gelMired).toBeCloseTo(-151.5, 0);
     expect(nearestGels(-151.5).map(({ name }) => name)).toContain('Full blue');
     expect(nearestGels(1)).toEqual([]);
+    // 5600 to 3200 K is one full orange; twice as far takes two, of one colour.
+    const names = (mired: number) => nearestGels(mired).map(({ name }) => name);
+    expect(names(1e6 / 3200 - 1e6 / 5600)).toEqual(['Full orange']);
+    expect(names(300)).toEqual(['Full orange', 'Full orange']);
+    expect(names(120)).toEqual(['Half orange', 'Quarter orange']);
+    for (let mired = -320; mired <= 320; mired += 7) {
+      const shifts = nearestGels(mired).map(({ miredShift }) => Math.sign(miredShift));
+      expect(new Set(shifts).size).toBeLessThan(2);
+    }
   });
 });
 

@@ -60,15 +60,19 @@ export const CORRECTION_GELS = [
   { name: 'Full blue', miredShift: -137, lossStops: 1.5 },
 ] as const;
 
-/** Gels, at most two, whose shifts come nearest to a wanted one; none where it is nearer without. */
+/** A second gel must come nearer by about an eighth: less is not seen, and each takes light. */
+const WORTH_A_SECOND_MIRED = 15;
+
+/** The gel that comes nearest to a wanted shift, or two of the same colour where a second one is worth it; none where it is nearer without. */
 export function nearestGels(mired: number): (typeof CORRECTION_GELS)[number][] {
-  let best: { gels: (typeof CORRECTION_GELS)[number][]; miss: number } = { gels: [], miss: Math.abs(mired) };
-  const consider = (gels: (typeof CORRECTION_GELS)[number][]) => {
-    const miss = Math.abs(mired - gels.reduce((sum, gel) => sum + gel.miredShift, 0));
-    // A second gel must earn its loss.
-    if (miss < best.miss - 4) best = { gels, miss };
-  };
-  for (const gel of CORRECTION_GELS) consider([gel]);
-  for (const one of CORRECTION_GELS) for (const other of CORRECTION_GELS) consider([one, other]);
-  return best.gels.sort((a, b) => Math.abs(b.miredShift) - Math.abs(a.miredShift));
+  const miss = (gels: readonly (typeof CORRECTION_GELS)[number][]) =>
+    Math.abs(mired - gels.reduce((sum, gel) => sum + gel.miredShift, 0));
+  const nearest = (choices: (typeof CORRECTION_GELS)[number][][]) =>
+    choices.reduce((best, gels) => (miss(gels) < miss(best) ? gels : best), []);
+  const one = nearest(CORRECTION_GELS.map((gel) => [gel]));
+  // An orange and a blue one would take light for what neither of them does.
+  const alike = CORRECTION_GELS.filter(({ miredShift }) => miredShift * mired > 0);
+  const two = nearest(alike.flatMap((first) => alike.map((second) => [first, second])));
+  const best = miss(two) < miss(one) - WORTH_A_SECOND_MIRED ? two : one;
+  return [...best].sort((a, b) => Math.abs(b.miredShift) - Math.abs(a.miredShift));
 }
