@@ -229,7 +229,8 @@ test('a large mesh is shown simplified at first, then the whole one is refined w
   await expect(page.getByText('Large mesh shown simplified while things move')).toBeVisible();
   await expect(page.getByText(/simplified/)).toHaveCount(0, { timeout: 60_000 });
   const begun = await count(page, 'traced');
-  await expect.poll(async () => Number(await status(page).getAttribute('data-samples'))).toBeGreaterThan(1);
+  const samples = async () => Number(await status(page).getAttribute('data-samples'));
+  await expect.poll(samples, { timeout: 120_000 }).toBeGreaterThan(1);
   // What is told beside it pushes the picture to another size when it first comes, and not over and over.
   expect((await count(page, 'traced')) - begun).toBeLessThan(8);
 });

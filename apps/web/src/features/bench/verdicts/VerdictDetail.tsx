@@ -22,10 +22,14 @@ import { ShowChange } from './ShowChange';
 import { useCures } from './useCures';
 import { useJudged } from './verdictsContext';
 
+/** Of cures that are still being tried so many are shown. */
+const MOST_AT_FIRST = 4;
+
 /** Why, what would mend it, each tried out, and what else can be said of it. */
 export function VerdictDetail({ verdict }: { verdict: Verdict }) {
   const dispatch = useBenchDispatch();
-  const { answer, busy, done, drop } = useCures(verdict);
+  const { answer, soFar, busy, done, drop } = useCures(verdict);
+  const set = useSet();
   const { id, causes, minutes, code, figure } = verdict;
   const limits = useJudged()?.evidence.limits;
   const uncertain = figureWords({ ...figure, value: figure.error }).replace(/^\+/, '');
@@ -76,6 +80,9 @@ export function VerdictDetail({ verdict }: { verdict: Verdict }) {
             Stop
           </Button>
         </Box>
+      )}
+      {busy && soFar.length > 0 && (
+        <Cures answer={{ found: soFar.slice(0, MOST_AT_FIRST), old: false, set }} />
       )}
       {answer && <Cures answer={answer} />}
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.5, mt: 0.5 }}>

@@ -14,13 +14,14 @@ import { useJudged } from './verdictsContext';
 
 /**
  * The cures of a verdict, tried one by one as soon as it is looked at: each is a question of its own, so that all cores work
- * and what nobody waits for any more ends soon.
+ * and what nobody waits for any more ends soon. Those that work are there as they are found, and keep their places.
  */
 export function useCures(verdict: Verdict) {
   const { session } = useSession();
   const judged = useJudged();
   const { answer, busy, ask, drop } = useAnswer<readonly TriedCure[]>();
   const [done, setDone] = useState(0);
+  const [soFar, setSoFar] = useState<readonly TriedCure[]>([]);
   useEffect(() => {
     // Cures are judged by light: they wait for it.
     if (!session || !judged || judged.byMaps) return;
@@ -31,12 +32,14 @@ export function useCures(verdict: Verdict) {
       // Of a set that has moved on its own view comes soon, and asks again.
       if (takesOtherPaths(evidence.set, set)) return null;
       setDone(0);
+      setSoFar([]);
+      const inOrder: TriedCure[] = [];
       const usual = (await session.ask({ kind: 'cures', verdict, view, by }, set, signal)) ?? [];
       const stoodBefore = (await session.ask({ kind: 'overlaps' }, set, signal)) ?? [];
       let tried = 0;
-      const attempt = async (change: SetChange): Promise<TriedCure | null> => {
+      const attempt = async (change: SetChange): Promise<void> => {
         const after = applyChange(evidence.set, change);
-        if (!after) return null;
+        if (!after) return;
         const known = takesOtherPaths(evidence.set, after) ? null : view;
         const samples = VIEW_SAMPLES;
         const found = await session.ask(
@@ -44,15 +47,19 @@ export function useCures(verdict: Verdict) {
           { ...after, takes: [] },
           signal,
         );
+        if (signal.aborted) return;
         tried++;
         setDone(tried / usual.length);
-        return found;
+        if (!found) return;
+        inOrder.push(found);
+        setSoFar([...inOrder]);
       };
-      const cures = await Promise.all(usual.map(attempt));
-      return offered(cures.filter((cure) => cure !== null));
+      await Promise.all(usual.map(attempt));
+      const best = new Set(offered(inOrder));
+      return inOrder.filter((cure) => best.has(cure));
     });
     return drop;
     // Once for each verdict that is looked at, and again when the set has been judged anew.
   }, [verdict.id, judged, session]);
-  return { answer, busy, done, drop };
+  return { answer, soFar, busy, done, drop };
 }
