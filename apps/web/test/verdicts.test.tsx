@@ -119,7 +119,7 @@ describe('verdicts on the bench', () => {
     press('Background: as it comes');
     fireEvent.click(screen.getByRole('menuitem', { name: 'white' }));
     expect(set().wishes.ground).toBe('white');
-    await waitFor(() => expect(screen.getByText('The background is not white')).toBeTruthy());
+    await waitFor(() => expect(screen.getByText('The background is not white')).toBeTruthy(), SLOW);
     expect(ask.mock.calls.length).toBe(asked);
   });
 
