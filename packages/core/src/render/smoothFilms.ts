@@ -16,7 +16,7 @@ const EDGE_RADIUS = 1;
  * at so many samples and fewer, in proportion at more, never less than the least.
  */
 const TOLD_WHOLE = 2;
-const LEAST_REAL = 0.2;
+const LEAST_REAL = 0.3;
 /** Of one sample nothing is known of its noise: it keeps so much of itself. */
 const FIRST_PART = 0.7;
 /** Added to a luminance that noise is held against, so that black is not divided by. */
