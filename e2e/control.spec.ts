@@ -1,5 +1,6 @@
 import { expect, type Page } from '@playwright/test';
 import {
+  count,
   deskAtRest,
   frames,
   imageInBand,
@@ -175,6 +176,29 @@ test('powers are solved for wanted tones, and set', async ({ page }) => {
   await expect(page.getByTestId('dial')).toContainText('1/8 = 7.0');
   await dial.fill('2/1');
   await expect(page.getByText('Not a power of this head')).toBeVisible();
+});
+
+test('a polariser is put on, and turned under the picture without a ray; undo turns it back', async ({
+  page,
+}) => {
+  await page.setViewportSize({ width: 900, height: 700 });
+  await openBench(page);
+  await page.getByRole('tab', { name: 'Exposure' }).click();
+  const filters = page.getByRole('region', { name: 'Filters and close focus' });
+  await filters.getByRole('button', { name: 'none' }).click();
+  await page.getByRole('button', { name: 'Put it on' }).click();
+  await page.keyboard.press('Escape');
+  await expect(page.getByTestId('filter-takes')).toContainText(/takes, in stops: .*label/);
+  await expect(page.getByTestId('filter-turned')).toHaveText('90°');
+  await expect(status(page)).toHaveAttribute('data-phase', 'refining');
+  const samples = async () => Number(await status(page).getAttribute('data-samples'));
+  await expect.poll(samples, { timeout: 120_000 }).toBeGreaterThan(3);
+  const traced = await count(page, 'traced');
+  await page.getByRole('slider', { name: 'Polariser turned from upright' }).fill('20');
+  await expect(page.getByTestId('filter-turned')).toHaveText('20°');
+  expect(await count(page, 'traced')).toBe(traced);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByTestId('filter-turned')).toHaveText('90°');
 });
 
 test('the background is read, its verdict follows the light, and the curve of a placement is worked out', async ({

@@ -12,6 +12,7 @@ import {
   prepareTracing,
   rayThrough,
   renderTile,
+  sceneKey,
   spotReading,
   traceKey,
   traceSpot,
@@ -227,6 +228,10 @@ describe('what asks for rays', () => {
     expect(traceKey(filtered(set, -70))).toBe(traceKey(set));
     expect(traceKey({ ...set, camera: { ...set.camera, polariser: undefined } })).not.toBe(traceKey(set));
     expect(channelsOf(set).map(({ stokes }) => stokes)).toEqual(['all', 'plane', 'slant']);
+    // The scene of one without it has other films: it is not taken for that of the same things by another camera.
+    const bare = { ...set, camera: { ...set.camera, polariser: undefined } };
+    expect(sceneKey(bare)).not.toBe(sceneKey(set));
+    expect(sceneKey(filtered(set, 10))).toBe(sceneKey(set));
   });
 
   test('a spot reads through the filter as the picture shows', () => {

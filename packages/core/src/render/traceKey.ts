@@ -10,9 +10,12 @@ export function traceKey(set: SetDocument): string {
   return JSON.stringify([sceneKey(set), cameraKey(set)]);
 }
 
-/** The same of everything but the camera: what stands there, and so the light of the sheets. */
+/**
+ * The same of everything but the camera: what stands there, and so the light of the sheets. Whether a polariser is on it says
+ * how many films there are.
+ */
 export function sceneKey(set: SetDocument): string {
-  return keyOf([standing(set), set.lights.map(lightKey)]);
+  return keyOf([standing(set), set.lights.map(lightKey), set.camera.polariser !== undefined]);
 }
 
 /** The same of everything but the lights. */
