@@ -25,10 +25,9 @@ const serverOf = (_: unknown, worker: number) => ({
 export default defineConfig({
   testDir: '.',
   outputDir: join(root, 'test-results'),
-  // Two pages at once share the cores: all takes up to twice as long as alone.
+  // On a busy machine all takes up to twice as long as alone.
   timeout: 180_000,
   expect: { timeout: 40_000 },
-  // The pictures of one page keep all cores busy, but much of a test is waiting for what rests.
   workers: WORKERS,
   // On a shared machine a page may stand still for a while: what passes only then is reported as flaky, by name.
   retries: 1,
