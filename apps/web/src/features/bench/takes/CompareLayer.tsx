@@ -35,8 +35,8 @@ const MODES: Record<CompareMode, string> = {
 const WIDEST = 560;
 const SAMPLES = 48;
 /** The first picture is a quick one and so much smaller, so that it is there at once. */
-const FIRST_PART = 2;
-const FIRST_SAMPLES = 1;
+const FIRST_PART = 3;
+const FIRST_SAMPLES = 4;
 /** Below three changes in a second, which is where flashing begins to be a danger. */
 const BLINK_MS = 900;
 
