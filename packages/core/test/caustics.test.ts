@@ -6,6 +6,7 @@ import { SceneTables } from '../src/engine/tables.js';
 import { prepareTracing, renderTile } from '../src/index.js';
 import { layDownPhotons } from '../src/render/layDownPhotons.js';
 import { bakeLightmaps, type Tracing } from '../src/render/prepareTracing.js';
+import { testCamera } from './sets.js';
 
 const GLASS = { kind: 'dielectric', index: 1.5 };
 
@@ -31,21 +32,12 @@ function set(products: object[], lamp: object = {}): SetDocument {
       },
     ],
     camera: {
-      body: {
-        name: 'Body',
-        sensorWidthM: 0.036,
-        sensorHeightM: 0.024,
-        pixelsWide: 6000,
-        pixelsHigh: 4000,
-        syncSpeedS: 1 / 200,
-      },
-      lens: { name: 'Lens 100 mm', focalLengthM: 0.1 },
+      ...testCamera(),
       positionM: [0, -1.2, 0.3],
       aimM: [0, 0, 0],
       focusM: 1.2,
       fNumber: 16,
       shutterS: 0.01,
-      iso: 100,
     },
   });
 }

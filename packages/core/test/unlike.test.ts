@@ -9,6 +9,7 @@ import {
   traceView,
   type VerdictCode,
 } from '../src/index.js';
+import { testCamera } from './sets.js';
 
 /** A box with a label on a grey sweep, under one soft light. */
 function set(box: { heightM?: number; positionM?: readonly number[] } = {}, more: object = {}): SetDocument {
@@ -59,21 +60,12 @@ function set(box: { heightM?: number; positionM?: readonly number[] } = {}, more
       },
     ],
     camera: {
-      body: {
-        name: 'Body',
-        sensorWidthM: 0.036,
-        sensorHeightM: 0.024,
-        pixelsWide: 6000,
-        pixelsHigh: 4000,
-        syncSpeedS: 1 / 200,
-      },
-      lens: { name: 'Lens 100 mm', focalLengthM: 0.1 },
+      ...testCamera(),
       positionM: [0, -1.1, 0.25],
       aimM: [0, 0, 0.06],
       focusM: 1.1,
       fNumber: 11,
       shutterS: 0.02,
-      iso: 100,
       whiteBalanceK: 5600,
     },
     ...more,

@@ -53,9 +53,9 @@ export function pickSources(
 ): LightSource[] {
   const { scene, tables, models, engine, view } = tracing;
   const channels = scene.channelCount;
-  /** Films of how light is polarised, which may be below 0. */
-  const isSigned = (channel: number) =>
-    tables.planeChannel[channel] === -1 && tables.planeChannel.some((plane) => plane >= 0);
+  /** Films of how light is polarised may be below 0. */
+  const planes = tables.planeChannel.filter((plane) => plane >= 0);
+  const isSigned = (channel: number) => planes.some((plane) => channel === plane || channel === plane + 1);
   const trace = (from: ArrayLike<number>, way: ArrayLike<number>, seed: number): Traced => {
     const sum = new Float64Array(3 * channels);
     const squares = new Float64Array(3 * channels);
