@@ -34,7 +34,7 @@ const MODES: Record<CompareMode, string> = {
 };
 const WIDEST = 560;
 const SAMPLES = 48;
-/** The first picture is a quick one and so much smaller, so that it is there at once. */
+/** The first picture is a quick one and so much smaller, so that it is there at once; the next as small, by the whole light. */
 const FIRST_PART = 3;
 const FIRST_SAMPLES = 4;
 /** Below three changes in a second, which is where flashing begins to be a danger. */
@@ -189,6 +189,7 @@ function useDrawn(
       height: Math.max(2, Math.round(size.height / FIRST_PART)),
     };
     renderSmall(set, { ...options, ...first, samples: FIRST_SAMPLES, quick: true })
+      .then(() => renderSmall(set, { ...options, ...first, samples: FIRST_SAMPLES }))
       .then(() => renderSmall(set, { ...options, ...size, samples: SAMPLES }))
       .catch((error: unknown) => {
         if (!signal.aborted) tellFailure('The picture of this take', error);
