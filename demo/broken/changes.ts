@@ -52,13 +52,13 @@ export const beforeLight = (seed: number, more: object = {}): SetDocument =>
     studioSet(seed, [bottle(seed, more)], {
       backdrop: undefined,
       lights: [
-        soft('A', 0, -3.4, {
+        soft('A', 0, -4.4, {
           positionM: [0, 0.6, 0.25],
           aimM: [0, 0, 0.1],
           widthM: 0.6,
           heightM: 0.9,
         }),
-        soft('B', -0.8, -3.4),
+        soft('B', -0.8, -4.4),
       ],
     }),
     { edges: 'dark-line', liquid: 'open' },

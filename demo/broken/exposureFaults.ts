@@ -32,6 +32,16 @@ export const EXPOSURE_FAULTS: readonly Fault[] = [
       }),
   },
   {
+    code: 'product-dark',
+    name: 'half as much light as the f-stop asks for, and half of that again',
+    cause: 'A',
+    seeds: [1, 4],
+    make: (seed) => {
+      const set = studioSet(seed, [seed % 2 === 0 ? jar(seed, matte(0.6)) : box(seed, matte(0.5))]);
+      return camera(set, { iso: set.camera.iso / 8 });
+    },
+  },
+  {
     code: 'ground-not-white',
     name: 'a white ground that is grey',
     cause: 'A',

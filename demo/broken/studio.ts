@@ -112,7 +112,7 @@ export function studioSet(seed: number, products: Product[], more: Partial<Input
       focusM: 1.17,
       fNumber: 22,
       shutterS: 1 / 125,
-      iso: 100,
+      iso: 200,
       release: 'cable',
     },
     ...more,

@@ -104,24 +104,30 @@ export interface StartingFrom {
 /** Reflectance up to which a background is meant to be black. */
 const BLACK_UP_TO = 0.06;
 
+/** Tone of the ground in a dark picture: dark, and not yet black. */
+const DARK_GROUND_STOPS = -3;
+
 /**
  * Wishes that make sense for what stands on a set, before anybody said what is wanted: words on a label are to be read,
  * glass wants edges, liquid is to glow, black cloth is to be black.
  */
 export function startWishes({ products, backdrop }: StartingFrom, mood: Wishes['mood'] = 'neutral'): Wishes {
   const goods = (Array.isArray(products) ? products : []).map(fieldsOf);
-  const materials = goods.map(({ material }) => fieldsOf(material));
+  const isClear = goods.some(
+    ({ kind, material }) => kind !== 'water' && fieldsOf(material).kind === 'dielectric',
+  );
   const hollows = goods.map(({ hollow }) => fieldsOf(hollow));
-  const isClear = materials.some(({ kind }) => kind === 'dielectric');
   const hasWords = goods.some(
     ({ label, labels }) => label !== undefined || (Array.isArray(labels) && labels.length > 0),
   );
   const hasLiquid = hollows.some(({ liquid }) => liquid !== undefined);
   const behind = reflectanceOf(fieldsOf(fieldsOf(backdrop).material).reflectance);
   const isBlack = behind !== null && behind <= BLACK_UP_TO;
+  const ofMood = ({ bright: 'white', dark: 'grey', neutral: OPEN } as const)[mood];
   return {
     ...wishes.parse({ mood }),
-    ground: isBlack ? 'black' : mood === 'bright' && behind !== null ? 'white' : OPEN,
+    ground: isBlack ? 'black' : behind !== null ? ofMood : OPEN,
+    greyStops: mood === 'dark' ? DARK_GROUND_STOPS : 0,
     edges: isClear ? (isBlack ? 'bright-line' : 'dark-line') : OPEN,
     words: hasWords ? 'readable' : OPEN,
     liquid: hasLiquid && mood !== 'dark' ? 'glows' : OPEN,

@@ -170,7 +170,13 @@ test('a cure that makes something stand in something else says so, and comes las
   const clash = { kind: 'sheet' as const, key: '1', other: table, wayOutM: null };
   expect(clashesOf([clash], [clash])).toEqual([]);
   expect(clashesOf([], [clash])).toEqual([clash]);
-  const cure = (clashes: (typeof clash)[]) => ({ change: [], left: null, sideEffects: [], clashes });
+  const cure = (clashes: (typeof clash)[]) => ({
+    change: [],
+    left: null,
+    sideEffects: [],
+    onBalance: -1,
+    clashes,
+  });
   expect(offered([cure([clash]), cure([])]).map(({ clashes }) => clashes.length)).toEqual([0, 1]);
   expect(clashesOf(overlaps(set), overlaps(set))).toEqual([]);
 });

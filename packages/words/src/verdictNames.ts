@@ -7,6 +7,7 @@ export const VERDICT_NAMES: Readonly<Record<VerdictCode, string>> = {
   'thing-in-frame': 'thing in the frame',
   'not-sharp': 'not sharp',
   burnt: 'burnt out',
+  'product-dark': 'too dark',
   'lost-in-black': 'lost in black',
   'edge-lost': 'edge lost',
   'seen-in-product': 'mirrored in the product',

@@ -52,6 +52,12 @@ export const VERDICT_WORDS: Readonly<Record<VerdictCode, VerdictWords>> = {
       `${value(verdict)} of its own surface is paper white or more; ${limit(verdict)} may be.`,
     why: 'Images of lights and cards, and what is seen through glass, are not counted: they may be white.',
   },
+  'product-dark': {
+    title: (verdict) => `${nameOf(verdict)} is too dark`,
+    figures: (verdict) =>
+      `Where it is lit best it is ${steps(verdict.figure.value)} stops under its own tone in full light; ${steps(verdict.figure.limit)} may be.`,
+    why: 'In full light a grey of 18 % is mid-tone. In dark pictures a stop less is meant. Metal, glass and labels are not counted.',
+  },
   'lost-in-black': {
     title: (verdict) => `${nameOf(verdict)} is lost in black`,
     figures: (verdict) =>

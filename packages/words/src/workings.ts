@@ -50,6 +50,7 @@ const TERM_NAMES: Readonly<Record<TermName, string>> = {
   spotTone: 'tone of the spot',
   spotWanted: 'wanted there',
   lightestTenth: 'lightest tenth',
+  toneInFullLight: 'its tone in full light',
   darkestTenth: 'darkest tenth',
   contrast: 'light over shade',
   contrastWished: 'contrast that is wished',

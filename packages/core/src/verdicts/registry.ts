@@ -31,6 +31,7 @@ import { notPickedOut } from './kinds/notPickedOut.js';
 import { notRaked } from './kinds/notRaked.js';
 import { notSharp } from './kinds/notSharp.js';
 import { overSync } from './kinds/overSync.js';
+import { productDark } from './kinds/productDark.js';
 import { roomLight } from './kinds/roomLight.js';
 import { layUneven, rowLine, rowMirrored, rowSpacing, rowUneven } from './kinds/rowsOfProducts.js';
 import { seenInProduct } from './kinds/seenInProduct.js';
@@ -48,6 +49,7 @@ export const JUDGES: { readonly [C in VerdictCode]: Judge<C> } = {
   'thing-in-frame': thingInFrame,
   'not-sharp': notSharp,
   burnt,
+  'product-dark': productDark,
   'lost-in-black': lostInBlack,
   'edge-lost': edgeLost,
   'seen-in-product': seenInProduct,

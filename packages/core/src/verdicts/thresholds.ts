@@ -41,6 +41,8 @@ export const THRESHOLDS = {
   'not-sharp': row('px', 'above', 5, 8, 0.7, 2, null),
   /** Of what the product shows of itself, over paper white: nothing is printed there. */
   burnt: row('part', 'above', 0.02, 0.15, 0.7, 2, 15),
+  /** Its lightest tenth against its material in full light; a stop less in dark pictures. */
+  'product-dark': row('stops', 'below', -2, 3, 0.5, 2, 10),
   /** Of what the product shows of itself, under the darkest tone that is wished. */
   'lost-in-black': row('part', 'above', 0.25, 0.4, 0.4, 3, 10),
   /** Of the outline, within a third of a stop of what is behind it. */

@@ -24,6 +24,8 @@ export interface TriedCure {
   left: Verdict['figure'] | null;
   /** What becomes better or worse elsewhere, the worst first. */
   sideEffects: SideEffect[];
+  /** Harm of all verdicts afterwards less harm before: above 0 the picture is worse as a whole. */
+  onBalance: number;
   /** What then stands in or through something else, and did not before. */
   clashes: Overlap[];
 }
@@ -68,8 +70,11 @@ export function triedCure(
   const then = judgeSet(evidenceOf(after, view, by));
   const left = then.find(({ id }) => id === verdict.id)?.figure ?? null;
   if (left && excessOf(left) > excessOf(verdict.figure) / 2) return null;
-  return { change, left, sideEffects: sideEffects(before, then, verdict.id), clashes };
+  const onBalance = harmOf(then) - harmOf(before);
+  return { change, left, sideEffects: sideEffects(before, then, verdict.id), onBalance, clashes };
 }
+
+const harmOf = (verdicts: readonly Verdict[]): number => verdicts.reduce((sum, { harm }) => sum + harm, 0);
 
 /** Overlaps of a changed set that it did not have before. */
 export function clashesOf(before: readonly Overlap[], after: readonly Overlap[]): Overlap[] {
@@ -79,8 +84,8 @@ export function clashesOf(before: readonly Overlap[], after: readonly Overlap[])
 
 /** Cures that work as they are offered: few, those that make least trouble elsewhere first. */
 export function offered(tried: readonly TriedCure[]): TriedCure[] {
-  const trouble = ({ left, sideEffects: all, clashes }: TriedCure) =>
-    (left ? HALVED_HARM : 0) + CLASH_HARM * clashes.length + all.reduce((sum, { harm }) => sum + harm, 0);
+  const trouble = ({ left, onBalance, clashes }: TriedCure) =>
+    (left ? HALVED_HARM : 0) + CLASH_HARM * clashes.length + onBalance;
   return [...tried].sort((a, b) => trouble(a) - trouble(b)).slice(0, MOST_OFFERED);
 }
 

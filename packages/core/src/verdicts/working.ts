@@ -53,6 +53,7 @@ export const TERMS = {
   spotTone: 'stops',
   spotWanted: 'stops',
   lightestTenth: 'stops',
+  toneInFullLight: 'stops',
   darkestTenth: 'stops',
   contrast: 'stops',
   contrastWished: 'stops',

@@ -1,10 +1,11 @@
-import type { SetDocument, Sheet, Vector } from '@fendrix/contract';
+import type { Product, SetDocument, Sheet, Vector } from '@fendrix/contract';
 import { standsInRoom } from '../../geometry/roomBounds.js';
+import { productBounds } from '../../geometry/shape.js';
 import { prepareTracing } from '../../render/prepareTracing.js';
 import { BLACK_CARD, FROST, WHITE_CARD } from '../../solve/cardMaterials.js';
 import { comesIntoFrame } from '../../solve/comesIntoFrame.js';
 import { freeSheetTag } from '../../solve/movables.js';
-import { add, distance, normalise, scale, subtract } from '../../units/vector.js';
+import { add, cross, distance, normalise, scale, subtract } from '../../units/vector.js';
 
 /** Sheets that a cure puts on the set: clear of the frame, within the room; null where there is no such place. */
 
@@ -30,19 +31,16 @@ const CLEAR = {
   stand: false,
 };
 
+const WHITE = { kind: 'card', name: 'White card', front: WHITE_CARD, back: WHITE_CARD } as const;
+const BLACK = { kind: 'flag', name: 'Black card', front: BLACK_CARD, back: BLACK_CARD } as const;
+
 /** An upright card on one side of a product, facing it. @param way level or not, from the middle of the product */
 export const withWhiteCard = (
   set: SetDocument,
   middle: Vector,
   way: Vector,
   size: Size,
-): SetDocument | null =>
-  withUpright(set, middle, way, size, {
-    kind: 'card',
-    name: 'White card',
-    front: WHITE_CARD,
-    back: WHITE_CARD,
-  });
+): SetDocument | null => withUpright(set, middle, way, size, WHITE);
 
 /** A black one, which takes light from that side. */
 export const withBlackCard = (
@@ -50,13 +48,27 @@ export const withBlackCard = (
   middle: Vector,
   way: Vector,
   size: Size,
-): SetDocument | null =>
-  withUpright(set, middle, way, size, {
-    kind: 'flag',
-    name: 'Black card',
-    front: BLACK_CARD,
-    back: BLACK_CARD,
-  });
+): SetDocument | null => withUpright(set, middle, way, size, BLACK);
+
+/** Cards that draw the edges of one product stand as near as the frame allows, m. */
+const ASIDE_M = [0.08, 0.12, 0.18, ...AWAY_M];
+/** They are so much higher than what they stand beside. */
+const ASIDE_HIGHER = 1.3;
+
+/** One card on either side of a product: the edges of glass, gloss and metal show them. */
+export function withCardsAside(
+  set: SetDocument,
+  product: Product,
+  tone: 'black' | 'white',
+): SetDocument | null {
+  const { low, high } = productBounds(product);
+  const middle = scale(add(low, high), 0.5);
+  const size = CARDS.find(({ heightM }) => heightM >= ASIDE_HIGHER * (high[2] - low[2])) ?? CARDS.at(-1);
+  const made = tone === 'black' ? BLACK : WHITE;
+  const right = normalise(cross(levelWay(set.camera.positionM, middle), [0, 0, 1]));
+  const one = size ? withUpright(set, middle, right, size, made, ASIDE_M) : null;
+  return one && size ? withUpright(one, middle, scale(right, -1), size, made, ASIDE_M) : null;
+}
 
 function withUpright(
   set: SetDocument,
@@ -64,10 +76,11 @@ function withUpright(
   way: Vector,
   size: Size,
   made: Pick<Sheet, 'name' | 'front' | 'back'> & { kind: 'card' | 'flag' },
+  aways: readonly number[] = AWAY_M,
 ): SetDocument | null {
   const tag = freeSheetTag(set);
   if (tag === null) return null;
-  for (const awayM of AWAY_M) {
+  for (const awayM of aways) {
     const [x, y, z] = add(middle, scale(way, awayM));
     const standsM = Math.max(z, size.heightM / 2 + OVER_TABLE_M);
     const changed = withSheet(set, {
@@ -97,14 +110,11 @@ export function withFlag(
   const positionM = add(from, scale(subtract(to, from), part));
   return withSheet(set, {
     ...CLEAR,
-    kind: 'flag',
+    ...BLACK,
     tag,
-    name: 'Black card',
     positionM,
     aimM: to,
     ...size,
-    front: BLACK_CARD,
-    back: BLACK_CARD,
   });
 }
 

@@ -1,7 +1,10 @@
+import type { Product } from '@fendrix/contract';
 import { PAPER_WHITE_STOPS } from '../../exposure/exposure.js';
+import { whiteGroundStops } from '../../judge/groundVerdict.js';
 import { NO_PART } from '../../render/look.js';
-import { byStops, those, withFStop } from '../changes/changes.js';
-import { type Evidence, lightCauses, measured, seenProducts } from '../evidence.js';
+import { allByStops, byStops, those, withFStop } from '../changes/changes.js';
+import { withLitGround } from '../changes/grounds.js';
+import { type Evidence, lightCauses, measured, partPlaces, seenProducts } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
 import { over } from '../working.js';
@@ -31,12 +34,23 @@ const FEWEST = 12;
 /** The brightest tone that is to hold detail. */
 const whiteOf = ({ set }: Evidence): number => set.wishes.brightestStops ?? PAPER_WHITE_STOPS;
 
+/** Glass before a white ground is white by it, down to its rims. */
+const isMeantWhite = ({ set }: Evidence, { material }: Product): boolean =>
+  material.kind === 'dielectric' && set.wishes.ground === 'white';
+
+/** Labels, and what is put on: all but the body itself. */
+const printed = (evidence: Evidence, product: Product, places: readonly number[]): number[] =>
+  partPlaces(evidence, product, places, ({ kind }) => kind !== 'body');
+
 /** A product's own surface over paper white: print and colour are gone. */
 export const burnt: Judge<'burnt'> = {
   code: 'burnt',
   judge: (evidence) =>
-    seenProducts(evidence).flatMap(({ thing, places }) => {
-      const own = ownPlaces(evidence, places);
+    seenProducts(evidence).flatMap(({ product, thing, places }) => {
+      const own = ownPlaces(
+        evidence,
+        isMeantWhite(evidence, product) ? printed(evidence, product, places) : places,
+      );
       if (own.length < FEWEST) return [];
       const lostBy = (stops: Float64Array) =>
         own.filter((place) => (stops[place] as number) > whiteOf(evidence));
@@ -67,10 +81,13 @@ export const burnt: Judge<'burnt'> = {
       const left = tag && part ? (2 ** -over - (1 - part)) / part : 0;
       return tag ? byStops(set, tag, left > 0.02 ? Math.log2(left) : -2 * over) : null;
     };
+    const dimmed = set.wishes.ground === 'white' ? allByStops(set, -over) : null;
     return those(
       alone(first?.thing.key, first?.part),
       alone(second?.thing.key, second?.part),
       withFStop(set, set.camera.fNumber * 2 ** (over / 2)),
+      // All darker, and the ground kept white by lights of its own.
+      dimmed && withLitGround(evidence, dimmed, whiteGroundStops(null)),
     );
   },
 };

@@ -1,6 +1,17 @@
+import type { SetDocument } from '@fendrix/contract';
+import { whiteGroundStops } from '../../judge/groundVerdict.js';
 import { mostBackM, withPlacement } from '../../solve/placements.js';
+import { withCardsAside } from '../changes/addedSheets.js';
 import { byStops, those } from '../changes/changes.js';
-import { type Evidence, lightCauses, measured, seenProducts } from '../evidence.js';
+import {
+  BLACK_CLOTH,
+  GREY_PAPER,
+  greyOfGround,
+  WHITE_PAPER,
+  withGround,
+  withLitGround,
+} from '../changes/grounds.js';
+import { type Evidence, type JudgedBy, lightCauses, measured, seenProducts } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
 import { over } from '../working.js';
@@ -10,13 +21,14 @@ const STEP_STOPS = 1 / 3;
 /** Fewer places of outline than this are no outline. */
 const FEWEST = 10;
 
-/** A place just within the outline and one just outside of it. */
+/** Places just within the outline, on it, and just outside of it. */
 interface Edge {
   inside: number;
+  on: number;
   outside: number;
 }
 
-/** Pairs across the outline of a product, one place clear of it on both sides so that no place is of both. */
+/** Places across the outline of a product, those inside and outside one place clear of it so that neither is of both. */
 function edgesOf({ across, down, thing, things }: Evidence, index: number): Edge[] {
   const edges: Edge[] = [];
   const at = (x: number, y: number) => (x < 0 || y < 0 || x >= across || y >= down ? null : y * across + x);
@@ -34,24 +46,30 @@ function edgesOf({ across, down, thing, things }: Evidence, index: number): Edge
       ] as const) {
         const [next, outside, inside] = [at(x + dx, y + dy), at(x + 2 * dx, y + 2 * dy), at(x - dx, y - dy)];
         if (next === null || outside === null || inside === null) continue;
-        if (thing[inside] === index && isGround(next) && isGround(outside)) edges.push({ inside, outside });
+        if (thing[inside] === index && isGround(next) && isGround(outside))
+          edges.push({ inside, on: y * across + x, outside });
       }
     }
   return edges;
 }
 
-const stepAt = (stops: Float64Array, { inside, outside }: Edge): number =>
-  (stops[inside] as number) - (stops[outside] as number);
+/** Stops across the outline: from one side to the other, or to the line that draws a clear thing. */
+function stepAt(stops: Float64Array, { inside, on, outside }: Edge, isClear: boolean): number {
+  const from = stops[outside] as number;
+  const step = Math.abs((stops[inside] as number) - from);
+  return isClear ? Math.max(step, Math.abs((stops[on] as number) - from)) : step;
+}
 
 /** An outline that has nearly the tone of what is behind it. */
 export const edgeLost: Judge<'edge-lost'> = {
   code: 'edge-lost',
   judge: (evidence) =>
-    seenProducts(evidence).flatMap(({ thing, index }) => {
+    seenProducts(evidence).flatMap(({ product, thing, index }) => {
+      const isClear = product.material.kind === 'dielectric';
       const edges = edgesOf(evidence, index);
-      if (edges.length < FEWEST) return [];
-      const lost = (stops: Float64Array) =>
-        edges.filter((edge) => Math.abs(stepAt(stops, edge)) < STEP_STOPS);
+      // Water that lies there has no outline that matters.
+      if (product.kind === 'water' || edges.length < FEWEST) return [];
+      const lost = (stops: Float64Array) => edges.filter((edge) => stepAt(stops, edge, isClear) < STEP_STOPS);
       const figure = measured(evidence, (stops) => lost(stops).length / edges.length);
       return beyond(evidence.limits, 'edge-lost', figure, () => {
         const found = lost(evidence.stops);
@@ -64,18 +82,42 @@ export const edgeLost: Judge<'edge-lost'> = {
         };
       });
     }),
-  /** What lights the ground behind the edge, lighter or darker; the ground further back; the light further round. */
-  cures({ set }, { causes }) {
+  /** What lights the ground behind the edge, or the ground itself, lighter or darker; cards that draw the edges; the light further round. */
+  cures(evidence, { of, causes }) {
+    const { set } = evidence;
+    const product = set.products.find(({ id }) => id === of?.key);
     const back = mostBackM(set);
     const main = causes[0]?.thing.key ?? '';
+    const onLight = greyOfGround(set) > LIGHT_FROM;
+    const edged = product ? withCardsAside(set, product, onLight ? 'black' : 'white') : null;
+    const papers = set.wishes.ground !== 'open' ? [] : onLight ? [GREY_PAPER, BLACK_CLOTH] : [WHITE_PAPER];
     return those(
       ...causes
-        .slice(0, 3)
+        .slice(0, 2)
         .flatMap(({ thing }) => [0.7, -0.7, 1.4, -1.4].map((stops) => byStops(set, thing.key, stops))),
-      ...[0.3, 0.6, 1].map((part) =>
+      edged,
+      ...(onLight && !isMeantDark(set)
+        ? [set, edged].map((from) => from && brightField(evidence, from))
+        : []),
+      ...papers.map((paper) => withGround(set, paper)),
+      ...papers.map((paper) => edged && withGround(edged, paper)),
+      ...[0.5, 1].map((part) =>
         back > 0.05 ? withPlacement(set, { vary: 'backdrop-distance' }, part * back) : null,
       ),
       ...[-35, 35, -70, 70].map((deg) => withPlacement(set, { vary: 'light-bearing', light: main }, deg)),
     );
   },
 };
+
+/** A ground lighter than this is left light, and edges are drawn dark on it. */
+const LIGHT_FROM = 0.3;
+const isMeantDark = ({ wishes: { mood, ground } }: SetDocument): boolean =>
+  mood === 'dark' || ground === 'grey' || ground === 'black';
+
+/** The ground alone is lit, by lights of its own, and what lit the products is switched off. */
+const brightField = (by: JudgedBy, set: SetDocument): SetDocument | null =>
+  withLitGround(
+    by,
+    { ...set, lights: set.lights.map((light) => ({ ...light, on: false })) },
+    whiteGroundStops(null),
+  );

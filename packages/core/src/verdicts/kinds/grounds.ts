@@ -1,12 +1,18 @@
-import type { SetDocument } from '@fendrix/contract';
+import type { Product, SetDocument } from '@fendrix/contract';
 import { greyOf } from '../../exposure/display.js';
 import { GROUND_KINDS, groundLights, powersForGround } from '../../judge/ground.js';
 import { frameLevels, type ProductWhite, productWhite, whiteGroundStops } from '../../judge/groundVerdict.js';
-import { traceField } from '../../judge/readField.js';
-import { prepareTracing } from '../../render/prepareTracing.js';
-import { groundLight, poweredForGround } from '../../solve/groundLight.js';
 import { mostBackM, withPlacement } from '../../solve/placements.js';
 import { allByStops, byStops, switchedOff, those } from '../changes/changes.js';
+import {
+  BLACK_CLOTH,
+  greyOfGround,
+  otherPapers,
+  WHITE_PAPER,
+  withGround,
+  withLitGround,
+} from '../changes/grounds.js';
+import { atDistance } from '../changes/modifiers.js';
 import { type Evidence, groundPlaces, lightCauses, meanStops, measured, seenProducts } from '../evidence.js';
 import { beyond } from '../found.js';
 import type { Judge } from '../verdict.js';
@@ -66,20 +72,8 @@ const wishes =
   ({ set }: Evidence): boolean =>
     set.wishes.ground === ground;
 
-/** Papers and cloths as they are sold. */
-const WHITE_PAPER = 0.88;
-const BLACK_CLOTH = 0.02;
-
-/** Another paper or cloth in the place of the one that is there. */
-function withGround(set: SetDocument, reflectance: number): SetDocument | null {
-  if (!set.backdrop) return null;
-  const material = { kind: 'matte' as const, reflectance };
-  const backdrop =
-    set.backdrop.kind === 'boards'
-      ? { ...set.backdrop, material, lyingMaterial: material }
-      : { ...set.backdrop, material };
-  return { ...set, backdrop };
-}
+/** Lights of the ground spill onto the products: their own are turned down by so much. */
+const DIMMED_STOPS = 0.7;
 
 /** As `toTone`, and on white paper where that is not enough. */
 const toWhite: Judge['cures'] = (evidence, finding) => {
@@ -88,37 +82,20 @@ const toWhite: Judge['cures'] = (evidence, finding) => {
   const paper = greyOfGround(set) < WHITE_FROM ? withGround(set, WHITE_PAPER) : null;
   const gained = Math.log2(WHITE_PAPER / Math.max(0.01, greyOfGround(set)));
   const wanted = surelyWhite(evidence);
+  const dimmed = allByStops(set, -DIMMED_STOPS);
   return [
-    ...those(litGround(evidence, set, wanted), paper && litGround(evidence, paper, wanted)),
+    ...those(
+      withLitGround(evidence, set, wanted),
+      paper && withLitGround(evidence, paper, wanted),
+      dimmed && withLitGround(evidence, dimmed, wanted),
+    ),
     ...toTone(surelyWhite)(evidence, finding),
     ...those(paper, paper && allByStops(paper, Math.max(0.1, raise - gained))),
   ];
 };
 
-/** Places and paths by which lights for the ground alone are dialled. */
-const DIALLED = { across: 24, down: 16, samples: 8 };
-const WHOLE = { left: 0, top: 0, right: 1, bottom: 1 };
-
-/** Two lights for the ground alone, one on either side, out of the frame and dialled to its tone; the products keep theirs. */
-function litGround({ kit }: Evidence, set: SetDocument, wantedStops: number): SetDocument | null {
-  const lights = kit?.entries.flatMap((entry) => (entry.what === 'light' ? [entry.thing] : [])) ?? [];
-  const taken = new Set(set.lights.map(({ tag }) => tag));
-  const free = [...'ABCDEFGHIJKLMNOPQRSTUVWXYZ'].filter((letter) => !taken.has(letter));
-  const added = ([1, -1] as const).flatMap((side, i) => {
-    const tag = free[i];
-    return tag === undefined ? [] : (groundLight(set, tag, side, lights) ?? []);
-  });
-  if (added.length < 2) return null;
-  const field = traceField(prepareTracing({ ...set, lights: [...set.lights, ...added] }), WHOLE, DIALLED);
-  const powered = poweredForGround(set, added, field, wantedStops);
-  return powered && { ...set, lights: [...set.lights, ...powered] };
-}
-
 /** Lighter than this a ground is white of itself. */
 const WHITE_FROM = 0.7;
-
-const greyOfGround = ({ backdrop }: SetDocument): number =>
-  backdrop && 'reflectance' in backdrop.material ? greyOf(backdrop.material.reflectance) : 1;
 
 /** The ground by its own lights, so that the products stay; then by its strongest light alone; then all. */
 const toTone =
@@ -149,17 +126,42 @@ const surelyWhite = (evidence: Evidence): number => whiteGroundStops(whiteOf(evi
 
 export const groundNotWhite = groundJudge('ground-not-white', wishes('white'), () => ITS_TONE, toWhite);
 
+/** A product with a part lighter than this has a white of its own; of a dark one nothing says how white white is. */
+const WHITE_PART = 0.5;
+
+function hasWhite(product: Product): boolean {
+  const parts = [
+    product,
+    ...('parts' in product ? product.parts : []),
+    ...('labels' in product ? product.labels : []),
+    ...('label' in product && product.label ? [product.label] : []),
+  ];
+  // Metal and glass are as white as what they show.
+  return parts.some(
+    ({ material }) =>
+      material && (!('reflectance' in material) || greyOf(material.reflectance) >= WHITE_PART),
+  );
+}
+
+/** Parts of its distance at which a light is tried nearer. */
+const NEARER = [0.75, 0.55];
+
+/** A light nearer, turned down so that the products keep their tone. */
+function nearer(set: SetDocument, tag: string, part: number): SetDocument | null {
+  const moved = atDistance(set, tag, part);
+  return moved && (byStops(moved, tag, 2 * Math.log2(part)) ?? moved);
+}
+
 export const groundTooWhite = groundJudge(
   'ground-too-white',
   wishes('white'),
   (evidence) => {
     const white = whiteOf(evidence);
-    return (
-      white && {
-        figure: (tone) => tone - white.stops,
-        working: (tone) => less({ groundTone: tone, whiteOfProducts: white.stops }),
-      }
-    );
+    if (!white || (white.spot === null && !evidence.set.products.some(hasWhite))) return null;
+    return {
+      figure: (tone) => tone - white.stops,
+      working: (tone) => less({ groundTone: tone, whiteOfProducts: white.stops }),
+    };
   },
   (evidence, finding) => {
     const { set, limits } = evidence;
@@ -178,6 +180,8 @@ export const groundTooWhite = groundJudge(
       ...those(
         up === set ? null : up,
         ...theirs.slice(0, 2).map(({ thing }) => byStops(set, thing.key, more)),
+        // Nearer to the products a light falls off sooner behind them.
+        ...theirs.slice(0, 1).flatMap(({ thing }) => NEARER.map((part) => nearer(set, thing.key, part))),
       ),
     ];
   },
@@ -219,5 +223,18 @@ export const groundOffGrey = groundJudge(
     figure: (tone) => Math.abs(tone - set.wishes.greyStops),
     working: (tone) => apart({ groundTone: tone, greyWished: set.wishes.greyStops }),
   }),
-  toTone(({ set }) => set.wishes.greyStops),
+  (evidence, finding) => {
+    const { set } = evidence;
+    const more = set.wishes.greyStops - meanStops(evidence.stops, finding.places);
+    const back = mostBackM(set);
+    return [
+      ...toTone(() => set.wishes.greyStops)(evidence, finding),
+      ...those(
+        ...otherPapers(set, more),
+        ...(more < 0 ? [0.5, 1] : []).map((part) =>
+          back > 0.05 ? withPlacement(set, { vary: 'backdrop-distance' }, part * back) : null,
+        ),
+      ),
+    ];
+  },
 );

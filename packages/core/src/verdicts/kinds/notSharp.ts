@@ -34,7 +34,9 @@ export const notSharp: Judge<'not-sharp'> = {
   judge: (evidence) =>
     evidence.set.wishes.sharp === 'open'
       ? []
-      : seenProducts(evidence).flatMap(({ thing, places }) => {
+      : seenProducts(evidence).flatMap(({ product, thing, places }) => {
+          // Water that lies there is ground: it need not be sharp to its edge.
+          if (product.kind === 'water') return [];
           const { near, far } = depthsOf(evidence, places);
           const { camera } = evidence.set;
           const value = Math.max(blurPx(camera, near), blurPx(camera, far));

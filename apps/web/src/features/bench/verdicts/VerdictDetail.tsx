@@ -128,6 +128,9 @@ function Cures({ answer: { found, old, set } }: { answer: Answer<readonly TriedC
             <ShowChange change={cure.change} words={words} />
             <Box sx={{ color: 'text.secondary' }}>
               {cure.left === null ? 'Takes it away.' : `Leaves ${figureWords(cure.left)} of it.`}
+              {cure.onBalance > 0 && (
+                <Box sx={{ color: 'warning.main' }}>It does more harm elsewhere than good here.</Box>
+              )}
               {cure.clashes.map((clash) => (
                 <Box key={overlapName(clash)} sx={{ color: 'warning.main' }}>
                   {clashWords(clash)}
