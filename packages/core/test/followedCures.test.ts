@@ -1,0 +1,125 @@
+import { defaultKit } from '@fendrix/catalogue';
+import { type Product, type SetDocument, startWishes } from '@fendrix/contract';
+import { demoJob } from '@fendrix/demo';
+import { brokenSets } from '@fendrix/demo/broken';
+import { describe, expect, test } from 'vitest';
+import {
+  applyChange,
+  evidenceOf,
+  forPurpose,
+  type JudgedBy,
+  judgeSet,
+  prepareTracing,
+  stageSet,
+  THRESHOLDS,
+  traceView,
+  tryCures,
+} from '../src/index.js';
+
+const job = demoJob(() => '6f1cbb57-8f5d-4c52-9a7e-0f2b8f1d9b11');
+const kit = defaultKit();
+const by: JudgedBy = { limits: THRESHOLDS, kit };
+const trace = (set: SetDocument) => traceView(prepareTracing(set), set, { samples: 3 });
+const judged = (set: SetDocument) => evidenceOf(set, trace(set), by);
+const SLOW = 240_000;
+
+/** A first set for a product of the kit, as a picture of a job is set up. */
+function newSet(name: string, purpose: string): SetDocument {
+  const body = kit.entries.flatMap((entry) =>
+    entry.what === 'product' && entry.name === name ? [entry.thing] : [],
+  )[0] as Product;
+  const shot = job.shots.find(({ id }) => id === 'mill');
+  const [first] = job.products;
+  if (!shot?.framing || !first) throw new Error('the demo job has them');
+  const lights = kit.entries.flatMap((entry) => (entry.what === 'light' ? [entry.thing] : []));
+  const { set } = stageSet(
+    { ...job, brief: { ...job.brief, mood: '' }, products: [{ ...first, id: 'it', name, body }] },
+    { ...shot, name, look: purpose, products: ['it'] },
+    shot.framing,
+    kit.studio,
+    lights,
+  );
+  return { ...set, wishes: forPurpose({ ...set, wishes: startWishes(set, set.wishes.mood) }, purpose) };
+}
+
+describe('first cures followed without looking, from a new set', () => {
+  test.each([
+    ['Signet ring', 'plain', 'edge-lost'],
+    ['Box with label', 'dark and moody', 'ground-off-grey'],
+    ['Polished cylinder', 'for the shop, bright', 'ground-not-white'],
+  ])(
+    '%s, %s: nothing is left after a few',
+    (name, purpose, first) => {
+      let set = newSet(name, purpose);
+      const begun = judgeSet(judged(set));
+      expect(begun.map(({ code }) => code)).toContain(first);
+      for (let step = 0; step < 5; step++) {
+        const evidence = judged(set);
+        const [verdict] = judgeSet(evidence);
+        if (!verdict) break;
+        const [cure] = tryCures(evidence, verdict, trace);
+        expect(cure, `${verdict.id} has a cure`).toBeDefined();
+        expect(cure?.onBalance).toBeLessThan(0);
+        set = (cure && applyChange(set, cure.change)) ?? set;
+      }
+      expect(judgeSet(judged(set)).map(({ id }) => id)).toEqual([]);
+    },
+    SLOW,
+  );
+});
+
+test('a cure that harms more elsewhere than it helps says so, and comes last', () => {
+  const set = newSet('Folded linen', 'for the shop, bright');
+  const evidence = judged({ ...set, camera: { ...set.camera, fNumber: 20 } });
+  const verdicts = judgeSet(evidence);
+  const white = verdicts.find(({ code }) => code === 'ground-not-white');
+  if (!white) throw new Error('the ground is not white');
+  const cures = tryCures(evidence, white, trace);
+  const harm = (of: SetDocument) => judgeSet(judged(of)).reduce((sum, verdict) => sum + verdict.harm, 0);
+  const before = verdicts.reduce((sum, verdict) => sum + verdict.harm, 0);
+  expect(cures.length).toBeGreaterThan(1);
+  for (const { change, onBalance } of cures) {
+    const after = applyChange(evidence.set, change);
+    expect(onBalance).toBeCloseTo(harm(after as SetDocument) - before, 1);
+  }
+  expect(cures.some(({ onBalance }) => onBalance > 0)).toBe(true);
+  expect(cures.at(-1)?.onBalance).toBe(Math.max(...cures.map(({ onBalance }) => onBalance)));
+});
+
+describe('what is no fault', () => {
+  test('water that lies there needs no edge, no sharpness to its end and no dark base', () => {
+    const water = newSet('Tray of water', 'plain');
+    expect(water.wishes.edges).toBe('open');
+    const wished = { ...water, wishes: { ...water.wishes, edges: 'dark-line' as const } };
+    expect(judgeSet(judged(wished)).map(({ code }) => code)).toEqual([]);
+  });
+
+  test('a ground is not too white over products that have no white of their own', () => {
+    const berries = newSet('Scattered berries', 'for the shop, bright');
+    expect(judgeSet(judged(berries)).map(({ code }) => code)).not.toContain('ground-too-white');
+  });
+
+  test('a base on the sweep that is the ground shows the same paper', () => {
+    const jar = newSet('Jar with lid', 'plain');
+    expect(judgeSet(judged(jar)).map(({ code }) => code)).not.toContain('glass-base');
+  });
+});
+
+test('a product is held against its own material in full light; a dark picture allows a stop more', () => {
+  const fault = brokenSets().find(({ code }) => code === 'product-dark');
+  if (!fault) throw new Error('there is one');
+  const dark = (set: SetDocument) => judgeSet(judged(set)).find(({ code }) => code === 'product-dark');
+  const found = dark(fault.set);
+  expect(found?.figure.value).toBeLessThan(-3);
+  expect(dark({ ...fault.set, wishes: { ...fault.set.wishes, mood: 'dark' } })?.figure.limit).toBe(
+    (found?.figure.limit ?? 0) - 1,
+  );
+  // Twice the light is one stop less under.
+  const brighter = { ...fault.set, camera: { ...fault.set.camera, iso: 2 * fault.set.camera.iso } };
+  expect(dark(brighter)?.figure.value).toBeCloseTo((found?.figure.value ?? 0) + 1, 6);
+});
+
+test('a set that is to be dark starts with a dark ground', () => {
+  const { wishes } = newSet('Box with label', 'dark and moody');
+  expect(wishes).toMatchObject({ mood: 'dark', ground: 'grey', greyStops: -3 });
+});
