@@ -81,7 +81,7 @@ test('a computed number explains itself when pressed', () => {
     </Explained>,
   );
   expect(screen.queryByText(/log2/)).toBeNull();
-  fireEvent.click(screen.getByRole('button', { name: '0.20 stop' }));
+  fireEvent.click(screen.getByRole('button', { name: 'close-focus loss 0.20 stop' }));
   expect(screen.getByText(/log2/)).toBeTruthy();
 });
 

@@ -140,6 +140,29 @@ describe('verdicts on the bench', () => {
     await waitFor(() => expect(screen.getByTestId('verdict-count').textContent).toBe('1 verdict'), SLOW);
   });
 
+  test('of several products each may hold tones of its own; emptied it is as the others', () => {
+    const { show, set } = openDemo('cordial', (start) => ({
+      ...start,
+      products: ['one', 'two'].map((id) => ({ ...start.products[0], id, name: `Bottle ${id}` })) as never,
+    }));
+    show(
+      <VerdictsProvider>
+        <VerdictPanel />
+      </VerdictsProvider>,
+    );
+    press('more');
+    const type = (text: string) => {
+      const field = screen.getByLabelText('Darkest, Bottle two');
+      fireEvent.focus(field);
+      fireEvent.change(field, { target: { value: text } });
+      fireEvent.keyDown(field, { key: 'Enter' });
+    };
+    type('-7');
+    expect(set().wishes.held).toEqual([{ product: 'two', darkestStops: -7 }]);
+    type('');
+    expect(set().wishes.held).toEqual([]);
+  });
+
   test('of a set that has moved on the verdicts of before stay until its own view is there', async () => {
     const { store, figures, set, judge } = await openJudged();
     const old = figures.get('view');

@@ -4,6 +4,17 @@ import { partOfWhole } from './partOfWhole.js';
 
 const OPEN = 'open';
 
+const darkestStops = z.number().min(-12).max(0);
+const brightestStops = z.number().min(-2).max(4);
+
+const heldTones = z
+  .strictObject({
+    product: z.string().min(1).max(40).describe('Id of the product'),
+    darkestStops: darkestStops.optional(),
+    brightestStops: brightestStops.optional(),
+  })
+  .describe('Tones of one product that are to hold detail, where they differ from those of the others');
+
 /** What is wanted of a picture; every choice may be left open, and then nothing is judged by it. */
 export const wishes = z
   .strictObject({
@@ -39,18 +50,23 @@ export const wishes = z
       .default('front-to-back')
       .describe('What is to be sharp of the products'),
     movement: z.enum(['frozen', 'flowing', OPEN]).default(OPEN).describe('What moves'),
-    darkestStops: z
-      .number()
-      .min(-12)
-      .max(0)
+    darkestStops: darkestStops
       .default(-5)
       .describe('Darkest tone of the products that is to hold detail, stops from mid-tone'),
-    brightestStops: z
-      .number()
-      .min(-2)
-      .max(4)
+    brightestStops: brightestStops
       .optional()
       .describe('Brightest tone of the products that is to hold detail; paper white if left out'),
+    held: z
+      .array(heldTones)
+      .max(40)
+      .default([])
+      .describe('Products with darkest and brightest tones of their own'),
+    overWhiteStops: z
+      .number()
+      .min(0.1)
+      .max(3)
+      .optional()
+      .describe('How far a white background may be over the white of the products, stops'),
     highlightPart: partOfWhole(0.02, 1)
       .optional()
       .describe('How broad a broad highlight is, part of the visible width'),

@@ -123,3 +123,28 @@ test('a set that is to be dark starts with a dark ground', () => {
   const { wishes } = newSet('Box with label', 'dark and moody');
   expect(wishes).toMatchObject({ mood: 'dark', ground: 'grey', greyStops: -3 });
 });
+
+describe('tones that one product is to hold', () => {
+  const dark = brokenSets().find(({ code }) => code === 'lost-in-black') as { set: SetDocument };
+  const [product] = dark.set.products;
+  const codes = (wishes: Partial<SetDocument['wishes']>) =>
+    judgeSet(judged({ ...dark.set, wishes: { ...dark.set.wishes, ...wishes } })).map(({ code }) => code);
+
+  test('count in place of those of all products', () => {
+    expect(codes({})).toContain('lost-in-black');
+    expect(codes({ held: [{ product: product?.id ?? '', darkestStops: -12 }] })).not.toContain(
+      'lost-in-black',
+    );
+    expect(codes({ held: [{ product: 'another', darkestStops: -12 }] })).toContain('lost-in-black');
+    expect(codes({ held: [{ product: product?.id ?? '', brightestStops: 2 }] })).toContain('lost-in-black');
+  });
+});
+
+test('how far a white ground may be over the products is wished', () => {
+  const set = newSet('Box with label', 'for the shop, bright');
+  const limit = (overWhiteStops?: number) =>
+    judgeSet(judged({ ...set, wishes: { ...set.wishes, overWhiteStops } })).find(
+      ({ code }) => code === 'ground-too-white',
+    )?.figure.limit;
+  expect([limit(), limit(0.5), limit(3)]).toEqual([1, 0.5, undefined]);
+});

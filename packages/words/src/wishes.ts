@@ -3,6 +3,7 @@ import type { Wishes } from '@fendrix/contract';
 /** Wishes that are a figure. */
 export type WishFigure =
   | 'greyStops'
+  | 'overWhiteStops'
   | 'darkestStops'
   | 'brightestStops'
   | 'highlightPart'
@@ -11,13 +12,18 @@ export type WishFigure =
   | 'liquidStops'
   | 'keyToFillStops';
 /** Wishes that are one of a few. */
-export type WishName = Exclude<keyof Wishes, WishFigure | 'like'>;
+export type WishName = Exclude<keyof Wishes, WishFigure | 'like' | 'held'>;
 
 /** What each figure is called, what it is counted in, and what it means. */
 export const WISH_FIGURES: {
   readonly [Name in WishFigure]: { label: string; in: 'stops' | 'part' | 'm'; hint: string };
 } = {
   greyStops: { label: 'Grey', in: 'stops', hint: 'Tone of a grey background, from mid-tone' },
+  overWhiteStops: {
+    label: 'Over white',
+    in: 'stops',
+    hint: 'How far a white background may be over the white of the products',
+  },
   darkestStops: {
     label: 'Darkest',
     in: 'stops',

@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box';
 import Popover from '@mui/material/Popover';
-import { type ReactNode, useState } from 'react';
+import { type ReactNode, useId, useState } from 'react';
 import { Row } from './Row';
 
 interface ExplainedProps {
@@ -12,11 +12,14 @@ interface ExplainedProps {
 
 /** A computed number that explains itself when it is pressed. */
 export function Explained({ label, value, children }: ExplainedProps) {
+  const id = useId();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   return (
-    <Row label={label}>
+    <Row label={label} labelId={`${id}-label`}>
       <button
         type="button"
+        id={id}
+        aria-labelledby={`${id}-label ${id}`}
         className="number"
         onClick={(event) => setAnchor(event.currentTarget)}
         aria-haspopup="dialog"

@@ -6,6 +6,7 @@ export function Row({
   label,
   hint,
   htmlFor,
+  labelId,
   children,
 }: {
   label: ReactNode;
@@ -13,6 +14,8 @@ export function Row({
   hint?: string | undefined;
   /** The field that it names. */
   htmlFor?: string;
+  /** Id of the label, for what is named by it and by more. */
+  labelId?: string;
   children: ReactNode;
 }) {
   const words = htmlFor ? (
@@ -20,7 +23,9 @@ export function Row({
       {label}
     </label>
   ) : (
-    <span className="row-label">{label}</span>
+    <span className="row-label" id={labelId}>
+      {label}
+    </span>
   );
   return (
     <div className="row">

@@ -86,11 +86,17 @@ function holds(product: Product, point: Vector): boolean {
 /**
  * The tone that makes a ground white against the white of the products, stops from mid-tone.
  * @param whiteOfProducts stops from mid-tone; null where none is seen: then paper white is enough
+ * @param mostOver how far over it the ground may be, stops
  */
-export const whiteGroundStops = (whiteOfProducts: number | null): number =>
+export const whiteGroundStops = (
+  whiteOfProducts: number | null,
+  mostOver: number = Number.POSITIVE_INFINITY,
+): number =>
   Math.max(
     PAPER_WHITE_STOPS + SURELY_WHITE_STOPS,
-    whiteOfProducts === null ? Number.NEGATIVE_INFINITY : whiteOfProducts + OVER_STOPS.aim,
+    whiteOfProducts === null
+      ? Number.NEGATIVE_INFINITY
+      : whiteOfProducts + Math.min(OVER_STOPS.aim, mostOver),
   );
 
 /** What a ground is, stops. */

@@ -29,6 +29,7 @@ export const openWishes = (mood: Wishes['mood']): Wishes => ({
   sharp: 'front-to-back',
   movement: 'open',
   darkestStops: -5,
+  held: [],
 });
 
 /** Wishes of a set after what its picture is for: a shop picture that is not moody stands on white where it has a background. */

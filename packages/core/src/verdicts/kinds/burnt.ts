@@ -1,4 +1,4 @@
-import type { Product } from '@fendrix/contract';
+import type { Product, SetDocument } from '@fendrix/contract';
 import { PAPER_WHITE_STOPS } from '../../exposure/exposure.js';
 import { whiteGroundStops } from '../../judge/groundVerdict.js';
 import { NO_PART } from '../../render/look.js';
@@ -31,8 +31,11 @@ export function ownPlaces({ view, things }: Evidence, places: readonly number[])
 /** Less of a product than this says nothing of it, places. */
 const FEWEST = 12;
 
-/** The brightest tone that is to hold detail. */
-const whiteOf = ({ set }: Evidence): number => set.wishes.brightestStops ?? PAPER_WHITE_STOPS;
+/** The brightest tone of a product that is to hold detail, stops from mid-tone. */
+const whiteOf = ({ wishes }: SetDocument, product: string | undefined): number =>
+  wishes.held.find((own) => own.product === product)?.brightestStops ??
+  wishes.brightestStops ??
+  PAPER_WHITE_STOPS;
 
 /** Glass before a white ground is white by it, down to its rims. */
 const isMeantWhite = ({ set }: Evidence, { material }: Product): boolean =>
@@ -52,8 +55,8 @@ export const burnt: Judge<'burnt'> = {
         isMeantWhite(evidence, product) ? printed(evidence, product, places) : places,
       );
       if (own.length < FEWEST) return [];
-      const lostBy = (stops: Float64Array) =>
-        own.filter((place) => (stops[place] as number) > whiteOf(evidence));
+      const white = whiteOf(evidence.set, product.id);
+      const lostBy = (stops: Float64Array) => own.filter((place) => (stops[place] as number) > white);
       const figure = measured(evidence, (stops) => lostBy(stops).length / own.length);
       return beyond(evidence.limits, 'burnt', figure, () => {
         const lost = lostBy(evidence.stops);
@@ -61,18 +64,15 @@ export const burnt: Judge<'burnt'> = {
           of: thing,
           places: lost,
           causes: lightCauses(evidence, lost),
-          working: over(
-            { burntPlaces: lost.length, ownPlaces: own.length },
-            { brightestHeld: whiteOf(evidence) },
-          ),
+          working: over({ burntPlaces: lost.length, ownPlaces: own.length }, { brightestHeld: white }),
         };
       });
     }),
-  cures(evidence, { places, causes }) {
+  cures(evidence, { of, places, causes }) {
     const { set, stops } = evidence;
     const tones = places.map((place) => stops[place] as number).sort((a, b) => b - a);
     // The brightest tenth may be a glint.
-    const white = whiteOf(evidence);
+    const white = whiteOf(set, of?.key);
     const most = tones[Math.floor(tones.length / 10)] ?? white;
     const over = Math.max(0.3, most - white + 0.1);
     const [first, second] = causes;

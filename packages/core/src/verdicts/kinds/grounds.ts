@@ -28,6 +28,8 @@ const whiteOf = (evidence: Evidence): ProductWhite | null =>
 interface Counted {
   figure: (meanTone: number) => number;
   working: (meanTone: number, places: number) => Working;
+  /** The limit that this picture asks for, in place of the usual one. */
+  wishedLimit?: number | undefined;
 }
 
 /** The tone itself. */
@@ -56,12 +58,18 @@ function groundJudge<C extends GroundCode>(
       const counted = counting(evidence);
       if (places.length < FEWEST || !counted) return [];
       const figure = measured(evidence, (stops) => counted.figure(meanStops(stops, places)));
-      return beyond(evidence.limits, code, figure, () => ({
-        of: evidence.things.find(({ kind }) => kind === 'backdrop') ?? null,
-        places,
-        causes: lightCauses(evidence, places),
-        working: counted.working(meanStops(evidence.stops, places), places.length),
-      }));
+      return beyond(
+        evidence.limits,
+        code,
+        figure,
+        () => ({
+          of: evidence.things.find(({ kind }) => kind === 'backdrop') ?? null,
+          places,
+          causes: lightCauses(evidence, places),
+          working: counted.working(meanStops(evidence.stops, places), places.length),
+        }),
+        counted.wishedLimit,
+      );
     },
     cures,
   };
@@ -122,7 +130,8 @@ const toTone =
     );
   };
 
-const surelyWhite = (evidence: Evidence): number => whiteGroundStops(whiteOf(evidence)?.stops ?? null);
+const surelyWhite = (evidence: Evidence): number =>
+  whiteGroundStops(whiteOf(evidence)?.stops ?? null, evidence.set.wishes.overWhiteStops);
 
 export const groundNotWhite = groundJudge('ground-not-white', wishes('white'), () => ITS_TONE, toWhite);
 
@@ -161,12 +170,13 @@ export const groundTooWhite = groundJudge(
     return {
       figure: (tone) => tone - white.stops,
       working: (tone) => less({ groundTone: tone, whiteOfProducts: white.stops }),
+      wishedLimit: evidence.set.wishes.overWhiteStops,
     };
   },
   (evidence, finding) => {
-    const { set, limits } = evidence;
+    const { set } = evidence;
     // Where the ground is as white as it has to be, the products are too dark: their own lights up.
-    const more = finding.figure.value - limits['ground-too-white'].limit + 0.2;
+    const more = finding.figure.value - finding.figure.limit + 0.2;
     const products = seenProducts(evidence).flatMap(({ places }) => places);
     const ground = new Set(
       groundLights(set, evidence.view.whole)

@@ -1,4 +1,4 @@
-import type { Product } from '@fendrix/contract';
+import type { Product, SetDocument } from '@fendrix/contract';
 import { allByStops, byStops, those, withFStop } from '../changes/changes.js';
 import { lightCauses, meanStops, measured, seenProducts } from '../evidence.js';
 import { beyond } from '../found.js';
@@ -16,6 +16,10 @@ const isBlack = ({ material }: Product): boolean => {
   return typeof grey === 'number' && grey < BLACK_REFLECTANCE;
 };
 
+/** The darkest tone of a product that is to hold detail, stops from mid-tone. */
+const darkestOf = ({ wishes }: SetDocument, product: string | undefined): number =>
+  wishes.held.find((own) => own.product === product)?.darkestStops ?? wishes.darkestStops;
+
 /** A product of which too much is under the darkest tone that is to hold detail. */
 export const lostInBlack: Judge<'lost-in-black'> = {
   code: 'lost-in-black',
@@ -23,7 +27,7 @@ export const lostInBlack: Judge<'lost-in-black'> = {
     seenProducts(evidence).flatMap(({ product, thing, places }) => {
       const own = ownPlaces(evidence, places);
       if (own.length < FEWEST || isBlack(product)) return [];
-      const { darkestStops } = evidence.set.wishes;
+      const darkestStops = darkestOf(evidence.set, product.id);
       const under = (stops: Float64Array) => own.filter((place) => (stops[place] as number) < darkestStops);
       const figure = measured(evidence, (stops) => under(stops).length / own.length);
       return beyond(evidence.limits, 'lost-in-black', figure, () => {
@@ -36,8 +40,8 @@ export const lostInBlack: Judge<'lost-in-black'> = {
         };
       });
     }),
-  cures({ set, stops }, { places, causes }) {
-    const under = Math.max(0.5, set.wishes.darkestStops - meanStops(stops, places) + 0.3);
+  cures({ set, stops }, { of, places, causes }) {
+    const under = Math.max(0.5, darkestOf(set, of?.key) - meanStops(stops, places) + 0.3);
     return those(
       ...causes.slice(0, 2).map(({ thing }) => byStops(set, thing.key, under)),
       allByStops(set, under),

@@ -4,7 +4,7 @@ import { WISH_FIGURES, type WishFigure } from '@fendrix/words';
 import Box from '@mui/material/Box';
 import { QuantityField } from '../../../shared/QuantityField';
 import { stopsQuantity } from '../desk/stopsQuantity';
-import { useBenchDispatch } from '../state/hooks';
+import { useBenchDispatch, useSetPart } from '../state/hooks';
 import { edit } from '../state/thunks';
 
 const QUANTITIES = {
@@ -23,6 +23,7 @@ const QUANTITIES = {
 /** Wishes that are a figure; those that are empty are as usual. */
 export function WishFigures({ wishes }: { wishes: Wishes }) {
   const dispatch = useBenchDispatch();
+  const products = useSetPart((set) => set.products);
   const set = (name: WishFigure, value: number | undefined) =>
     dispatch(
       edit((now) => {
@@ -50,6 +51,41 @@ export function WishFigures({ wishes }: { wishes: Wishes }) {
           />
         );
       })}
+      {products.length > 1 &&
+        products.map(({ id, name }) => <HeldTones key={id} id={id} name={name} wishes={wishes} />)}
     </Box>
   );
+}
+
+const HELD = { darkestStops: 'Darkest', brightestStops: 'Brightest' } as const;
+
+/** Tones of one product of several that are to hold detail. */
+function HeldTones({ id, name, wishes }: { id: string; name: string; wishes: Wishes }) {
+  const dispatch = useBenchDispatch();
+  const own = wishes.held.find(({ product }) => product === id);
+  const set = (tone: keyof typeof HELD, value: number | undefined) =>
+    dispatch(
+      edit((now) => {
+        const { [tone]: _old, ...rest } = now.wishes.held.find(({ product }) => product === id) ?? {
+          product: id,
+        };
+        const kept = value === undefined ? rest : { ...rest, [tone]: value };
+        const others = now.wishes.held.filter(({ product }) => product !== id);
+        const held = Object.keys(kept).length > 1 ? [...others, kept] : others;
+        return { ...now, wishes: { ...now.wishes, held } };
+      }),
+    );
+  return (Object.keys(HELD) as (keyof typeof HELD)[]).map((tone) => (
+    <QuantityField
+      key={tone}
+      label={`${HELD[tone]}, ${name}`}
+      hint={WISH_FIGURES[tone].hint}
+      shown={own?.[tone] === undefined ? '' : stopsQuantity.format(own[tone])}
+      parse={stopsQuantity.parse}
+      example={stopsQuantity.example}
+      none="as the others"
+      onCommit={(next) => set(tone, next)}
+      onClear={() => set(tone, undefined)}
+    />
+  ));
 }
