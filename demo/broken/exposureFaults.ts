@@ -171,7 +171,7 @@ export const EXPOSURE_FAULTS: readonly Fault[] = [
       return {
         ...set,
         lights: [
-          lamp('C', 5500, { output: { kind: 'lumens', lumens: 80_000 }, positionM: [-0.5, -0.6, 0.5] }),
+          lamp('C', 5500, { output: { kind: 'lumens', lumens: 40_000 }, positionM: [-0.5, -0.6, 0.5] }),
         ] as never,
       };
     },

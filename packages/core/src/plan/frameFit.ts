@@ -114,6 +114,17 @@ export function cropRect({ body }: Pick<Camera, 'body'>, crop: Camera['crops'][n
   return { left, top, right: left + width, bottom: top + height };
 }
 
+/** Whether a place of the frame, parts of its width and height from the left and top, is kept: by any crop, or where there is none. */
+export function isKept({ body, crops }: Pick<Camera, 'body' | 'crops'>, x: number, y: number): boolean {
+  return (
+    crops.length === 0 ||
+    crops.some((crop) => {
+      const { left, top, right, bottom } = cropRect({ body }, crop);
+      return x > left && x < right && y > top && y < bottom;
+    })
+  );
+}
+
 /** A format as a crop of a set's camera, where it was fitted; in the middle where it did not fit. */
 export function cropOf(
   format: Format & { name: string },

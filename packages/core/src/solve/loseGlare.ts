@@ -75,12 +75,12 @@ export function loseGlare(set: SetDocument, across: number, down: number): WayOu
   const movable = movableOf(set, ref);
   if (!movable) return [];
   const tried: WayOut[] = [];
-  const before = comesIntoFrame(tracing, ref);
+  const before = comesIntoFrame(tracing, set, ref);
   const attempt = (how: WayOut['how'], amount: WayOut['amount'], changed: SetDocument, own: MovableRef) => {
     const after = prepareTracing(changed);
     const then = raysAt(after, across, down);
     if (then.things.some((other) => sameThing(other, ref))) return false;
-    const inFrame = comesIntoFrame(after, own) && !(own === ref && before);
+    const inFrame = comesIntoFrame(after, changed, own) && !(own === ref && before);
     tried.push({
       how,
       amount,

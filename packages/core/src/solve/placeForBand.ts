@@ -321,7 +321,7 @@ function measured(set: SetDocument, wish: BandWish, { thing, limited }: Found): 
     reached: image ? { from: image.from, to: image.to } : null,
     widthM: widthOf(thing),
     limited,
-    inFrame: comesIntoFrame(tracing, wish) && !comesIntoFrame(prepareTracing(set), wish),
+    inFrame: comesIntoFrame(tracing, changed, wish) && !comesIntoFrame(prepareTracing(set), set, wish),
   };
 }
 

@@ -6,7 +6,7 @@ import type { Thing } from '../geometry/scene.js';
 import { fieldStops } from '../judge/readField.js';
 import { type SpotReading, spotReading } from '../judge/readSpot.js';
 import { channelsOf } from '../photometry/channels.js';
-import { cropRect } from '../plan/frameFit.js';
+import { isKept } from '../plan/frameFit.js';
 import { THRESHOLDS, type Thresholds } from './thresholds.js';
 import type { TracedView } from './tracedView.js';
 import type { Cause, Figure } from './verdict.js';
@@ -80,15 +80,10 @@ export function groundPlaces({ things, thing }: Evidence, kinds: readonly Thing[
 }
 
 /** Places of the frame, of which those that no crop keeps are left out. */
-export function keptPlaces({ set, across, down, thing }: Evidence): number[] {
-  const all = [...thing.keys()];
-  const crops = set.camera.crops.map((crop) => cropRect(set.camera, crop));
-  if (crops.length === 0) return all;
-  return all.filter((place) => {
-    const [x, y] = [((place % across) + 0.5) / across, (Math.floor(place / across) + 0.5) / down];
-    return crops.some(({ left, top, right, bottom }) => x > left && x < right && y > top && y < bottom);
-  });
-}
+export const keptPlaces = ({ set: { camera }, across, down, thing }: Evidence): number[] =>
+  [...thing.keys()].filter((place) =>
+    isKept(camera, ((place % across) + 0.5) / across, (Math.floor(place / across) + 0.5) / down),
+  );
 
 /** A figure by a function of the tones, with its standard error by the batches. */
 export function measured(

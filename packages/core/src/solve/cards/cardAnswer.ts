@@ -110,7 +110,7 @@ export function measuredAnswer(asked: Asked, sheet: Sheet, fromKit: string | nul
     .map(({ thing, points }) => ({ thing, stops: stops(points, null) ?? 0 }))
     .filter((other) => Math.abs(other.stops) >= TOLD_STOPS)
     .sort((a, b) => Math.abs(b.stops) - Math.abs(a.stops));
-  const inFrame = comesIntoFrame(after, own);
+  const inFrame = comesIntoFrame(after, changed, own);
   return {
     change: changeBetween(set, changed),
     tag: sheet.tag,

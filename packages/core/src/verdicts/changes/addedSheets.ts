@@ -169,7 +169,9 @@ export function withLensFlag(set: SetDocument, tag: string): SetDocument | null 
 function withSheet(set: SetDocument, sheet: Sheet): SetDocument | null {
   if (!standsInRoom(set, sheet.positionM)) return null;
   const changed = { ...set, sheets: [...set.sheets, sheet] };
-  return comesIntoFrame(prepareTracing(changed, 'plain'), { kind: 'sheet', key: sheet.tag }) ? null : changed;
+  return comesIntoFrame(prepareTracing(changed, 'plain'), changed, { kind: 'sheet', key: sheet.tag })
+    ? null
+    : changed;
 }
 
 /** A unit way on the level from one point to another. */

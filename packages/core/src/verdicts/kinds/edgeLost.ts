@@ -1,4 +1,6 @@
 import type { SetDocument } from '@fendrix/contract';
+import { PAPER_WHITE_STOPS } from '../../exposure/exposure.js';
+import { displayWeights } from '../../exposure/recording.js';
 import { whiteGroundStops } from '../../judge/groundVerdict.js';
 import { mostBackM, withPlacement } from '../../solve/placements.js';
 import { withCardsAside } from '../changes/addedSheets.js';
@@ -18,6 +20,8 @@ import { over } from '../working.js';
 
 /** Less than a third of a stop across the outline is not seen as an edge. */
 const STEP_STOPS = 1 / 3;
+/** From here on the step in one of red, green and blue is seen as one of colour, stops: amber against white. */
+const COLOUR_STEP_STOPS = 1;
 /** Fewer places of outline than this are no outline. */
 const FEWEST = 10;
 
@@ -53,11 +57,26 @@ function edgesOf({ across, down, thing, things }: Evidence, index: number): Edge
   return edges;
 }
 
-/** Stops across the outline: from one side to the other, or to the line that draws a clear thing. */
+/** Stops across the outline: from one side to the other, or to the line that draws a clear thing. Over paper white all is white. */
 function stepAt(stops: Float64Array, { inside, on, outside }: Edge, isClear: boolean): number {
-  const from = stops[outside] as number;
-  const step = Math.abs((stops[inside] as number) - from);
-  return isClear ? Math.max(step, Math.abs((stops[on] as number) - from)) : step;
+  const tone = (place: number) => Math.min(PAPER_WHITE_STOPS, stops[place] as number);
+  const step = Math.abs(tone(inside) - tone(outside));
+  return isClear ? Math.max(step, Math.abs(tone(on) - tone(outside))) : step;
+}
+
+/** Whether the two sides are of colours so far apart that an outline of one tone is seen all the same. */
+function isColoured({ set, view }: Evidence, { inside, outside }: Edge): boolean {
+  const weights = displayWeights(set);
+  const recorded = (place: number, channel: number) => {
+    let value = 0;
+    for (let k = channel; k < weights.length; k += 3)
+      value += (weights[k] as number) * (view.whole.unit[place * weights.length + k] ?? 0);
+    return Math.min(1, value);
+  };
+  return [0, 1, 2].some(
+    (channel) =>
+      Math.abs(Math.log2(recorded(inside, channel) / recorded(outside, channel))) > COLOUR_STEP_STOPS,
+  );
 }
 
 /** An outline that has nearly the tone of what is behind it. */
@@ -69,7 +88,9 @@ export const edgeLost: Judge<'edge-lost'> = {
       const edges = edgesOf(evidence, index);
       // Water that lies there has no outline that matters.
       if (product.kind === 'water' || edges.length < FEWEST) return [];
-      const lost = (stops: Float64Array) => edges.filter((edge) => stepAt(stops, edge, isClear) < STEP_STOPS);
+      const ofOneColour = edges.filter((edge) => !isColoured(evidence, edge));
+      const lost = (stops: Float64Array) =>
+        ofOneColour.filter((edge) => stepAt(stops, edge, isClear) < STEP_STOPS);
       const figure = measured(evidence, (stops) => lost(stops).length / edges.length);
       return beyond(evidence.limits, 'edge-lost', figure, () => {
         const found = lost(evidence.stops);
@@ -97,7 +118,9 @@ export const edgeLost: Judge<'edge-lost'> = {
         .flatMap(({ thing }) => [0.7, -0.7, 1.4, -1.4].map((stops) => byStops(set, thing.key, stops))),
       edged,
       ...(onLight && !isMeantDark(set)
-        ? [set, edged].map((from) => from && brightField(evidence, from))
+        ? [set, edged].flatMap((from) =>
+            BRIGHT_STOPS.map((stops) => from && brightField(evidence, from, stops)),
+          )
         : []),
       ...papers.map((paper) => withGround(set, paper)),
       ...papers.map((paper) => edged && withGround(edged, paper)),
@@ -115,9 +138,8 @@ const isMeantDark = ({ wishes: { mood, ground } }: SetDocument): boolean =>
   mood === 'dark' || ground === 'grey' || ground === 'black';
 
 /** The ground alone is lit, by lights of its own, and what lit the products is switched off. */
-const brightField = (by: JudgedBy, set: SetDocument): SetDocument | null =>
-  withLitGround(
-    by,
-    { ...set, lights: set.lights.map((light) => ({ ...light, on: false })) },
-    whiteGroundStops(null),
-  );
+const brightField = (by: JudgedBy, set: SetDocument, groundStops: number): SetDocument | null =>
+  withLitGround(by, { ...set, lights: set.lights.map((light) => ({ ...light, on: false })) }, groundStops);
+
+/** Tones tried for it: white, and such that its brightest part just is. */
+const BRIGHT_STOPS = [whiteGroundStops(null), 1.3] as const;

@@ -71,7 +71,7 @@ function pushedOut(set: SetDocument, kind: 'light' | 'sheet', key: string, way: 
   for (const step of STEPS_M) {
     const moved = movedBy(set, kind, key, scale(way, step));
     if (!moved) return null;
-    if (!comesIntoFrame(prepareTracing(moved, 'plain'), { kind, key })) return moved;
+    if (!comesIntoFrame(prepareTracing(moved, 'plain'), moved, { kind, key })) return moved;
   }
   return null;
 }
