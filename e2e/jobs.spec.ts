@@ -288,3 +288,35 @@ test('the day is put in order; an own order says what it costs and is undone', a
   ]);
   expect(csv.suggestedFilename()).toMatch(/day\.csv$/);
 });
+
+test('a set is built step by step at the table by keys alone, also after a reload', async ({ page }) => {
+  await page.goto('/jobs');
+  await page
+    .getByRole('link', { name: /Oddvane Larder/ })
+    .first()
+    .click();
+  await page.getByRole('link', { name: 'Day' }).click();
+  await expect(page.getByText(/0 of \d+ done, from an empty table/)).toBeVisible();
+  await page.getByRole('link', { name: /Set side/ }).click();
+  const step = page.getByRole('status');
+  await expect(step).toHaveText(/^step 1 of/);
+  await page.keyboard.press('PageDown');
+  await expect(step).toHaveText(/^step 2 of/);
+  // From two metres: 40 px and more.
+  const figure = page.getByTestId('set-side-numbers').locator('.number').first();
+  const px = await figure.evaluate((element) => Number.parseFloat(getComputedStyle(element).fontSize));
+  expect(px).toBeGreaterThanOrEqual(40);
+  expect(await seriousFindings(page)).toEqual([]);
+  // What was ticked is saved on the way back to the day.
+  await page.getByRole('link', { name: 'Back to the day' }).click();
+  await expect(page.getByText(/1 of \d+ done/)).toBeVisible();
+  await saved(page);
+  await page.getByRole('link', { name: /Set side/ }).click();
+  await page.reload();
+  await expect(step).toHaveText(/^step 2 of/);
+  await page.keyboard.press('PageUp');
+  await expect(step).toHaveText(/^step 1 of/);
+  await page.setViewportSize({ width: 390, height: 780 });
+  const wide = await page.evaluate(() => document.documentElement.scrollWidth);
+  expect(wide).toBeLessThanOrEqual(390);
+});

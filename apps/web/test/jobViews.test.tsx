@@ -13,6 +13,7 @@ import { openJob } from '../src/features/jobs';
 import { BriefView } from '../src/features/jobs/brief/BriefView';
 import { FormatDrawings } from '../src/features/jobs/brief/FormatDrawings';
 import { DayView } from '../src/features/jobs/day/DayView';
+import { SetSideView } from '../src/features/jobs/day/SetSideView';
 import { ProductsView } from '../src/features/jobs/products/ProductsView';
 import { SeriesView } from '../src/features/jobs/series/SeriesView';
 import { seriesPictures } from '../src/features/jobs/series/seriesPictures';
@@ -335,7 +336,7 @@ describe('the day', () => {
   } as const;
 
   /** The day of a job of three pictures, their sets on the server. */
-  async function openDay(more: (shot: Job['shots'][number]) => object = () => ({})) {
+  async function openDay(more: (shot: Job['shots'][number]) => object = () => ({}), view = <DayView />) {
     standInServer((request) => {
       const id = request.url.split('/').at(-1);
       const name = (Object.keys(setOf) as (keyof typeof setOf)[]).find((own) => setOf[own] === id);
@@ -350,8 +351,8 @@ describe('the day', () => {
       .map((shot, i) => ({ ...shot, setId: Object.values(setOf)[i] as string }))
       .map((shot) => ({ ...shot, ...more(shot) }));
     const bench = openDemo({ shots });
-    bench.show(<DayView />);
-    await screen.findByTestId('day');
+    bench.show(view);
+    await (view.type === DayView ? screen.findByTestId('day') : screen.findByRole('heading', { level: 1 }));
     return bench;
   }
   const rows = () =>
@@ -396,5 +397,59 @@ describe('the day', () => {
     cleanup();
     openDemo({ shots: [] }).show(<DayView />);
     expect(screen.getByText(/A day is made of pictures that are set up/)).toBeTruthy();
+  });
+
+  test('build lists say where each thing stands by two tapes; a tick is kept, and goes with what it was for', async () => {
+    const { job } = await openDay();
+    await screen.findByText('No other order is over sooner.');
+    const [first] = screen.getAllByLabelText(/: done$/);
+    fireEvent.click(first as HTMLElement);
+    const built = () => job().shots.flatMap((shot) => shot.built);
+    expect(built()).toHaveLength(1);
+    expect(screen.getAllByText(/1 of \d+ done, from an empty table/)).toHaveLength(1);
+    expect(screen.getAllByText(/from table, front left corner/).length).toBeGreaterThan(2);
+    fireEvent.click(first as HTMLElement);
+    expect(built()).toEqual([]);
+  });
+
+  test('tapes are laid from other marks; from one mark alone nothing is fixed, and that is said', async () => {
+    const { job } = await openDay();
+    fireEvent.change(screen.getByLabelText('First tape from'), { target: { value: 'centre' } });
+    expect(job().day.tapesFrom).toEqual(['centre', 'table-front-right']);
+    expect(screen.getAllByText(/from centre of the set/).length).toBeGreaterThan(2);
+    fireEvent.change(screen.getByLabelText('Second tape from'), { target: { value: 'centre' } });
+    await screen.findByText(/Both tapes begin at one mark/);
+    expect(screen.getAllByText(/seen from it/).length).toBeGreaterThan(2);
+  });
+
+  test('set side goes step by step, by a press or a foot switch, and on to the next picture', async () => {
+    const { job } = await openDay(() => ({}), <SetSideView />);
+    const title = () => screen.getByRole('heading', { level: 1 }).textContent;
+    const steps = Number(/of (\d+)/.exec(screen.getByRole('status').textContent ?? '')?.[1]);
+    const [begun, picture] = [title(), screen.getByRole('status').parentElement?.textContent];
+    press('Done');
+    expect(title()).not.toBe(begun);
+    fireEvent.keyDown(window, { key: 'PageUp' });
+    expect(title()).toBe(begun);
+    for (let i = 0; i < steps; i++) fireEvent.keyDown(window, { key: 'PageDown' });
+    expect(title()).toBe('Take it');
+    expect(screen.getByTestId('set-side-numbers').textContent).toMatch(/f\/.*shutter.*ISO/);
+    expect(job().shots.some(({ done }) => done)).toBe(false);
+    press('Taken');
+    const taken = job().shots.filter(({ done }) => done);
+    expect(taken).toHaveLength(1);
+    expect(job().day.stands).toBe(taken[0]?.setId);
+    await vi.waitFor(() =>
+      expect(screen.getByRole('status').parentElement?.textContent?.slice(0, 4)).not.toBe(
+        picture?.slice(0, 4),
+      ),
+    );
+    // The next one is told by what differs from the set that stands there.
+    expect(title()).not.toBe('Table');
+  });
+
+  test('with all pictures taken set side says so', async () => {
+    openDemo({ shots: [] }).show(<SetSideView />);
+    expect(screen.getByText('All pictures are taken.')).toBeTruthy();
   });
 });

@@ -16,6 +16,8 @@ export {
   type SeriesPlan,
   type Shot,
   type Step,
+  type TapeMark,
+  tapeMark,
 } from './job.js';
 export { jobDocument } from './jobDocument.js';
 export {

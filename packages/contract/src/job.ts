@@ -19,6 +19,19 @@ export const clock = z
   .string()
   .regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'must be a time of the day such as 09:30.');
 
+/** What a tape may be laid from: the centre of the set, a corner of its table or of its room. */
+export const tapeMark = z.enum([
+  'centre',
+  'table-front-left',
+  'table-front-right',
+  'table-back-left',
+  'table-back-right',
+  'room-front-left',
+  'room-front-right',
+  'room-back-left',
+  'room-back-right',
+]);
+
 /** A picture kept by its content. */
 export const pictureHash = z.string().regex(/^[0-9a-f]{64}$/, 'must be 64 hexadecimal digits.');
 
@@ -142,6 +155,11 @@ export const shot = z.strictObject({
   after: z.array(rowId).max(20).default([]).describe('Pictures that come before it'),
   last: z.boolean().default(false).describe('Spills, wets or wilts: after all that do not'),
   done: z.boolean().default(false),
+  built: z
+    .array(z.string().min(1).max(200))
+    .max(200)
+    .default([])
+    .describe('Steps of building its set that are done, by what they are and their figures'),
 });
 
 export const series = z
@@ -176,6 +194,11 @@ export const jobShape = z.strictObject({
     .strictObject({
       startsAt: clock.default('09:00').describe('When work on the first set begins'),
       order: z.array(rowId).max(500).default([]).describe('Own order of the pictures; the best one if empty'),
+      stands: storedId.optional().describe('The set that stands there now: that of the last picture taken'),
+      tapesFrom: z
+        .tuple([tapeMark, tapeMark])
+        .default(['table-front-left', 'table-front-right'])
+        .describe('The two marks that tapes are laid from'),
     })
     .prefault({})
     .describe('The day on which the pictures are taken'),
@@ -190,4 +213,5 @@ export type JobProduct = z.infer<typeof jobProduct>;
 export type Framing = z.infer<typeof framing>;
 export type Shot = z.infer<typeof shot>;
 export type SeriesPlan = z.infer<typeof series>;
+export type TapeMark = z.infer<typeof tapeMark>;
 export type Step = z.infer<typeof step>;

@@ -170,7 +170,10 @@ describe('the day of a job', () => {
       after: shot.id === second ? [third as string, 'gone'] : [],
       ...(shot.id === third ? { notBefore: '10:30', endedBy: '18:00' } : {}),
     }));
-    const day = dayOfJob({ shots, day: { startsAt: '10:00', order: [] } }, setOf);
+    const day = dayOfJob(
+      { shots, day: { startsAt: '10:00', order: [], tapesFrom: ['table-front-left', 'table-front-right'] } },
+      setOf,
+    );
     const found = bestOrder(day.plan);
     const order = found?.order.map((at) => day.shots[at]?.id) ?? [];
     expect(order.at(-1)).toBe(first);

@@ -71,7 +71,7 @@ const BACKDROPS: Record<Backdrop['kind'], string> = {
   boards: 'of two boards in an L',
 };
 
-function detailWords(detail: ChangeDetail): string {
+export function detailWords(detail: ChangeDetail): string {
   switch (detail.code) {
     case 'bearing':
       return `to ${Math.abs(Math.round(detail.bearingDeg))}° ${detail.bearingDeg < 0 ? 'left' : 'right'}`;

@@ -1,3 +1,4 @@
+export * from './build.js';
 export * from './cards.js';
 export { productCautionWords, setCautionWords } from './cautions.js';
 export { changeWords, describeChange } from './changes.js';

@@ -58,6 +58,11 @@ export const routes: RouteObject[] = [
             lazy: () => import('../features/jobs/pages').then(({ DayView }) => ({ Component: DayView })),
           },
           {
+            path: 'set-side',
+            lazy: () =>
+              import('../features/jobs/pages').then(({ SetSideView }) => ({ Component: SetSideView })),
+          },
+          {
             path: 'series',
             lazy: () =>
               import('../features/jobs/pages').then(({ SeriesView }) => ({ Component: SeriesView })),

@@ -3,7 +3,7 @@ import CircularProgress from '@mui/material/CircularProgress';
 import type { ThunkDispatch, UnknownAction } from '@reduxjs/toolkit';
 import { useEffect } from 'react';
 import { useDispatch, useSelector } from 'react-redux';
-import { NavLink, Outlet, useParams } from 'react-router';
+import { NavLink, Outlet, useMatch, useParams } from 'react-router';
 import { FileBar } from '../../shared/document/FileBar';
 import { UnreadableNote } from '../../shared/document/UnreadableNote';
 import { useOpening } from '../../shared/document/useOpening';
@@ -27,6 +27,7 @@ export function JobFrame() {
   const { data, error, isFetching, refetch } = jobsApi.useReadJobQuery(jobId, {
     refetchOnMountOrArgChange: true,
   });
+  const atTable = useMatch('/jobs/:jobId/set-side') !== null;
   const dispatch = useDispatch<ThunkDispatch<WithJob, unknown, UnknownAction>>();
   const openId = useSelector((state: WithJob) => state.job.file.stored?.id);
   const name = useSelector((state: WithJob) => openJob.documentOf(state)?.name);
@@ -56,6 +57,8 @@ export function JobFrame() {
       </Page>
     );
   }
+  // At the table nothing but the step is shown.
+  if (atTable) return <Outlet />;
   return (
     <Page
       title={name}

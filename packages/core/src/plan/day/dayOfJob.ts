@@ -15,7 +15,7 @@ export interface JobDay {
   /** Pictures without one: what it takes to get there is not known. */
   without: Shot[];
   plan: DayPlan;
-  /** What is done from one to another: [from][to], the last row from the empty table. */
+  /** What is done from one to another: [from][to], the last row from what stands there now, or the empty table. */
   steps: PricedStep[][][];
 }
 
@@ -52,9 +52,10 @@ export function dayOfJob(
   const shots = open.filter(hasSet);
   const known = new Map<string, PricedStep[]>();
   const stepsTo = (from: Shot | null, to: Shot): PricedStep[] => {
-    if (from?.setId === to.setId) return [];
-    const name = `${from?.setId ?? ''} ${to.setId}`;
-    const before = from ? (sets.get(from.setId as string) ?? null) : null;
+    const fromId = from ? from.setId : job.day.stands;
+    if (fromId === to.setId) return [];
+    const name = `${fromId ?? ''} ${to.setId}`;
+    const before = (fromId !== undefined && (sets.get(fromId) ?? setOf(fromId))) || null;
     const found =
       known.get(name) ?? priceOfChange(before, sets.get(to.setId as string) as SetDocument, prices);
     known.set(name, found);

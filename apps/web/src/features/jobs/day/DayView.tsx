@@ -1,5 +1,5 @@
-import type { Shot } from '@fendrix/contract';
-import { clockMinutes, clockOf, type DayTime, dayOfJob, type JobDay, ownOrder, timesOf } from '@fendrix/core';
+import type { SetDocument, Shot } from '@fendrix/contract';
+import { clockMinutes, clockOf, type DayTime, type JobDay, timesOf } from '@fendrix/core';
 import { durationWords, stepWords } from '@fendrix/words';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
@@ -8,22 +8,17 @@ import Checkbox from '@mui/material/Checkbox';
 import CircularProgress from '@mui/material/CircularProgress';
 import Typography from '@mui/material/Typography';
 import Papa from 'papaparse';
-import { useMemo } from 'react';
 import { PlainTable } from '../../../shared/PlainTable';
 import { changeRow } from '../../../shared/rows';
 import { Section } from '../../../shared/Section';
 import { fileName, saveFile } from '../../../shared/saveFile';
 import { useEditJob, useJob } from '../state/openJob';
-import { useBestOrder } from './useBestOrder';
-import { useSetsOf } from './useSetsOf';
+import { BuildLists } from './BuildLists';
+import { useDay, useOrder } from './useDay';
 
 /** The day of a job: its pictures in the order in which it is over soonest, with the clock, what is done between, and why. */
 export function DayView() {
-  const job = useJob();
-  const { sets, reading } = useSetsOf(
-    job.shots.flatMap(({ setId, done }) => (setId && !done ? [setId] : [])),
-  );
-  const day = useMemo(() => dayOfJob(job, (id) => sets.get(id)), [job, sets]);
+  const { day, sets, reading } = useDay();
   if (reading) return <CircularProgress aria-label="The sets of the pictures are being read" sx={{ m: 4 }} />;
   return (
     <>
@@ -33,7 +28,7 @@ export function DayView() {
           set. The changes from one set to the next are then priced, and the order follows.
         </Typography>
       ) : (
-        <OrderedDay day={day} />
+        <Planned day={day} sets={sets} />
       )}
       {day.without.length > 0 && (
         <Alert severity="info" sx={{ mt: 2, maxWidth: 640 }}>
@@ -44,14 +39,22 @@ export function DayView() {
   );
 }
 
-function OrderedDay({ day }: { day: JobDay }) {
+function Planned({ day, sets }: { day: JobDay; sets: ReadonlyMap<string, SetDocument> }) {
+  const { order, best } = useOrder(day);
+  return (
+    <>
+      <OrderedDay day={day} order={order} best={best} />
+      <BuildLists day={day} sets={sets} order={order} />
+    </>
+  );
+}
+
+function OrderedDay({ day, order, best }: { day: JobDay } & ReturnType<typeof useOrder>) {
   const job = useJob();
   const edit = useEditJob();
-  const best = useBestOrder(day.plan);
   const { startsAt, order: kept } = job.day;
   const found = best === null || best === 'none' ? null : best;
   const isOwn = kept.length > 0;
-  const order = isOwn || !found ? ownOrder(day, kept) : found.order;
   const times = timesOf(day.plan, order);
   const ends = times.at(-1)?.endsAt ?? 0;
   const bestEnds = found?.endsAt ?? null;

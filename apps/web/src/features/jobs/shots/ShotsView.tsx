@@ -66,6 +66,7 @@ export function ShotsView() {
       look: '',
       props: '',
       plates: [],
+      built: [],
       minutes: 30,
       after: [],
       last: false,
