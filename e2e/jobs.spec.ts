@@ -298,7 +298,7 @@ test('a set is built step by step at the table by keys alone, also after a reloa
   await page.getByRole('link', { name: 'Day' }).click();
   await expect(page.getByText(/0 of \d+ done, from an empty table/)).toBeVisible();
   await page.getByRole('link', { name: /Set side/ }).click();
-  const step = page.getByRole('status');
+  const step = page.getByTestId('set-side-step');
   await expect(step).toHaveText(/^step 1 of/);
   await page.keyboard.press('PageDown');
   await expect(step).toHaveText(/^step 2 of/);

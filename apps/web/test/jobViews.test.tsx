@@ -399,6 +399,47 @@ describe('the day', () => {
     expect(screen.getByText(/A day is made of pictures that are set up/)).toBeTruthy();
   });
 
+  test('lunch is kept free and told; the calendar waits for the day itself', async () => {
+    const { job } = await openDay();
+    await screen.findByText('No other order is over sooner.');
+    const done = () => screen.getByTestId('day-sum').textContent;
+    const before = done();
+    fireEvent.change(screen.getByLabelText('Lunch'), { target: { value: '10:00' } });
+    expect(job().day.pause).toEqual({ at: '10:00', minutes: 45 });
+    await screen.findByText('lunch until 10:45');
+    expect(done()).not.toBe(before);
+    const calendar = () => screen.getByRole('button', { name: 'Export calendar' }) as HTMLButtonElement;
+    expect(calendar().disabled).toBe(true);
+    fireEvent.change(screen.getByLabelText('On'), { target: { value: '2026-12-03' } });
+    expect(calendar().disabled).toBe(false);
+    fireEvent.change(screen.getByLabelText('Lunch'), { target: { value: '' } });
+    expect(job().day.pause).toBeUndefined();
+    expect(done()).toBe(before);
+  });
+
+  test('one picture comes after another on request', async () => {
+    const { job } = await openDay();
+    await screen.findByText('No other order is over sooner.');
+    const [first, second] = rows();
+    const idOf = (name: string | null | undefined) =>
+      job().shots.find((shot) => shot.name === name)?.id as string;
+    fireEvent.change(screen.getByLabelText(`${first}: after`), { target: { value: idOf(second) } });
+    expect(job().shots.find(({ name }) => name === first)?.after).toEqual([idOf(second)]);
+    await vi.waitFor(() =>
+      expect(rows().indexOf(first as string)).toBeGreaterThan(rows().indexOf(second as string)),
+    );
+    fireEvent.change(screen.getByLabelText(`${first}: after`), { target: { value: '' } });
+    await vi.waitFor(() => expect(rows()[0]).toBe(first));
+  });
+
+  test('the packing list names what the kit has not first, with what could stand in', async () => {
+    await openDay();
+    const names = within(await screen.findByTestId('packing')).getAllByRole('rowheader');
+    expect(names[0]?.textContent).toContain('Not in the kit; could stand in:');
+    expect(names.at(-1)?.textContent).not.toContain('Not in the kit');
+    expect(names.map(({ textContent }) => textContent).join(' ')).toContain('Macro 100 mm');
+  });
+
   test('build lists say where each thing stands by two tapes; a tick is kept, and goes with what it was for', async () => {
     const { job } = await openDay();
     await screen.findByText('No other order is over sooner.');

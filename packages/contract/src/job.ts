@@ -192,7 +192,12 @@ export const jobShape = z.strictObject({
   series: series.optional(),
   day: z
     .strictObject({
+      on: day.optional().describe('The day itself'),
       startsAt: clock.default('09:00').describe('When work on the first set begins'),
+      pause: z
+        .strictObject({ at: clock, minutes: z.number().min(5).max(240) })
+        .optional()
+        .describe('Lunch: nothing is done from then on'),
       order: z.array(rowId).max(500).default([]).describe('Own order of the pictures; the best one if empty'),
       stands: storedId.optional().describe('The set that stands there now: that of the last picture taken'),
       tapesFrom: z

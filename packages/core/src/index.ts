@@ -120,6 +120,7 @@ export { LASTING_PART, lastingLoadW, type MainsDraw, mainsDraw } from './plan/ci
 export * from './plan/day/buildList.js';
 export * from './plan/day/changePrices.js';
 export * from './plan/day/dayOfJob.js';
+export * from './plan/day/packingList.js';
 export * from './plan/day/runOrder.js';
 export * from './plan/day/tapes.js';
 export { firstLight, metered } from './plan/firstLight.js';

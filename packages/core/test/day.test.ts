@@ -67,6 +67,34 @@ describe('the order of a day', () => {
     }
   });
 
+  test('is the best of all with a pause too; no picture runs into it and none is set up in it', () => {
+    for (let seed = 0; seed < 40; seed++) {
+      const pause = { from: 20 + 7 * (seed % 9), minutes: 30 };
+      const plan: DayPlan = { ...dayOf(1 + (seed % 6), seed), pause };
+      const best = bruteForce(plan);
+      const found = bestOrder(plan);
+      if (best === Number.POSITIVE_INFINITY) expect(found, `seed ${seed}`).toBeNull();
+      else expect(found?.endsAt, `seed ${seed}`).toBe(best);
+      for (const { startsAt, endsAt } of timesOf(plan, found?.order ?? []))
+        expect(endsAt <= pause.from || startsAt >= pause.from + pause.minutes).toBe(true);
+    }
+    // Set up for 20 minutes from ten before the pause: ten before it, ten after.
+    const one = {
+      pictures: [{ id: 'a', minutes: 10 }],
+      change: [[0], [20]],
+      before: [],
+      pause: { from: 10, minutes: 30 },
+    };
+    expect(timesOf(one, [0])[0]).toMatchObject({ startsAt: 50, endsAt: 60, waits: 0 });
+  });
+
+  test('beyond sixteen the bound holds with a pause', () => {
+    const found = bestOrder({ ...dayOf(20, 4, 0), pause: { from: 100, minutes: 45 } });
+    const without = bestOrder(dayOf(20, 4, 0));
+    expect(found?.bound).toBe((without?.bound ?? 0) + 45);
+    expect(found?.endsAt).toBeGreaterThanOrEqual(found?.bound ?? 0);
+  });
+
   test('is proved for eight and for sixteen', () => {
     expect(bestOrder(dayOf(8, 5, 0.1))?.endsAt).toBe(bruteForce(dayOf(8, 5, 0.1)));
     const sixteen = bestOrder(dayOf(16, 3, 0));

@@ -71,6 +71,9 @@ const BACKDROPS: Record<Backdrop['kind'], string> = {
   boards: 'of two boards in an L',
 };
 
+/** A background by how it is put up. */
+export const backdropWords = (kind: string): string => `one ${BACKDROPS[kind as Backdrop['kind']] ?? kind}`;
+
 export function detailWords(detail: ChangeDetail): string {
   switch (detail.code) {
     case 'bearing':

@@ -1,7 +1,7 @@
 export * from './build.js';
 export * from './cards.js';
 export { productCautionWords, setCautionWords } from './cautions.js';
-export { changeWords, describeChange } from './changes.js';
+export { backdropWords, changeWords, describeChange } from './changes.js';
 export { compositionWords } from './composition.js';
 export * from './day.js';
 export * from './ground.js';

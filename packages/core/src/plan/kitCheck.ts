@@ -36,7 +36,7 @@ const STAND_INS: Readonly<Record<string, readonly ThingKind[]>> = {
 /**
  * What stands on a set and is not in the kit. A thing is held when the kit has one of its kind of about its size and
  * enough of them; each piece serves once.
- * Limits: by kind and size only; power, colour and finish are not compared.
+ * Limits: by kind, size and, of sheets, kind of finish; power, colour and how light a finish is are not compared.
  */
 export function kitCheck(set: SetDocument, kit: Pick<Kit, 'entries'>): MissingThing[] {
   const { missing, left } = taken(set, kit);
@@ -76,7 +76,11 @@ function taken(
 const isSame = (entry: KitEntry, { what, thing }: Wanted): boolean =>
   entry.what === what &&
   entry.thing.kind === thing.kind &&
+  finishOf(entry.thing) === finishOf(thing) &&
   sizeGap(entry, { what, thing } as Wanted) < SAME_SIZE;
+
+/** What a sheet does with light, by the kind of its front: a net is no black card. Lights have none. */
+const finishOf = (thing: object): string | undefined => (thing as { front?: { kind: string } }).front?.kind;
 
 /** Ratio of the areas, 1 or more; 1 where neither has a size. */
 function sizeGap(entry: KitEntry, { thing }: Wanted): number {

@@ -80,7 +80,17 @@ export function dayOfJob(
     ...(last ? shots.flatMap((other, i): [number, number][] => (other.last ? [] : [[i, at]])) : []),
   ]);
   const change = steps.map((row) => row.map(changeMinutes));
-  return { shots, without: open.filter((shot) => !hasSet(shot)), plan: { pictures, change, before }, steps };
+  const { pause } = job.day;
+  const plan: DayPlan = {
+    pictures,
+    change,
+    before,
+    // One that is over before the day begins is none.
+    ...(pause && clockMinutes(pause.at) + pause.minutes > start
+      ? { pause: { from: clockMinutes(pause.at) - start, minutes: pause.minutes } }
+      : {}),
+  };
+  return { shots, without: open.filter((shot) => !hasSet(shot)), plan, steps };
 }
 
 /** An own order as numbers of the plan: what is gone is left out, what is new comes last. */

@@ -17,7 +17,30 @@ export interface DayPlan {
   change: readonly (readonly number[])[];
   /** Pairs of which the first comes before the second, by their numbers. */
   before: readonly (readonly [number, number])[];
+  /** Lunch: nothing is done from then on for so many minutes. */
+  pause?: Pause | undefined;
 }
+
+export interface Pause {
+  from: number;
+  minutes: number;
+}
+
+const NO_PAUSE: Pause = { from: Number.POSITIVE_INFINITY, minutes: 0 };
+
+/** When a set stands that is begun at a time: setting up is broken off for the pause. */
+function setUpBy({ from, minutes }: Pause, begun: number, change: number): number {
+  const to = from + minutes;
+  if (begun >= from && begun < to) return to + change;
+  return begun + change + (begun < from && begun + change > from ? minutes : 0);
+}
+
+/** When a picture begins whose set stands: one that would run into the pause waits until after it. */
+const beginsAt = (pause: Pause, ready: number, takes: number, notBefore: number): number => {
+  const start = Math.max(ready, notBefore);
+  const to = pause.from + pause.minutes;
+  return start < to && start + takes > pause.from ? to : start;
+};
 
 export interface DayOrder {
   /** Numbers of the pictures, in their order. */
@@ -35,7 +58,7 @@ const NEVER = Number.POSITIVE_INFINITY;
 const STARTS = 12;
 
 /**
- * The order in which a day is over soonest: pictures, what lies between them, and waiting where something is not ready. Exact
+ * The order in which a day is over soonest: pictures, what lies between them, a pause, and waiting where something is not ready. Exact
  * up to 16 pictures, by the soonest end of each set of pictures and its last one; beyond, the best of many, with a bound.
  * @returns null where no order keeps all times
  * @throws {DomainError} a matrix that does not fit, or a number that is none
@@ -66,14 +89,17 @@ export interface DayTime {
 }
 
 /** The clock of an order, whether it keeps its times or not. */
-export function timesOf({ pictures, change }: DayPlan, order: readonly number[]): DayTime[] {
+export function timesOf(
+  { pictures, change, pause = NO_PAUSE }: DayPlan,
+  order: readonly number[],
+): DayTime[] {
   let clock = 0;
   let from = pictures.length;
   return order.map((picture) => {
     const { minutes, notBefore = 0, endedBy = NEVER } = pictures[picture] as DayPicture;
     const changeFrom = clock;
-    const ready = clock + (change[from]?.[picture] ?? 0);
-    const startsAt = Math.max(ready, notBefore);
+    const ready = setUpBy(pause, clock, change[from]?.[picture] ?? 0);
+    const startsAt = beginsAt(pause, ready, minutes, notBefore);
     const endsAt = startsAt + minutes;
     clock = endsAt;
     from = picture;
@@ -99,7 +125,7 @@ export function endOf(plan: DayPlan, order: readonly number[]): number {
 }
 
 /** By the soonest end of each set of pictures with each of them last: to be later is never better. */
-function exactOrder({ pictures, change, before }: DayPlan): number[] | null {
+function exactOrder({ pictures, change, before, pause = NO_PAUSE }: DayPlan): number[] | null {
   const n = pictures.length;
   const sets = 1 << n;
   const soonest = new Float64Array(sets * n).fill(NEVER);
@@ -107,7 +133,8 @@ function exactOrder({ pictures, change, before }: DayPlan): number[] | null {
   const needs = pictures.map((_, i) => before.reduce((set, [a, b]) => (b === i ? set | (1 << a) : set), 0));
   const end = (from: number, clock: number, to: number): number => {
     const { minutes, notBefore = 0, endedBy = NEVER } = pictures[to] as DayPicture;
-    const endsAt = Math.max(clock + (change[from]?.[to] ?? 0), notBefore) + minutes;
+    const ready = setUpBy(pause, clock, change[from]?.[to] ?? 0);
+    const endsAt = beginsAt(pause, ready, minutes, notBefore) + minutes;
     return endsAt > endedBy ? NEVER : endsAt;
   };
   for (let i = 0; i < n; i++) if (needs[i] === 0) soonest[(1 << i) * n + i] = end(n, 0, i);
@@ -154,7 +181,10 @@ function goodOrder(plan: DayPlan): number[] | null {
 }
 
 /** From a first picture always on to the nearest that may come; what has to end soon goes before. */
-function nearestNext({ pictures, change, before }: DayPlan, first: number): number[] | null {
+function nearestNext(
+  { pictures, change, before, pause = NO_PAUSE }: DayPlan,
+  first: number,
+): number[] | null {
   const order: number[] = [];
   const left = new Set(pictures.keys());
   const mayCome = (picture: number) => before.every(([a, b]) => b !== picture || !left.has(a));
@@ -165,7 +195,7 @@ function nearestNext({ pictures, change, before }: DayPlan, first: number): numb
     if (able.length === 0) return null;
     const urgency = (picture: number) => {
       const { endedBy = NEVER, minutes, notBefore = 0 } = pictures[picture] as DayPicture;
-      const ready = Math.max(clock + (change[from]?.[picture] ?? 0), notBefore);
+      const ready = beginsAt(pause, setUpBy(pause, clock, change[from]?.[picture] ?? 0), minutes, notBefore);
       const slack = endedBy - (ready + minutes);
       return ready - clock + (slack < HURRY ? slack - HURRY : 0);
     };
@@ -174,7 +204,7 @@ function nearestNext({ pictures, change, before }: DayPlan, first: number): numb
         ? first
         : (able.reduce((a, b) => (urgency(b) < urgency(a) ? b : a)) as number);
     const { minutes, notBefore = 0 } = pictures[next] as DayPicture;
-    clock = Math.max(clock + (change[from]?.[next] ?? 0), notBefore) + minutes;
+    clock = beginsAt(pause, setUpBy(pause, clock, change[from]?.[next] ?? 0), minutes, notBefore) + minutes;
     left.delete(next);
     order.push(next);
     from = next;
@@ -188,7 +218,7 @@ const HURRY = 60;
 const LONGEST_PIECE = 3;
 
 /** Weighs orders of one plan, many of them: when each is over, and how much it breaks. */
-function weigher({ pictures, change, before }: DayPlan) {
+function weigher({ pictures, change, before, pause = NO_PAUSE }: DayPlan) {
   const n = pictures.length;
   const minutes = Float64Array.from(pictures, (picture) => picture.minutes);
   const notBefore = Float64Array.from(pictures, (picture) => picture.notBefore ?? 0);
@@ -200,9 +230,9 @@ function weigher({ pictures, change, before }: DayPlan) {
     for (let at = 0; at < n; at++) {
       const own = order[at] as number;
       place[own] = at;
-      clock =
-        Math.max(clock + (price[from * n + own] as number), notBefore[own] as number) +
-        (minutes[own] as number);
+      const takes = minutes[own] as number;
+      const ready = setUpBy(pause, clock, price[from * n + own] as number);
+      clock = beginsAt(pause, ready, takes, notBefore[own] as number) + takes;
       broken += Math.max(0, clock - (endedBy[own] as number));
       from = own;
     }
@@ -252,12 +282,14 @@ function* neighbours(order: readonly number[]): Generator<number[]> {
 }
 
 /** No day is over sooner: all pictures, each with the cheapest way to it; and no picture ends before it can. */
-function lowerBound({ pictures, change }: DayPlan): number {
+function lowerBound({ pictures, change, pause = NO_PAUSE }: DayPlan): number {
   const n = pictures.length;
   const cheapest = (to: number) =>
     Math.min(...change.flatMap((row, from) => (from === to ? [] : [row[to] ?? 0])));
   const all = pictures.reduce((sum, { minutes }, i) => sum + minutes + cheapest(i), 0);
   const first = Math.min(...Array.from({ length: n }, (_, i) => (change[n]?.[i] ?? 0) - cheapest(i)));
   const ready = Math.max(...pictures.map(({ minutes, notBefore = 0 }) => notBefore + minutes));
-  return Math.max(all + Math.max(0, first), ready);
+  const work = all + Math.max(0, first);
+  // Work that is not over when the pause begins goes on after it.
+  return Math.max(work + (work > pause.from ? pause.minutes : 0), ready);
 }

@@ -8,12 +8,17 @@ import Checkbox from '@mui/material/Checkbox';
 import CircularProgress from '@mui/material/CircularProgress';
 import Typography from '@mui/material/Typography';
 import Papa from 'papaparse';
+import { Choice } from '../../../shared/Choice';
 import { PlainTable } from '../../../shared/PlainTable';
+import { QuantityField } from '../../../shared/QuantityField';
 import { changeRow } from '../../../shared/rows';
 import { Section } from '../../../shared/Section';
 import { fileName, saveFile } from '../../../shared/saveFile';
+import { minutesQuantity } from '../quantities';
 import { useEditJob, useJob } from '../state/openJob';
 import { BuildLists } from './BuildLists';
+import { calendarOf } from './calendarOf';
+import { PackingList } from './PackingList';
 import { useDay, useOrder } from './useDay';
 
 /** The day of a job: its pictures in the order in which it is over soonest, with the clock, what is done between, and why. */
@@ -45,6 +50,7 @@ function Planned({ day, sets }: { day: JobDay; sets: ReadonlyMap<string, SetDocu
     <>
       <OrderedDay day={day} order={order} best={best} />
       <BuildLists day={day} sets={sets} order={order} />
+      <PackingList day={day} sets={sets} order={order} />
     </>
   );
 }
@@ -52,13 +58,14 @@ function Planned({ day, sets }: { day: JobDay; sets: ReadonlyMap<string, SetDocu
 function OrderedDay({ day, order, best }: { day: JobDay } & ReturnType<typeof useOrder>) {
   const job = useJob();
   const edit = useEditJob();
-  const { startsAt, order: kept } = job.day;
+  const { on, startsAt, pause, order: kept } = job.day;
   const found = best === null || best === 'none' ? null : best;
   const isOwn = kept.length > 0;
   const times = timesOf(day.plan, order);
   const ends = times.at(-1)?.endsAt ?? 0;
   const bestEnds = found?.endsAt ?? null;
   const start = clockMinutes(startsAt);
+  const { plan } = day;
   const setDay = (changes: Partial<typeof job.day>) =>
     edit((now) => ({ ...now, day: { ...now.day, ...changes } }));
   const move = (at: number, by: 1 | -1) => {
@@ -86,10 +93,37 @@ function OrderedDay({ day, order, best }: { day: JobDay } & ReturnType<typeof us
           >
             Export CSV
           </Button>
+          <Button
+            size="small"
+            disabled={on === undefined}
+            title={on === undefined ? 'Say first on which day it is' : undefined}
+            onClick={() =>
+              on !== undefined &&
+              saveFile(
+                calendarOf(day, times, changesOf(day, order), on, start),
+                fileName(`${job.name}, day`, 'ics'),
+                'text/calendar',
+              )
+            }
+          >
+            Export calendar
+          </Button>
+          <Button size="small" onClick={() => window.print()}>
+            Print
+          </Button>
         </Box>
       }
     >
       <Box sx={{ display: 'flex', gap: 3, alignItems: 'center', flexWrap: 'wrap', mb: 1.5 }}>
+        <label>
+          On{' '}
+          <input
+            type="date"
+            className="number"
+            value={on ?? ''}
+            onChange={({ target }) => setDay({ on: target.value || undefined })}
+          />
+        </label>
         <label>
           Begins{' '}
           <input
@@ -99,6 +133,30 @@ function OrderedDay({ day, order, best }: { day: JobDay } & ReturnType<typeof us
             onChange={({ target }) => target.value && setDay({ startsAt: target.value })}
           />
         </label>
+        <label>
+          Lunch{' '}
+          <input
+            type="time"
+            className="number"
+            value={pause?.at ?? ''}
+            onChange={({ target }) =>
+              setDay({
+                pause: target.value
+                  ? { at: target.value, minutes: pause?.minutes ?? USUAL_LUNCH_MIN }
+                  : undefined,
+              })
+            }
+          />
+        </label>
+        {pause && (
+          <QuantityField
+            label="Minutes of lunch"
+            shown={minutesQuantity.format(pause.minutes)}
+            parse={minutesQuantity.parse}
+            example={minutesQuantity.example}
+            onCommit={(minutes) => setDay({ pause: { ...pause, minutes } })}
+          />
+        )}
         <span data-testid="day-sum">
           Done at <span className="number">{clockOf(start + ends)}</span>, after {durationWords(ends)}.
           Changes of set take {durationWords(changes)} of it.
@@ -132,6 +190,7 @@ function OrderedDay({ day, order, best }: { day: JobDay } & ReturnType<typeof us
             <th scope="col">Set up before it, minutes</th>
             <th scope="col">Not before</th>
             <th scope="col">Ended by</th>
+            <th scope="col">After</th>
             <th scope="col" title="Spills, wets or wilts: after all that do not">
               Last
             </th>
@@ -165,6 +224,11 @@ function OrderedDay({ day, order, best }: { day: JobDay } & ReturnType<typeof us
                   {steps.length === 0
                     ? 'the same set'
                     : `${durationWords(minutes(steps))}: ${steps.map(stepWords).join(', ')}`}
+                  {plan.pause &&
+                    time.changeFrom < plan.pause.from + 0.5 &&
+                    time.startsAt > plan.pause.from && (
+                      <div>lunch until {clockOf(start + plan.pause.from + plan.pause.minutes)}</div>
+                    )}
                   {time.waits > 0.5 && <div>waits {durationWords(time.waits)}</div>}
                 </td>
                 <td>
@@ -180,6 +244,9 @@ function OrderedDay({ day, order, best }: { day: JobDay } & ReturnType<typeof us
                     value={shot.endedBy}
                     onChange={(endedBy) => change({ endedBy })}
                   />
+                </td>
+                <td>
+                  <AfterPicture shot={shot} shots={day.shots} onChange={(after) => change({ after })} />
                 </td>
                 <td>
                   <Checkbox
@@ -244,6 +311,34 @@ function ClockField({
     />
   );
 }
+
+/** Which picture comes before another; several are told and can be let go. */
+function AfterPicture({
+  shot,
+  shots,
+  onChange,
+}: {
+  shot: Shot;
+  shots: readonly Shot[];
+  onChange(after: string[]): void;
+}) {
+  const others = shots.filter(({ id }) => id !== shot.id);
+  const known = shot.after.filter((id) => others.some((own) => own.id === id));
+  return (
+    <Choice
+      label={`${shot.name}: after`}
+      value={known.length > 1 ? 'several' : (known[0] ?? '')}
+      options={[
+        { value: '', words: 'any' },
+        ...(known.length > 1 ? [{ value: 'several', words: `${known.length} others` }] : []),
+        ...others.map(({ id, name }) => ({ value: id, words: name })),
+      ]}
+      onChoose={(id) => id !== 'several' && onChange(id ? [id] : [])}
+    />
+  );
+}
+
+const USUAL_LUNCH_MIN = 45;
 
 type Steps = JobDay['steps'][number][number];
 const minutes = (steps: Steps): number => steps.reduce((sum, step) => sum + step.minutes, 0);

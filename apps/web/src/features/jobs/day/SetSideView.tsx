@@ -93,7 +93,7 @@ function PictureAtTable({ picture, next }: { picture: PictureSteps; next: string
     <>
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'baseline', flexWrap: 'wrap', fontSize: '1.125rem' }}>
         <strong>{shot.name}</strong>
-        <span role="status">
+        <span role="status" data-testid="set-side-step">
           {step ? `step ${Math.min(at, steps.length) + 1} of ${steps.length}` : 'the set stands'}
         </span>
         {next && <Box sx={{ color: 'text.secondary' }}>then {next}</Box>}
