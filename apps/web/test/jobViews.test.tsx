@@ -417,6 +417,24 @@ describe('the day', () => {
     expect(done()).toBe(before);
   });
 
+  test('on the day itself late running is told, and the rest is planned from now at a press', async () => {
+    vi.useFakeTimers({ now: new Date(2026, 11, 3, 13, 0), toFake: ['Date'] });
+    try {
+      const { job } = await openDay();
+      await screen.findByText('No other order is over sooner.');
+      expect(screen.queryByTestId('day-late')).toBeNull();
+      fireEvent.change(screen.getByLabelText('On'), { target: { value: '2026-12-03' } });
+      expect(screen.getByTestId('day-late').textContent).toMatch(/was to be taken by \d\d:\d\d: \d h/);
+      press('Plan the rest from now');
+      expect(job().day.startsAt).toBe('13:00');
+      expect(screen.queryByTestId('day-late')).toBeNull();
+      fireEvent.change(screen.getByLabelText('On'), { target: { value: '2026-12-04' } });
+      expect(screen.queryByRole('button', { name: 'Plan the rest from now' })).toBeNull();
+    } finally {
+      vi.useRealTimers();
+    }
+  });
+
   test('one picture comes after another on request', async () => {
     const { job } = await openDay();
     await screen.findByText('No other order is over sooner.');

@@ -69,6 +69,10 @@ export const kitDocument = z
       .record(z.string().regex(/^[a-z-]{1,40}$/, 'is no kind of verdict.'), ownLimit)
       .default({})
       .describe('Own limits, by the kind of verdict'),
+    changeMinutes: z
+      .record(z.string().regex(/^[a-z-]{1,40}$/, 'is no step of a change.'), z.number().min(0).max(240))
+      .default({})
+      .describe('Own minutes of each step from one set to the next, by the step'),
   })
   .superRefine((kit, problems) => {
     const report = (path: PropertyKey[], message: string) =>

@@ -159,7 +159,11 @@ describe('the day of a job', () => {
 
   test('starts at nine in an order of nobody, where nothing is said', () => {
     const read = jobDocument.parse(job());
-    expect(read.day).toEqual({ startsAt: '09:00', order: [] });
+    expect(read.day).toEqual({
+      startsAt: '09:00',
+      order: [],
+      tapesFrom: ['table-front-left', 'table-front-right'],
+    });
   });
 
   test.each([['24:00'], ['9:30'], ['09:60'], ['noon'], ['09:30:00']])(

@@ -10,6 +10,7 @@ import {
   endOf,
   ownOrder,
   priceOfChange,
+  pricesWith,
   timesOf,
   USUAL_PRICES,
 } from '../src/index.js';
@@ -257,5 +258,16 @@ describe('the price of a change', () => {
       products: [{ ...bottle, id: 'jam', name: 'Jam' }] as typeof cordial.products,
     };
     expect(priceOfChange(cordial, swapped).map(({ step }) => step)).toEqual(['product-swapped']);
+  });
+
+  test('minutes of a studio take the place of the usual ones; a step that is not known is left out', () => {
+    expect(pricesWith({})).toEqual(USUAL_PRICES);
+    const own = pricesWith({ 'camera-moved': 12, 'coffee-made': 9 });
+    expect(own).toEqual({ ...USUAL_PRICES, 'camera-moved': 12 });
+    const [cordial, mill] = [demoSet('cordial'), demoSet('mill')];
+    const more =
+      changeMinutes(priceOfChange(cordial, mill, own)) - changeMinutes(priceOfChange(cordial, mill));
+    expect(more).toBe(12 - USUAL_PRICES['camera-moved']);
+    expect(pricesWith({ toString: 5 } as never)).toEqual(USUAL_PRICES);
   });
 });

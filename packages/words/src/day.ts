@@ -20,6 +20,10 @@ const STEPS: Readonly<Record<ChangeStep, (name: string) => string>> = {
   'product-moved': (name) => `${name} moved`,
 };
 
+/** What a step is called where no thing is named: of a light, “A” stands for any. */
+export const stepName = (step: ChangeStep): string =>
+  STEPS[step](step.startsWith('product') ? 'a product' : step.startsWith('sheet') ? 'a card or flag' : 'A');
+
 /** A step from one set to the next, with its minutes. */
 export const stepWords = ({ step, thing, minutes }: PricedStep): string =>
   `${STEPS[step](changedThingName(thing))} ${Number(minutes.toFixed(1))}`;

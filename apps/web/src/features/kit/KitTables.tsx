@@ -7,6 +7,7 @@ import { EditableGrid, type GridColumn } from '../../shared/EditableGrid';
 import { Page } from '../../shared/Page';
 import { changeRow, freeId, withoutRow } from '../../shared/rows';
 import { Section } from '../../shared/Section';
+import { ChangeMinutes } from './ChangeMinutes';
 import { CsvButtons } from './CsvButtons';
 import { useKitChanges } from './useKitChanges';
 import { VerdictLimits } from './VerdictLimits';
@@ -267,6 +268,7 @@ export function KitTables() {
           </Section>
         ))}
       {kit && <VerdictLimits kit={kit} change={change} />}
+      {kit && <ChangeMinutes kit={kit} change={change} />}
     </Page>
   );
 }

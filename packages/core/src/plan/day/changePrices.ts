@@ -46,6 +46,14 @@ export const USUAL_PRICES: ChangePrices = {
   'product-moved': 0.5,
 };
 
+/** The usual minutes with those that a studio has set for itself. Steps that are not known are left out. */
+export function pricesWith(own: Readonly<Record<string, number>>): ChangePrices {
+  const steps = Object.keys(USUAL_PRICES) as ChangeStep[];
+  return Object.fromEntries(
+    steps.map((step) => [step, (Object.hasOwn(own, step) ? own[step] : undefined) ?? USUAL_PRICES[step]]),
+  ) as ChangePrices;
+}
+
 /** A step with the thing that it is done to, and what it costs. */
 export interface PricedStep {
   step: ChangeStep;

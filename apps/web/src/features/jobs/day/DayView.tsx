@@ -8,6 +8,7 @@ import Checkbox from '@mui/material/Checkbox';
 import CircularProgress from '@mui/material/CircularProgress';
 import Typography from '@mui/material/Typography';
 import Papa from 'papaparse';
+import { useEffect, useReducer } from 'react';
 import { Choice } from '../../../shared/Choice';
 import { PlainTable } from '../../../shared/PlainTable';
 import { QuantityField } from '../../../shared/QuantityField';
@@ -66,6 +67,8 @@ function OrderedDay({ day, order, best }: { day: JobDay } & ReturnType<typeof us
   const bestEnds = found?.endsAt ?? null;
   const start = clockMinutes(startsAt);
   const { plan } = day;
+  useEachMinute();
+  const late = minutesNow() - (start + (times[0]?.endsAt ?? 0));
   const setDay = (changes: Partial<typeof job.day>) =>
     edit((now) => ({ ...now, day: { ...now.day, ...changes } }));
   const move = (at: number, by: 1 | -1) => {
@@ -133,6 +136,15 @@ function OrderedDay({ day, order, best }: { day: JobDay } & ReturnType<typeof us
             onChange={({ target }) => target.value && setDay({ startsAt: target.value })}
           />
         </label>
+        {isToday(on) && (
+          <Button
+            size="small"
+            title="What is taken is left out; the rest is put in order again"
+            onClick={() => setDay({ startsAt: clockOf(minutesNow()) })}
+          >
+            Plan the rest from now
+          </Button>
+        )}
         <label>
           Lunch{' '}
           <input
@@ -174,6 +186,13 @@ function OrderedDay({ day, order, best }: { day: JobDay } & ReturnType<typeof us
         <Alert severity="warning" sx={{ mb: 1.5, maxWidth: 640 }}>
           No order keeps all times: begin sooner, give one more time, or take a picture out. Shown is the
           order as it is, with what comes too late.
+        </Alert>
+      )}
+      {isToday(on) && late > LATE_FROM_MIN && (
+        <Alert severity="warning" sx={{ mb: 1.5, maxWidth: 640 }} data-testid="day-late">
+          {day.shots[times[0]?.picture ?? -1]?.name} was to be taken by{' '}
+          {clockOf(start + (times[0]?.endsAt ?? 0))}: {durationWords(late)} late. Press “Plan the rest from
+          now” to see what can still be done.
         </Alert>
       )}
       {isOwn && bestEnds !== null && ends > bestEnds + 0.5 && (
@@ -285,8 +304,8 @@ function OrderedDay({ day, order, best }: { day: JobDay } & ReturnType<typeof us
         </tbody>
       </PlainTable>
       <Typography sx={{ color: 'text.secondary', fontSize: '0.75rem', mt: 1, maxWidth: 640 }}>
-        Minutes of each step are usual ones of somebody alone who knows the set; those of a picture stand with
-        the pictures. What is taken is left out.
+        Minutes of each step are usual ones of somebody alone who knows the set, or your own from the foot of
+        the kit tables; those of a picture stand with the pictures. What is taken is left out.
       </Typography>
     </Section>
   );
@@ -339,6 +358,26 @@ function AfterPicture({
 }
 
 const USUAL_LUNCH_MIN = 45;
+/** Less is not late, minutes. */
+const LATE_FROM_MIN = 5;
+
+const minutesNow = (now = new Date()): number => 60 * now.getHours() + now.getMinutes();
+
+/** Whether a day, YYYY-MM-DD, is today where the page is. */
+function isToday(on: string | undefined): boolean {
+  const now = new Date();
+  const parts = [now.getFullYear(), now.getMonth() + 1, now.getDate()];
+  return on === parts.map((part) => String(part).padStart(2, '0')).join('-');
+}
+
+/** Looks at the clock again each minute. */
+function useEachMinute(): void {
+  const [, look] = useReducer((times: number) => times + 1, 0);
+  useEffect(() => {
+    const timer = setInterval(look, 60_000);
+    return () => clearInterval(timer);
+  }, []);
+}
 
 type Steps = JobDay['steps'][number][number];
 const minutes = (steps: Steps): number => steps.reduce((sum, step) => sum + step.minutes, 0);

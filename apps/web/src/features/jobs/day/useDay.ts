@@ -1,6 +1,7 @@
 import type { SetDocument } from '@fendrix/contract';
-import { dayOfJob, type JobDay, ownOrder } from '@fendrix/core';
+import { dayOfJob, type JobDay, ownOrder, pricesWith } from '@fendrix/core';
 import { useMemo } from 'react';
+import { kitApi } from '../../kit';
 import { useJob } from '../state/openJob';
 import { useBestOrder } from './useBestOrder';
 import { useSetsOf } from './useSetsOf';
@@ -13,7 +14,9 @@ export function useDay(): { day: JobDay; sets: ReadonlyMap<string, SetDocument>;
     ...job.shots.flatMap(({ setId, done }) => (setId && !done ? [setId] : [])),
     ...(stands === undefined ? [] : [stands]),
   ]);
-  const day = useMemo(() => dayOfJob(job, (id) => sets.get(id)), [job, sets]);
+  const { data: kit } = kitApi.useReadKitQuery();
+  const own = kit?.document.changeMinutes;
+  const day = useMemo(() => dayOfJob(job, (id) => sets.get(id), pricesWith(own ?? {})), [job, sets, own]);
   return { day, sets, reading };
 }
 
