@@ -505,6 +505,11 @@ describe('the day', () => {
     );
     // The next one is told by what differs from the set that stands there.
     expect(title()).not.toBe('Table');
+    // A press too many is taken back.
+    press('Back');
+    expect(job().shots.some(({ done }) => done)).toBe(false);
+    expect(job().day.stands).toBeUndefined();
+    await vi.waitFor(() => expect(title()).toBe('Take it'));
   });
 
   test('with all pictures taken set side says so', async () => {

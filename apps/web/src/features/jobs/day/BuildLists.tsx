@@ -1,5 +1,5 @@
 import { type SetDocument, type TapeMark, tapeMark } from '@fendrix/contract';
-import { type JobDay, marksForTapes, marksOf } from '@fendrix/core';
+import { marksForTapes, marksOf } from '@fendrix/core';
 import { buildWords, setCautionWords, TAPE_MARK_WORDS } from '@fendrix/words';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
@@ -11,20 +11,11 @@ import { Choice } from '../../../shared/Choice';
 import { PlainTable } from '../../../shared/PlainTable';
 import { Section } from '../../../shared/Section';
 import { useEditJob, useJob } from '../state/openJob';
-import { type PictureSteps, useBuildSteps, useTick } from './useBuildSteps';
+import { type PictureSteps, useTick } from './useBuildSteps';
 
 /** What to place for each picture of the day, in the order of building, by tape from two marks. */
-export function BuildLists({
-  day,
-  sets,
-  order,
-}: {
-  day: JobDay;
-  sets: ReadonlyMap<string, SetDocument>;
-  order: readonly number[];
-}) {
+export function BuildLists({ pictures }: { pictures: readonly PictureSteps[] }) {
   const { jobId } = useParams();
-  const pictures = useBuildSteps(day, sets, order);
   return (
     <Section
       title="Build lists"

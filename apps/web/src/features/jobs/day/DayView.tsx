@@ -20,6 +20,7 @@ import { useEditJob, useJob } from '../state/openJob';
 import { BuildLists } from './BuildLists';
 import { calendarOf } from './calendarOf';
 import { PackingList } from './PackingList';
+import { useBuildSteps } from './useBuildSteps';
 import { useDay, useOrder } from './useDay';
 
 /** The day of a job: its pictures in the order in which it is over soonest, with the clock, what is done between, and why. */
@@ -47,11 +48,12 @@ export function DayView() {
 
 function Planned({ day, sets }: { day: JobDay; sets: ReadonlyMap<string, SetDocument> }) {
   const { order, best } = useOrder(day);
+  const pictures = useBuildSteps(day, sets, order);
   return (
     <>
       <OrderedDay day={day} order={order} best={best} />
-      <BuildLists day={day} sets={sets} order={order} />
-      <PackingList day={day} sets={sets} order={order} />
+      <BuildLists pictures={pictures} />
+      <PackingList pictures={pictures} />
     </>
   );
 }

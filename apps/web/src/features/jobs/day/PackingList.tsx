@@ -1,11 +1,11 @@
-import type { SetDocument } from '@fendrix/contract';
-import { type JobDay, type PackedThing, packingList } from '@fendrix/core';
+import { type PackedThing, packingList } from '@fendrix/core';
 import { backdropWords } from '@fendrix/words';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { PlainTable } from '../../../shared/PlainTable';
 import { Section } from '../../../shared/Section';
 import { kitApi } from '../../kit';
+import type { PictureSteps } from './useBuildSteps';
 
 const KINDS: Readonly<Record<PackedThing['what'], string>> = {
   body: 'Camera',
@@ -17,23 +17,13 @@ const KINDS: Readonly<Record<PackedThing['what'], string>> = {
 };
 
 /** What has to be there on the day, what the kit has not first. */
-export function PackingList({
-  day,
-  sets,
-  order,
-}: {
-  day: JobDay;
-  sets: ReadonlyMap<string, SetDocument>;
-  order: readonly number[];
-}) {
+export function PackingList({ pictures }: { pictures: readonly PictureSteps[] }) {
   const { data: kit } = kitApi.useReadKitQuery();
   if (!kit) return null;
-  const pictures = order.flatMap((picture) => {
-    const shot = day.shots[picture];
-    const set = shot?.setId === undefined ? undefined : sets.get(shot.setId);
-    return shot && set ? [{ name: shot.name, set }] : [];
-  });
-  const all = packingList(pictures, kit.document);
+  const all = packingList(
+    pictures.map(({ shot, set }) => ({ name: shot.name, set })),
+    kit.document,
+  );
   return (
     <Section title="Packing list">
       <PlainTable name="packing">

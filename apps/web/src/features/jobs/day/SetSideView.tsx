@@ -50,7 +50,11 @@ export function SetSideView() {
 
 function Steps({ day, sets }: { day: JobDay; sets: ReadonlyMap<string, SetDocument> }) {
   const { order, best } = useOrder(day);
-  const isOwn = useJob().day.order.length > 0;
+  const edit = useEditJob();
+  const { order: own, stands } = useJob().day;
+  const isOwn = own.length > 0;
+  /** Pictures taken since the page was opened, and what stood there before each: Back goes to them too. */
+  const [taken, setTaken] = useState<readonly { id: string; stood: string | undefined }[]>([]);
   const [picture, ...later] = useBuildSteps(day, sets, order);
   // Until the order is known nothing is begun.
   if (best === null && !isOwn)
@@ -63,31 +67,62 @@ function Steps({ day, sets }: { day: JobDay; sets: ReadonlyMap<string, SetDocume
           : 'All pictures are taken.'}
       </Typography>
     );
-  return <PictureAtTable key={picture.shot.id} picture={picture} next={later[0]?.shot.name ?? null} />;
-}
-
-/** The steps of one picture, then taking it. */
-function PictureAtTable({ picture, next }: { picture: PictureSteps; next: string | null }) {
-  const { shot, steps } = picture;
-  const tick = useTick();
-  const edit = useEditJob();
-  const first = steps.findIndex(({ key }) => !shot.built.includes(key));
-  const [at, setAt] = useState(first < 0 ? steps.length : first);
-  // The set may have changed meanwhile: then there may be fewer.
-  const step = steps[Math.min(at, steps.length)];
-  const forward = () => {
-    if (step) {
-      tick(picture, step, true);
-      setAt(Math.min(at, steps.length) + 1);
-      return;
-    }
+  const take = () => {
+    const { shot } = picture;
+    setTaken([...taken, { id: shot.id, stood: stands }]);
     edit((now) => ({
       ...now,
       shots: changeRow(now.shots, shot.id, { done: true }),
       day: { ...now.day, stands: shot.setId },
     }));
   };
-  const back = () => setAt(Math.max(0, Math.min(at, steps.length) - 1));
+  const last = taken.at(-1);
+  const takeBack = last
+    ? () => {
+        setTaken(taken.slice(0, -1));
+        edit((now) => ({
+          ...now,
+          shots: changeRow(now.shots, last.id, { done: false }),
+          day: { ...now.day, stands: last.stood },
+        }));
+      }
+    : null;
+  return (
+    <PictureAtTable
+      key={picture.shot.id}
+      picture={picture}
+      next={later[0]?.shot.name ?? null}
+      onTaken={take}
+      onTakeBack={takeBack}
+    />
+  );
+}
+
+/** The steps of one picture, then taking it. */
+function PictureAtTable({
+  picture,
+  next,
+  onTaken,
+  onTakeBack,
+}: {
+  picture: PictureSteps;
+  next: string | null;
+  onTaken(): void;
+  /** Takes the picture before it again; null where there is none. */
+  onTakeBack: (() => void) | null;
+}) {
+  const { shot, steps } = picture;
+  const tick = useTick();
+  const first = steps.findIndex(({ key }) => !shot.built.includes(key));
+  const [at, setAt] = useState(first < 0 ? steps.length : first);
+  // The set may have changed meanwhile: then there may be fewer.
+  const step = steps[Math.min(at, steps.length)];
+  const forward = () => {
+    if (!step) return onTaken();
+    tick(picture, step, true);
+    setAt(at + 1);
+  };
+  const back = () => (at === 0 ? onTakeBack?.() : setAt(Math.min(at, steps.length) - 1));
   useKeys(forward, back);
   return (
     <>
@@ -106,7 +141,7 @@ function PictureAtTable({ picture, next }: { picture: PictureSteps; next: string
           size="large"
           variant="outlined"
           color="inherit"
-          disabled={at === 0}
+          disabled={at === 0 && onTakeBack === null}
           onClick={back}
           sx={{ fontSize: '1.5rem', minWidth: 120, minHeight: 96 }}
         >
@@ -115,6 +150,7 @@ function PictureAtTable({ picture, next }: { picture: PictureSteps; next: string
         <Button
           size="large"
           variant="contained"
+          autoFocus
           onClick={forward}
           sx={{ flex: 1, fontSize: 'clamp(28px, 6vmin, 56px)', minHeight: 96 }}
         >
@@ -195,8 +231,8 @@ function Figure({ value }: { value: string }) {
   );
 }
 
-const FORWARD = new Set(['ArrowRight', 'PageDown', 'ArrowDown']);
-const BACK = new Set(['ArrowLeft', 'PageUp', 'ArrowUp']);
+const FORWARD = new Set(['ArrowRight', 'PageDown']);
+const BACK = new Set(['ArrowLeft', 'PageUp']);
 
 /** Arrows go on and back, and so do foot switches and remotes, which press the page keys. */
 function useKeys(forward: () => void, back: () => void): void {
