@@ -63,6 +63,25 @@ export const EXPOSURE_FAULTS: readonly Fault[] = [
     make: (seed) => wished(studioSet(seed, [jar(seed)]), { ground: 'grey', greyStops: 1.2 }),
   },
   {
+    code: 'ground-gradient',
+    name: 'an even ground that is to fade',
+    cause: 'A',
+    seeds: [1, 5],
+    make: (seed) =>
+      wished(studioSet(seed, [seed % 2 === 0 ? jar(seed) : box(seed)]), {
+        ground: 'gradient',
+        gradientFromStops: 0.5,
+        gradientToStops: -2.5,
+      }),
+  },
+  {
+    code: 'ground-sharp',
+    name: 'a paper that shows its grain',
+    cause: null,
+    seeds: [0, 3],
+    make: (seed) => wished(studioSet(seed, [jar(seed)]), { groundBlurPart: 0.006, sharp: 'front' }),
+  },
+  {
     code: 'over-sync',
     name: 'faster than the flash sync',
     cause: null,

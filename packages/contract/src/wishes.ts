@@ -21,6 +21,20 @@ export const wishes = z
     mood: z.enum(['bright', 'neutral', 'dark']).default('neutral').describe('Mood of the picture'),
     ground: z.enum(['white', 'grey', 'black', 'gradient', OPEN]).default(OPEN).describe('Background'),
     greyStops: z.number().min(-5).max(2.4).default(0).describe('Tone of a grey background, from mid-tone'),
+    gradientFromStops: z
+      .number()
+      .min(-8)
+      .max(4)
+      .default(0)
+      .describe('Tone that a gradient background begins with, from mid-tone'),
+    gradientToStops: z.number().min(-8).max(4).default(-2).describe('Tone that it ends with, from mid-tone'),
+    gradientTowards: z
+      .enum(['up', 'down', 'left', 'right'])
+      .default('up')
+      .describe('Which way it goes from the one to the other in the picture'),
+    groundBlurPart: partOfWhole(0.0005, 0.2)
+      .optional()
+      .describe('How blurred the background is at least, part of the width of the frame'),
     edges: z
       .enum(['dark-line', 'bright-line', OPEN])
       .default(OPEN)

@@ -16,6 +16,8 @@ export const VERDICT_NAMES: Readonly<Record<VerdictCode, string>> = {
   'ground-too-white': 'background too white',
   'ground-not-black': 'background not black',
   'ground-off-grey': 'background off its grey',
+  'ground-gradient': 'gradient off its tones',
+  'ground-sharp': 'background too sharp',
   'mixed-colour': 'mixed colour',
   'room-light': 'lasting light',
   'highlight-narrow': 'narrow highlight',

@@ -103,6 +103,17 @@ export const VERDICT_WORDS: Readonly<Record<VerdictCode, VerdictWords>> = {
       `${steps(verdict.figure.value)} stops off; ${steps(verdict.figure.limit)} is not seen.`,
     why: 'The tone of the grey is one of the wishes.',
   },
+  'ground-gradient': {
+    title: () => 'The background does not fade as wished',
+    figures: (verdict) =>
+      `One end is ${steps(verdict.figure.value)} stops off its tone; ${steps(verdict.figure.limit)} is not seen.`,
+    why: 'The mean tone of the first and the last fifth of the background, the way it is to fade.',
+  },
+  'ground-sharp': {
+    title: () => 'The background is too sharp',
+    figures: (verdict) => `It is blurred over ${value(verdict)} of the width; ${limit(verdict)} is wished.`,
+    why: 'Blur of the middle depth of the background, by the circle of confusion on this sensor.',
+  },
   'mixed-colour': {
     title: (verdict) => `${tagOf(verdict)} has another colour than the white balance`,
     figures: (verdict) =>

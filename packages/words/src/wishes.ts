@@ -3,6 +3,9 @@ import type { Wishes } from '@fendrix/contract';
 /** Wishes that are a figure. */
 export type WishFigure =
   | 'greyStops'
+  | 'gradientFromStops'
+  | 'gradientToStops'
+  | 'groundBlurPart'
   | 'overWhiteStops'
   | 'darkestStops'
   | 'brightestStops'
@@ -16,9 +19,20 @@ export type WishName = Exclude<keyof Wishes, WishFigure | 'like' | 'held'>;
 
 /** What each figure is called, what it is counted in, and what it means. */
 export const WISH_FIGURES: {
-  readonly [Name in WishFigure]: { label: string; in: 'stops' | 'part' | 'm'; hint: string };
+  readonly [Name in WishFigure]: { label: string; in: 'stops' | 'part' | 'finePart' | 'm'; hint: string };
 } = {
   greyStops: { label: 'Grey', in: 'stops', hint: 'Tone of a grey background, from mid-tone' },
+  gradientFromStops: {
+    label: 'Fades from',
+    in: 'stops',
+    hint: 'Tone that a gradient background begins with',
+  },
+  gradientToStops: { label: 'Fades to', in: 'stops', hint: 'Tone that it ends with' },
+  groundBlurPart: {
+    label: 'Blur behind',
+    in: 'finePart',
+    hint: 'How blurred the background is at least, of the width of the frame',
+  },
   overWhiteStops: {
     label: 'Over white',
     in: 'stops',
@@ -53,6 +67,10 @@ export const WISH_WORDS: { readonly [Name in WishName]: { label: string; choices
   ground: {
     label: 'Background',
     choices: { white: 'white', grey: 'grey', black: 'black', gradient: 'gradient', open: 'as it comes' },
+  },
+  gradientTowards: {
+    label: 'Fades towards',
+    choices: { up: 'the top', down: 'the bottom', left: 'the left', right: 'the right' },
   },
   edges: {
     label: 'Edges',

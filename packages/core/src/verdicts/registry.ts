@@ -12,6 +12,8 @@ import { darkHole } from './kinds/darkHole.js';
 import { edgeLost } from './kinds/edgeLost.js';
 import { contrastOff, flat } from './kinds/flat.js';
 import { glassBase, liquidDull, liquidUneven, thickRims } from './kinds/glass.js';
+import { groundGradient } from './kinds/groundGradient.js';
+import { groundSharp } from './kinds/groundSharp.js';
 import { groundNotBlack, groundNotWhite, groundOffGrey, groundTooWhite } from './kinds/grounds.js';
 import {
   highlightBent,
@@ -58,6 +60,8 @@ export const JUDGES: { readonly [C in VerdictCode]: Judge<C> } = {
   'ground-too-white': groundTooWhite,
   'ground-not-black': groundNotBlack,
   'ground-off-grey': groundOffGrey,
+  'ground-gradient': groundGradient,
+  'ground-sharp': groundSharp,
   'mixed-colour': mixedColour,
   'room-light': roomLight,
   'highlight-narrow': highlightNarrow,

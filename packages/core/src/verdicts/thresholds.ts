@@ -59,6 +59,10 @@ export const THRESHOLDS = {
   'ground-not-black': row('stops', 'above', -5, 3, 0.5, 5, 10),
   /** Stops off the grey that is wished. */
   'ground-off-grey': row('stops', 'above', 0.5, 1.5, 0.35, 3, 5),
+  /** The worse end of a ground that is to fade, off its tone: three quarters of a stop is seen in a fading one. */
+  'ground-gradient': row('stops', 'above', 0.75, 2, 0.4, 4, 10),
+  /** Blur of the ground behind, of the width of the frame, where one is wished. */
+  'ground-sharp': row('part', 'below', 0.004, 0.004, 0.3, 2, 15),
   /** CIEDE2000 of a mid grey under a light that gives a tenth of the picture or more. */
   'mixed-colour': row('deltaE', 'above', 6, 14, 0.5, 3, 15),
   /** Lasting light under the flash, stops: four are a sixteenth. */

@@ -1,6 +1,6 @@
 import type { SetDocument } from '@fendrix/contract';
 import { fStopsOf, ISO_SPEEDS, nearestStep } from '../../exposure/series.js';
-import { depthOfField, lensFigures } from '../../optics/lens.js';
+import { blurPx } from '../../optics/blur.js';
 import { those, withCamera } from '../changes/changes.js';
 import { type Evidence, seenProducts } from '../evidence.js';
 import { beyond } from '../found.js';
@@ -16,15 +16,6 @@ function depthsOf({ set, view }: Evidence, places: readonly number[]): { near: n
   const at = (part: number) => depths[Math.round(part * (depths.length - 1))] as number;
   const [near, far] = [at(RIM), at(1 - RIM)];
   return { near, far: set.wishes.sharp === 'front' ? near + (far - near) / 3 : far };
-}
-
-/** Blur of a depth on the sensor, px: the circle that just reaches it. */
-function blurPx(camera: SetDocument['camera'], depthM: number): number {
-  const { pixelPitchM } = lensFigures(camera);
-  // The depth of field grows with the circle: the circle at which it ends at this depth.
-  const one = depthOfField(camera, pixelPitchM);
-  const share = camera.focusM / one.nearM - 1;
-  return Math.abs(1 - camera.focusM / depthM) / share;
 }
 
 /** A product whose nearest or farthest part is blurred. */

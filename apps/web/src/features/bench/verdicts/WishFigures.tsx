@@ -17,8 +17,24 @@ const QUANTITIES = {
     },
     example: '30 %',
   },
+  finePart: {
+    format: (part: number) => `${Number((100 * part).toFixed(2))} %`,
+    parse(text: string): number | null {
+      const value = Number(text.replace('%', '').replace(',', '.').trim());
+      return Number.isFinite(value) && value >= 0.05 && value <= 20 ? value / 100 : null;
+    },
+    example: '0.5 %',
+  },
   m: { format: formatLength, parse: (text: string) => parseLengthM(text), example: '3 cm' },
 } as const;
+
+/** Those that always have a figure. */
+const ALWAYS: ReadonlySet<WishFigure> = new Set([
+  'greyStops',
+  'darkestStops',
+  'gradientFromStops',
+  'gradientToStops',
+]);
 
 /** Wishes that are a figure; those that are empty are as usual. */
 export function WishFigures({ wishes }: { wishes: Wishes }) {
@@ -37,7 +53,7 @@ export function WishFigures({ wishes }: { wishes: Wishes }) {
         const { label, hint, in: unit } = WISH_FIGURES[name];
         const { format, parse, example } = QUANTITIES[unit];
         const value = wishes[name];
-        const always = name === 'greyStops' || name === 'darkestStops';
+        const always = ALWAYS.has(name);
         return (
           <QuantityField
             key={name}

@@ -19,7 +19,9 @@ export const WishesRow = memo(function WishesRow() {
   const [all, setAll] = useState(false);
   const dispatch = useBenchDispatch();
   const names = Object.keys(WISH_WORDS) as WishName[];
-  const shown = names.filter((name) => all || wishes[name] !== 'open');
+  const shown = names.filter((name) =>
+    name === 'gradientTowards' ? wishes.ground === 'gradient' : all || wishes[name] !== 'open',
+  );
   const choose = (name: WishName, choice: string) => {
     setMenu(null);
     dispatch(edit((set) => ({ ...set, wishes: { ...set.wishes, [name]: choice } as Wishes })));
