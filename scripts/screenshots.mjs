@@ -99,6 +99,12 @@ for (const [part, file] of [
   await page.waitForTimeout(file === 'pictures.png' || file === 'camera.png' ? 25_000 : 2000);
   await page.screenshot({ path: join(folder, file) });
 }
+// Set side, at the first light.
+await page.goto(`${job}/set-side`);
+await page.getByRole('heading', { level: 1 }).waitFor();
+while (!(await page.getByRole('heading', { level: 1 }).textContent()).startsWith('A:'))
+  await page.keyboard.press('PageDown');
+await page.screenshot({ path: join(folder, 'set-side.png') });
 await browser.close();
 process.kill(process.pid, 'SIGTERM');
 
