@@ -147,6 +147,15 @@ describe('a build list', () => {
     expect(buildList(cordial, cordial, CORNERS)).toEqual([]);
   });
 
+  test('products of one name are told apart', () => {
+    const [bottle] = cordial.products;
+    const at = (id: string, x: number) => ({ ...bottle, id, positionM: [x, 0, 0] as Vector });
+    const row = { ...cordial, products: [at('a', -0.2), at('b', 0.2)] } as SetDocument;
+    const products = buildList(null, row, CORNERS).filter(({ thing }) => thing.kind === 'product');
+    expect(products.map(({ stand }) => Math.round(stand?.bearingDeg ?? 0))).toEqual([-90, 90]);
+    expect(new Set(products.map(({ key }) => key)).size).toBe(2);
+  });
+
   test('a step that was ticked counts only for its own figures', () => {
     const key = (set: SetDocument) =>
       buildList(null, set, CORNERS).find(({ thing }) => thing.kind === 'light')?.key;

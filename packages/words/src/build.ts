@@ -122,7 +122,7 @@ function notesOf({ thing, stand, tapes, facing, judgedAlone }: BuildStep, set: S
   if (thing.kind === 'light') notes.push(...lightNotes(lightOf(set, thing.tag)));
   if (thing.kind === 'sheet') notes.push(...sheetNotes(sheetOf(set, thing.tag)));
   if (thing.kind === 'camera') notes.push(...cameraNotes(set));
-  if (thing.kind === 'product') notes.push(...productNotes(set, thing.name));
+  if (thing.kind === 'product') notes.push(...productNotes(set, thing.id));
   if (thing.kind === 'backdrop') notes.push(...backdropNotes(set));
   if (thing.kind === 'bench' && set.bench)
     notes.push(
@@ -180,8 +180,8 @@ const cameraNotes = ({ camera }: SetDocument): string[] => [
   `Focus at ${formatLength(camera.focusM)}.`,
 ];
 
-function productNotes({ products }: SetDocument, name: string): string[] {
-  const own = products.find((product) => product.name === name);
+function productNotes({ products }: SetDocument, id: string): string[] {
+  const own = products.find((product) => product.id === id);
   return own && 'turnDeg' in own && Math.abs(own.turnDeg) > 0.5
     ? [`Turned ${Math.round(own.turnDeg)}° about the upright.`]
     : [];

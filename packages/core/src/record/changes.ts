@@ -21,11 +21,12 @@ const FAR_M = 0.6;
 /** Powers that differ by less are the same, stops. */
 const LEAST_STOPS = 0.05;
 
-/** What has changed: a light or sheet by its tag, a product or person by its name, or what there is one of. */
+/** What has changed: a light or sheet by its tag, a product by its id, a person by the name, or what there is one of. */
 export type ChangedThing =
   | { kind: 'light'; tag: string }
   | { kind: 'sheet'; tag: string; sheet: Sheet['kind'] }
-  | { kind: 'product' | 'person'; name: string }
+  | { kind: 'product'; id: string; name: string }
+  | { kind: 'person'; name: string }
   | { kind: 'backdrop' | 'bench' | 'room' | 'camera' | 'setting' };
 
 /** What of a light may be put on and taken off. */
@@ -92,7 +93,7 @@ export function changesBetween(before: Standing, after: Standing): Change[] {
 
 const lightName = ({ tag }: Light): ChangedThing => ({ kind: 'light', tag });
 const sheetName = ({ tag, kind }: Sheet): ChangedThing => ({ kind: 'sheet', tag, sheet: kind });
-const productName = ({ name }: Product): ChangedThing => ({ kind: 'product', name });
+const productName = ({ id, name }: Product): ChangedThing => ({ kind: 'product', id, name });
 
 const setting = (detail: ChangeDetail): Change => ({
   thing: { kind: 'setting' },

@@ -77,7 +77,7 @@ function allOf({ bench, backdrop, products, lights, sheets, people }: SetDocumen
     ...(bench ? [{ kind: 'bench' as const }] : []),
     ...(backdrop ? [{ kind: 'backdrop' as const }] : []),
     { kind: 'camera' },
-    ...products.map(({ name }) => ({ kind: 'product' as const, name })),
+    ...products.map(({ id, name }) => ({ kind: 'product' as const, id, name })),
     ...lights.map(({ tag }) => ({ kind: 'light' as const, tag })),
     ...sheets.map(({ tag, kind }) => ({ kind: 'sheet' as const, tag, sheet: kind })),
     ...people.map(({ name }) => ({ kind: 'person' as const, name })),
@@ -95,7 +95,7 @@ function stepOf(
 ): BuildStep {
   const own = what === 'removed' ? null : placeOf(set, thing);
   const figures = own && { positionM: own.positionM, aimM: own.aimM };
-  const name = 'tag' in thing ? thing.tag : 'name' in thing ? thing.name : '';
+  const name = 'tag' in thing ? thing.tag : 'id' in thing ? thing.id : 'name' in thing ? thing.name : '';
   return {
     key: `${thing.kind} ${name} ${textDigest(JSON.stringify([what, figures, details, own?.rest]))}`,
     thing,
@@ -136,7 +136,7 @@ function placeOf(
     case 'sheet':
       return placed(sheets.find(({ tag }) => tag === thing.tag));
     case 'product': {
-      const own = products.find(({ name }) => name === thing.name);
+      const own = products.find(({ id }) => id === thing.id);
       return own ? { positionM: own.positionM, aimM: null, rest: 'turnDeg' in own ? own.turnDeg : 0 } : null;
     }
     case 'person': {

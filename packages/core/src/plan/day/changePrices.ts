@@ -105,7 +105,9 @@ function fromNothing({ lights, sheets, products, backdrop }: Standing): Step[] {
     ...sheets.map(
       ({ tag, kind }): Step => ({ step: 'sheet-added', thing: { kind: 'sheet', tag, sheet: kind } }),
     ),
-    ...products.map(({ name }): Step => ({ step: 'product-swapped', thing: { kind: 'product', name } })),
+    ...products.map(
+      ({ id, name }): Step => ({ step: 'product-swapped', thing: { kind: 'product', id, name } }),
+    ),
   ];
 }
 
