@@ -512,8 +512,12 @@ describe('the day', () => {
     await vi.waitFor(() => expect(title()).toBe('Take it'));
   });
 
-  test('with all pictures taken set side says so', async () => {
-    openDemo({ shots: [] }).show(<SetSideView />);
+  test('with all pictures taken set side says so, and with none at all what to do', () => {
+    const { shots } = demoJob(() => SET_ID);
+    openDemo({ shots: shots.map((shot) => ({ ...shot, done: true })) }).show(<SetSideView />);
     expect(screen.getByText('All pictures are taken.')).toBeTruthy();
+    cleanup();
+    openDemo({ shots: [] }).show(<SetSideView />);
+    expect(screen.getByText(/There is nothing to build yet/)).toBeTruthy();
   });
 });

@@ -51,7 +51,8 @@ export function SetSideView() {
 function Steps({ day, sets }: { day: JobDay; sets: ReadonlyMap<string, SetDocument> }) {
   const { order, best } = useOrder(day);
   const edit = useEditJob();
-  const { order: own, stands } = useJob().day;
+  const { shots, day: planned } = useJob();
+  const { order: own, stands } = planned;
   const isOwn = own.length > 0;
   /** Pictures taken since the page was opened, and what stood there before each: Back goes to them too. */
   const [taken, setTaken] = useState<readonly { id: string; stood: string | undefined }[]>([]);
@@ -64,7 +65,9 @@ function Steps({ day, sets }: { day: JobDay; sets: ReadonlyMap<string, SetDocume
       <Typography sx={{ m: 'auto', fontSize: '1.5rem', maxWidth: 560 }}>
         {day.without.length > 0
           ? 'No picture that is set up is left. Make the sets of the others first.'
-          : 'All pictures are taken.'}
+          : shots.length > 0
+            ? 'All pictures are taken.'
+            : 'There is nothing to build yet: list the pictures of the job and make their sets.'}
       </Typography>
     );
   const take = () => {
