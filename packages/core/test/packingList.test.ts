@@ -41,6 +41,22 @@ describe('a packing list', () => {
     expect(short.some(({ instead }) => instead.length > 0)).toBe(true);
   });
 
+  test('a net is no black card, a shiny black flag is one', () => {
+    const flag = (front: object, widthM = 0.2, heightM = 0.3) => {
+      const [sheet] = cordial.sheets;
+      const own = { ...sheet, kind: 'flag', name: 'Own flag', widthM, heightM, front, back: front };
+      const list = packingList([{ name: 'One', set: { ...cordial, sheets: [own] as never } }], kit);
+      return list.find(({ what }) => what === 'sheet')?.name;
+    };
+    expect(flag({ kind: 'matte', reflectance: 0.04 })).toBe('Black flag 20 x 30');
+    const net = kit.entries.find(({ name }) => name === 'Net, half a stop');
+    if (net?.what !== 'sheet' || !('widthM' in net.thing) || !('heightM' in net.thing))
+      throw new Error('the kit has a net');
+    const { front, widthM, heightM } = net.thing as { front: object; widthM: number; heightM: number };
+    expect(flag(front, widthM, heightM)).not.toBe('Black flag 20 x 30');
+    expect(flag({ kind: 'matte', reflectance: 0.04 }, widthM, heightM)).not.toBe('Net, half a stop');
+  });
+
   test('a lens is told by its focal length, a body by its name; a kit without any does not keep them', () => {
     const lens = (focalLengthM: number) =>
       packingList(

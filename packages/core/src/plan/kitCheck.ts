@@ -79,8 +79,13 @@ const isSame = (entry: KitEntry, { what, thing }: Wanted): boolean =>
   finishOf(entry.thing) === finishOf(thing) &&
   sizeGap(entry, { what, thing } as Wanted) < SAME_SIZE;
 
-/** What a sheet does with light, by the kind of its front: a net is no black card. Lights have none. */
-const finishOf = (thing: object): string | undefined => (thing as { front?: { kind: string } }).front?.kind;
+/** What a sheet does with light: a net is no black card. All that bounce or take it, matte or shiny, are of one kind. Lights have none. */
+function finishOf(thing: object): string | undefined {
+  const kind = (thing as { front?: { kind: string } }).front?.kind;
+  return kind === undefined || APART.has(kind) ? kind : 'opaque';
+}
+
+const APART: ReadonlySet<string> = new Set(['net', 'translucent', 'mirror', 'metal']);
 
 /** Ratio of the areas, 1 or more; 1 where neither has a size. */
 function sizeGap(entry: KitEntry, { thing }: Wanted): number {
