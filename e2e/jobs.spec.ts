@@ -11,6 +11,15 @@ const PNG = Buffer.from(
 
 const part = (page: Page, name: string) =>
   page.getByRole('navigation', { name: 'Parts of the job' }).getByRole('link', { name });
+/** The day of the demo job. */
+async function openDay(page: Page): Promise<void> {
+  await page.goto('/jobs');
+  await page
+    .getByRole('link', { name: /Oddvane Larder/ })
+    .first()
+    .click();
+  await page.getByRole('link', { name: 'Day' }).click();
+}
 const section = (page: Page, name: string) => page.getByRole('region', { name, exact: true });
 
 const cell = (page: Page, name: string) => page.getByRole('gridcell', { name, exact: true });
@@ -264,12 +273,7 @@ test('on a phone the brief can be read', async ({ page }) => {
 });
 
 test('the day is put in order; an own order says what it costs and is undone', async ({ page }) => {
-  await page.goto('/jobs');
-  await page
-    .getByRole('link', { name: /Oddvane Larder/ })
-    .first()
-    .click();
-  await page.getByRole('link', { name: 'Day' }).click();
+  await openDay(page);
   const day = page.getByTestId('day');
   await expect(day.getByRole('rowheader')).toHaveCount(4);
   await expect(page.getByText('No other order is over sooner.')).toBeVisible();
@@ -290,12 +294,7 @@ test('the day is put in order; an own order says what it costs and is undone', a
 });
 
 test('a set is built step by step at the table by keys alone, also after a reload', async ({ page }) => {
-  await page.goto('/jobs');
-  await page
-    .getByRole('link', { name: /Oddvane Larder/ })
-    .first()
-    .click();
-  await page.getByRole('link', { name: 'Day' }).click();
+  await openDay(page);
   await expect(page.getByText(/0 of \d+ done, from an empty table/)).toBeVisible();
   await page.getByRole('link', { name: /Set side/ }).click();
   const step = page.getByTestId('set-side-step');
