@@ -87,6 +87,24 @@ test('a cure that harms more elsewhere than it helps says so, and comes last', (
 });
 
 describe('what is no fault', () => {
+  test('an outline of one tone is seen by its colour; in black it is not', () => {
+    const lost = brokenSets().find(({ name }) => name.startsWith('a jar of the tone of its ground'));
+    if (!lost) throw new Error('there is one');
+    const codes = (scale: number, rgb: number[], iso = lost.set.camera.iso) => {
+      const [jar] = lost.set.products as [Product];
+      const material = { kind: 'matte' as const, reflectance: rgb.map((value) => value * scale) };
+      const tinted = { ...lost.set, products: [{ ...jar, material }], camera: { ...lost.set.camera, iso } };
+      return judgeSet(judged(tinted as SetDocument)).map(({ code }) => code);
+    };
+    const own = (lost.set.products[0] as { material: { reflectance: number | number[] } }).material
+      .reflectance;
+    const grey = Array.isArray(own) ? (own[1] as number) : own;
+    expect(codes(grey, [1, 1, 1])).toContain('edge-lost');
+    // Of the same luminance, with hardly any blue.
+    expect(codes(grey, [1.2, 1.03, 0.1])).not.toContain('edge-lost');
+    expect(codes(grey, [1.2, 1.03, 0.1], 0.5)).toContain('edge-lost');
+  });
+
   test('water that lies there needs no edge, no sharpness to its end and no dark base', () => {
     const water = newSet('Tray of water', 'plain');
     expect(water.wishes.edges).toBe('open');

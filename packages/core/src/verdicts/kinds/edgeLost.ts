@@ -1,5 +1,5 @@
 import type { SetDocument } from '@fendrix/contract';
-import { PAPER_WHITE_STOPS } from '../../exposure/exposure.js';
+import { MID_TONE, PAPER_WHITE_STOPS } from '../../exposure/exposure.js';
 import { displayWeights } from '../../exposure/recording.js';
 import { whiteGroundStops } from '../../judge/groundVerdict.js';
 import { mostBackM, withPlacement } from '../../solve/placements.js';
@@ -22,6 +22,8 @@ import { over } from '../working.js';
 const STEP_STOPS = 1 / 3;
 /** From here on the step in one of red, green and blue is seen as one of colour, stops: amber against white. */
 const COLOUR_STEP_STOPS = 1;
+/** Darker than five stops under mid-tone all is black, of whatever colour; recorded, of paper white. */
+const BLACK = MID_TONE / 2 ** 5;
 /** Fewer places of outline than this are no outline. */
 const FEWEST = 10;
 
@@ -64,14 +66,16 @@ function stepAt(stops: Float64Array, { inside, on, outside }: Edge, isClear: boo
   return isClear ? Math.max(step, Math.abs(tone(on) - tone(outside))) : step;
 }
 
-/** Whether the two sides are of colours so far apart that an outline of one tone is seen all the same. */
-function isColoured({ set, view }: Evidence, { inside, outside }: Edge): boolean {
-  const weights = displayWeights(set);
+/**
+ * Whether the two sides are of colours so far apart that an outline of one tone is seen all the same.
+ * @param weights of the films to what is recorded, see `displayWeights`
+ */
+function isColoured({ view }: Evidence, weights: Float64Array, { inside, outside }: Edge): boolean {
   const recorded = (place: number, channel: number) => {
     let value = 0;
     for (let k = channel; k < weights.length; k += 3)
       value += (weights[k] as number) * (view.whole.unit[place * weights.length + k] ?? 0);
-    return Math.min(1, value);
+    return Math.max(BLACK, Math.min(1, value));
   };
   return [0, 1, 2].some(
     (channel) =>
@@ -88,7 +92,8 @@ export const edgeLost: Judge<'edge-lost'> = {
       const edges = edgesOf(evidence, index);
       // Water that lies there has no outline that matters.
       if (product.kind === 'water' || edges.length < FEWEST) return [];
-      const ofOneColour = edges.filter((edge) => !isColoured(evidence, edge));
+      const weights = displayWeights(evidence.set);
+      const ofOneColour = edges.filter((edge) => !isColoured(evidence, weights, edge));
       const lost = (stops: Float64Array) =>
         ofOneColour.filter((edge) => stepAt(stops, edge, isClear) < STEP_STOPS);
       const figure = measured(evidence, (stops) => lost(stops).length / edges.length);

@@ -1,5 +1,6 @@
 import type { Product } from '@fendrix/contract';
 import { greyOf } from '../../exposure/display.js';
+import { MID_TONE } from '../../exposure/exposure.js';
 import { partAt } from '../../geometry/products/partAt.js';
 import { allByStops, byStops, those, withFStop } from '../changes/changes.js';
 import { darkerPaper } from '../changes/grounds.js';
@@ -10,8 +11,6 @@ import { less } from '../working.js';
 import { ownPlaces } from './burnt.js';
 
 const FEWEST = 12;
-/** Reflectance of mid-tone. */
-const MID_TONE = 0.18;
 /** The part of a product that is to be lit: its lightest tenth. */
 const LIT_PART = 0.9;
 /** In a dark picture so much less is meant, stops. */
