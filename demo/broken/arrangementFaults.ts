@@ -81,6 +81,13 @@ export const ARRANGEMENT_FAULTS: readonly Fault[] = [
     },
   },
   {
+    code: 'shadow-direction',
+    name: 'a light on the side to which the shadow is to fall',
+    cause: 'A',
+    seeds: [0, 3],
+    make: (seed) => wished(studioSet(seed, [jar(seed)]), { shadow: 'soft', shadowTowards: 'left' }),
+  },
+  {
     code: 'shadow-across',
     name: 'one jar in the shadow of the next',
     cause: 'A',

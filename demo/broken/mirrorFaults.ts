@@ -108,6 +108,20 @@ export const MIRROR_FAULTS: readonly Fault[] = [
     },
   },
   {
+    code: 'highlight-width',
+    name: 'a broad highlight where a slender strip is wished',
+    cause: 'A',
+    seeds: [0, 3],
+    make: (seed) => {
+      const set = glossy(seed);
+      const wide = { widthM: 1.1, heightM: 1.2 };
+      return wished(
+        { ...set, lights: set.lights.slice(0, 1).map((own) => ({ ...own, ...wide }) as typeof own) },
+        { highlight: 'one-strip', highlightPart: 0.05 },
+      );
+    },
+  },
+  {
     code: 'highlight-doubled',
     name: 'a second light in the gloss',
     cause: 'B',

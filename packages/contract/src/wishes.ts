@@ -50,6 +50,10 @@ export const wishes = z
         'What the middle of a mirroring thing shows: dark for a logo, bright, or closed by a lens-hole card',
       ),
     shadow: z.enum(['soft', 'hard', 'none', OPEN]).default(OPEN).describe('Shadow on the table'),
+    shadowTowards: z
+      .enum(['left', 'right', 'front', 'back', OPEN])
+      .default(OPEN)
+      .describe('Which way the shadow falls in the picture'),
     words: z
       .enum(['readable', 'picked-out', OPEN])
       .default(OPEN)
@@ -83,7 +87,10 @@ export const wishes = z
       .describe('How far a white background may be over the white of the products, stops'),
     highlightPart: partOfWhole(0.02, 1)
       .optional()
-      .describe('How broad a broad highlight is, part of the visible width'),
+      .describe('How broad a broad highlight is, or how wide a strip, part of the visible width'),
+    highlightBendPart: partOfWhole(0.0005, 0.2)
+      .optional()
+      .describe('How far a strip may wander along a straight side, part of the visible width'),
     shadowStops: z
       .number()
       .min(0.2)

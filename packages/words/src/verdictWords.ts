@@ -172,6 +172,12 @@ export const VERDICT_WORDS: Readonly<Record<VerdictCode, VerdictWords>> = {
       `It is missing on ${value(verdict)} of the straight side; ${limit(verdict)} may be.`,
     why: 'Rows of the straight side, top to bottom, without the largest light or sheet mirrored.',
   },
+  'highlight-width': {
+    title: (verdict) => `The highlight on ${nameOf(verdict)} is not as wide as is wished`,
+    figures: (verdict) =>
+      `Its width is ${value(verdict)} off the one that is wished; ${limit(verdict)} may be.`,
+    why: 'Middle width of the mirrored light or sheet over the rows of the straight side that show it.',
+  },
   'highlight-doubled': {
     title: (verdict) => `${nameOf(verdict)} has more than one highlight`,
     figures: (verdict) => `${value(verdict)} lights or sheets are mirrored; one strip is wished.`,
@@ -232,6 +238,11 @@ export const VERDICT_WORDS: Readonly<Record<VerdictCode, VerdictWords>> = {
     title: () => 'There is more than one shadow',
     figures: (verdict) => `${value(verdict)} shadows are seen apart from each other.`,
     why: 'Of lights that take half a stop or more with them, with a soft edge under 8 cm.',
+  },
+  'shadow-direction': {
+    title: () => 'The shadow falls another way than is wished',
+    figures: (verdict) => `It is ${value(verdict)} off; up to ${limit(verdict)} still reads as that way.`,
+    why: 'On the table, away from the light that gives the ground most.',
   },
   'shadow-across': {
     title: (verdict) => `${nameOf(verdict)} stands in the shadow of another`,

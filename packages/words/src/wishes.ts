@@ -10,6 +10,7 @@ export type WishFigure =
   | 'darkestStops'
   | 'brightestStops'
   | 'highlightPart'
+  | 'highlightBendPart'
   | 'shadowStops'
   | 'shadowEdgeM'
   | 'liquidStops'
@@ -48,7 +49,16 @@ export const WISH_FIGURES: {
     in: 'stops',
     hint: 'Brightest tone that is to hold detail; paper white if empty',
   },
-  highlightPart: { label: 'Broad', in: 'part', hint: 'How much of the width a broad highlight takes' },
+  highlightPart: {
+    label: 'Highlight',
+    in: 'part',
+    hint: 'How much of the width a strip or a broad highlight takes',
+  },
+  highlightBendPart: {
+    label: 'Straight',
+    in: 'finePart',
+    hint: 'How far a strip may wander along a straight side, of the width',
+  },
   shadowStops: { label: 'Shadow', in: 'stops', hint: 'How deep a soft shadow may be under the lit ground' },
   shadowEdgeM: { label: 'Soft edge', in: 'm', hint: 'How wide the soft edge of a shadow is at least' },
   liquidStops: { label: 'Glow', in: 'stops', hint: 'How far a glowing liquid is over its label' },
@@ -102,6 +112,16 @@ export const WISH_WORDS: { readonly [Name in WishName]: { label: string; choices
     },
   },
   shadow: { label: 'Shadow', choices: { soft: 'soft', hard: 'hard', none: 'none', open: 'as it comes' } },
+  shadowTowards: {
+    label: 'Shadow falls',
+    choices: {
+      left: 'to the left',
+      right: 'to the right',
+      front: 'to the front',
+      back: 'to the back',
+      open: 'as it comes',
+    },
+  },
   words: {
     label: 'Label',
     choices: { readable: 'flat and readable', 'picked-out': 'detail picked out', open: 'as it comes' },

@@ -26,6 +26,7 @@ export const openWishes = (mood: Wishes['mood']): Wishes => ({
   highlight: 'open',
   centre: 'open',
   shadow: 'open',
+  shadowTowards: 'open',
   words: 'open',
   liquid: 'open',
   texture: 'open',

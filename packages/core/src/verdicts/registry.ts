@@ -23,6 +23,7 @@ import {
   highlightHot,
 } from './kinds/highlightShapes.js';
 import { highlightNarrow, highlightUneven } from './kinds/highlights.js';
+import { highlightWidth } from './kinds/highlightWidth.js';
 import { hotLamp } from './kinds/hotLamp.js';
 import { labelDark, labelTurned, wordsGlare } from './kinds/labels.js';
 import { lightInLens } from './kinds/lightInLens.js';
@@ -37,6 +38,7 @@ import { productDark } from './kinds/productDark.js';
 import { roomLight } from './kinds/roomLight.js';
 import { layUneven, rowLine, rowMirrored, rowSpacing, rowUneven } from './kinds/rowsOfProducts.js';
 import { seenInProduct } from './kinds/seenInProduct.js';
+import { shadowDirection } from './kinds/shadowDirection.js';
 import { shadowAcross, shadowDeep, shadowDoubled, shadowHard, shadowUnwanted } from './kinds/shadows.js';
 import { thingInFrame } from './kinds/thingInFrame.js';
 import { toneMissed } from './kinds/toneMissed.js';
@@ -73,6 +75,7 @@ export const JUDGES: { readonly [C in VerdictCode]: Judge<C> } = {
   'highlight-bent': highlightBent,
   'highlight-broken': highlightBroken,
   'highlight-doubled': highlightDoubled,
+  'highlight-width': highlightWidth,
   'highlight-hot': highlightHot,
   'highlight-hard': highlightHard,
   'glass-base': glassBase,
@@ -83,6 +86,7 @@ export const JUDGES: { readonly [C in VerdictCode]: Judge<C> } = {
   'shadow-unwanted': shadowUnwanted,
   'shadow-hard': shadowHard,
   'shadow-doubled': shadowDoubled,
+  'shadow-direction': shadowDirection,
   'shadow-across': shadowAcross,
   'light-in-lens': lightInLens,
   moves,

@@ -85,6 +85,8 @@ export const THRESHOLDS = {
   'highlight-broken': row('part', 'above', 0.2, 0.5, 0.4, 4, 30),
   /** Highlights where one is wished. */
   'highlight-doubled': row('count', 'above', 1, 2, 0.4, 3, 30),
+  /** Width of a strip off the wished one, part of that: a third is seen. */
+  'highlight-width': row('part', 'above', 0.35, 1.5, 0.35, 3, 25),
   /** Brightest column of a highlight over its middle tone: a stop and a half is a hot spot. */
   'highlight-hot': row('stops', 'above', 1.5, 2, 0.35, 4, 20),
   /** Where it is to fade: a stop in a hundredth of the width is an edge. */
@@ -105,6 +107,8 @@ export const THRESHOLDS = {
   'shadow-hard': row('m', 'below', 0.025, 0.02, 0.35, 4, 15),
   /** Shadows that are seen apart from each other. */
   'shadow-doubled': row('count', 'above', 1, 1, 0.4, 3, 15),
+  /** Off the way that is wished: half a right angle still reads as that way. */
+  'shadow-direction': row('deg', 'above', 45, 90, 0.4, 3, null),
   /** Of the lit side of a product, in the shadow of another. */
   'shadow-across': row('part', 'above', 0.15, 0.4, 0.45, 3, 15),
   /** Veil over the whole picture: black, five stops under mid-tone, is then half as bright again and more. */

@@ -78,7 +78,7 @@ function litBeside(
 }
 
 /** The shadow of the light that gives the ground most, and how deep it is. */
-function keyShadow(evidence: Evidence) {
+export function keyShadow(evidence: Evidence) {
   const { shadows, ground, causes } = shadowsOnGround(evidence);
   const shadow = causes.flatMap(({ thing }) => shadows.find(({ tag }) => tag === thing.key) ?? [])[0];
   const lit = shadow ? litBeside(evidence, shadow, ground) : [];

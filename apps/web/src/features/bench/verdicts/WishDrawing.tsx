@@ -21,6 +21,13 @@ const shadow = (blur: boolean) => (
   </>
 );
 
+const falling = (cx: number, cy: number) => (
+  <>
+    <ellipse cx={cx} cy={cy} rx={4} ry={1.4} fill={dark} />
+    {shape(mid)}
+  </>
+);
+
 const DRAWINGS: Partial<Record<WishName, Record<string, Drawing>>> = {
   mood: { bright: { behind: light }, neutral: { behind: mid }, dark: { behind: dark } },
   ground: {
@@ -56,6 +63,12 @@ const DRAWINGS: Partial<Record<WishName, Record<string, Drawing>>> = {
       ),
     },
     none: { behind: dark },
+  },
+  shadowTowards: {
+    left: { behind: light, over: falling(4, 11) },
+    right: { behind: light, over: falling(14, 11) },
+    front: { behind: light, over: falling(9, 12.5) },
+    back: { behind: light, over: falling(11, 4) },
   },
   centre: { dark: { behind: light, over: shape(dark) }, bright: { behind: dark, over: shape(light) } },
   shadow: { soft: { behind: light, over: shadow(true) }, hard: { behind: light, over: shadow(false) } },
