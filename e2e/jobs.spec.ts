@@ -11,15 +11,6 @@ const PNG = Buffer.from(
 
 const part = (page: Page, name: string) =>
   page.getByRole('navigation', { name: 'Parts of the job' }).getByRole('link', { name });
-/** The day of the demo job. */
-async function openDay(page: Page): Promise<void> {
-  await page.goto('/jobs');
-  await page
-    .getByRole('link', { name: /Oddvane Larder/ })
-    .first()
-    .click();
-  await page.getByRole('link', { name: 'Day' }).click();
-}
 const section = (page: Page, name: string) => page.getByRole('region', { name, exact: true });
 
 const cell = (page: Page, name: string) => page.getByRole('gridcell', { name, exact: true });
@@ -270,52 +261,4 @@ test('on a phone the brief can be read', async ({ page }) => {
   await expect(page.getByRole('heading', { name: 'Brief' })).toBeVisible();
   const wide = await page.evaluate(() => document.documentElement.scrollWidth > window.innerWidth + 1);
   expect(wide).toBe(false);
-});
-
-test('the day is put in order; an own order says what it costs and is undone', async ({ page }) => {
-  await openDay(page);
-  const day = page.getByTestId('day');
-  await expect(day.getByRole('rowheader')).toHaveCount(4);
-  await expect(page.getByText('No other order is over sooner.')).toBeVisible();
-  expect(await seriousFindings(page)).toEqual([]);
-  const best = await day.getByRole('rowheader').allInnerTexts();
-  await day
-    .getByRole('button', { name: /: later$/ })
-    .first()
-    .click();
-  await expect(page.getByTestId('day-costs')).toContainText('more than the best');
-  await page.getByRole('button', { name: 'Undo' }).click();
-  expect(await day.getByRole('rowheader').allInnerTexts()).toEqual(best);
-  const [csv] = await Promise.all([
-    page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Export CSV' }).click(),
-  ]);
-  expect(csv.suggestedFilename()).toMatch(/day\.csv$/);
-});
-
-test('a set is built step by step at the table by keys alone, also after a reload', async ({ page }) => {
-  await openDay(page);
-  await expect(page.getByText(/0 of \d+ done, from an empty table/)).toBeVisible();
-  await page.getByRole('link', { name: /Set side/ }).click();
-  const step = page.getByTestId('set-side-step');
-  await expect(step).toHaveText(/^step 1 of/);
-  await page.keyboard.press('PageDown');
-  await expect(step).toHaveText(/^step 2 of/);
-  // From two metres: 40 px and more.
-  const figure = page.getByTestId('set-side-numbers').locator('.number').first();
-  const px = await figure.evaluate((element) => Number.parseFloat(getComputedStyle(element).fontSize));
-  expect(px).toBeGreaterThanOrEqual(40);
-  expect(await seriousFindings(page)).toEqual([]);
-  // What was ticked is saved on the way back to the day.
-  await page.getByRole('link', { name: 'Back to the day' }).click();
-  await expect(page.getByText(/1 of \d+ done/)).toBeVisible();
-  await saved(page);
-  await page.getByRole('link', { name: /Set side/ }).click();
-  await page.reload();
-  await expect(step).toHaveText(/^step 2 of/);
-  await page.keyboard.press('PageUp');
-  await expect(step).toHaveText(/^step 1 of/);
-  await page.setViewportSize({ width: 390, height: 780 });
-  const wide = await page.evaluate(() => document.documentElement.scrollWidth);
-  expect(wide).toBeLessThanOrEqual(390);
 });

@@ -19,6 +19,7 @@ const serverOf = (_: unknown, worker: number) => ({
     FENDRIX_DATA: join(process.env.FENDRIX_E2E_DATA ?? '', String(worker)),
     FENDRIX_WEB: join(root, 'apps/web/dist'),
     FENDRIX_DEMO: '1',
+    FENDRIX_SET_SIDE_HOST: '127.0.0.1',
   },
 });
 

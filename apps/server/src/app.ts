@@ -2,7 +2,6 @@ import type { Readable } from 'node:stream';
 import bodyParser from '@koa/bodyparser';
 import Router from '@koa/router';
 import Koa from 'koa';
-import helmet from 'koa-helmet';
 import type { Logger } from 'pino';
 import type { Database } from './db/database.js';
 import { createDemoJob } from './demoData.js';
@@ -13,11 +12,14 @@ import { createPictureStore } from './domain/pictures.js';
 import { createSetStore } from './domain/sets.js';
 import { errorExit } from './errors.js';
 import { hostAndOriginGuard } from './http/guards.js';
+import { noStore, securityHeaders } from './http/headers.js';
 import { jobRoutes } from './http/jobRoutes.js';
 import { kitRoutes } from './http/kitRoutes.js';
 import { pages } from './http/pages.js';
+import { pairingRoutes } from './http/pairingRoutes.js';
 import { pictureRoutes } from './http/pictureRoutes.js';
 import { setRoutes } from './http/setRoutes.js';
+import { createSetSide, type SetSide, type SetSideOptions } from './setSide/setSide.js';
 
 export interface AppOptions {
   database: Database;
@@ -28,12 +30,15 @@ export interface AppOptions {
   webRoot?: string;
   hosts: readonly string[];
   origins: readonly string[];
+  /** Where phones and tablets find the day of a job, once it is switched on. */
+  setSide: Pick<SetSideOptions, 'host' | 'port'>;
 }
 
 /** Largest request body: a set with a large mesh. */
 const BODY_LIMIT = '24mb';
 
-export function createApp({ database, log, pictureFolder, webRoot, hosts, origins }: AppOptions): Koa {
+export function createApp(options: AppOptions): { app: Koa; setSide: SetSide } {
+  const { database, log, pictureFolder, webRoot, hosts, origins } = options;
   const app = new Koa();
   app.on('error', (error) => log.error({ err: error }, 'connection failed'));
   app.use(securityHeaders());
@@ -50,7 +55,14 @@ export function createApp({ database, log, pictureFolder, webRoot, hosts, origin
   const jobs = createJobStore(database);
   const sets = createSetStore(database);
   const pictures = createPictureStore(database, pictureFolder);
+  const kit = createKitStore(database);
   const stores = { database, jobs, sets, pictures };
+  const setSide = createSetSide({
+    ...options.setSide,
+    stores: { jobs, sets, kit },
+    log,
+    ...(webRoot === undefined ? {} : { webRoot }),
+  });
   const whole = {
     demo: () => createDemoJob(sets, jobs),
     pack: (id: string) => packJob(stores, id),
@@ -60,7 +72,8 @@ export function createApp({ database, log, pictureFolder, webRoot, hosts, origin
     health,
     jobRoutes(jobs, whole),
     setRoutes(sets),
-    kitRoutes(createKitStore(database)),
+    kitRoutes(kit),
+    pairingRoutes(setSide),
     pictureRoutes(pictures),
   ];
   for (const router of routers) {
@@ -68,34 +81,5 @@ export function createApp({ database, log, pictureFolder, webRoot, hosts, origin
     app.use(router.allowedMethods());
   }
   if (webRoot) app.use(pages(webRoot));
-  return app;
-}
-
-/** Answers of the interface are of the moment: nothing keeps them, unless a route says so. */
-function noStore(): Koa.Middleware {
-  return async (ctx, next) => {
-    if (ctx.path.toLowerCase().startsWith('/api/')) ctx.set('cache-control', 'no-store');
-    await next();
-  };
-}
-
-function securityHeaders(): Koa.Middleware {
-  return helmet({
-    contentSecurityPolicy: {
-      directives: {
-        defaultSrc: ["'self'"],
-        // The engine is WebAssembly; scripts from elsewhere and made of text stay barred.
-        scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
-        // Style tags are made at run time by the interface library.
-        styleSrc: ["'self'", "'unsafe-inline'"],
-        imgSrc: ["'self'", 'data:', 'blob:'],
-        workerSrc: ["'self'"],
-        connectSrc: ["'self'"],
-        upgradeInsecureRequests: null,
-      },
-    },
-    crossOriginEmbedderPolicy: true,
-    // Served over plain HTTP on this machine; a proxy that adds TLS adds this too.
-    strictTransportSecurity: false,
-  });
+  return { app, setSide };
 }

@@ -11,6 +11,8 @@ export interface Config {
   pictureFolder: string;
   demo: boolean;
   webRoot: string | undefined;
+  /** Where phones and tablets find the day of a job, once it is switched on. */
+  setSide: { host: string; port: number };
   origins: string[];
   hosts: string[];
 }
@@ -18,14 +20,13 @@ export interface Config {
 /**
  * Settings from the environment: FENDRIX_HOST (127.0.0.1), FENDRIX_PORT (4280), FENDRIX_DATA (folder),
  * FENDRIX_DEMO (1: load the demo set), FENDRIX_WEB (built pages), FENDRIX_NAMES and FENDRIX_ORIGINS (further
- * host names and page origins, comma separated).
+ * host names and page origins, comma separated), FENDRIX_SET_SIDE_HOST (0.0.0.0) and FENDRIX_SET_SIDE_PORT (the port
+ * after FENDRIX_PORT), opened only while phones may pair.
  * @throws {ConfigError} a setting is wrong or the data folder cannot be written
  */
 export function readConfig(env: NodeJS.ProcessEnv): Config {
-  const port = Number(env.FENDRIX_PORT ?? 4280);
-  if (!(Number.isInteger(port) && port >= 1 && port <= 65535)) {
-    throw new ConfigError(`FENDRIX_PORT is "${env.FENDRIX_PORT}"; give a port from 1 to 65535`);
-  }
+  const port = portOf(env, 'FENDRIX_PORT', 4280);
+  const setSidePort = portOf(env, 'FENDRIX_SET_SIDE_PORT', port < 65535 ? port + 1 : port - 1);
   const host = env.FENDRIX_HOST ?? '127.0.0.1';
   const names = ['127.0.0.1', 'localhost', '[::1]', host, ...list(env.FENDRIX_NAMES)];
   const hosts = names.map((name) => `${name.toLowerCase()}:${port}`);
@@ -40,7 +41,14 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     pictureFolder: join(data, 'pictures'),
     demo: env.FENDRIX_DEMO === '1',
     webRoot: env.FENDRIX_WEB,
+    setSide: { host: env.FENDRIX_SET_SIDE_HOST ?? '0.0.0.0', port: setSidePort },
   };
+}
+
+function portOf(env: NodeJS.ProcessEnv, name: string, usual: number): number {
+  const port = Number(env[name] ?? usual);
+  if (Number.isInteger(port) && port >= 1 && port <= 65535) return port;
+  throw new ConfigError(`${name} is "${env[name]}"; give a port from 1 to 65535`);
 }
 
 function makeWritable(folder: string): void {

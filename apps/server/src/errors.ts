@@ -6,12 +6,14 @@ type Code = ApiError['error']['code'];
 
 const STATUS: Record<Code, number> = {
   'bad-input': 400,
+  'not-paired': 401,
   forbidden: 403,
   'not-found': 404,
   'not-allowed': 405,
   conflict: 409,
   'too-large': 413,
   unsupported: 415,
+  'too-many': 429,
   unreadable: 500,
   storage: 507,
   unavailable: 503,

@@ -26,7 +26,15 @@ async function main(): Promise<void> {
   const gone = await collectPictures(database, pictureFolder);
   await collectLongTexts(database);
   if (gone.unfinished + gone.unused > 0) log.info(gone, 'pictures cleared');
-  const app = createApp({ database, log, pictureFolder, hosts, origins, ...(webRoot ? { webRoot } : {}) });
+  const { app, setSide } = createApp({
+    database,
+    log,
+    pictureFolder,
+    hosts,
+    origins,
+    setSide: config.setSide,
+    ...(webRoot ? { webRoot } : {}),
+  });
   const server = createServer(app.callback());
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
@@ -42,6 +50,7 @@ async function main(): Promise<void> {
   const stop = () => {
     if (stopping) return;
     stopping = true;
+    void setSide.close();
     server.close(() => void database.close().then(() => process.exit(0)));
     server.closeIdleConnections();
     setTimeout(() => server.closeAllConnections(), GRACE_MS).unref();

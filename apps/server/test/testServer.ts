@@ -20,26 +20,34 @@ export async function startTestServer() {
   const hosts: string[] = [];
   const origins: string[] = [];
   const pictureFolder = join(folder, 'pictures');
-  const app = createApp({ database, log: pino({ level: 'silent' }), pictureFolder, hosts, origins });
+  const { app, setSide } = createApp({
+    database,
+    log: pino({ level: 'silent' }),
+    pictureFolder,
+    hosts,
+    origins,
+    setSide: { host: '127.0.0.1', port: 0 },
+  });
   const server = createServer(app.callback());
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   const { port } = server.address() as AddressInfo;
   hosts.push(`127.0.0.1:${port}`);
   origins.push(`http://127.0.0.1:${port}`);
 
-  /** One request; text and bytes are sent as they stand. Answers that are not JSON come as bytes. */
+  /** One request, to the server itself or to another port of this machine; text and bytes are sent as they stand. Answers that are not JSON come as bytes. */
   function call<T = unknown>(
     method: string,
     path: string,
     body?: unknown,
     headers: Record<string, string> = {},
+    at = port,
   ): Promise<Answer<T>> {
     return new Promise((resolve, reject) => {
       const plain = typeof body === 'string' || body instanceof Uint8Array;
       const type = body === undefined ? {} : { 'content-type': 'application/json' };
       const sent = request(
         // A connection of its own: one that is kept may have been closed while a test was busy.
-        { host: '127.0.0.1', port, method, path, headers: { ...type, ...headers }, agent: false },
+        { host: '127.0.0.1', port: at, method, path, headers: { ...type, ...headers }, agent: false },
         (response) => {
           const parts: Buffer[] = [];
           response.on('data', (part: Buffer) => parts.push(part));
@@ -65,6 +73,7 @@ export async function startTestServer() {
     database,
     call,
     async stop() {
+      await setSide.close();
       server.closeAllConnections();
       server.close();
       await database.close();

@@ -90,6 +90,8 @@ export interface ApiError {
       | 'conflict'
       | 'too-large'
       | 'forbidden'
+      | 'not-paired'
+      | 'too-many'
       | 'not-allowed'
       | 'unsupported'
       | 'unreadable'

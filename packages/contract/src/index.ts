@@ -78,6 +78,16 @@ export type { BoxProduct, Product, ProductOf, ProfilePoint, Turned } from './pro
 export { MOST_TRIANGLES, productDocument } from './productRules.js';
 export { checkStudio } from './roomRules.js';
 export { type SetDocument, type SetDocumentInput, setDocument, type Take } from './set.js';
+export {
+  type DayAction,
+  type DayAtTable,
+  dayActions,
+  openPairingBody,
+  type PairedDevice,
+  type Pairing,
+  pairBody,
+  pairingQuery,
+} from './setSide.js';
 export type { Sheet, SheetOf } from './sheet.js';
 export type { Backdrop, Bench, Highlight, Panel, Person, Room, Spot, Standing, Sweep } from './standing.js';
 export type { Studio } from './studio.js';

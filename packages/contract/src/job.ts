@@ -19,6 +19,9 @@ export const clock = z
   .string()
   .regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'must be a time of the day such as 09:30.');
 
+/** A moment, ISO 8601 in UTC. */
+export const instant = z.iso.datetime().describe('A moment, UTC');
+
 /** What a tape may be laid from: the centre of the set, a corner of its table or of its room. */
 export const tapeMark = z.enum([
   'centre',
@@ -98,6 +101,8 @@ export const jobProduct = z.strictObject({
   fragile: words(200).describe('What may break, mark or melt; empty if nothing'),
   minutesOnSet: z.number().min(0.5).max(1440).optional().describe('How long it lasts under lights, minutes'),
   spares: z.int().min(0).max(100).default(0).describe('Further pieces at hand'),
+  usedUp: z.int().min(0).max(200).default(0).describe('Pieces that were used up on the day'),
+  freshAt: instant.optional().describe('When the piece that stands there now came under the lights'),
   steps: z.array(step).max(60).default([]).describe('Preparation and styling, ticked on the day'),
 });
 
@@ -155,6 +160,9 @@ export const shot = z.strictObject({
   after: z.array(rowId).max(20).default([]).describe('Pictures that come before it'),
   last: z.boolean().default(false).describe('Spills, wets or wilts: after all that do not'),
   done: z.boolean().default(false),
+  tries: z.int().min(0).max(1000).default(0).describe('Frames that were tried and not kept'),
+  begunAt: instant.optional().describe('When the first step of its set was done'),
+  takenAt: instant.optional().describe('When it was taken'),
   built: z
     .array(z.string().min(1).max(200))
     .max(200)

@@ -126,7 +126,14 @@ describe('a job on its way', () => {
 });
 
 describe('preparation', () => {
-  const goods = { detail: 'side', shine: 'satin', clear: 'opaque', fragile: '', spares: 0 } as const;
+  const goods = {
+    detail: 'side',
+    shine: 'satin',
+    clear: 'opaque',
+    fragile: '',
+    spares: 0,
+    usedUp: 0,
+  } as const;
 
   test('glass wants gloves first, garments no gloves at all', () => {
     expect(proposedSteps({ ...goods, goods: 'glass' })[0]?.text).toMatch(/gloves/);

@@ -69,6 +69,11 @@ export const routes: RouteObject[] = [
           },
         ],
       },
+      {
+        path: '/set-side',
+        lazy: () =>
+          import('../features/jobs/pages').then(({ PairedSetSide }) => ({ Component: PairedSetSide })),
+      },
       { path: '*', element: <LostPage /> },
     ],
   },

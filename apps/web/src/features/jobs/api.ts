@@ -16,6 +16,8 @@ export const jobsApi = serverApi.injectEndpoints({
       providesTags: ['JobList'],
     }),
     readJob: build.query<StoredJob, string>({ query: (id) => `jobs/${id}`, keepUnusedDataFor: 0 }),
+    /** As it is stored now, beside the one that is open. */
+    readNewerJob: build.query<StoredJob, string>({ query: (id) => `jobs/${id}`, keepUnusedDataFor: 0 }),
     createJob: build.mutation<StoredJob, Job>({
       query: (document) => ({ url: 'jobs', method: 'POST', body: { document } }),
       invalidatesTags: ['JobList'],

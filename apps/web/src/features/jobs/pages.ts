@@ -1,9 +1,10 @@
 export { BriefView } from './brief/BriefView';
 export { DayView } from './day/DayView';
-export { SetSideView } from './day/SetSideView';
 export { JobFrame } from './JobFrame';
 export { JobListView } from './JobListView';
 export { ProductsView } from './products/ProductsView';
 export { SeriesView } from './series/SeriesView';
+export { PairedSetSide } from './setSide/PairedSetSide';
+export { SetSideView } from './setSide/SetSideView';
 export { CameraView } from './shots/CameraView';
 export { ShotsView } from './shots/ShotsView';

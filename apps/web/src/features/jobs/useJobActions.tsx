@@ -1,4 +1,5 @@
 import { type Job, jobDocument } from '@fendrix/contract';
+import { beforeItsDay } from '@fendrix/core';
 import type { ThunkDispatch, UnknownAction } from '@reduxjs/toolkit';
 import { useDispatch } from 'react-redux';
 import { useNavigate } from 'react-router';
@@ -56,8 +57,9 @@ export function useJobActions() {
 
 /** The same job to be done again: nothing of it is done yet, and its sets stay with the first. */
 export function copyOf(job: Job): Job {
+  const again = beforeItsDay(job);
   return {
-    ...job,
+    ...again,
     name: `${job.name}, copy`.slice(0, 80),
     delivered: false,
     archived: false,
@@ -65,10 +67,10 @@ export function copyOf(job: Job): Job {
       ...job.brief,
       supplied: job.brief.supplied.map((products) => ({ ...products, arrived: false })),
     },
-    products: job.products.map((product) => ({
+    products: again.products.map((product) => ({
       ...product,
       steps: product.steps.map((step) => ({ ...step, done: false })),
     })),
-    shots: job.shots.map(({ setId: _setId, ...shot }) => ({ ...shot, done: false })),
+    shots: again.shots.map(({ setId: _setId, ...shot }) => shot),
   };
 }

@@ -57,6 +57,8 @@ export interface OpenDocument<D extends { name: string }, K extends string> {
   open(stored: Stored<D>, draft: unknown): Thunk<Record<K, OpenDocumentState<D>>>;
   /** Settles a conflict: the newer document from the server, or this one saved over it. Both can be undone. */
   settleConflict(keep: 'mine' | 'newer'): Thunk<Record<K, OpenDocumentState<D>>>;
+  /** Takes over a newer stored document where all that was done here is stored; otherwise nothing happens. Can be undone. */
+  catchUp(newer: Stored<D>): Thunk<Record<K, OpenDocumentState<D>>>;
   /** Drafts that are to be decided on. */
   draftsMet(drafts: Draft[]): UnknownAction;
   /** Goes on with a draft, as a change that can be undone; told and left where it is if it cannot be. */
@@ -207,6 +209,15 @@ export function createOpenDocument<D extends { name: string }, K extends string>
     };
   }
 
+  function catchUp(newer: Stored<D>): Thunk<State> {
+    return (dispatch, getState) => {
+      const { stored, save } = getState()[key].file;
+      if (stored?.id !== newer.id || save !== 'saved' || newer.revision <= stored.revision) return;
+      dispatch(revisionSaved(newer.revision));
+      dispatch(replaced(newer.document, null, true));
+    };
+  }
+
   function takeDraft({ document, window }: Draft): Thunk<State, boolean> {
     return (dispatch, getState) => {
       const { stored } = getState()[key].file;
@@ -233,6 +244,7 @@ export function createOpenDocument<D extends { name: string }, K extends string>
     edit,
     open,
     settleConflict,
+    catchUp,
     draftsMet,
     takeDraft,
     draftSettled,

@@ -1,3 +1,5 @@
+import { nanoid } from '@reduxjs/toolkit';
+
 /** This window by a name that outlives a reload; other windows of the browser have names of their own. */
 
 const KEY = 'fendrix.window';
@@ -16,7 +18,8 @@ function remembered(): string {
 }
 
 function renewed(): string {
-  const name = crypto.randomUUID();
+  // The page of the set side comes over plain HTTP, where browsers make no random UUIDs.
+  const name = nanoid();
   try {
     sessionStorage.setItem(KEY, name);
   } catch {

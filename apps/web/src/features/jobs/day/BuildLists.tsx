@@ -11,7 +11,8 @@ import { Choice } from '../../../shared/Choice';
 import { PlainTable } from '../../../shared/PlainTable';
 import { Section } from '../../../shared/Section';
 import { useEditJob, useJob } from '../state/openJob';
-import { type PictureSteps, useTick } from './useBuildSteps';
+import { useDayAtHand } from './dayAtHand';
+import type { PictureSteps } from './useBuildSteps';
 
 /** What to place for each picture of the day, in the order of building, by tape from two marks. */
 export function BuildLists({ pictures }: { pictures: readonly PictureSteps[] }) {
@@ -70,7 +71,7 @@ function TapesFrom({ sets }: { sets: readonly SetDocument[] }) {
 function BuildList({ picture, open }: { picture: PictureSteps; open: boolean }) {
   const { shot, set, before, steps } = picture;
   const { tapesFrom } = useJob().day;
-  const tick = useTick();
+  const { act } = useDayAtHand();
   const done = steps.filter(({ key }) => shot.built.includes(key)).length;
   return (
     <Box component="details" open={open} sx={{ borderTop: 1, borderColor: 'divider', py: 0.75 }}>
@@ -100,7 +101,9 @@ function BuildList({ picture, open }: { picture: PictureSteps; open: boolean }) 
                       size="small"
                       sx={{ p: 0 }}
                       checked={shot.built.includes(step.key)}
-                      onChange={(_, checked) => tick(picture, step, checked)}
+                      onChange={(_, checked) =>
+                        act({ kind: 'step', shot: shot.id, step: step.key, done: checked })
+                      }
                       slotProps={{ input: { 'aria-label': `${title}: done` } }}
                     />
                   </td>

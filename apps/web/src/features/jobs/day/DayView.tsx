@@ -1,4 +1,4 @@
-import type { SetDocument } from '@fendrix/contract';
+import type { Shot } from '@fendrix/contract';
 import { clockMinutes, clockOf, type JobDay, timesOf } from '@fendrix/core';
 import { durationWords } from '@fendrix/words';
 import Alert from '@mui/material/Alert';
@@ -13,9 +13,12 @@ import { minutesQuantity } from '../quantities';
 import { useEditJob, useJob } from '../state/openJob';
 import { BuildLists } from './BuildLists';
 import { calendarOf } from './calendarOf';
+import { DeskDay, useDayAtHand } from './dayAtHand';
 import { becauseOf, changesOf, csvOf, minutes } from './dayChanges';
 import { OrderTable } from './OrderTable';
 import { PackingList } from './PackingList';
+import { PhonesAtTable } from './PhonesAtTable';
+import { Stock } from './Stock';
 import { isToday, minutesNow, useEachMinute } from './today';
 import { useBuildSteps } from './useBuildSteps';
 import { useDay, useOrder } from './useDay';
@@ -27,8 +30,17 @@ const LATE_FROM_MIN = 5;
 
 /** The day of a job: its pictures in the order in which it is over soonest, with the clock, what is done between, and why. */
 export function DayView() {
-  const { day, sets, reading } = useDay();
-  if (reading) return <CircularProgress aria-label="The sets of the pictures are being read" sx={{ m: 4 }} />;
+  return (
+    <DeskDay>
+      <DayOfJob />
+    </DeskDay>
+  );
+}
+
+function DayOfJob() {
+  const day = useDay();
+  if (useDayAtHand().reading)
+    return <CircularProgress aria-label="The sets of the pictures are being read" sx={{ m: 4 }} />;
   return (
     <>
       {day.shots.length === 0 ? (
@@ -37,7 +49,7 @@ export function DayView() {
           set. The changes from one set to the next are then priced, and the order follows.
         </Typography>
       ) : (
-        <Planned day={day} sets={sets} />
+        <Planned day={day} />
       )}
       {day.without.length > 0 && (
         <Alert severity="info" sx={{ mt: 2, maxWidth: 640 }}>
@@ -48,13 +60,15 @@ export function DayView() {
   );
 }
 
-function Planned({ day, sets }: { day: JobDay; sets: ReadonlyMap<string, SetDocument> }) {
+function Planned({ day }: { day: JobDay }) {
   const { order, best } = useOrder(day);
-  const pictures = useBuildSteps(day, sets, order);
+  const pictures = useBuildSteps(day, order);
   return (
     <>
       <OrderedDay day={day} order={order} best={best} />
       <BuildLists pictures={pictures} />
+      <Stock order={order.map((picture) => day.shots[picture] as Shot)} />
+      <PhonesAtTable />
       <PackingList pictures={pictures} />
     </>
   );

@@ -1,9 +1,7 @@
 import type { SetDocument, Shot } from '@fendrix/contract';
 import { type BuildStep, buildList, type JobDay } from '@fendrix/core';
 import { useMemo } from 'react';
-import { changeRow } from '../../../shared/rows';
-import { kitApi } from '../../kit';
-import { useEditJob, useJob } from '../state/openJob';
+import { useDayAtHand } from './dayAtHand';
 
 /** What is built for one picture of the day. */
 export interface PictureSteps {
@@ -15,14 +13,10 @@ export interface PictureSteps {
 }
 
 /** The build lists of an order: the first from what stands there now, each next one from the set before it. */
-export function useBuildSteps(
-  day: JobDay,
-  sets: ReadonlyMap<string, SetDocument>,
-  order: readonly number[],
-): PictureSteps[] {
-  const { stands, tapesFrom } = useJob().day;
-  const { data: kit } = kitApi.useReadKitQuery();
-  const studio = kit?.document.studio;
+export function useBuildSteps(day: JobDay, order: readonly number[]): PictureSteps[] {
+  const { job, sets, kit } = useDayAtHand();
+  const { stands, tapesFrom } = job.day;
+  const studio = kit?.studio;
   return useMemo(() => {
     let before = stands === undefined ? null : (sets.get(stands) ?? null);
     return order.flatMap((picture): PictureSteps[] => {
@@ -34,16 +28,4 @@ export function useBuildSteps(
       return [{ shot, set, before: from?.name ?? null, steps: buildList(from, set, tapesFrom, studio) }];
     });
   }, [day, sets, order.join(' '), stands, tapesFrom, studio]);
-}
-
-/** Ticks a step of a picture, or takes its tick away. Only the steps that there are now keep theirs. */
-export function useTick(): (picture: PictureSteps, step: BuildStep, done: boolean) => void {
-  const edit = useEditJob();
-  return ({ shot, steps }, { key }, done) =>
-    edit((now) => {
-      const kept = (now.shots.find(({ id }) => id === shot.id)?.built ?? []).filter(
-        (own) => own !== key && steps.some((step) => step.key === own),
-      );
-      return { ...now, shots: changeRow(now.shots, shot.id, { built: done ? [...kept, key] : kept }) };
-    });
 }

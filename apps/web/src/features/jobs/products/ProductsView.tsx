@@ -36,6 +36,7 @@ export function ProductsView() {
       clear: 'opaque',
       fragile: '',
       spares: 0,
+      usedUp: 0,
       steps: [],
     };
     if (edit((now) => ({ ...now, products: [...now.products, product] }))) choose(id);

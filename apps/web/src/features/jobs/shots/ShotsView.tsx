@@ -71,6 +71,7 @@ export function ShotsView() {
       after: [],
       last: false,
       done: false,
+      tries: 0,
     };
     if (edit((now) => ({ ...now, shots: [...now.shots, shot] }))) choose(id);
   }

@@ -1,108 +1,23 @@
-import type { SetDocument } from '@fendrix/contract';
-import { type BuildStep, F_NUMBERS, ISO_SPEEDS, type JobDay, printedSetting, SHUTTERS } from '@fendrix/core';
+import type { SetDocument, Shot } from '@fendrix/contract';
+import { type BuildStep, F_NUMBERS, ISO_SPEEDS, printedSetting, SHUTTERS } from '@fendrix/core';
 import { buildWords, setCautionWords } from '@fendrix/words';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import CircularProgress from '@mui/material/CircularProgress';
-import Typography from '@mui/material/Typography';
-import { useEffect, useState } from 'react';
-import { Link, useParams } from 'react-router';
-import { changeRow } from '../../../shared/rows';
-import { useEditJob, useJob } from '../state/openJob';
-import { useAwake } from './useAwake';
-import { type PictureSteps, useBuildSteps, useTick } from './useBuildSteps';
-import { useDay, useOrder } from './useDay';
+import { useState } from 'react';
+import { useDayAtHand } from '../day/dayAtHand';
+import type { PictureSteps } from '../day/useBuildSteps';
+import { Pieces } from './Pieces';
+import { useKeys } from './useKeys';
+import { useVoice } from './useVoice';
 
 /** Figures that are read from afar; the others stand small below. */
 const READ_FROM_AFAR = 3;
 /** Of what is read from afar: figures 9 mm high on a phone, where 6 px are a millimetre, and larger on a tablet. */
 const BIG = 'clamp(64px, max(9vmin, min(20vw, 80px)), 120px)';
 
-/** The day at the table: one step at a time, to be read from two metres and gone on by one press. */
-export function SetSideView() {
-  const { jobId } = useParams();
-  const { day, sets, reading } = useDay();
-  useAwake();
-  return (
-    <Box
-      component="main"
-      aria-label="Set side"
-      sx={{ minHeight: '100dvh', display: 'flex', flexDirection: 'column', p: { xs: 1.5, md: 3 } }}
-    >
-      {reading ? (
-        <CircularProgress aria-label="The sets of the pictures are being read" sx={{ m: 'auto' }} />
-      ) : (
-        <Steps day={day} sets={sets} />
-      )}
-      <Button
-        component={Link}
-        to={`/jobs/${jobId}/day`}
-        size="small"
-        color="inherit"
-        sx={{ alignSelf: 'start', mt: 1 }}
-      >
-        Back to the day
-      </Button>
-    </Box>
-  );
-}
-
-function Steps({ day, sets }: { day: JobDay; sets: ReadonlyMap<string, SetDocument> }) {
-  const { order, best } = useOrder(day);
-  const edit = useEditJob();
-  const { shots, day: planned } = useJob();
-  const { order: own, stands } = planned;
-  const isOwn = own.length > 0;
-  /** Pictures taken since the page was opened, and what stood there before each: Back goes to them too. */
-  const [taken, setTaken] = useState<readonly { id: string; stood: string | undefined }[]>([]);
-  const [picture, ...later] = useBuildSteps(day, sets, order);
-  // Until the order is known nothing is begun.
-  if (best === null && !isOwn)
-    return <CircularProgress aria-label="The order is being worked out" sx={{ m: 'auto' }} />;
-  if (!picture)
-    return (
-      <Typography sx={{ m: 'auto', fontSize: '1.5rem', maxWidth: 560 }}>
-        {day.without.length > 0
-          ? 'No picture that is set up is left. Make the sets of the others first.'
-          : shots.length > 0
-            ? 'All pictures are taken.'
-            : 'There is nothing to build yet: list the pictures of the job and make their sets.'}
-      </Typography>
-    );
-  const take = () => {
-    const { shot } = picture;
-    setTaken([...taken, { id: shot.id, stood: stands }]);
-    edit((now) => ({
-      ...now,
-      shots: changeRow(now.shots, shot.id, { done: true }),
-      day: { ...now.day, stands: shot.setId },
-    }));
-  };
-  const last = taken.at(-1);
-  const takeBack = last
-    ? () => {
-        setTaken(taken.slice(0, -1));
-        edit((now) => ({
-          ...now,
-          shots: changeRow(now.shots, last.id, { done: false }),
-          day: { ...now.day, stands: last.stood },
-        }));
-      }
-    : null;
-  return (
-    <PictureAtTable
-      key={picture.shot.id}
-      picture={picture}
-      next={later[0]?.shot.name ?? null}
-      onTaken={take}
-      onTakeBack={takeBack}
-    />
-  );
-}
-
 /** The steps of one picture, then taking it. */
-function PictureAtTable({
+export function PictureAtTable({
   picture,
   next,
   onTaken,
@@ -115,18 +30,19 @@ function PictureAtTable({
   onTakeBack: (() => void) | null;
 }) {
   const { shot, steps } = picture;
-  const tick = useTick();
+  const { act } = useDayAtHand();
   const first = steps.findIndex(({ key }) => !shot.built.includes(key));
   const [at, setAt] = useState(first < 0 ? steps.length : first);
   // The set may have changed meanwhile: then there may be fewer.
   const step = steps[Math.min(at, steps.length)];
   const forward = () => {
     if (!step) return onTaken();
-    tick(picture, step, true);
+    act({ kind: 'step', shot: shot.id, step: step.key, done: true });
     setAt(at + 1);
   };
   const back = () => (at === 0 ? onTakeBack?.() : setAt(Math.min(at, steps.length) - 1));
   useKeys(forward, back);
+  const voice = useVoice(forward, back);
   return (
     <>
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'baseline', flexWrap: 'wrap', fontSize: '1.125rem' }}>
@@ -135,11 +51,26 @@ function PictureAtTable({
           {step ? `step ${Math.min(at, steps.length) + 1} of ${steps.length}` : 'the set stands'}
         </span>
         {next && <Box sx={{ color: 'text.secondary' }}>then {next}</Box>}
+        {voice && (
+          <Button
+            size="small"
+            color="inherit"
+            aria-pressed={voice.listens}
+            title="“Next”, “done” and “taken” go on, “back” goes back. The browser may send what it hears to its maker."
+            onClick={voice.toggle}
+            sx={{ ml: 'auto' }}
+          >
+            {voice.listens ? 'Listening' : 'Listen'}
+          </Button>
+        )}
       </Box>
+      <Pieces shot={shot} />
       <Box sx={{ flex: 1, display: 'flex', flexDirection: 'column', justifyContent: 'center', py: 2 }}>
         {step ? <StepAtTable step={step} set={picture.set} /> : <TakeIt picture={picture} />}
       </Box>
-      <Box sx={{ display: 'flex', gap: 2 }}>
+      <Box
+        sx={{ display: 'flex', gap: 2, position: 'sticky', bottom: 0, py: 1, bgcolor: 'background.default' }}
+      >
         <Button
           size="large"
           variant="outlined"
@@ -165,7 +96,7 @@ function PictureAtTable({
 }
 
 function StepAtTable({ step, set }: { step: BuildStep; set: SetDocument }) {
-  const { tapesFrom } = useJob().day;
+  const { tapesFrom } = useDayAtHand().job.day;
   const { title, numbers, notes } = buildWords(step, set, tapesFrom);
   const rest = numbers.slice(READ_FROM_AFAR).map(({ label, value }) => `${value} ${label}.`);
   return (
@@ -204,6 +135,7 @@ function TakeIt({ picture: { set, shot } }: { picture: PictureSteps }) {
         {shot.minutes} min are planned for it.{' '}
         {shot.plates.length > 0 && `Frames it is put together from: ${shot.plates.join(', ')}.`}
       </Box>
+      <Tries shot={shot} />
     </>
   );
 }
@@ -234,19 +166,23 @@ function Figure({ value }: { value: string }) {
   );
 }
 
-const FORWARD = new Set(['ArrowRight', 'PageDown']);
-const BACK = new Set(['ArrowLeft', 'PageUp']);
-
-/** Arrows go on and back, and so do foot switches and remotes, which press the page keys. */
-function useKeys(forward: () => void, back: () => void): void {
-  useEffect(() => {
-    const press = (event: KeyboardEvent) => {
-      const go = FORWARD.has(event.key) ? forward : BACK.has(event.key) ? back : null;
-      if (!go || event.repeat || event.ctrlKey || event.metaKey || event.altKey) return;
-      event.preventDefault();
-      go();
-    };
-    window.addEventListener('keydown', press);
-    return () => window.removeEventListener('keydown', press);
-  });
+/** Frames that were tried and not kept, counted by one press. */
+function Tries({ shot: { id, tries } }: { shot: Shot }) {
+  const { act } = useDayAtHand();
+  const set = (next: number) => act({ kind: 'tries', shot: id, tries: next });
+  return (
+    <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap', mt: 2 }}>
+      <Box sx={{ fontSize: 'clamp(18px, 3.2vmin, 30px)' }}>
+        Not kept so far: <span className="number">{tries}</span>
+      </Box>
+      <Button variant="outlined" size="large" onClick={() => set(tries + 1)}>
+        One more not kept
+      </Button>
+      {tries > 0 && (
+        <Button size="large" color="inherit" onClick={() => set(tries - 1)}>
+          One less
+        </Button>
+      )}
+    </Box>
+  );
 }

@@ -1,7 +1,10 @@
 import { useEffect } from 'react';
 
-/** Keeps the screen on while a page is shown, where the browser can; asked for again when one comes back to it. */
-export function useAwake(): void {
+/**
+ * Keeps the screen on while a page is shown, where the browser can; asked for again when one comes back to it.
+ * @returns whether it can at all: over a network without encryption no browser does
+ */
+export function useAwake(): boolean {
   useEffect(() => {
     let lock: WakeLockSentinel | null = null;
     let here = true;
@@ -20,4 +23,5 @@ export function useAwake(): void {
       void lock?.release();
     };
   }, []);
+  return 'wakeLock' in navigator;
 }
