@@ -380,6 +380,25 @@ describe('the day', () => {
     expect(rows()).toEqual(before);
   });
 
+  test('on the band a picture is moved by the arrow keys and locked to its time, and both are undone', async () => {
+    const { job, store } = await openDay();
+    await screen.findByText('No other order is over sooner.');
+    const [first, second] = rows();
+    const block = () => screen.getByRole('button', { name: new RegExp(`^${first}, .*arrow keys`) });
+    fireEvent.keyDown(block(), { key: 'ArrowRight' });
+    expect(rows().slice(0, 2)).toEqual([second, first]);
+    await screen.findByLabelText(/^Best order: /);
+    fireEvent.keyDown(block(), { key: 'l' });
+    const locked = job().shots.find(({ name }) => name === first);
+    expect(block().getAttribute('aria-label')).toContain(
+      `${locked?.notBefore} to ${locked?.endedBy}, locked`,
+    );
+    fireEvent.keyDown(block(), { key: 'l' });
+    expect(job().shots.find(({ name }) => name === first)?.notBefore).toBeUndefined();
+    for (let i = 0; i < 3; i++) act(() => void store.dispatch(openJob.undo()));
+    expect(rows().slice(0, 2)).toEqual([first, second]);
+  });
+
   test('what spills goes last; times that cannot be kept are told, and the picture that is too late', async () => {
     const { job } = await openDay();
     const [first] = rows();

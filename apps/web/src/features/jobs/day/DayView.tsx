@@ -1,5 +1,5 @@
 import type { Shot } from '@fendrix/contract';
-import { clockMinutes, clockOf, type JobDay, timesOf } from '@fendrix/core';
+import { clockMinutes, clockOf, type DayTime, type JobDay, timesOf } from '@fendrix/core';
 import { durationWords } from '@fendrix/words';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
@@ -7,12 +7,14 @@ import Button from '@mui/material/Button';
 import CircularProgress from '@mui/material/CircularProgress';
 import Typography from '@mui/material/Typography';
 import { QuantityField } from '../../../shared/QuantityField';
+import { changeRow } from '../../../shared/rows';
 import { Section } from '../../../shared/Section';
 import { fileName, saveFile } from '../../../shared/saveFile';
 import { minutesQuantity } from '../quantities';
 import { useEditJob, useJob } from '../state/openJob';
 import { BuildLists } from './BuildLists';
 import { calendarOf } from './calendarOf';
+import { DayTimeline } from './DayTimeline';
 import { DeskDay, useDayAtHand } from './dayAtHand';
 import { becauseOf, changesOf, csvOf, minutes } from './dayChanges';
 import { OrderTable } from './OrderTable';
@@ -88,12 +90,22 @@ function OrderedDay({ day, order, best }: { day: JobDay } & ReturnType<typeof us
   const late = minutesNow() - (start + (times[0]?.endsAt ?? 0));
   const setDay = (changes: Partial<typeof job.day>) =>
     edit((now) => ({ ...now, day: { ...now.day, ...changes } }));
+  const takeOrder = (next: readonly number[]) =>
+    setDay({ order: next.map((picture) => day.shots[picture]?.id ?? '') });
   const move = (at: number, by: 1 | -1) => {
-    const ids = order.map((picture) => day.shots[picture]?.id ?? '');
-    const [own] = ids.splice(at, 1);
-    ids.splice(at + by, 0, own as string);
-    setDay({ order: ids });
+    const next = [...order];
+    const [own] = next.splice(at, 1);
+    next.splice(at + by, 0, own as number);
+    takeOrder(next);
   };
+  const lock = (picture: number, time: DayTime | null) =>
+    edit((now) => ({
+      ...now,
+      shots: changeRow(now.shots, day.shots[picture]?.id ?? '', {
+        notBefore: time ? clockOf(start + time.startsAt) : undefined,
+        endedBy: time ? clockOf(start + time.endsAt) : undefined,
+      }),
+    }));
   const changes = changesOf(day, order).reduce((sum, steps) => sum + minutes(steps), 0);
   return (
     <Section
@@ -218,6 +230,14 @@ function OrderedDay({ day, order, best }: { day: JobDay } & ReturnType<typeof us
           {becauseOf(day, order, found?.order ?? [])}.
         </Alert>
       )}
+      <DayTimeline
+        day={day}
+        times={times}
+        start={start}
+        best={isOwn && found ? found.order : null}
+        onOrder={takeOrder}
+        onLock={lock}
+      />
       <OrderTable day={day} times={times} onMove={move} />
       <Typography sx={{ color: 'text.secondary', fontSize: '0.75rem', mt: 1, maxWidth: 640 }}>
         Minutes of each step are usual ones of somebody alone who knows the set, or your own from the foot of
