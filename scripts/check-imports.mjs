@@ -25,7 +25,7 @@ const RULES = [
       /^@fendrix\/(catalogue|contract|core|demo|demo\/broken)$/,
       /^@fendrix\/workers(\/node)?$/,
       /^(@koa\/|koa|drizzle-orm|@libsql\/|pino|zod)/,
-      /^(sharp|yauzl|yazl|papaparse|raw-body|rate-limiter-flexible)$/,
+      /^(sharp|yauzl|yazl|papaparse|raw-body|rate-limiter-flexible|chokidar|exifreader)$/,
     ],
   },
   {

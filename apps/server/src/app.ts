@@ -11,6 +11,8 @@ import { createKitStore } from './domain/kit.js';
 import { createPictureStore } from './domain/pictures.js';
 import { createSetStore } from './domain/sets.js';
 import { errorExit } from './errors.js';
+import { createFrames, type FramesOptions } from './frames/frames.js';
+import { frameRoutes } from './http/frameRoutes.js';
 import { hostAndOriginGuard } from './http/guards.js';
 import { noStore, securityHeaders } from './http/headers.js';
 import { jobRoutes } from './http/jobRoutes.js';
@@ -19,7 +21,7 @@ import { pages } from './http/pages.js';
 import { pairingRoutes } from './http/pairingRoutes.js';
 import { pictureRoutes } from './http/pictureRoutes.js';
 import { setRoutes } from './http/setRoutes.js';
-import { createSetSide, type SetSide, type SetSideOptions } from './setSide/setSide.js';
+import { createSetSide, type SetSideOptions } from './setSide/setSide.js';
 
 export interface AppOptions {
   database: Database;
@@ -32,12 +34,14 @@ export interface AppOptions {
   origins: readonly string[];
   /** Where phones and tablets find the day of a job, once it is switched on. */
   setSide: Pick<SetSideOptions, 'host' | 'port'>;
+  /** Folder that cameras write to, and that of small pictures of what is in it. */
+  frames: Pick<FramesOptions, 'folder' | 'kept'>;
 }
 
 /** Largest request body: a set with a large mesh. */
 const BODY_LIMIT = '24mb';
 
-export function createApp(options: AppOptions): { app: Koa; setSide: SetSide } {
+export function createApp(options: AppOptions): { app: Koa; close(): Promise<void> } {
   const { database, log, pictureFolder, webRoot, hosts, origins } = options;
   const app = new Koa();
   app.on('error', (error) => log.error({ err: error }, 'connection failed'));
@@ -68,12 +72,14 @@ export function createApp(options: AppOptions): { app: Koa; setSide: SetSide } {
     pack: (id: string) => packJob(stores, id),
     unpack: (archive: Readable, signal: AbortSignal) => unpackJob(stores, archive, signal),
   };
+  const frames = createFrames({ ...options.frames, database, jobs, sets, log });
   const routers = [
     health,
     jobRoutes(jobs, whole),
     setRoutes(sets),
     kitRoutes(kit),
     pairingRoutes(setSide),
+    frameRoutes(frames),
     pictureRoutes(pictures),
   ];
   for (const router of routers) {
@@ -81,5 +87,10 @@ export function createApp(options: AppOptions): { app: Koa; setSide: SetSide } {
     app.use(router.allowedMethods());
   }
   if (webRoot) app.use(pages(webRoot));
-  return { app, setSide };
+  return {
+    app,
+    async close() {
+      await Promise.all([setSide.close(), frames.close()]);
+    },
+  };
 }

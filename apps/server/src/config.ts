@@ -13,6 +13,8 @@ export interface Config {
   webRoot: string | undefined;
   /** Where phones and tablets find the day of a job, once it is switched on. */
   setSide: { host: string; port: number };
+  /** Folder that cameras write to, and that of small pictures of what is in it. */
+  frames: { folder: string; kept: string };
   origins: string[];
   hosts: string[];
 }
@@ -21,7 +23,7 @@ export interface Config {
  * Settings from the environment: FENDRIX_HOST (127.0.0.1), FENDRIX_PORT (4280), FENDRIX_DATA (folder),
  * FENDRIX_DEMO (1: load the demo set), FENDRIX_WEB (built pages), FENDRIX_NAMES and FENDRIX_ORIGINS (further
  * host names and page origins, comma separated), FENDRIX_SET_SIDE_HOST (0.0.0.0) and FENDRIX_SET_SIDE_PORT (the port
- * after FENDRIX_PORT), opened only while phones may pair.
+ * after FENDRIX_PORT), opened only while phones may pair, FENDRIX_FRAMES (folder that cameras write to; one in the data folder).
  * @throws {ConfigError} a setting is wrong or the data folder cannot be written
  */
 export function readConfig(env: NodeJS.ProcessEnv): Config {
@@ -32,6 +34,9 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
   const hosts = names.map((name) => `${name.toLowerCase()}:${port}`);
   const data = resolve(env.FENDRIX_DATA ?? '.data');
   makeWritable(data);
+  // One that is set may be on a disk that is not there yet: it is watched once it is.
+  const frames = env.FENDRIX_FRAMES ? resolve(env.FENDRIX_FRAMES) : join(data, 'frames');
+  if (!env.FENDRIX_FRAMES) makeWritable(frames);
   return {
     host,
     port,
@@ -39,6 +44,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     origins: [...hosts.map((name) => `http://${name}`), ...list(env.FENDRIX_ORIGINS)],
     databaseFile: join(data, 'fendrix.sqlite'),
     pictureFolder: join(data, 'pictures'),
+    frames: { folder: frames, kept: join(data, 'frame-pictures') },
     demo: env.FENDRIX_DEMO === '1',
     webRoot: env.FENDRIX_WEB,
     setSide: { host: env.FENDRIX_SET_SIDE_HOST ?? '0.0.0.0', port: setSidePort },

@@ -26,13 +26,14 @@ async function main(): Promise<void> {
   const gone = await collectPictures(database, pictureFolder);
   await collectLongTexts(database);
   if (gone.unfinished + gone.unused > 0) log.info(gone, 'pictures cleared');
-  const { app, setSide } = createApp({
+  const { app, close } = createApp({
     database,
     log,
     pictureFolder,
     hosts,
     origins,
     setSide: config.setSide,
+    frames: config.frames,
     ...(webRoot ? { webRoot } : {}),
   });
   const server = createServer(app.callback());
@@ -50,8 +51,8 @@ async function main(): Promise<void> {
   const stop = () => {
     if (stopping) return;
     stopping = true;
-    void setSide.close();
-    server.close(() => void database.close().then(() => process.exit(0)));
+    const closed = close();
+    server.close(() => void closed.then(() => database.close()).then(() => process.exit(0)));
     server.closeIdleConnections();
     setTimeout(() => server.closeAllConnections(), GRACE_MS).unref();
   };

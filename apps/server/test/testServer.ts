@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { createServer, request } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -13,20 +13,22 @@ export interface Answer<T> {
   body: T;
 }
 
-/** A server of its own with an empty database in a folder that is gone when it is stopped. */
-export async function startTestServer() {
-  const folder = mkdtempSync(join(tmpdir(), 'fendrix-server-'));
+/** A server of its own with an empty database in a folder that is gone when it is stopped, or over the folder of one that left it. */
+export async function startTestServer(folder = mkdtempSync(join(tmpdir(), 'fendrix-server-'))) {
   const database = await openDatabase(`file:${join(folder, 'test.sqlite')}`);
   const hosts: string[] = [];
   const origins: string[] = [];
   const pictureFolder = join(folder, 'pictures');
-  const { app, setSide } = createApp({
+  const frames = { folder: join(folder, 'frames'), kept: join(folder, 'frame-pictures') };
+  mkdirSync(frames.folder, { recursive: true });
+  const { app, close } = createApp({
     database,
     log: pino({ level: 'silent' }),
     pictureFolder,
     hosts,
     origins,
     setSide: { host: '127.0.0.1', port: 0 },
+    frames,
   });
   const server = createServer(app.callback());
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
@@ -67,16 +69,22 @@ export async function startTestServer() {
     });
   }
 
+  /** Stops it and leaves its folder. */
+  async function leave(): Promise<void> {
+    await close();
+    server.closeAllConnections();
+    server.close();
+    await database.close();
+  }
+
   return {
     folder,
     port,
     database,
     call,
+    leave,
     async stop() {
-      await setSide.close();
-      server.closeAllConnections();
-      server.close();
-      await database.close();
+      await leave();
       rmSync(folder, { recursive: true, force: true });
     },
   };

@@ -1,6 +1,15 @@
 export * from './api.js';
 export type { Camera, CameraBody, CameraLens } from './camera.js';
 export { type Equipment, type EquipmentOf, equipment } from './equipment.js';
+export {
+  type Frame,
+  type FrameChange,
+  type FrameList,
+  type FrameSettings,
+  frameChange,
+  frameListQuery,
+  framesToBody,
+} from './frame.js';
 export type { Vector } from './geometry.js';
 export type { Gobo } from './gobo.js';
 export { storedId } from './ids.js';

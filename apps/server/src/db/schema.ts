@@ -1,5 +1,5 @@
-import type { JobProgress, StoredPicture } from '@fendrix/contract';
-import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import type { Frame, JobProgress, StoredPicture } from '@fendrix/contract';
+import { index, integer, real, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
 /** Set documents, whole, with the revision that guards against lost changes. */
 export const sets = sqliteTable('sets', {
@@ -56,6 +56,37 @@ export const pictures = sqliteTable('pictures', {
   heightPx: integer('height_px').notNull(),
   bytes: integer('bytes').notNull(),
 });
+
+/** Picture files of the watched folder, by content; the files stay where they are. */
+export const frames = sqliteTable(
+  'frames',
+  {
+    id: text('id').primaryKey(),
+    sha256: text('sha256').notNull().unique(),
+    name: text('name').notNull(),
+    bytes: integer('bytes').notNull(),
+    /** When the file was last written, ms since 1970: with name and bytes it is known without being read again. */
+    writtenMs: integer('written_ms').notNull(),
+    widthPx: integer('width_px').notNull(),
+    heightPx: integer('height_px').notNull(),
+    arrivedAt: text('arrived_at').notNull(),
+    takenAt: text('taken_at'),
+    /** Whether it came while the folder was watched: then both clocks tell of one moment. */
+    live: integer('live', { mode: 'boolean' }).notNull(),
+    exposureS: real('exposure_s'),
+    fNumber: real('f_number'),
+    iso: real('iso'),
+    focalMm: real('focal_mm'),
+    body: text('body'),
+    job: text('job'),
+    shot: text('shot'),
+    placedBy: text('placed_by').$type<Frame['placedBy']>(),
+    state: text('state').$type<Frame['state']>().notNull(),
+    starred: integer('starred', { mode: 'boolean' }).notNull(),
+    gone: integer('gone', { mode: 'boolean' }).notNull(),
+  },
+  (table) => [index('frames_by_job').on(table.job, table.arrivedAt), index('frames_by_name').on(table.name)],
+);
 
 /** Long texts of documents, as of meshes, by content: kept once, however many documents and takes hold them. */
 export const longTexts = sqliteTable('long_texts', {

@@ -1,0 +1,100 @@
+import type { FrameChange, FrameList } from '@fendrix/contract';
+import { momentOf, type PlacedAmong, placeFrame } from '@fendrix/core';
+import type { Logger } from 'pino';
+import type { Database } from '../db/database.js';
+import type { JobStore } from '../domain/jobs.js';
+import type { SetStore } from '../domain/sets.js';
+import { AppError } from '../errors.js';
+import { createFrameStore } from './frameStore.js';
+import { type WatchedFolder, watchFolder } from './watchFolder.js';
+
+/** Pictures of a job are read again after this, ms: a thousand frames that come at once ask once. */
+const FRESH_MS = 1500;
+
+/** Frames of the watched folder, placed with the pictures of the job that they come to. */
+export interface Frames {
+  list(job: string, page: { limit: number; offset: number }): Promise<FrameList>;
+  /** Frames come to a job from now on; those that came to none before do too. */
+  setFramesTo(job: string | null): Promise<void>;
+  change(id: string, change: FrameChange): ReturnType<ReturnType<typeof createFrameStore>['change']>;
+  picture(id: string, size: 'small' | 'large'): Promise<Buffer>;
+  close(): Promise<void>;
+}
+
+export interface FramesOptions {
+  database: Database;
+  jobs: JobStore;
+  sets: SetStore;
+  /** Folder that cameras write to. */
+  folder: string;
+  /** Folder of the small pictures. */
+  kept: string;
+  log: Logger;
+}
+
+export function createFrames({ database, jobs, sets, folder, kept, log }: FramesOptions): Frames {
+  const store = createFrameStore(database, folder, kept);
+  let fresh: { job: string; at: number; among: Promise<PlacedAmong[]> } | null = null;
+
+  function picturesOf(job: string): Promise<PlacedAmong[]> {
+    if (fresh?.job !== job || Date.now() - fresh.at > FRESH_MS)
+      fresh = { job, at: Date.now(), among: readPictures(job) };
+    return fresh.among;
+  }
+  async function readPictures(job: string): Promise<PlacedAmong[]> {
+    const { document } = await jobs.read(job);
+    const order = document.day.order;
+    const place = (id: string) => (order.includes(id) ? order.indexOf(id) : order.length);
+    const inOrder = [...document.shots].sort((a, b) => place(a.id) - place(b.id));
+    return Promise.all(
+      inOrder.map(async (shot) => {
+        const set = shot.setId ? await sets.read(shot.setId).catch(() => null) : null;
+        return { shot, camera: set?.document.camera ?? null };
+      }),
+    );
+  }
+  async function place(frame: Awaited<ReturnType<typeof store.find>>, job: string): Promise<void> {
+    const among = await picturesOf(job).catch(() => []);
+    const at = momentOf(frame, frame.live ? null : await store.clockOff(frame.body));
+    const found = placeFrame(at, frame, among);
+    await store.place(frame.id, { job, shot: found?.shot ?? null, placedBy: found?.by ?? null });
+  }
+  const watched: WatchedFolder = watchFolder(
+    folder,
+    store,
+    async (frame) => {
+      const job = await store.framesTo();
+      if (job !== null) await place(frame, job);
+    },
+    log,
+  );
+
+  return {
+    async list(job, page) {
+      const { there, reading, unreadable } = watched.state();
+      return {
+        folder: { path: folder, there },
+        job: await store.framesTo(),
+        reading,
+        unreadable,
+        ...(await store.list(job, page)),
+      };
+    },
+    async setFramesTo(job) {
+      if (job !== null) await jobs.read(job);
+      await store.setFramesTo(job);
+      if (job !== null) for (const frame of await store.withoutJob()) await place(frame, job);
+    },
+    async change(id, change) {
+      const { job } = await store.find(id);
+      if (typeof change.shot === 'string') {
+        const { shots } = job === null ? { shots: [] } : (await jobs.read(job)).document;
+        if (!shots.some((shot) => shot.id === change.shot))
+          throw new AppError('bad-input', 'The job of this frame has no such picture.');
+      }
+      return store.change(id, change);
+    },
+    picture: store.picture,
+    close: () => watched.close(),
+  };
+}

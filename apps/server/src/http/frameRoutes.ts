@@ -1,0 +1,29 @@
+import { frameChange, frameListQuery, framesToBody } from '@fendrix/contract';
+import Router from '@koa/router';
+import type { Frames } from '../frames/frames.js';
+import { documentId, requireValid } from './requireValid.js';
+
+/** Routes of frames: those of a job, which job they come to, what is thought of each, its picture. */
+export function frameRoutes(frames: Frames): Router {
+  const router = new Router({ prefix: '/api/frames' });
+  router.get('/', async (ctx) => {
+    const { job, ...page } = requireValid(frameListQuery, { ...ctx.query }, 'query');
+    ctx.body = await frames.list(job, page);
+  });
+  router.put('/to', async (ctx) => {
+    await frames.setFramesTo(requireValid(framesToBody, ctx.request.body, 'body').job);
+    ctx.status = 204;
+  });
+  router.patch('/:id', async (ctx) => {
+    const change = requireValid(frameChange, ctx.request.body, 'body');
+    ctx.body = await frames.change(documentId(ctx.params.id), change);
+  });
+  for (const size of ['small', 'large'] as const) {
+    router.get(`/:id/${size}`, async (ctx) => {
+      ctx.body = await frames.picture(documentId(ctx.params.id), size);
+      ctx.type = 'image/webp';
+      ctx.set('cache-control', 'private, max-age=31536000, immutable');
+    });
+  }
+  return router;
+}

@@ -1,0 +1,67 @@
+import { z } from 'zod';
+import { storedId } from './ids.js';
+import { rowId } from './job.js';
+
+/** Exposure that a camera wrote into a frame; what it did not write is null. */
+export interface FrameSettings {
+  exposureS: number | null;
+  fNumber: number | null;
+  iso: number | null;
+  focalMm: number | null;
+  body: string | null;
+}
+
+/** A picture file that a camera wrote into the watched folder, as it is known. The file itself is never touched. */
+export interface Frame extends FrameSettings {
+  id: string;
+  /** Its name within the folder. */
+  name: string;
+  bytes: number;
+  widthPx: number;
+  heightPx: number;
+  /** When it came into the folder, by this machine's clock. */
+  arrivedAt: string;
+  /** When it was taken, by the camera's clock; null where the camera wrote none. */
+  takenAt: string | null;
+  job: string | null;
+  /** The picture it is a frame of. */
+  shot: string | null;
+  /** How that is known. */
+  placedBy: 'time' | 'settings' | 'hand' | null;
+  state: 'new' | 'kept' | 'rejected';
+  starred: boolean;
+  /** Whether its file is not there any more. */
+  gone: boolean;
+}
+
+export interface FrameList {
+  /** Where cameras write, and whether it is there. */
+  folder: { path: string; there: boolean };
+  /** The job that frames come to; null for none. */
+  job: string | null;
+  /** Files that are being read, and those that cannot be. */
+  reading: number;
+  unreadable: { name: string; why: string }[];
+  total: number;
+  frames: Frame[];
+}
+
+export const frameListQuery = z.strictObject({
+  job: storedId,
+  limit: z.coerce.number().int().min(1).max(500).default(200),
+  offset: z.coerce.number().int().min(0).max(1_000_000).default(0),
+});
+
+/** Which job frames come to from now on. */
+export const framesToBody = z.strictObject({ job: storedId.nullable() });
+
+/** What of a frame is changed by hand. */
+export const frameChange = z
+  .strictObject({
+    shot: rowId.nullable().optional(),
+    state: z.enum(['new', 'kept', 'rejected']).optional(),
+    starred: z.boolean().optional(),
+  })
+  .describe('What of a frame is changed');
+
+export type FrameChange = z.infer<typeof frameChange>;
