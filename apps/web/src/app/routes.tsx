@@ -58,6 +58,11 @@ export const routes: RouteObject[] = [
             lazy: () => import('../features/jobs/pages').then(({ DayView }) => ({ Component: DayView })),
           },
           {
+            path: 'frames',
+            lazy: () =>
+              import('../features/jobs/pages').then(({ FramesView }) => ({ Component: FramesView })),
+          },
+          {
             path: 'set-side',
             lazy: () =>
               import('../features/jobs/pages').then(({ SetSideView }) => ({ Component: SetSideView })),

@@ -19,6 +19,7 @@ const PARTS = [
   ['pictures', 'Pictures'],
   ['series', 'Series'],
   ['day', 'Day'],
+  ['frames', 'Frames'],
 ] as const;
 
 /** Opens a job and shows one of its parts. */

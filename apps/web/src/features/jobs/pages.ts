@@ -1,5 +1,6 @@
 export { BriefView } from './brief/BriefView';
 export { DayView } from './day/DayView';
+export { FramesView } from './frames/FramesView';
 export { JobFrame } from './JobFrame';
 export { JobListView } from './JobListView';
 export { ProductsView } from './products/ProductsView';

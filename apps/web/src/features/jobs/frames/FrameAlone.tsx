@@ -1,0 +1,122 @@
+import type { Frame } from '@fendrix/contract';
+import { exposedAs, F_NUMBERS, ISO_SPEEDS, printedSetting, SHUTTERS } from '@fendrix/core';
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import { Choice } from '../../../shared/Choice';
+import { setsApi } from '../../sets';
+import { useJob } from '../state/openJob';
+import { frameUrl } from './framesApi';
+
+const PLACED: Readonly<Record<NonNullable<Frame['placedBy']>, string>> = {
+  time: 'By its time.',
+  settings: 'By its settings.',
+  hand: 'By hand.',
+};
+
+/** One frame, large, with what it was exposed by against its set, and what is thought of it. */
+export function FrameAlone({
+  frame,
+  onThink,
+  onStar,
+  onMove,
+  onTakeBack,
+}: {
+  frame: Frame;
+  onThink(state: Frame['state']): void;
+  onStar(): void;
+  onMove(shot: string | null): void;
+  /** Null where nothing was changed here. */
+  onTakeBack: (() => void) | null;
+}) {
+  const { shots } = useJob();
+  const { state, starred, placedBy } = frame;
+  const shot = shots.find(({ id }) => id === frame.shot);
+  const known = shots.map(({ id, name }) => ({ value: id, words: name }));
+  return (
+    <section aria-label="This frame">
+      <Box
+        component="img"
+        src={frameUrl(frame.id, 'large')}
+        alt={`${frame.name}, ${frame.widthPx} by ${frame.heightPx} pixels`}
+        sx={{
+          display: 'block',
+          width: '100%',
+          maxHeight: '60vh',
+          objectFit: 'contain',
+          bgcolor: 'action.hover',
+        }}
+      />
+      <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', my: 1 }}>
+        <Button
+          size="small"
+          variant={state === 'kept' ? 'contained' : 'outlined'}
+          aria-pressed={state === 'kept'}
+          onClick={() => onThink('kept')}
+        >
+          Keep (K)
+        </Button>
+        <Button
+          size="small"
+          color="inherit"
+          variant={state === 'rejected' ? 'contained' : 'outlined'}
+          aria-pressed={state === 'rejected'}
+          onClick={() => onThink('rejected')}
+        >
+          Not kept (R)
+        </Button>
+        <Button size="small" color="inherit" variant="outlined" aria-pressed={starred} onClick={onStar}>
+          {starred ? '★' : '☆'} Star (S)
+        </Button>
+        <Button size="small" color="inherit" disabled={!onTakeBack} onClick={() => onTakeBack?.()}>
+          Take back (U)
+        </Button>
+      </Box>
+      <Box sx={{ fontWeight: 650 }}>{frame.name}</Box>
+      <Box className="number" sx={{ fontSize: '0.8125rem' }}>
+        {settingsWords(frame)}
+      </Box>
+      <Box sx={{ color: 'text.secondary', fontSize: '0.8125rem' }}>
+        {[frame.body, `came at ${new Date(frame.arrivedAt).toLocaleString()}`].filter(Boolean).join(', ')}
+      </Box>
+      <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', mt: 1 }}>
+        <Choice
+          shown
+          label="Of the picture"
+          value={shot?.id ?? ''}
+          options={[{ value: '', words: 'none yet' }, ...known]}
+          onChoose={(id) => onMove(id === '' ? null : id)}
+        />
+        {shot && placedBy && (
+          <Box sx={{ color: 'text.secondary', fontSize: '0.8125rem' }}>{PLACED[placedBy]}</Box>
+        )}
+      </Box>
+      {shot?.setId && <AgainstSet frame={frame} setId={shot.setId} />}
+    </section>
+  );
+}
+
+/** Figures that the camera wrote; one that it did not write is left out. */
+function settingsWords({ fNumber, exposureS, iso, focalMm }: Frame): string {
+  const all = [
+    fNumber !== null && `f/${printedSetting(F_NUMBERS, fNumber)}`,
+    exposureS !== null && `${printedSetting(SHUTTERS, exposureS)} s`,
+    iso !== null && `ISO ${printedSetting(ISO_SPEEDS, iso)}`,
+    focalMm !== null && `${Number(focalMm.toFixed(1))} mm`,
+  ].filter(Boolean);
+  return all.length > 0 ? all.join('  ') : 'The camera wrote no settings.';
+}
+
+/** What was set otherwise than the set of the picture says. */
+function AgainstSet({ frame, setId }: { frame: Frame; setId: string }) {
+  const { data } = setsApi.useReadSetQuery(setId);
+  if (!data) return null;
+  const { camera } = data.document;
+  if (exposedAs(frame, camera)) return null;
+  return (
+    <Alert severity="info" sx={{ mt: 1 }}>
+      Its set is exposed at f/{printedSetting(F_NUMBERS, camera.fNumber)},{' '}
+      {printedSetting(SHUTTERS, camera.shutterS)} s, ISO {printedSetting(ISO_SPEEDS, camera.iso)}.
+    </Alert>
+  );
+}

@@ -1,0 +1,180 @@
+import type { Frame, FrameChange, FrameList, Shot } from '@fendrix/contract';
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import LinearProgress from '@mui/material/LinearProgress';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { useParams } from 'react-router';
+import { failureMessage } from '../../../shared/api';
+import { Pager } from '../../../shared/Pager';
+import { Section } from '../../../shared/Section';
+import { useJob } from '../state/openJob';
+import { FrameAlone } from './FrameAlone';
+import { FrameGrid } from './FrameGrid';
+import { framesApi } from './framesApi';
+
+/** Frames of a page; looked at again so often, ms. */
+const PAGE = 200;
+const LOOK_AGAIN_MS = 2000;
+
+/** What cameras wrote for this job: frame by frame with its picture, kept or not. */
+export function FramesView() {
+  const { jobId: job = '' } = useParams();
+  const [offset, setOffset] = useState(0);
+  const page = { job, limit: PAGE, offset };
+  const { data, error } = framesApi.useListFramesQuery(page, { pollingInterval: LOOK_AGAIN_MS });
+  if (error) return <Alert severity="error">{failureMessage(error)}</Alert>;
+  if (!data) return <LinearProgress aria-label="The frames are being read" />;
+  return (
+    <>
+      <Folder list={data} job={job} />
+      {data.frames.length > 0 && <Frames frames={data.frames} page={page} />}
+      <Pager offset={offset} page={PAGE} total={data.total} words={['Newer', 'Older']} onMove={setOffset} />
+    </>
+  );
+}
+
+/** Where cameras write, whether it comes here, and what could not be read. */
+function Folder({
+  list: { folder, job: comesTo, reading, unreadable, total },
+  job,
+}: {
+  list: FrameList;
+  job: string;
+}) {
+  const [send, sending] = framesApi.useSendFramesToMutation();
+  const isHere = comesTo === job;
+  return (
+    <Section
+      title={`Frames (${total})`}
+      action={
+        <Button
+          size="small"
+          variant={isHere ? 'text' : 'contained'}
+          disabled={sending.isLoading}
+          onClick={() => void send(isHere ? null : job)}
+        >
+          {isHere ? 'Frames come here: stop' : 'Let frames come to this job'}
+        </Button>
+      }
+    >
+      {sending.error && <Alert severity="error">{failureMessage(sending.error)}</Alert>}
+      {!folder.there && (
+        <Alert severity="warning" sx={{ mb: 1, maxWidth: 640 }}>
+          The watched folder is not there: {folder.path}. It is looked for again and again.
+        </Alert>
+      )}
+      {total === 0 && (
+        <Typography sx={{ color: 'text.secondary', maxWidth: 640 }}>
+          Let the program that takes pictures off your camera save them to <code>{folder.path}</code>. JPEG,
+          PNG, TIFF, and the previews of raw files are read as they come; the files themselves are never
+          touched. Each goes to the picture that is being taken at its time, or to the next one that is
+          exposed so.
+        </Typography>
+      )}
+      {reading > 0 && (
+        <Typography role="status">
+          {reading} {reading === 1 ? 'file is' : 'files are'} being read.
+        </Typography>
+      )}
+      {unreadable.length > 0 && (
+        <Alert severity="warning" sx={{ mt: 1, maxWidth: 640 }}>
+          Not read: {unreadable.map(({ name, why }) => `${name} (${why})`).join(', ')}.
+        </Alert>
+      )}
+    </Section>
+  );
+}
+
+function Frames({
+  frames,
+  page,
+}: {
+  frames: readonly Frame[];
+  page: { job: string; limit: number; offset: number };
+}) {
+  const { shots } = useJob();
+  const [chosen, setChosen] = useState<string | null>(null);
+  /** What was changed here, and how it was before: the last is taken back first. */
+  const [before, setBefore] = useState<readonly { id: string; change: FrameChange }[]>([]);
+  const [change, changing] = framesApi.useChangeFrameMutation();
+  const groups = groupsOf(frames, shots);
+  const inOrder = groups.flatMap((group) => group.frames);
+  const frame = inOrder.find(({ id }) => id === chosen) ?? inOrder[0];
+
+  const set = (own: Frame, next: FrameChange) => {
+    const was = Object.fromEntries(
+      Object.keys(next).map((key) => [key, own[key as keyof FrameChange & keyof Frame]]),
+    );
+    setBefore([...before, { id: own.id, change: was as FrameChange }]);
+    void change({ page, id: own.id, change: next });
+  };
+  const takeBack = () => {
+    const last = before.at(-1);
+    if (!last) return;
+    setBefore(before.slice(0, -1));
+    setChosen(last.id);
+    void change({ page, ...last });
+  };
+  const step = (by: 1 | -1) => {
+    const at = inOrder.findIndex(({ id }) => id === frame?.id);
+    const next = inOrder[Math.min(inOrder.length - 1, Math.max(0, at + by))];
+    if (next) setChosen(next.id);
+  };
+  const think = (state: Frame['state']) => {
+    if (!frame) return;
+    set(frame, { state: frame.state === state ? 'new' : state });
+    step(1);
+  };
+  useHotkeys('left, up', () => step(-1), { preventDefault: true });
+  useHotkeys('right, down', () => step(1), { preventDefault: true });
+  useHotkeys('k', () => think('kept'));
+  useHotkeys('r', () => think('rejected'));
+  useHotkeys('s', () => frame && set(frame, { starred: !frame.starred }));
+  useHotkeys('u', takeBack);
+
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '1fr minmax(320px, 44%)' }, gap: 3 }}>
+      <Box sx={{ order: { xs: 2, md: 1 }, minWidth: 0 }}>
+        {groups.map(({ shot, frames: own }) => (
+          <FrameGrid
+            key={shot?.id ?? ''}
+            name={shot?.name ?? 'Of no picture yet'}
+            frames={own}
+            chosen={frame?.id ?? null}
+            onChoose={setChosen}
+          />
+        ))}
+      </Box>
+      {frame && (
+        <Box sx={{ order: { xs: 1, md: 2 }, alignSelf: 'start', position: { md: 'sticky' }, top: 16 }}>
+          {changing.error && <Alert severity="error">{failureMessage(changing.error)}</Alert>}
+          <FrameAlone
+            frame={frame}
+            onThink={think}
+            onStar={() => set(frame, { starred: !frame.starred })}
+            onMove={(shot) => set(frame, { shot })}
+            onTakeBack={before.length > 0 ? takeBack : null}
+          />
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+/** Frames by picture in the order of the job; those of none first. */
+function groupsOf(
+  frames: readonly Frame[],
+  shots: readonly Shot[],
+): { shot: Shot | null; frames: Frame[] }[] {
+  const known = new Set(shots.map(({ id }) => id));
+  const groups = [null, ...shots].map((shot) => ({
+    shot,
+    frames: frames.filter((frame) =>
+      shot ? frame.shot === shot.id : frame.shot === null || !known.has(frame.shot),
+    ),
+  }));
+  return groups.filter((group) => group.frames.length > 0);
+}
