@@ -71,6 +71,8 @@ const CORE_ORDER = [
   'plan',
   'solve',
   'verdicts',
+  'standIns',
+  'compare',
 ];
 
 const IMPORT =

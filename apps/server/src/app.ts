@@ -5,6 +5,8 @@ import Koa from 'koa';
 import type { Logger } from 'pino';
 import type { Database } from './db/database.js';
 import { createDemoJob } from './demoData.js';
+import { createCamera } from './devices/camera.js';
+import { createSetLight } from './devices/setLight.js';
 import { packJob, unpackJob } from './domain/jobArchive.js';
 import { createJobStore } from './domain/jobs.js';
 import { createKitStore } from './domain/kit.js';
@@ -12,6 +14,7 @@ import { createPictureStore } from './domain/pictures.js';
 import { createSetStore } from './domain/sets.js';
 import { errorExit } from './errors.js';
 import { createFrames, type FramesOptions } from './frames/frames.js';
+import { deviceRoutes } from './http/deviceRoutes.js';
 import { frameRoutes } from './http/frameRoutes.js';
 import { hostAndOriginGuard } from './http/guards.js';
 import { noStore, securityHeaders } from './http/headers.js';
@@ -72,7 +75,9 @@ export function createApp(options: AppOptions): { app: Koa; close(): Promise<voi
     pack: (id: string) => packJob(stores, id),
     unpack: (archive: Readable, signal: AbortSignal) => unpackJob(stores, archive, signal),
   };
-  const frames = createFrames({ ...options.frames, database, jobs, sets, log });
+  const light = createSetLight();
+  const frames = createFrames({ ...options.frames, database, jobs, sets, light, log });
+  const camera = createCamera({ jobs, sets }, light, options.frames.folder);
   const routers = [
     health,
     jobRoutes(jobs, whole),
@@ -80,6 +85,7 @@ export function createApp(options: AppOptions): { app: Koa; close(): Promise<voi
     kitRoutes(kit),
     pairingRoutes(setSide),
     frameRoutes(frames),
+    deviceRoutes(camera),
     pictureRoutes(pictures),
   ];
   for (const router of routers) {
@@ -90,6 +96,7 @@ export function createApp(options: AppOptions): { app: Koa; close(): Promise<voi
   return {
     app,
     async close() {
+      light.close();
       await Promise.all([setSide.close(), frames.close()]);
     },
   };

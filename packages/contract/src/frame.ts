@@ -65,3 +65,20 @@ export const frameChange = z
   .describe('What of a frame is changed');
 
 export type FrameChange = z.infer<typeof frameChange>;
+
+/** What a frame shows of the lights and spots of its set, against their plan. */
+export interface FrameAgainstPlan {
+  /** Whether the plan is exposed by what the camera wrote; otherwise as the set says. */
+  exposedAsFrame: boolean;
+  lights: {
+    tag: string;
+    name: string;
+    /** More than in the plan, with one deviation. */
+    stops: number;
+    error: number;
+    /** Whether that is surely more than building and dials let it be. */
+    isOff: boolean;
+  }[];
+  /** Tones at the pinned spots, stops from mid-tone; null where the frame is clipped or black there. */
+  spots: { name: string; plan: number; frame: number | null }[];
+}

@@ -1,8 +1,16 @@
 export * from './api.js';
 export type { Camera, CameraBody, CameraLens } from './camera.js';
+export {
+  type Devices,
+  type StandInCamera,
+  standInCamera,
+  type TakenFrames,
+  takeFramesBody,
+} from './devices.js';
 export { type Equipment, type EquipmentOf, equipment } from './equipment.js';
 export {
   type Frame,
+  type FrameAgainstPlan,
   type FrameChange,
   type FrameList,
   type FrameSettings,

@@ -1,10 +1,13 @@
-import type { FrameChange, FrameList } from '@fendrix/contract';
+import { join } from 'node:path';
+import type { FrameAgainstPlan, FrameChange, FrameList, SetDocument } from '@fendrix/contract';
 import { momentOf, type PlacedAmong, placeFrame } from '@fendrix/core';
 import type { Logger } from 'pino';
 import type { Database } from '../db/database.js';
+import type { SetLight } from '../devices/setLight.js';
 import type { JobStore } from '../domain/jobs.js';
 import type { SetStore } from '../domain/sets.js';
 import { AppError } from '../errors.js';
+import { createPlans } from './againstPlan.js';
 import { createFrameStore } from './frameStore.js';
 import { type WatchedFolder, watchFolder } from './watchFolder.js';
 
@@ -18,6 +21,10 @@ export interface Frames {
   setFramesTo(job: string | null): Promise<void>;
   change(id: string, change: FrameChange): ReturnType<ReturnType<typeof createFrameStore>['change']>;
   picture(id: string, size: 'small' | 'large'): Promise<Buffer>;
+  /** What a frame shows against the plan of its set. */
+  againstPlan(id: string): Promise<FrameAgainstPlan>;
+  /** The plan of a frame as a picture, WebP. */
+  planPicture(id: string): Promise<Buffer>;
   close(): Promise<void>;
 }
 
@@ -29,10 +36,11 @@ export interface FramesOptions {
   folder: string;
   /** Folder of the small pictures. */
   kept: string;
+  light: SetLight;
   log: Logger;
 }
 
-export function createFrames({ database, jobs, sets, folder, kept, log }: FramesOptions): Frames {
+export function createFrames({ database, jobs, sets, folder, kept, light, log }: FramesOptions): Frames {
   const store = createFrameStore(database, folder, kept);
   let fresh: { job: string; at: number; among: Promise<PlacedAmong[]> } | null = null;
 
@@ -52,6 +60,19 @@ export function createFrames({ database, jobs, sets, folder, kept, log }: Frames
         return { shot, camera: set?.document.camera ?? null };
       }),
     );
+  }
+  const plans = createPlans(light);
+  async function withSet(
+    id: string,
+  ): Promise<{ frame: Awaited<ReturnType<typeof store.find>>; set: SetDocument }> {
+    const frame = await store.find(id);
+    const shots = frame.job === null ? [] : (await jobs.read(frame.job)).document.shots;
+    const setId = shots.find((shot) => shot.id === frame.shot)?.setId;
+    if (setId === undefined)
+      throw new AppError('bad-input', 'This frame is of no picture that has a set.', {
+        hint: 'Say which picture it is of.',
+      });
+    return { frame, set: (await sets.read(setId)).document };
   }
   async function place(frame: Awaited<ReturnType<typeof store.find>>, job: string): Promise<void> {
     const among = await picturesOf(job).catch(() => []);
@@ -95,6 +116,15 @@ export function createFrames({ database, jobs, sets, folder, kept, log }: Frames
       return store.change(id, change);
     },
     picture: store.picture,
+    async againstPlan(id) {
+      const { frame, set } = await withSet(id);
+      if (frame.gone)
+        throw new AppError('not-found', 'The file of this frame is not in the folder any more.');
+      return plans.compare(join(folder, frame.name), frame, set);
+    },
+    async planPicture(id) {
+      return plans.picture((await withSet(id)).set);
+    },
     close: () => watched.close(),
   };
 }

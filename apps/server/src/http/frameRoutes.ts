@@ -18,6 +18,13 @@ export function frameRoutes(frames: Frames): Router {
     const change = requireValid(frameChange, ctx.request.body, 'body');
     ctx.body = await frames.change(documentId(ctx.params.id), change);
   });
+  router.get('/:id/against-plan', async (ctx) => {
+    ctx.body = await frames.againstPlan(documentId(ctx.params.id));
+  });
+  router.get('/:id/plan', async (ctx) => {
+    ctx.body = await frames.planPicture(documentId(ctx.params.id));
+    ctx.type = 'image/webp';
+  });
   for (const size of ['small', 'large'] as const) {
     router.get(`/:id/${size}`, async (ctx) => {
       ctx.body = await frames.picture(documentId(ctx.params.id), size);

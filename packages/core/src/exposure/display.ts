@@ -4,6 +4,11 @@ export function encodeSrgb(linear: number): number {
   return linear <= 0.0031308 ? 12.92 * linear : 1.055 * linear ** (1 / 2.4) - 0.055;
 }
 
+/** Linear value of an sRGB value from 0 to 1. Source: IEC 61966-2-1. */
+export function decodeSrgb(value: number): number {
+  return value <= 0.04045 ? value / 12.92 : ((value + 0.055) / 1.055) ** 2.4;
+}
+
 /** Steps of the encoding table: fine enough that no 8-bit value is off by more than one. */
 const STEPS = 4096;
 const table = Uint8ClampedArray.from({ length: STEPS + 1 }, (_, i) =>

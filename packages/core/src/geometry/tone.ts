@@ -1,5 +1,6 @@
 import type { Reflectance, Tone } from '@fendrix/contract';
 import { ACROSS, OUT, RASTER, UP } from '../engine/layouts.js';
+import { decodeSrgb } from '../exposure/display.js';
 import { bytesOfBase64 } from '../units/base64.js';
 import { drawLettering } from './lettering/drawLettering.js';
 
@@ -62,11 +63,6 @@ export function makeTone(
       return { ...none, kind: RASTER, raster, widthPx, heightPx };
     }
   }
-}
-
-/** Linear value of an sRGB value from 0 to 1. Source: IEC 61966-2-1. */
-export function decodeSrgb(value: number): number {
-  return value <= 0.04045 ? value / 12.92 : ((value + 0.055) / 1.055) ** 2.4;
 }
 
 function rgbOf(reflectance: Reflectance): readonly number[] {

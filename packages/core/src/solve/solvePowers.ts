@@ -4,6 +4,7 @@ import { luminanceOf } from '../exposure/display.js';
 import { exposureWeights, recordedMidToneCdSM2 } from '../exposure/recording.js';
 import type { SpotTrace } from '../judge/readSpot.js';
 import { channelsOf } from '../photometry/channels.js';
+import { solveLinear } from '../units/solveLinear.js';
 
 /** Tones wanted at a pinned spot, stops from mid-tone: one, or any within a range. */
 export interface ToneWish {
@@ -237,27 +238,6 @@ function descendFrom(
     }
   }
   return powers;
-}
-
-/** Gaussian elimination with pivots; rows hold the right side last. */
-function solveLinear(rows: Float64Array[]): number[] {
-  const n = rows.length;
-  for (let i = 0; i < n; i++) {
-    let pivot = i;
-    for (let j = i + 1; j < n; j++) {
-      if (Math.abs(rows[j]?.[i] as number) > Math.abs(rows[pivot]?.[i] as number)) pivot = j;
-    }
-    [rows[i], rows[pivot]] = [rows[pivot] as Float64Array, rows[i] as Float64Array];
-    const own = rows[i] as Float64Array;
-    if (Math.abs(own[i] as number) < 1e-300) return new Array(n).fill(0);
-    for (let j = 0; j < n; j++) {
-      if (j === i) continue;
-      const line = rows[j] as Float64Array;
-      const factor = (line[i] as number) / (own[i] as number);
-      for (let k = i; k <= n; k++) line[k] = (line[k] as number) - factor * (own[k] as number);
-    }
-  }
-  return rows.map((row, i) => (row[n] as number) / (row[i] as number));
 }
 
 /** The settings of the dials next to the exact powers that miss least together. */

@@ -1,0 +1,147 @@
+import type { Frame, FrameAgainstPlan, SetDocument } from '@fendrix/contract';
+import {
+  decodeSrgb,
+  encodePicture,
+  type Films,
+  isOff,
+  lightsOfFrame,
+  luminanceOf,
+  projectPoint,
+  traceKey,
+  viewOf,
+} from '@fendrix/core';
+import sharp from 'sharp';
+import { developed, type SetLight, sizeOf } from '../devices/setLight.js';
+import { AppError } from '../errors.js';
+import { shownBytes } from './readFrame.js';
+
+/** The plan is traced this wide, and compared on a grid of a quarter of it, px: what is off by less than that is not seen. */
+const PLAN_PX = 480;
+const CELL = 4;
+const SAMPLES = 12;
+const SEED = 1;
+/** A frame whose shape differs by more is a part of what the camera took. */
+const SAME_SHAPE = 0.03;
+/** Plans kept. */
+const KEPT = 4;
+/** sRGB values that are clipped or black, 0 to 1 linear. */
+const [BLACK, CLIPPED] = [0.002, 0.98];
+
+/** Frames held against the plan of their set. */
+export interface Plans {
+  compare(path: string, frame: Frame, set: SetDocument): Promise<FrameAgainstPlan>;
+  /** The plan as a picture, WebP. */
+  picture(set: SetDocument): Promise<Buffer>;
+}
+
+export function createPlans(light: SetLight): Plans {
+  const kept = new Map<string, Promise<Films>>();
+  const filmsOf = (set: SetDocument): Promise<Films> => {
+    const key = traceKey(set);
+    const found = kept.get(key) ?? light.films(set, sizeOf(set, PLAN_PX), SAMPLES, SEED);
+    kept.delete(key);
+    kept.set(key, found);
+    found.catch(() => kept.delete(key));
+    for (const old of [...kept.keys()].slice(0, -KEPT)) kept.delete(old);
+    return found;
+  };
+
+  return {
+    async compare(path, frame, set) {
+      const { width, height } = sizeOf(set, PLAN_PX);
+      const shape = frame.widthPx / frame.heightPx / (width / height);
+      if (Math.abs(shape - 1) > SAME_SHAPE)
+        throw new AppError('bad-input', 'This frame has not the shape of what the camera of its set takes.', {
+          hint: 'It is cropped, held the other way, or of another body: correct the camera of the set.',
+        });
+      const exposedAsFrame = frame.fNumber !== null && frame.exposureS !== null && frame.iso !== null;
+      const exposed: SetDocument = exposedAsFrame
+        ? {
+            ...set,
+            camera: {
+              ...set.camera,
+              fNumber: frame.fNumber as number,
+              shutterS: frame.exposureS as number,
+              iso: frame.iso as number,
+            },
+          }
+        : set;
+      const films = await filmsOf(set);
+      const seen = await linearOf(path, width, height);
+      const shrunk = (values: Float32Array) => shrink(values, width, height);
+      const grid = { width: Math.floor(width / CELL), height: Math.floor(height / CELL) };
+      const lights = set.lights.map((_, i) => shrunk(developed(exposed, films, i)));
+      const found = lightsOfFrame({ ...grid, frame: shrunk(seen), lights });
+      if (!found)
+        throw new AppError(
+          'bad-input',
+          'Nothing can be told of this frame: it is clipped or black nearly everywhere.',
+        );
+      const whole = shrunk(developed(exposed, films));
+      const view = viewOf(set.camera);
+      return {
+        exposedAsFrame,
+        lights: found.flatMap(({ light: index, stops, error }) => {
+          const own = set.lights[index];
+          return own?.on
+            ? [{ tag: own.tag, name: own.name, stops, error, isOff: isOff({ stops, error }) }]
+            : [];
+        }),
+        spots: set.spots.flatMap(({ name, pointM }) => {
+          const at = projectPoint(view, pointM);
+          if (!at || at.some((part) => part < 0 || part >= 1)) return [];
+          const cell = Math.floor(at[1] * grid.height) * grid.width + Math.floor(at[0] * grid.width);
+          const tone = (values: Float32Array) =>
+            luminanceOf(...(Array.from(values.slice(3 * cell, 3 * cell + 3)) as [number, number, number]));
+          const [plan, own] = [tone(whole), tone(shrunk(seen))];
+          return [
+            {
+              name,
+              plan: Math.log2(plan / 0.18),
+              frame: own > BLACK && own < CLIPPED ? Math.log2(own / 0.18) : null,
+            },
+          ];
+        }),
+      };
+    },
+    async picture(set) {
+      const films = await filmsOf(set);
+      const { width, height } = films;
+      const pixels = new Uint8ClampedArray(width * height * 4);
+      encodePicture(pixels, developed(set, films));
+      return sharp(Buffer.from(pixels.buffer), { raw: { width, height, channels: 4 } })
+        .webp({ quality: 88 })
+        .toBuffer();
+    },
+  };
+}
+
+/** A picture file as linear light, paper white at 1, of a size. The curve of the camera is taken to be that of sRGB. */
+async function linearOf(path: string, width: number, height: number): Promise<Float32Array> {
+  const { shown } = await shownBytes(path);
+  const { data } = await sharp(shown)
+    .rotate()
+    .toColourspace('srgb')
+    .removeAlpha()
+    .resize(width, height, { fit: 'fill' })
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  return Float32Array.from(data, (value) => TABLE[value] as number);
+}
+
+const TABLE = Float32Array.from({ length: 256 }, (_, value) => decodeSrgb(value / 255));
+
+/** Means of cells, red, green, blue. */
+function shrink(values: Float32Array, width: number, height: number): Float32Array {
+  const [across, down] = [Math.floor(width / CELL), Math.floor(height / CELL)];
+  const out = new Float32Array(across * down * 3);
+  for (let y = 0; y < down * CELL; y++) {
+    for (let x = 0; x < across * CELL; x++) {
+      const to = 3 * (Math.floor(y / CELL) * across + Math.floor(x / CELL));
+      const from = 3 * (y * width + x);
+      for (let c = 0; c < 3; c++)
+        out[to + c] = (out[to + c] as number) + (values[from + c] as number) / (CELL * CELL);
+    }
+  }
+  return out;
+}

@@ -1,0 +1,22 @@
+import { type Devices, standInCamera, type TakenFrames, takeFramesBody } from '@fendrix/contract';
+import Router from '@koa/router';
+import type { Camera } from '../devices/camera.js';
+import { requireValid } from './requireValid.js';
+
+/** Routes of outside devices (docs/devices.md): their state, and what they do. */
+export function deviceRoutes(camera: Camera): Router {
+  const router = new Router({ prefix: '/api/devices' });
+  router.get('/', (ctx) => {
+    ctx.body = { camera: camera.state() } satisfies Devices;
+  });
+  router.put('/camera', (ctx) => {
+    camera.set(requireValid(standInCamera, ctx.request.body, 'body'));
+    ctx.body = { camera: camera.state() } satisfies Devices;
+  });
+  router.post('/camera/frames', async (ctx) => {
+    const { job, shot, bracketStops } = requireValid(takeFramesBody, ctx.request.body, 'body');
+    ctx.body = { names: await camera.take(job, shot, bracketStops) } satisfies TakenFrames;
+    ctx.status = 201;
+  });
+  return router;
+}
