@@ -94,3 +94,59 @@ test('a phone is let in by a code, ticks while its link is lost, and is thrown o
   await expect(page.getByRole('button', { name: 'Let a phone in' })).toBeVisible();
   await held.close();
 });
+
+test('a day with the stand-in camera: a late start, a dead battery, a wrong power, a frame kept', async ({
+  page,
+}) => {
+  await page.goto('/jobs');
+  await page.getByRole('button', { name: 'From the demo' }).click();
+  await expect(page.getByRole('heading', { name: 'Brief' })).toBeVisible();
+  await page.getByRole('link', { name: 'Day' }).click();
+  await expect(page.getByText('No other order is over sooner.')).toBeVisible();
+  const now = new Date();
+  const today = `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, '0')}-${String(now.getDate()).padStart(2, '0')}`;
+  await page.getByLabel('On', { exact: true }).fill(today);
+  await page.getByRole('button', { name: 'Plan the rest from now' }).click();
+  await expect(page.getByTestId('day-late')).toBeHidden();
+  // All steps of the first picture are done; which one it is stands above them.
+  await page.getByRole('link', { name: /Set side/ }).click();
+  const step = page.getByTestId('set-side-step');
+  await expect(step).toHaveText(/^step 1 of/);
+  const picture = (await page.getByRole('main').locator('strong').first().textContent()) ?? '';
+  const steps = Number(/of (\d+)/.exec((await step.textContent()) ?? '')?.[1]);
+  for (let i = 0; i < steps; i++) await page.keyboard.press('PageDown');
+  await expect(page.getByRole('heading', { name: 'Take it' })).toBeVisible();
+  await page.getByRole('link', { name: 'Back to the day' }).click();
+  await saved(page);
+
+  await page.getByRole('link', { name: 'Frames' }).click();
+  await page.getByRole('button', { name: 'Let frames come to this job' }).click();
+  const camera = (state: object) =>
+    page.request.put('/api/devices/camera', { data: { on: true, seed: 4, ...state } });
+  await camera({ batteryPart: 0, powerStops: { A: -0.9 } });
+  await page.reload();
+  const take = page.getByRole('button', { name: 'Take it' });
+  await page.getByLabel('Picture', { exact: true }).selectOption({ label: picture });
+  await take.click();
+  await expect(page.getByText(/battery of the camera is empty/)).toBeVisible();
+  await page.getByRole('button', { name: /New battery/ }).click();
+  await expect(page.getByText(/Battery 100 %/)).toBeVisible();
+  await take.click();
+  const frame = page.getByRole('region', { name: 'This frame' });
+  await expect(frame).toContainText('By its time.');
+  await frame.getByRole('button', { name: 'Hold it against the plan' }).click();
+  await expect(
+    frame.getByText(/Light A gives 0\.[6-9] stops less than planned|Light A gives 1\.[0-2]/),
+  ).toBeVisible();
+  expect(await seriousFindings(page)).toEqual([]);
+  await page.keyboard.press('r');
+  await expect(page.getByRole('button', { name: /JPG, not kept$/ })).toBeVisible();
+  await camera({ powerStops: {} });
+  await take.click();
+  await expect(page.getByRole('heading', { name: 'Frames (2)' })).toBeVisible();
+  await page.getByRole('button', { name: /JPG$/ }).click();
+  await page.keyboard.press('k');
+  await expect(page.getByRole('button', { name: /JPG, kept$/ })).toBeVisible();
+  await page.keyboard.press('u');
+  await expect(page.getByRole('button', { name: /JPG, kept$/ })).toHaveCount(0);
+});

@@ -9,9 +9,9 @@ import type { SetStore } from '../domain/sets.js';
 import { AppError } from '../errors.js';
 import { developed, type SetLight, sizeOf } from './setLight.js';
 
-/** Frames are this wide, px: enough to look at and to measure, and soon there. */
-const ACROSS_PX = 720;
-const SAMPLES = 8;
+/** Frames are this wide, px: enough to look at and to measure, and there within some ten seconds. */
+const ACROSS_PX = 480;
+const SAMPLES = 5;
 /** What a frame takes of the battery. */
 const DRAIN = 1 / 400;
 

@@ -18,7 +18,7 @@ import { shownBytes } from './readFrame.js';
 /** The plan is traced this wide, and compared on a grid of a quarter of it, px: what is off by less than that is not seen. */
 const PLAN_PX = 480;
 const CELL = 4;
-const SAMPLES = 12;
+const SAMPLES = 6;
 const SEED = 1;
 /** A frame whose shape differs by more is a part of what the camera took. */
 const SAME_SHAPE = 0.03;
@@ -69,9 +69,10 @@ export function createPlans(light: SetLight): Plans {
       const films = await filmsOf(set);
       const seen = await linearOf(path, width, height);
       const shrunk = (values: Float32Array) => shrink(values, width, height);
+      const small = shrunk(seen);
       const grid = { width: Math.floor(width / CELL), height: Math.floor(height / CELL) };
       const lights = set.lights.map((_, i) => shrunk(developed(exposed, films, i)));
-      const found = lightsOfFrame({ ...grid, frame: shrunk(seen), lights });
+      const found = lightsOfFrame({ ...grid, frame: small, lights });
       if (!found)
         throw new AppError(
           'bad-input',
@@ -90,10 +91,7 @@ export function createPlans(light: SetLight): Plans {
         spots: set.spots.flatMap(({ name, pointM }) => {
           const at = projectPoint(view, pointM);
           if (!at || at.some((part) => part < 0 || part >= 1)) return [];
-          const cell = Math.floor(at[1] * grid.height) * grid.width + Math.floor(at[0] * grid.width);
-          const tone = (values: Float32Array) =>
-            luminanceOf(...(Array.from(values.slice(3 * cell, 3 * cell + 3)) as [number, number, number]));
-          const [plan, own] = [tone(whole), tone(shrunk(seen))];
+          const [plan, own] = [toneAt(whole, grid, at), toneAt(small, grid, at)];
           return [
             {
               name,
@@ -144,4 +142,25 @@ function shrink(values: Float32Array, width: number, height: number): Float32Arr
     }
   }
   return out;
+}
+
+/** Cells round a spot that count as its tone: a frame stands a few millimetres off its plan. */
+const ROUND = 1;
+
+/** Mean luminance round a place of a grid. @param at across and down, 0 to 1 */
+function toneAt(
+  values: Float32Array,
+  { width, height }: { width: number; height: number },
+  at: readonly [number, number],
+): number {
+  const [x, y] = [Math.floor(at[0] * width), Math.floor(at[1] * height)];
+  let [sum, count] = [0, 0];
+  for (let v = Math.max(0, y - ROUND); v <= Math.min(height - 1, y + ROUND); v++) {
+    for (let u = Math.max(0, x - ROUND); u <= Math.min(width - 1, x + ROUND); u++) {
+      const from = 3 * (v * width + u);
+      sum += luminanceOf(values[from] as number, values[from + 1] as number, values[from + 2] as number);
+      count++;
+    }
+  }
+  return sum / count;
 }

@@ -6,6 +6,7 @@ import Button from '@mui/material/Button';
 import { Choice } from '../../../shared/Choice';
 import { setsApi } from '../../sets';
 import { useJob } from '../state/openJob';
+import { AgainstPlan } from './AgainstPlan';
 import { frameUrl } from './framesApi';
 
 const PLACED: Readonly<Record<NonNullable<Frame['placedBy']>, string>> = {
@@ -92,6 +93,7 @@ export function FrameAlone({
         )}
       </Box>
       {shot?.setId && <AgainstSet frame={frame} setId={shot.setId} />}
+      {shot?.setId && <AgainstPlan key={`${frame.id} ${shot.id}`} frame={frame} shot={shot.id} />}
     </section>
   );
 }

@@ -14,6 +14,7 @@ import { useJob } from '../state/openJob';
 import { FrameAlone } from './FrameAlone';
 import { FrameGrid } from './FrameGrid';
 import { framesApi } from './framesApi';
+import { StandIn } from './StandIn';
 
 /** Frames of a page; looked at again so often, ms. */
 const PAGE = 200;
@@ -30,6 +31,7 @@ export function FramesView() {
   return (
     <>
       <Folder list={data} job={job} />
+      <StandIn job={job} />
       {data.frames.length > 0 && <Frames frames={data.frames} page={page} />}
       <Pager offset={offset} page={PAGE} total={data.total} words={['Newer', 'Older']} onMove={setOffset} />
     </>

@@ -1,4 +1,12 @@
-import type { Frame, FrameChange, FrameList } from '@fendrix/contract';
+import type {
+  Devices,
+  Frame,
+  FrameAgainstPlan,
+  FrameChange,
+  FrameList,
+  StandInCamera,
+  TakenFrames,
+} from '@fendrix/contract';
 import { serverApi } from '../../../shared/api';
 
 interface Page {
@@ -32,6 +40,19 @@ export const framesApi = serverApi.injectEndpoints({
         );
         await queryFulfilled.catch(() => shown.undo());
       },
+    }),
+    readAgainstPlan: build.query<FrameAgainstPlan, { id: string; shot: string }>({
+      query: ({ id }) => `frames/${id}/against-plan`,
+      keepUnusedDataFor: 0,
+    }),
+    readDevices: build.query<Devices, void>({ query: () => 'devices', providesTags: ['Devices'] }),
+    setCamera: build.mutation<Devices, StandInCamera>({
+      query: (body) => ({ url: 'devices/camera', method: 'PUT', body }),
+      invalidatesTags: ['Devices'],
+    }),
+    takeFrames: build.mutation<TakenFrames, { job: string; shot: string; bracketStops: number[] }>({
+      query: (body) => ({ url: 'devices/camera/frames', method: 'POST', body }),
+      invalidatesTags: ['Devices', 'Frames'],
     }),
   }),
 });

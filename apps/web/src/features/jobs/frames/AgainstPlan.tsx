@@ -1,0 +1,155 @@
+import type { Frame, FrameAgainstPlan } from '@fendrix/contract';
+import { formatStops } from '@fendrix/core';
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import CircularProgress from '@mui/material/CircularProgress';
+import Slider from '@mui/material/Slider';
+import { useState } from 'react';
+import { failureMessage } from '../../../shared/api';
+import { PlainTable } from '../../../shared/PlainTable';
+import { framesApi, frameUrl } from './framesApi';
+
+/** A spot that differs by more is told first, stops. */
+const APART_STOPS = 0.33;
+
+/** A frame held against the plan of its set: which light is off by how much, tones at the spots, the two pictures wiped. */
+export function AgainstPlan({ frame, shot }: { frame: Frame; shot: string }) {
+  const [asked, setAsked] = useState(false);
+  const { data, error, isFetching } = framesApi.useReadAgainstPlanQuery(
+    { id: frame.id, shot },
+    { skip: !asked },
+  );
+  return (
+    <Box component="section" aria-label="Against the plan" sx={{ mt: 1.5 }}>
+      {!asked && (
+        <Button size="small" variant="outlined" onClick={() => setAsked(true)}>
+          Hold it against the plan
+        </Button>
+      )}
+      {isFetching && (
+        <Box role="status" sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
+          <CircularProgress size={16} aria-hidden />
+          The plan is being traced as the frame was exposed. This takes some ten seconds.
+        </Box>
+      )}
+      {error && !isFetching && <Alert severity="warning">{failureMessage(error)}</Alert>}
+      {data && !isFetching && (
+        <>
+          <Lights found={data} />
+          <Spots found={data} />
+          <Wipe frame={frame} />
+        </>
+      )}
+    </Box>
+  );
+}
+
+function Lights({ found: { lights, exposedAsFrame } }: { found: FrameAgainstPlan }) {
+  const off = lights.filter(({ isOff }) => isOff);
+  return (
+    <>
+      {off.length > 0 ? (
+        <Alert severity="warning" sx={{ mb: 1 }}>
+          {off
+            .map(
+              ({ tag, stops }) =>
+                `Light ${tag} gives ${Math.abs(stops).toFixed(1)} stops ${stops < 0 ? 'less' : 'more'} than planned`,
+            )
+            .join('. ')}
+          . See to its power first, then to its place and what is on it.
+        </Alert>
+      ) : (
+        <Box sx={{ mb: 1 }}>No light is off by more than building lets it be.</Box>
+      )}
+      <PlainTable name="lights of the frame">
+        <thead>
+          <tr>
+            <th scope="col">Light</th>
+            <th scope="col">More than planned</th>
+          </tr>
+        </thead>
+        <tbody>
+          {lights.map(({ tag, name, stops, error }) => (
+            <tr key={tag}>
+              <th scope="row">
+                {tag} {name}
+              </th>
+              <td className="number">
+                {formatStops(stops)} ± {Math.max(0.01, error).toFixed(2)}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </PlainTable>
+      <Box sx={{ color: 'text.secondary', fontSize: '0.75rem', mt: 0.5 }}>
+        The frame is taken apart into what each light gives in the plan. The curve of the camera is taken to
+        be sRGB.
+        {!exposedAsFrame && ' The camera wrote no settings: the plan is exposed as its set says.'}
+      </Box>
+    </>
+  );
+}
+
+function Spots({ found: { spots } }: { found: FrameAgainstPlan }) {
+  if (spots.length === 0) return null;
+  return (
+    <PlainTable name="spots of the frame">
+      <thead>
+        <tr>
+          <th scope="col">Spot</th>
+          <th scope="col">Plan</th>
+          <th scope="col">Frame</th>
+        </tr>
+      </thead>
+      <tbody>
+        {spots.map(({ name, plan, frame }) => (
+          <tr key={name}>
+            <th scope="row">{name}</th>
+            <td className="number">{formatStops(plan)}</td>
+            <td className="number">
+              {frame === null ? (
+                'clipped or black'
+              ) : (
+                <Box component="span" sx={{ fontWeight: Math.abs(frame - plan) > APART_STOPS ? 650 : 400 }}>
+                  {formatStops(frame)}
+                </Box>
+              )}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </PlainTable>
+  );
+}
+
+/** The frame wiped over its plan. */
+function Wipe({ frame }: { frame: Frame }) {
+  const [part, setPart] = useState(50);
+  const whole = { position: 'absolute', inset: 0, width: '100%', height: '100%', objectFit: 'fill' } as const;
+  return (
+    <Box sx={{ mt: 1 }}>
+      <Box
+        sx={{ position: 'relative', aspectRatio: `${frame.widthPx} / ${frame.heightPx}`, overflow: 'hidden' }}
+      >
+        <Box component="img" src={`/api/frames/${frame.id}/plan`} alt="The plan" sx={whole} />
+        <Box
+          component="img"
+          src={frameUrl(frame.id, 'large')}
+          alt="The frame"
+          sx={{ ...whole, clipPath: `inset(0 ${100 - part}% 0 0)` }}
+        />
+      </Box>
+      <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'center', fontSize: '0.75rem' }}>
+        frame
+        <Slider
+          size="small"
+          aria-label="Frame wiped over its plan"
+          value={part}
+          onChange={(_, value) => setPart(value as number)}
+        />
+        plan
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,98 @@
+import type { StandInCamera } from '@fendrix/contract';
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import { failureMessage } from '../../../shared/api';
+import { Choice } from '../../../shared/Choice';
+import { useJob } from '../state/openJob';
+import { framesApi } from './framesApi';
+
+const BRACKETS = { one: [0], three: [-1, 0, 1], five: [-2, -1, 0, 1, 2] } as const;
+type Bracket = keyof typeof BRACKETS;
+
+/** The stand-in camera: for learning and for trying a day out, without a camera. */
+export function StandIn({ job }: { job: string }) {
+  const { data } = framesApi.useReadDevicesQuery();
+  const [setCamera] = framesApi.useSetCameraMutation();
+  if (!data) return null;
+  const { camera } = data;
+  const change = (next: Partial<StandInCamera>) => void setCamera({ ...camera, ...next });
+  return (
+    <Box component="details" sx={{ mb: 2 }} open={camera.on}>
+      <Box component="summary" sx={{ cursor: 'pointer', fontSize: '0.875rem' }}>
+        Stand-in camera {camera.on ? '' : '(off)'}
+      </Box>
+      <Typography sx={{ color: 'text.secondary', fontSize: '0.8125rem', maxWidth: 640, my: 0.5 }}>
+        Takes a picture of the set as somebody built it: everything a little off its plan. For trying a day
+        out without a camera; its frames come by the watched folder as those of any other.
+      </Typography>
+      <Button size="small" variant="outlined" onClick={() => change({ on: !camera.on })}>
+        {camera.on ? 'Switch it off' : 'Switch it on'}
+      </Button>
+      {camera.on && <Release job={job} camera={camera} onChange={change} />}
+    </Box>
+  );
+}
+
+function Release({
+  job,
+  camera,
+  onChange,
+}: {
+  job: string;
+  camera: StandInCamera;
+  onChange(next: Partial<StandInCamera>): void;
+}) {
+  const { shots } = useJob();
+  const ready = shots.filter(({ setId }) => setId !== undefined);
+  const [chosen, setChosen] = useState('');
+  const [bracket, setBracket] = useState<Bracket>('one');
+  const [take, taking] = framesApi.useTakeFramesMutation();
+  const shot = ready.find(({ id }) => id === chosen) ?? ready.find(({ done }) => !done) ?? ready[0];
+  if (!shot) return <Typography sx={{ mt: 1 }}>No picture has a set yet.</Typography>;
+  return (
+    <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5, alignItems: 'center', mt: 1 }}>
+      <Choice
+        shown
+        label="Picture"
+        value={shot.id}
+        options={ready.map(({ id, name }) => ({ value: id, words: name }))}
+        onChoose={setChosen}
+      />
+      <Choice<Bracket>
+        shown
+        label="Frames"
+        value={bracket}
+        options={[
+          { value: 'one', words: 'one' },
+          { value: 'three', words: 'three, a stop apart' },
+          { value: 'five', words: 'five, a stop apart' },
+        ]}
+        onChoose={setBracket}
+      />
+      <Button
+        variant="contained"
+        size="small"
+        disabled={taking.isLoading}
+        onClick={() => void take({ job, shot: shot.id, bracketStops: [...BRACKETS[bracket]] })}
+      >
+        {taking.isLoading ? 'The camera is taking it' : 'Take it'}
+      </Button>
+      <span role="status">
+        Battery <span className="number">{Math.round(100 * camera.batteryPart)} %</span>, room for{' '}
+        <span className="number">{camera.framesLeft}</span> frames
+        {camera.linked ? '' : ', the cable is off'}
+      </span>
+      <Button
+        size="small"
+        color="inherit"
+        onClick={() => onChange({ batteryPart: 1, framesLeft: 500, linked: true })}
+      >
+        New battery, empty card, cable in
+      </Button>
+      {taking.error && <Alert severity="warning">{failureMessage(taking.error)}</Alert>}
+    </Box>
+  );
+}
