@@ -117,6 +117,26 @@ describe('a build list', () => {
       );
   });
 
+  test('the light that gives the products most comes first, what is aimed away or off last', () => {
+    const [a, b] = perry.lights as [SetDocument['lights'][number], SetDocument['lights'][number]];
+    const lightsOf = (set: SetDocument) =>
+      buildList(null, set, CORNERS).flatMap(({ thing }) => (thing.kind === 'light' ? [thing.tag] : []));
+    const alike = { ...a, on: true, powerStops: -2 };
+    const pair = (first: object, second: object): SetDocument => ({
+      ...perry,
+      lights: [
+        { ...alike, tag: 'A', ...first },
+        { ...alike, tag: 'B', ...second },
+      ] as SetDocument['lights'],
+    });
+    expect(b.tag).toBe('B');
+    expect(lightsOf(pair({}, {}))).toEqual(['A', 'B']);
+    expect(lightsOf(pair({}, { powerStops: -1 }))).toEqual(['B', 'A']);
+    expect(lightsOf(pair({ on: false }, { powerStops: -4 }))).toEqual(['B', 'A']);
+    const away = 'aimM' in a ? a.positionM.map((value, i) => 2 * value - (a.aimM[i] as number)) : [];
+    expect(lightsOf(pair({ aimM: away }, { powerStops: -4 }))).toEqual(['B', 'A']);
+  });
+
   test('its tapes and heights put each thing where it stands', () => {
     const marks = marksOf(cordial, CORNERS);
     if (!marks) throw new Error('the set has a table');

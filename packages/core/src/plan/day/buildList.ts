@@ -4,6 +4,7 @@ import { type Change, type ChangeDetail, type ChangedThing, changesBetween } fro
 import { type Stand, toStand } from '../../units/bearing.js';
 import { textDigest } from '../../units/textDigest.js';
 import { type SetCaution, setCautions } from '../setCautions.js';
+import { lightOrder } from './lightOrder.js';
 import { marksOf, type PlacedMark, type TapeFix, tapesTo } from './tapes.js';
 
 /** One thing that is done to build a set, with the figures that put it there. */
@@ -42,7 +43,7 @@ const ORDER: readonly ChangedThing['kind'][] = [
 
 /**
  * What to place in which order, from nothing or from the set before: first what is taken away, then background, table,
- * camera, products, the lights one by one, each judged alone, cards and flags, people.
+ * camera, products, the lights one by one, the one that gives most first, each judged alone, cards and flags, people.
  * @param before the set that stands there; null for an empty table
  * @param marks where tapes are laid from
  */
@@ -60,7 +61,12 @@ export function buildList(
     .map((change) => stepOf(after, change, placed, cautions));
   const rank = ({ thing, what }: BuildStep) => (what === 'take-away' ? -1 : ORDER.indexOf(thing.kind));
   const tag = ({ thing }: BuildStep) => ('tag' in thing ? thing.tag : '');
-  const sorted = [...steps].sort((a, b) => rank(a) - rank(b) || tag(a).localeCompare(tag(b)));
+  const lights = lightOrder(after);
+  const place = ({ thing, what }: BuildStep) =>
+    thing.kind === 'light' && what !== 'take-away' ? lights.indexOf(thing.tag) : 0;
+  const sorted = [...steps].sort(
+    (a, b) => rank(a) - rank(b) || place(a) - place(b) || tag(a).localeCompare(tag(b)),
+  );
   return withGeneral(sorted, cautions);
 }
 

@@ -6,6 +6,8 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import Typography from '@mui/material/Typography';
+import { useEffect, useState } from 'react';
+import { flushSync } from 'react-dom';
 import { Link, useParams } from 'react-router';
 import { Choice } from '../../../shared/Choice';
 import { PlainTable } from '../../../shared/PlainTable';
@@ -17,6 +19,7 @@ import type { PictureSteps } from './useBuildSteps';
 /** What to place for each picture of the day, in the order of building, by tape from two marks. */
 export function BuildLists({ pictures }: { pictures: readonly PictureSteps[] }) {
   const { jobId } = useParams();
+  const isPrinting = usePrinting();
   return (
     <Section
       title="Build lists"
@@ -28,7 +31,7 @@ export function BuildLists({ pictures }: { pictures: readonly PictureSteps[] }) 
     >
       <TapesFrom sets={pictures.map(({ set }) => set)} />
       {pictures.map((picture, at) => (
-        <BuildList key={picture.shot.id} picture={picture} open={at === 0} />
+        <BuildList key={picture.shot.id} picture={picture} open={at === 0 || isPrinting} />
       ))}
       <Typography sx={{ color: 'text.secondary', fontSize: '0.75rem', mt: 1, maxWidth: 640 }}>
         Tapes are laid along the level, to the point straight below or above the middle of a thing; where
@@ -66,6 +69,23 @@ function TapesFrom({ sets }: { sets: readonly SetDocument[] }) {
       )}
     </Box>
   );
+}
+
+/** Whether the page is being printed: what is folded is then shown. */
+function usePrinting(): boolean {
+  const [isPrinting, setIsPrinting] = useState(false);
+  useEffect(() => {
+    // At once: the page is laid out for print as soon as this has run.
+    const begin = () => flushSync(() => setIsPrinting(true));
+    const end = () => setIsPrinting(false);
+    window.addEventListener('beforeprint', begin);
+    window.addEventListener('afterprint', end);
+    return () => {
+      window.removeEventListener('beforeprint', begin);
+      window.removeEventListener('afterprint', end);
+    };
+  }, []);
+  return isPrinting;
 }
 
 function BuildList({ picture, open }: { picture: PictureSteps; open: boolean }) {

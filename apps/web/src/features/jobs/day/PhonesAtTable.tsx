@@ -27,31 +27,33 @@ export function PhonesAtTable() {
   const [close] = pairingApi.useClosePairingMutation();
   useCatchUp(pairing?.revision);
   return (
-    <Section
-      title="Phones at the table"
-      action={
-        <Box sx={{ display: 'flex', gap: 1 }}>
-          <Button size="small" disabled={opening.isLoading} onClick={() => void open(jobId)}>
-            {pairing?.on ? 'Let another in' : 'Let a phone in'}
-          </Button>
-          {pairing?.on && (
-            <Button size="small" onClick={() => void close()}>
-              Switch off
+    <Box sx={{ '@media print': { display: 'none' } }}>
+      <Section
+        title="Phones at the table"
+        action={
+          <Box sx={{ display: 'flex', gap: 1 }}>
+            <Button size="small" disabled={opening.isLoading} onClick={() => void open(jobId)}>
+              {pairing?.on ? 'Let another in' : 'Let a phone in'}
             </Button>
-          )}
-        </Box>
-      }
-    >
-      {opening.error && <Alert severity="error">{failureMessage(opening.error)}</Alert>}
-      {pairing?.on ? (
-        <Open pairing={pairing} />
-      ) : (
-        <Typography sx={{ color: 'text.secondary', maxWidth: 640 }}>
-          Off. Switched on, this machine opens an address for the phones and tablets of your network: with a
-          code they show the day step by step and tick, and nothing else. What is ticked there appears here.
-        </Typography>
-      )}
-    </Section>
+            {pairing?.on && (
+              <Button size="small" onClick={() => void close()}>
+                Switch off
+              </Button>
+            )}
+          </Box>
+        }
+      >
+        {opening.error && <Alert severity="error">{failureMessage(opening.error)}</Alert>}
+        {pairing?.on ? (
+          <Open pairing={pairing} />
+        ) : (
+          <Typography sx={{ color: 'text.secondary', maxWidth: 640 }}>
+            Off. Switched on, this machine opens an address for the phones and tablets of your network: with a
+            code they show the day step by step and tick, and nothing else. What is ticked there appears here.
+          </Typography>
+        )}
+      </Section>
+    </Box>
   );
 }
 
