@@ -30,6 +30,8 @@ export const studio = z.strictObject({
     )
     .max(12)
     .default([]),
+  latitudeDeg: z.number().min(-90).max(90).optional().describe('Where it is, degrees north of the equator'),
+  longitudeDeg: z.number().min(-180).max(180).optional().describe('Where it is, degrees east of Greenwich'),
   sockets: z.int().min(0).max(60).default(2),
   breakerA: z.number().min(1).max(125).default(16).describe('Breaker of the circuit, A'),
   mainsV: z.number().min(90).max(260).default(230).describe('Mains voltage, V'),

@@ -108,6 +108,7 @@ export {
 export { crossedResidue, fresnelConductorSplit, METAL_INDEX } from './optics/metal.js';
 export * from './optics/movement.js';
 export { type Channel, channelsOf, stokesOf } from './photometry/channels.js';
+export * from './photometry/daylight.js';
 export * from './photometry/guideNumber.js';
 export { discOnAxisLx, rectangleOnAxisLx } from './photometry/onAxis.js';
 export { fluxOfUnit, type LightLuminance, lightLuminance, onAxisLx } from './photometry/output.js';
@@ -141,6 +142,7 @@ export * from './plan/rigging.js';
 export { type SetCaution, setCautions } from './plan/setCautions.js';
 export { formatsOf, type StagedShot, stageSet } from './plan/stageSet.js';
 export { inStudio, studioWindows, sunThrough, type WindowLight } from './plan/studioWindows.js';
+export * from './plan/windowDaylight.js';
 export * from './plan/wishesOfBrief.js';
 export {
   type Attachment,

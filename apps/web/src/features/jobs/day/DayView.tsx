@@ -24,6 +24,7 @@ import { Stock } from './Stock';
 import { isToday, minutesNow, useEachMinute } from './today';
 import { useBuildSteps } from './useBuildSteps';
 import { useDay, useOrder } from './useDay';
+import { WindowLight } from './WindowLight';
 
 /** Of a lunch whose time is given first. */
 const USUAL_LUNCH_MIN = 45;
@@ -70,6 +71,7 @@ function Planned({ day }: { day: JobDay }) {
       <OrderedDay day={day} order={order} best={best} />
       <BuildLists pictures={pictures} />
       <Stock order={order.map((picture) => day.shots[picture] as Shot)} />
+      <WindowLight />
       <PhonesAtTable />
       <PackingList pictures={pictures} />
     </>

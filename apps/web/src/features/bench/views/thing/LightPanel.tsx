@@ -25,6 +25,7 @@ import { useBenchDispatch } from '../../state/hooks';
 import { edit } from '../../state/thunks';
 import { AimFields } from './AimFields';
 import { CopyAcross } from './CopyAcross';
+import { DaylightAt } from './DaylightAt';
 import { InFrameNote } from './InFrameNote';
 import { KeepInKit } from './KeepInKit';
 import { AllFigures, ApparentSize, type PanelProps, RemoveButton, StandFields, Title } from './ThingFields';
@@ -73,6 +74,15 @@ export function LightPanel({ set, thing }: PanelProps) {
           }
           label="Sun through it"
           slotProps={{ typography: { sx: { fontSize: '0.8125rem' } } }}
+        />
+      )}
+      {light.kind === 'window' && (
+        <DaylightAt
+          window={light}
+          onChange={(lit) =>
+            // Sun that does not come in any more goes with it.
+            change({ sun: undefined, ...lit })
+          }
         />
       )}
       {light.kind === 'window' && <Drift window={light} onChange={change} />}
