@@ -181,6 +181,13 @@ describe('the watched folder', () => {
     });
     expect((await change({ shot: 'two' })).body).toMatchObject({ shot: 'two', placedBy: 'hand' });
     expect((await change({ shot: 'three' })).status).toBe(400);
+    const other = await server.call<StoredJob>('POST', '/api/jobs', {
+      document: { format: 'fendrix-job', version: 1, name: 'Other' },
+    });
+    expect((await change({ job: '00000000-0000-4000-8000-000000000000' })).status).toBe(404);
+    expect((await change({ job: other.body.id })).body).toMatchObject({ job: other.body.id, shot: null });
+    expect((await list()).total).toBe(0);
+    expect((await change({ job: job.id, shot: 'two' })).body).toMatchObject({ shot: 'two' });
     expect((await change({ name: '../../etc/passwd' })).status).toBe(400);
     expect((await list()).frames[0]).toMatchObject({ shot: 'two', state: 'kept', starred: true });
   });

@@ -58,6 +58,7 @@ export const framesToBody = z.strictObject({ job: storedId.nullable() });
 /** What of a frame is changed by hand. */
 export const frameChange = z
   .strictObject({
+    job: storedId.optional().describe('Another job that it belongs to; of no picture there'),
     shot: rowId.nullable().optional(),
     state: z.enum(['new', 'kept', 'rejected']).optional(),
     starred: z.boolean().optional(),

@@ -153,7 +153,9 @@ export function createFrameStore(database: Database, watched: string, kept: stri
     },
     async change(id, change) {
       const { shot, ...rest } = change;
-      const set = { ...rest, ...(shot === undefined ? {} : { shot, placedBy: 'hand' as const }) };
+      // In another job it is of no picture until it is said which.
+      const moved = shot === undefined && rest.job !== undefined ? null : shot;
+      const set = { ...rest, ...(moved === undefined ? {} : { shot: moved, placedBy: 'hand' as const }) };
       if (Object.keys(set).length > 0)
         await database.write((query) => query.update(frames).set(set).where(eq(frames.id, id)));
       return told(await find(id));

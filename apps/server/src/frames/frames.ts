@@ -107,7 +107,8 @@ export function createFrames({ database, jobs, sets, folder, kept, light, log }:
       if (job !== null) for (const frame of await store.withoutJob()) await place(frame, job);
     },
     async change(id, change) {
-      const { job } = await store.find(id);
+      const job = change.job ?? (await store.find(id)).job;
+      if (change.job !== undefined) await jobs.read(change.job);
       if (typeof change.shot === 'string') {
         const { shots } = job === null ? { shots: [] } : (await jobs.read(job)).document;
         if (!shots.some((shot) => shot.id === change.shot))

@@ -21,6 +21,7 @@ import { OrderTable } from './OrderTable';
 import { PackingList } from './PackingList';
 import { PhonesAtTable } from './PhonesAtTable';
 import { Stock } from './Stock';
+import { TakenTable } from './TakenTable';
 import { isToday, minutesNow, useEachMinute } from './today';
 import { useBuildSteps } from './useBuildSteps';
 import { useDay, useOrder } from './useDay';
@@ -54,6 +55,7 @@ function DayOfJob() {
       ) : (
         <Planned day={day} />
       )}
+      <TakenTable />
       {day.without.length > 0 && (
         <Alert severity="info" sx={{ mt: 2, maxWidth: 640 }}>
           Not in the order, as they have no set yet: {day.without.map(({ name }) => name).join(', ')}.

@@ -5,6 +5,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { Choice } from '../../../shared/Choice';
 import { setsApi } from '../../sets';
+import { jobsApi } from '../api';
 import { useJob } from '../state/openJob';
 import { AgainstPlan } from './AgainstPlan';
 import { frameUrl } from './framesApi';
@@ -21,16 +22,26 @@ export function FrameAlone({
   onThink,
   onStar,
   onMove,
+  onGiveTo,
   onTakeBack,
 }: {
   frame: Frame;
   onThink(state: Frame['state']): void;
   onStar(): void;
   onMove(shot: string | null): void;
+  /** Gives it to another job. */
+  onGiveTo(job: string): void;
   /** Null where nothing was changed here. */
   onTakeBack: (() => void) | null;
 }) {
-  const { shots } = useJob();
+  const { shots, name } = useJob();
+  const { data: jobs } = jobsApi.useListJobsQuery({ search: '', offset: 0, limit: 50, archived: 'no' });
+  const others = [
+    ...(frame.job === null ? [] : [{ value: frame.job, words: name }]),
+    ...(jobs?.jobs ?? [])
+      .filter(({ id }) => id !== frame.job)
+      .map((own) => ({ value: own.id, words: own.name })),
+  ];
   const { state, starred, placedBy } = frame;
   const shot = shots.find(({ id }) => id === frame.shot);
   const known = shots.map(({ id, name }) => ({ value: id, words: name }));
@@ -91,6 +102,9 @@ export function FrameAlone({
         {shot && placedBy && (
           <Box sx={{ color: 'text.secondary', fontSize: '0.8125rem' }}>{PLACED[placedBy]}</Box>
         )}
+      </Box>
+      <Box sx={{ mt: 0.5 }}>
+        <Choice shown label="Of the job" value={frame.job ?? ''} options={others} onChoose={onGiveTo} />
       </Box>
       {shot?.setId && <AgainstSet frame={frame} setId={shot.setId} />}
       {shot?.setId && <AgainstPlan key={`${frame.id} ${shot.id}`} frame={frame} shot={shot.id} />}

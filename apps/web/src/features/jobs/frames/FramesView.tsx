@@ -158,6 +158,7 @@ function Frames({
             onThink={think}
             onStar={() => set(frame, { starred: !frame.starred })}
             onMove={(shot) => set(frame, { shot })}
+            onGiveTo={(to) => set(frame, { job: to, shot: null })}
             onTakeBack={before.length > 0 ? takeBack : null}
           />
         </Box>

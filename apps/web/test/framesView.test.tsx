@@ -1,0 +1,157 @@
+// @vitest-environment jsdom
+import type { Frame, FrameChange, FrameList, StoredJob } from '@fendrix/contract';
+import { demoJob } from '@fendrix/demo';
+import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
+import { Provider } from 'react-redux';
+import { MemoryRouter, Route, Routes } from 'react-router';
+import { afterEach, expect, test, vi } from 'vitest';
+import { createStore } from '../src/app/createStore';
+import { FramesView } from '../src/features/jobs/frames/FramesView';
+import { openJob } from '../src/features/jobs/state/openJob';
+import { press } from './hands';
+import { standInServer } from './standInServer';
+
+const JOB_ID = '6f1cbb57-8f5d-4c52-9a7e-0f2b8f1d9b11';
+
+const frame = (name: string, more: Partial<Frame> = {}): Frame => ({
+  id: `id-${name}`,
+  name,
+  bytes: 1000,
+  widthPx: 600,
+  heightPx: 400,
+  arrivedAt: '2026-11-30T09:00:00.000Z',
+  takenAt: null,
+  job: JOB_ID,
+  shot: null,
+  placedBy: null,
+  state: 'new',
+  starred: false,
+  gone: false,
+  exposureS: 1 / 125,
+  fNumber: 8,
+  iso: 100,
+  focalMm: null,
+  body: null,
+  ...more,
+});
+
+/** The place of frames over a server that keeps what it is told, or refuses it. */
+async function openFrames(frames: Frame[], more: Partial<FrameList> = {}, refuses = false) {
+  const kept = new Map(frames.map((own) => [own.id, own]));
+  const told: FrameChange[] = [];
+  standInServer(async (request) => {
+    const { pathname } = new URL(request.url);
+    if (request.method === 'PATCH') {
+      const change = (await request.json()) as FrameChange;
+      told.push(change);
+      if (refuses)
+        return Response.json({ error: { code: 'storage', message: 'The disk is full.' } }, { status: 507 });
+      const id = pathname.split('/').at(-1) as string;
+      kept.set(id, { ...(kept.get(id) as Frame), ...(change as Partial<Frame>) });
+      return Response.json(kept.get(id));
+    }
+    if (pathname === '/api/frames') {
+      const list: FrameList = {
+        folder: { path: '/studio/frames', there: true },
+        job: null,
+        reading: 0,
+        unreadable: [],
+        total: kept.size,
+        frames: [...kept.values()],
+        ...more,
+      };
+      return Response.json(list);
+    }
+    if (pathname === '/api/devices')
+      return Response.json({
+        camera: {
+          on: false,
+          seed: 1,
+          batteryPart: 1,
+          framesLeft: 9,
+          linked: true,
+          powerStops: {},
+          sheetByM: {},
+        },
+      });
+    if (pathname.startsWith('/api/sets/'))
+      return Response.json({ error: { code: 'not-found', message: 'gone' } }, { status: 404 });
+    return Response.json({ jobs: [], total: 0 });
+  });
+  const { store } = createStore();
+  const document = demoJob(() => JOB_ID);
+  const stored: StoredJob = { id: JOB_ID, name: document.name, revision: 1, updatedAt: '', document };
+  store.dispatch(openJob.open(stored, null));
+  render(
+    <Provider store={store}>
+      <MemoryRouter initialEntries={[`/jobs/${JOB_ID}/frames`]}>
+        <Routes>
+          <Route path="/jobs/:jobId/frames" element={<FramesView />} />
+        </Routes>
+      </MemoryRouter>
+    </Provider>,
+  );
+  await screen.findByRole('heading', { name: /^Frames \(/ });
+  return { told, shots: document.shots };
+}
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+});
+
+const chosen = () => screen.getByRole('region', { name: 'This frame' });
+const key = (name: string) =>
+  fireEvent.keyDown(document.body, {
+    key: name,
+    code: name.length === 1 ? `Key${name.toUpperCase()}` : name,
+  });
+
+test('with none it says where cameras are to write, and what could not be read', async () => {
+  await openFrames([], { unreadable: [{ name: 'B.JPG', why: 'it is cut off' }] });
+  expect(screen.getByText('/studio/frames')).toBeTruthy();
+  expect(screen.getByText(/Not read: B.JPG \(it is cut off\)/)).toBeTruthy();
+  cleanup();
+  await openFrames([], { folder: { path: '/gone', there: false } });
+  expect(screen.getByText(/The watched folder is not there: \/gone/)).toBeTruthy();
+});
+
+test('frames stand with their pictures; keys keep, put aside, star, go on and take back', async () => {
+  const { told, shots } = await openFrames([
+    frame('A.JPG', { shot: demoJob(() => JOB_ID).shots[0]?.id ?? null, placedBy: 'time' }),
+    frame('B.JPG'),
+    frame('C.JPG', { shot: 'gone' }),
+  ]);
+  const none = screen.getByRole('region', { name: 'Of no picture yet' });
+  expect(within(none).getAllByRole('button')).toHaveLength(2);
+  expect(screen.getByRole('region', { name: shots[0]?.name ?? '' })).toBeTruthy();
+  expect(chosen().textContent).toContain('B.JPG');
+  key('k');
+  await screen.findByRole('button', { name: 'B.JPG, kept' });
+  expect(chosen().textContent).toContain('C.JPG');
+  key('r');
+  await screen.findByRole('button', { name: 'C.JPG, not kept' });
+  expect(chosen().textContent).toContain('By its time.');
+  key('s');
+  await screen.findByRole('button', { name: 'A.JPG, starred' });
+  key('u');
+  await screen.findByRole('button', { name: 'A.JPG' });
+  key('u');
+  await screen.findByRole('button', { name: 'C.JPG' });
+  expect(told).toEqual([
+    { state: 'kept' },
+    { state: 'rejected' },
+    { starred: true },
+    { starred: false },
+    { state: 'new' },
+  ]);
+});
+
+test('a frame is moved to a picture by hand; what the server refuses is told and shown as it was', async () => {
+  const { told, shots } = await openFrames([frame('A.JPG')], {}, true);
+  fireEvent.change(screen.getByLabelText('Of the picture'), { target: { value: shots[1]?.id } });
+  await screen.findByText(/The disk is full/);
+  expect(told).toEqual([{ shot: shots[1]?.id }]);
+  expect(screen.getByRole('region', { name: 'Of no picture yet' })).toBeTruthy();
+  press(/Keep/);
+  await vi.waitFor(() => expect(told).toHaveLength(2));
+});
