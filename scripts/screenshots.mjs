@@ -47,7 +47,6 @@ await page.locator('[data-testid="compare"][data-ready="yes"]').waitFor();
 await page.waitForTimeout(6000);
 await page.screenshot({ path: join(folder, 'bench-card.png') });
 for (const [name, file] of [
-  [/light tent/i, 'bench-tent.png'],
   [/straight down/i, 'bench-tart.png'],
   [/gradient cards/i, 'bench-mill.png'],
 ]) {
@@ -105,6 +104,18 @@ await page.getByRole('heading', { level: 1 }).waitFor();
 while (!(await page.getByRole('heading', { level: 1 }).textContent()).startsWith('A:'))
   await page.keyboard.press('PageDown');
 await page.screenshot({ path: join(folder, 'set-side.png') });
+// A frame of the stand-in camera, held against its plan.
+await page.request.put(`${address}/api/devices/camera`, {
+  data: { on: true, seed: 3, powerStops: { A: -0.7 } },
+});
+await page.goto(`${job}/frames`);
+await page.getByRole('button', { name: 'Let frames come to this job' }).click();
+await page.getByRole('button', { name: 'Take it' }).click();
+await page.getByRole('button', { name: 'Hold it against the plan' }).click({ timeout: 90_000 });
+await page.getByRole('slider', { name: 'Frame wiped over its plan' }).waitFor({ timeout: 90_000 });
+await page.getByRole('region', { name: 'Against the plan' }).scrollIntoViewIfNeeded();
+await page.waitForTimeout(2000);
+await page.screenshot({ path: join(folder, 'frames.png') });
 await browser.close();
 process.kill(process.pid, 'SIGTERM');
 

@@ -1,52 +1,21 @@
 // @vitest-environment jsdom
-import { defaultKit } from '@fendrix/catalogue';
-import type { Job, StoredJob } from '@fendrix/contract';
+import type { Job } from '@fendrix/contract';
 import { boomLoad, planSeries, productBounds, sharpestStop, stageSet } from '@fendrix/core';
-import { demoJob, demoSet } from '@fendrix/demo';
+import { demoJob } from '@fendrix/demo';
 import { act, cleanup, fireEvent, render, screen, within } from '@testing-library/react';
-import type { ReactNode } from 'react';
-import { Provider } from 'react-redux';
-import { MemoryRouter } from 'react-router';
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
-import { createStore } from '../src/app/createStore';
 import { openJob } from '../src/features/jobs';
 import { BriefView } from '../src/features/jobs/brief/BriefView';
 import { FormatDrawings } from '../src/features/jobs/brief/FormatDrawings';
-import { DayView } from '../src/features/jobs/day/DayView';
 import { ProductsView } from '../src/features/jobs/products/ProductsView';
 import { SeriesView } from '../src/features/jobs/series/SeriesView';
 import { seriesPictures } from '../src/features/jobs/series/seriesPictures';
-import { SetSideView } from '../src/features/jobs/setSide/SetSideView';
 import { DepthDesk } from '../src/features/jobs/shots/DepthDesk';
 import { Overhead } from '../src/features/jobs/shots/Overhead';
 import { PlaceChecks } from '../src/features/jobs/shots/PlaceChecks';
-import { kitApi, type NamedEquipment } from '../src/features/kit';
+import type { NamedEquipment } from '../src/features/kit';
 import { press, type } from './hands';
-import { standInServer } from './standInServer';
-
-const SET_ID = '6f1cbb57-8f5d-4c52-9a7e-0f2b8f1d9b11';
-const kit = defaultKit();
-
-/** A store with the demo job open and a kit that is answered at once. */
-function openDemo(changes: Partial<Job> = {}) {
-  const { store } = createStore();
-  void store.dispatch(kitApi.util.upsertQueryData('readKit', undefined, { revision: 0, document: kit }));
-  const document = { ...demoJob(() => SET_ID), ...changes };
-  const stored: StoredJob = { id: SET_ID, name: document.name, revision: 1, updatedAt: '', document };
-  store.dispatch(openJob.open(stored, null));
-  const job = (): Job => {
-    const open = openJob.documentOf(store.getState());
-    if (!open) throw new Error('a job is open');
-    return open;
-  };
-  const show = (view: ReactNode) =>
-    render(
-      <Provider store={store}>
-        <MemoryRouter>{view}</MemoryRouter>
-      </Provider>,
-    );
-  return { store, job, show };
-}
+import { kit, openDemo, SET_ID } from './openDemo';
 
 beforeEach(() => {
   vi.stubGlobal(
@@ -325,218 +294,5 @@ describe('a series', () => {
     const { show } = openDemo({ products: [], shots: [] });
     show(<SeriesView />);
     expect(screen.getByText(/Add products first/)).toBeTruthy();
-  });
-});
-
-describe('the day', () => {
-  const setOf = {
-    cordial: '6f1cbb57-8f5d-4c52-9a7e-0f2b8f1d9b11',
-    mill: '6f1cbb57-8f5d-4c52-9a7e-0f2b8f1d9b12',
-    tart: '6f1cbb57-8f5d-4c52-9a7e-0f2b8f1d9b13',
-  } as const;
-
-  /** The day of a job of three pictures, their sets on the server. */
-  async function openDay(more: (shot: Job['shots'][number]) => object = () => ({}), view = <DayView />) {
-    standInServer((request) => {
-      const id = request.url.split('/').at(-1);
-      const name = (Object.keys(setOf) as (keyof typeof setOf)[]).find((own) => setOf[own] === id);
-      const document = name && demoSet(name);
-      return name
-        ? Response.json({ id, name, revision: 1, updatedAt: '', document })
-        : Response.json({ error: 'gone' }, { status: 404 });
-    });
-    const full = demoJob((name) => setOf[name as keyof typeof setOf] ?? SET_ID);
-    const shots = full.shots
-      .slice(0, 3)
-      .map((shot, i) => ({ ...shot, setId: Object.values(setOf)[i] as string }))
-      .map((shot) => ({ ...shot, ...more(shot) }));
-    const bench = openDemo({ shots });
-    bench.show(view);
-    await (view.type === DayView ? screen.findByTestId('day') : screen.findByRole('heading', { level: 1 }));
-    return bench;
-  }
-  const rows = () =>
-    within(screen.getByTestId('day'))
-      .getAllByRole('rowheader')
-      .map(({ textContent }) => textContent);
-
-  test('is put in the best order, with its clock and what is done between', async () => {
-    await openDay();
-    expect(rows()).toHaveLength(3);
-    await screen.findByText('No other order is over sooner.');
-    expect(screen.getByTestId('day-sum').textContent).toMatch(/Done at \d\d:\d\d/);
-    expect(screen.getByTestId('day').textContent).toContain('light A');
-  });
-
-  test('an own order is kept, says what it costs, and gives way to the best one', async () => {
-    const { job } = await openDay();
-    await screen.findByText('No other order is over sooner.');
-    const before = rows();
-    fireEvent.click(screen.getAllByRole('button', { name: /: later$/ })[0] as HTMLElement);
-    expect(rows()[0]).not.toBe(before[0]);
-    expect(job().day.order).toHaveLength(3);
-    press('Take the best order');
-    expect(job().day.order).toEqual([]);
-    expect(rows()).toEqual(before);
-  });
-
-  test('on the band a picture is moved by the arrow keys and locked to its time, and both are undone', async () => {
-    const { job, store } = await openDay();
-    await screen.findByText('No other order is over sooner.');
-    const [first, second] = rows();
-    const block = () => screen.getByRole('button', { name: new RegExp(`^${first}, .*arrow keys`) });
-    fireEvent.keyDown(block(), { key: 'ArrowRight' });
-    expect(rows().slice(0, 2)).toEqual([second, first]);
-    await screen.findByLabelText(/^Best order: /);
-    fireEvent.keyDown(block(), { key: 'l' });
-    const locked = job().shots.find(({ name }) => name === first);
-    expect(block().getAttribute('aria-label')).toContain(
-      `${locked?.notBefore} to ${locked?.endedBy}, locked`,
-    );
-    fireEvent.keyDown(block(), { key: 'l' });
-    expect(job().shots.find(({ name }) => name === first)?.notBefore).toBeUndefined();
-    for (let i = 0; i < 3; i++) act(() => void store.dispatch(openJob.undo()));
-    expect(rows().slice(0, 2)).toEqual([first, second]);
-  });
-
-  test('what spills goes last; times that cannot be kept are told, and the picture that is too late', async () => {
-    const { job } = await openDay();
-    const [first] = rows();
-    fireEvent.click(screen.getByLabelText(`${first}: last, as it spills, wets or wilts`));
-    expect(job().shots.some(({ last }) => last)).toBe(true);
-    await vi.waitFor(() => expect(rows().at(-1)).toBe(first));
-    fireEvent.change(screen.getByLabelText(`${first}: ended by`), { target: { value: '09:10' } });
-    await screen.findByText(/No order keeps all times/);
-    expect(screen.getByTestId('day').textContent).toContain('too late');
-  });
-
-  test('pictures without a set are told apart; with none at all it says what to do', async () => {
-    await openDay((shot) => (shot.id === 'mill' ? { setId: undefined } : {}));
-    expect(screen.getByText(/Not in the order, as they have no set yet/)).toBeTruthy();
-    cleanup();
-    openDemo({ shots: [] }).show(<DayView />);
-    expect(screen.getByText(/A day is made of pictures that are set up/)).toBeTruthy();
-  });
-
-  test('lunch is kept free and told; the calendar waits for the day itself', async () => {
-    const { job } = await openDay();
-    await screen.findByText('No other order is over sooner.');
-    const done = () => screen.getByTestId('day-sum').textContent;
-    const before = done();
-    fireEvent.change(screen.getByLabelText('Lunch'), { target: { value: '10:00' } });
-    expect(job().day.pause).toEqual({ at: '10:00', minutes: 45 });
-    await screen.findByText('lunch until 10:45');
-    expect(done()).not.toBe(before);
-    const calendar = () => screen.getByRole('button', { name: 'Export calendar' }) as HTMLButtonElement;
-    expect(calendar().disabled).toBe(true);
-    fireEvent.change(screen.getByLabelText('On'), { target: { value: '2026-12-03' } });
-    expect(calendar().disabled).toBe(false);
-    fireEvent.change(screen.getByLabelText('Lunch'), { target: { value: '' } });
-    expect(job().day.pause).toBeUndefined();
-    expect(done()).toBe(before);
-  });
-
-  test('on the day itself late running is told, and the rest is planned from now at a press', async () => {
-    vi.useFakeTimers({ now: new Date(2026, 11, 3, 13, 0), toFake: ['Date'] });
-    try {
-      const { job } = await openDay();
-      await screen.findByText('No other order is over sooner.');
-      expect(screen.queryByTestId('day-late')).toBeNull();
-      fireEvent.change(screen.getByLabelText('On'), { target: { value: '2026-12-03' } });
-      expect(screen.getByTestId('day-late').textContent).toMatch(/was to be taken by \d\d:\d\d: \d h/);
-      press('Plan the rest from now');
-      expect(job().day.startsAt).toBe('13:00');
-      expect(screen.queryByTestId('day-late')).toBeNull();
-      fireEvent.change(screen.getByLabelText('On'), { target: { value: '2026-12-04' } });
-      expect(screen.queryByRole('button', { name: 'Plan the rest from now' })).toBeNull();
-    } finally {
-      vi.useRealTimers();
-    }
-  });
-
-  test('one picture comes after another on request', async () => {
-    const { job } = await openDay();
-    await screen.findByText('No other order is over sooner.');
-    const [first, second] = rows();
-    const idOf = (name: string | null | undefined) =>
-      job().shots.find((shot) => shot.name === name)?.id as string;
-    fireEvent.change(screen.getByLabelText(`${first}: after`), { target: { value: idOf(second) } });
-    expect(job().shots.find(({ name }) => name === first)?.after).toEqual([idOf(second)]);
-    await vi.waitFor(() =>
-      expect(rows().indexOf(first as string)).toBeGreaterThan(rows().indexOf(second as string)),
-    );
-    fireEvent.change(screen.getByLabelText(`${first}: after`), { target: { value: '' } });
-    await vi.waitFor(() => expect(rows()[0]).toBe(first));
-  });
-
-  test('the packing list names what the kit has not first, with what could stand in', async () => {
-    await openDay();
-    const names = within(await screen.findByTestId('packing')).getAllByRole('rowheader');
-    expect(names[0]?.textContent).toContain('Not in the kit; could stand in:');
-    expect(names.at(-1)?.textContent).not.toContain('Not in the kit');
-    expect(names.map(({ textContent }) => textContent).join(' ')).toContain('Macro 100 mm');
-  });
-
-  test('build lists say where each thing stands by two tapes; a tick is kept, and goes with what it was for', async () => {
-    const { job } = await openDay();
-    await screen.findByText('No other order is over sooner.');
-    const [first] = screen.getAllByLabelText(/: done$/);
-    fireEvent.click(first as HTMLElement);
-    const built = () => job().shots.flatMap((shot) => shot.built);
-    expect(built()).toHaveLength(1);
-    expect(screen.getAllByText(/1 of \d+ done, from an empty table/)).toHaveLength(1);
-    expect(screen.getAllByText(/from table, front left corner/).length).toBeGreaterThan(2);
-    fireEvent.click(first as HTMLElement);
-    expect(built()).toEqual([]);
-  });
-
-  test('tapes are laid from other marks; from one mark alone nothing is fixed, and that is said', async () => {
-    const { job } = await openDay();
-    fireEvent.change(screen.getByLabelText('First tape from'), { target: { value: 'centre' } });
-    expect(job().day.tapesFrom).toEqual(['centre', 'table-front-right']);
-    expect(screen.getAllByText(/from centre of the set/).length).toBeGreaterThan(2);
-    fireEvent.change(screen.getByLabelText('Second tape from'), { target: { value: 'centre' } });
-    await screen.findByText(/Both tapes begin at one mark/);
-    expect(screen.getAllByText(/seen from it/).length).toBeGreaterThan(2);
-  });
-
-  test('set side goes step by step, by a press or a foot switch, and on to the next picture', async () => {
-    const { job } = await openDay(() => ({}), <SetSideView />);
-    const title = () => screen.getByRole('heading', { level: 1 }).textContent;
-    const steps = Number(/of (\d+)/.exec(screen.getByRole('status').textContent ?? '')?.[1]);
-    const [begun, picture] = [title(), screen.getByRole('status').parentElement?.textContent];
-    press('Done');
-    expect(title()).not.toBe(begun);
-    fireEvent.keyDown(window, { key: 'PageUp' });
-    expect(title()).toBe(begun);
-    for (let i = 0; i < steps; i++) fireEvent.keyDown(window, { key: 'PageDown' });
-    expect(title()).toBe('Take it');
-    expect(screen.getByTestId('set-side-numbers').textContent).toMatch(/f\/.*shutter.*ISO/);
-    expect(job().shots.some(({ done }) => done)).toBe(false);
-    press('Taken');
-    const taken = job().shots.filter(({ done }) => done);
-    expect(taken).toHaveLength(1);
-    expect(job().day.stands).toBe(taken[0]?.setId);
-    await vi.waitFor(() =>
-      expect(screen.getByRole('status').parentElement?.textContent?.slice(0, 4)).not.toBe(
-        picture?.slice(0, 4),
-      ),
-    );
-    // The next one is told by what differs from the set that stands there.
-    expect(title()).not.toBe('Table');
-    // A press too many is taken back.
-    press('Back');
-    expect(job().shots.some(({ done }) => done)).toBe(false);
-    expect(job().day.stands).toBeUndefined();
-    await vi.waitFor(() => expect(title()).toBe('Take it'));
-  });
-
-  test('with all pictures taken set side says so, and with none at all what to do', () => {
-    const { shots } = demoJob(() => SET_ID);
-    openDemo({ shots: shots.map((shot) => ({ ...shot, done: true })) }).show(<SetSideView />);
-    expect(screen.getByText('All pictures are taken.')).toBeTruthy();
-    cleanup();
-    openDemo({ shots: [] }).show(<SetSideView />);
-    expect(screen.getByText(/There is nothing to build yet/)).toBeTruthy();
   });
 });

@@ -44,6 +44,20 @@ export function createCamera(
       throw new AppError('unavailable', 'The card of the camera is full.', { hint: 'Put in another one.' });
   };
 
+  /** A folder that is watched meets no half of a file. */
+  async function put(name: string, bytes: Buffer): Promise<void> {
+    const partial = join(folder, `.${name}`);
+    try {
+      await writeFile(partial, bytes);
+      await rename(partial, join(folder, name));
+    } catch (error) {
+      if ((error as NodeJS.ErrnoException).code !== 'ENOENT') throw error;
+      throw new AppError('unavailable', `The watched folder is not there: ${folder}.`, {
+        hint: 'Plug in its disk, or make the folder, then take the frame again.',
+      });
+    }
+  }
+
   return {
     state: () => state,
     set(next) {
@@ -70,9 +84,7 @@ export function createCamera(
         const rgb = recordFrame(developed(exposed, films), size.width, size.height, iso, seed + count);
         const name = `STAND-${Date.now()}-${String(count).padStart(4, '0')}.JPG`;
         const bytes = await encoded(rgb, size, exposed.camera);
-        // A folder that is watched meets no half of it.
-        await writeFile(join(folder, `.${name}`), bytes);
-        await rename(join(folder, `.${name}`), join(folder, name));
+        await put(name, bytes);
         names.push(name);
         state = {
           ...state,

@@ -6,6 +6,7 @@ import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { failureMessage } from '../../../shared/api';
 import { Choice } from '../../../shared/Choice';
+import { setsApi } from '../../sets';
 import { useJob } from '../state/openJob';
 import { framesApi } from './framesApi';
 
@@ -92,7 +93,61 @@ function Release({
       >
         New battery, empty card, cable in
       </Button>
+      {shot.setId !== undefined && <Practice setId={shot.setId} camera={camera} onChange={onChange} />}
       {taking.error && <Alert severity="warning">{failureMessage(taking.error)}</Alert>}
+    </Box>
+  );
+}
+
+/** A wrong power is between these, stops: less is what dials let it be. */
+const [LEAST_WRONG, MOST_WRONG] = [0.6, 1.2];
+
+/** Sets one power wrong without saying which, to be found by the frame. */
+function Practice({
+  setId,
+  camera: { powerStops },
+  onChange,
+}: {
+  setId: string;
+  camera: StandInCamera;
+  onChange(next: Partial<StandInCamera>): void;
+}) {
+  const { data } = setsApi.useReadSetQuery(setId);
+  const [isTold, setIsTold] = useState(false);
+  const lights = data?.document.lights.filter(({ on }) => on) ?? [];
+  const wrong = Object.entries(powerStops);
+  const hide = () => {
+    const light = lights[Math.floor(Math.random() * lights.length)];
+    if (!light) return;
+    const off = LEAST_WRONG + Math.random() * (MOST_WRONG - LEAST_WRONG);
+    setIsTold(false);
+    onChange({ powerStops: { [light.tag]: Number((Math.random() < 0.5 ? -off : off).toFixed(1)) } });
+  };
+  return wrong.length === 0 ? (
+    <Button size="small" color="inherit" disabled={lights.length === 0} onClick={hide}>
+      For practice: set a power wrong, unseen
+    </Button>
+  ) : (
+    <Box sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
+      {isTold ? (
+        <span role="status">
+          {wrong
+            .map(
+              ([tag, stops]) =>
+                `Light ${tag} is set ${Math.abs(stops)} stops too ${stops < 0 ? 'low' : 'high'}`,
+            )
+            .join(', ')}
+          .
+        </span>
+      ) : (
+        <span role="status">A power is set wrong: take a frame and find which.</span>
+      )}
+      <Button size="small" color="inherit" onClick={() => setIsTold(true)}>
+        Tell me
+      </Button>
+      <Button size="small" color="inherit" onClick={() => onChange({ powerStops: {} })}>
+        Put it right
+      </Button>
     </Box>
   );
 }
