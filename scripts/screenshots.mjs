@@ -113,7 +113,7 @@ await page.getByRole('button', { name: 'Let frames come to this job' }).click();
 await page.getByRole('button', { name: 'Take it' }).click();
 await page.getByRole('button', { name: 'Hold it against the plan' }).click({ timeout: 90_000 });
 await page.getByRole('slider', { name: 'Frame wiped over its plan' }).waitFor({ timeout: 90_000 });
-await page.getByRole('region', { name: 'Against the plan' }).scrollIntoViewIfNeeded();
+await page.evaluate(() => window.scrollTo(0, 160));
 await page.waitForTimeout(2000);
 await page.screenshot({ path: join(folder, 'frames.png') });
 await browser.close();
