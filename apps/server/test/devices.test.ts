@@ -99,6 +99,7 @@ test(
     const [light] = told.body.lights;
     expect(light).toMatchObject({ tag: 'A', isOff: true });
     expect(Math.abs((light?.stops ?? 9) + 0.8)).toBeLessThan(0.3);
+    expect(Math.abs(told.body.shift?.rightM.value ?? 9)).toBeLessThan(0.006);
     expect(told.body.spots.length).toBe(demoSet('pepper').spots.length);
     const plan = await server.call<Buffer>('GET', `/api/frames/${own?.id}/plan`);
     expect((await sharp(plan.body).metadata()).width).toBe(480);

@@ -80,6 +80,12 @@ export interface FrameAgainstPlan {
     /** Whether that is surely more than building and dials let it be. */
     isOff: boolean;
   }[];
+  /** Where all of it stands in the picture, against the plan; null where too few edges tell it. Each with one deviation. */
+  shift: {
+    /** Further to the right and down, m at the distance of the first product. */
+    rightM: { value: number; error: number };
+    downM: { value: number; error: number };
+  } | null;
   /** Tones at the pinned spots, stops from mid-tone; null where the frame is clipped or black there. */
   spots: { name: string; plan: number; frame: number | null }[];
 }

@@ -1,6 +1,7 @@
 export * from './colour/cast.js';
 export * from './colour/deltaE.js';
 export * from './colour/whitePoint.js';
+export * from './compare/frameShift.js';
 export * from './compare/lightsOfFrame.js';
 export { BATCH_RAYS } from './engine/engine.js';
 export * as layouts from './engine/layouts.js';

@@ -3,11 +3,16 @@ import {
   decodeSrgb,
   encodePicture,
   type Films,
+  type FrameShift,
+  frameShift,
   isOff,
+  type LightOfFrame,
   lightsOfFrame,
   luminanceOf,
+  productBounds,
   projectPoint,
   traceKey,
+  vector,
   viewOf,
 } from '@fendrix/core';
 import sharp from 'sharp';
@@ -80,6 +85,8 @@ export function createPlans(light: SetLight): Plans {
         );
       const whole = shrunk(developed(exposed, films));
       const view = viewOf(set.camera);
+      const fitted = sumOf(lights, found);
+      const moved = frameShift(greyOf(fitted), greyOf(small), grid);
       return {
         exposedAsFrame,
         lights: found.flatMap(({ light: index, stops, error }) => {
@@ -88,6 +95,7 @@ export function createPlans(light: SetLight): Plans {
             ? [{ tag: own.tag, name: own.name, stops, error, isOff: isOff({ stops, error }) }]
             : [];
         }),
+        shift: moved && inMetres(moved, frameWidthM(set)),
         spots: set.spots.flatMap(({ name, pointM }) => {
           const at = projectPoint(view, pointM);
           if (!at || at.some((part) => part < 0 || part >= 1)) return [];
@@ -163,4 +171,36 @@ function toneAt(
     }
   }
   return sum / count;
+}
+
+/** The plan with its lights as the frame says they are. */
+function sumOf(lights: readonly Float32Array[], found: readonly LightOfFrame[]): Float32Array {
+  const out = new Float32Array((lights[0] as Float32Array).length);
+  lights.forEach((own, light) => {
+    const factor = 2 ** (found.find((one) => one.light === light)?.stops ?? 0);
+    for (let i = 0; i < out.length; i++) out[i] = (out[i] as number) + factor * (own[i] as number);
+  });
+  return out;
+}
+
+const greyOf = (values: Float32Array): Float32Array =>
+  Float32Array.from({ length: values.length / 3 }, (_, i) =>
+    luminanceOf(values[3 * i] as number, values[3 * i + 1] as number, values[3 * i + 2] as number),
+  );
+
+/** How wide the frame is at the first product, m. */
+function frameWidthM({ camera, products: [product] }: SetDocument): number {
+  const view = viewOf(camera);
+  const { low, high } = product ? productBounds(product) : { low: camera.aimM, high: camera.aimM };
+  const middle = vector.scale(vector.add(low, high), 0.5);
+  return 2 * view.halfWidth * vector.dot(vector.subtract(middle, view.origin), view.forward);
+}
+
+/** Size and turn are left out: on metal they are not found truly (docs/physics/frames.md). */
+function inMetres({ right, down }: FrameShift, widthM: number) {
+  const metres = ({ value, error }: { value: number; error: number }) => ({
+    value: value * widthM,
+    error: error * widthM,
+  });
+  return { rightM: metres(right), downM: metres(down) };
 }

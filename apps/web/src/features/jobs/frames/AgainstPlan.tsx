@@ -1,5 +1,5 @@
 import type { Frame, FrameAgainstPlan } from '@fendrix/contract';
-import { formatStops } from '@fendrix/core';
+import { formatLength, formatStops } from '@fendrix/core';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -37,6 +37,7 @@ export function AgainstPlan({ frame, shot }: { frame: Frame; shot: string }) {
       {data && !isFetching && (
         <>
           <Lights found={data} />
+          <Place found={data} />
           <Spots found={data} />
           <Wipe frame={frame} />
         </>
@@ -88,6 +89,30 @@ function Lights({ found: { lights, exposedAsFrame } }: { found: FrameAgainstPlan
         {!exposedAsFrame && ' The camera wrote no settings: the plan is exposed as its set says.'}
       </Box>
     </>
+  );
+}
+
+/** Less is what tape and hand let a camera be off by, m; and so many deviations have to lie between it and none. */
+const MOVED_M = 0.002;
+const SURE = 3;
+
+/** Whether all of it stands elsewhere in the picture. */
+function Place({ found: { shift } }: { found: FrameAgainstPlan }) {
+  if (!shift) return <Box sx={{ my: 1 }}>Too few edges tell whether it stands where it was planned.</Box>;
+  const { rightM, downM } = shift;
+  const isMoved = ({ value, error }: { value: number; error: number }) =>
+    Math.abs(value) >= MOVED_M && Math.abs(value) >= SURE * error;
+  const ways = [
+    isMoved(rightM) &&
+      `${formatLength(Math.abs(rightM.value))} further to the ${rightM.value > 0 ? 'right' : 'left'}`,
+    isMoved(downM) && `${formatLength(Math.abs(downM.value))} ${downM.value > 0 ? 'lower' : 'higher'}`,
+  ].filter(Boolean);
+  return ways.length === 0 ? (
+    <Box sx={{ my: 1 }}>It stands in the picture where it was planned, within {formatLength(MOVED_M)}.</Box>
+  ) : (
+    <Alert severity="info" sx={{ my: 1 }}>
+      All of it stands {ways.join(' and ')} than planned. See to the products and where the camera points.
+    </Alert>
   );
 }
 
