@@ -6,6 +6,7 @@ import type { Logger } from 'pino';
 import type { Database } from './db/database.js';
 import { createDemoJob } from './demoData.js';
 import { createCamera } from './devices/camera.js';
+import { createMeter } from './devices/meter.js';
 import { createSetLight } from './devices/setLight.js';
 import { packJob, unpackJob } from './domain/jobArchive.js';
 import { createJobStore } from './domain/jobs.js';
@@ -85,7 +86,10 @@ export function createApp(options: AppOptions): { app: Koa; close(): Promise<voi
     kitRoutes(kit),
     pairingRoutes(setSide),
     frameRoutes(frames),
-    deviceRoutes(camera),
+    deviceRoutes(
+      camera,
+      createMeter({ jobs, sets }, light, () => camera.state()),
+    ),
     pictureRoutes(pictures),
   ];
   for (const router of routers) {

@@ -5,6 +5,7 @@ import {
   type Devices,
   type FrameAgainstPlan,
   type FrameList,
+  type MeterReading,
   type StandInCamera,
   type StoredJob,
   type StoredSet,
@@ -103,6 +104,23 @@ test(
     expect(told.body.spots.length).toBe(demoSet('pepper').spots.length);
     const plan = await server.call<Buffer>('GET', `/api/frames/${own?.id}/plan`);
     expect((await sharp(plan.body).metadata()).width).toBe(480);
+  },
+  SLOW,
+);
+
+test(
+  'the meter reads what really stands at a pinned spot, and is told what the plan says',
+  async () => {
+    const read = (spot: string) =>
+      server.call<MeterReading>('POST', '/api/devices/meter/readings', { job: job.id, shot: 'one', spot });
+    const [spot] = demoSet('pepper').spots;
+    await camera({ seed: 5, powerStops: { A: -1 } });
+    const { body } = await read(spot?.name ?? '');
+    expect(body.spot).toBe(spot?.name);
+    const off = (body.stops ?? 9) - (body.plannedStops ?? 0);
+    expect(off).toBeGreaterThan(-1.4);
+    expect(off).toBeLessThan(-0.6);
+    expect((await read('nowhere')).status).toBe(400);
   },
   SLOW,
 );

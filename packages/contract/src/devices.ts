@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { storedId } from './ids.js';
 import { rowId } from './job.js';
+import { name } from './names.js';
 
 const tag = z.string().min(1).max(4);
 const offM = z.number().min(-2).max(2);
@@ -41,4 +42,15 @@ export interface Devices {
 export interface TakenFrames {
   /** Names of the files in the watched folder. */
   names: string[];
+}
+
+/** Body of a reading: a pinned spot of the set of a picture, by its name. */
+export const readMeterBody = z.strictObject({ job: storedId, shot: rowId, spot: name });
+
+/** What an incident meter says at a spot, stops against the settings of the camera; null where it reads nothing. */
+export interface MeterReading {
+  spot: string;
+  stops: number | null;
+  /** The same in the plan. */
+  plannedStops: number | null;
 }

@@ -2,6 +2,8 @@ export * from './api.js';
 export type { Camera, CameraBody, CameraLens } from './camera.js';
 export {
   type Devices,
+  type MeterReading,
+  readMeterBody,
   type StandInCamera,
   standInCamera,
   type TakenFrames,

@@ -6,6 +6,7 @@ import {
   developFilms,
   displayWeights,
   type Films,
+  type SpotTrace,
   smoothFilms,
   traceKey,
 } from '@fendrix/core';
@@ -15,6 +16,8 @@ import { createNodePool } from '@fendrix/workers/node';
 /** Threads that nobody needs for so long are let go, ms. */
 const IDLE_MS = 60_000;
 const MOST_THREADS = 4;
+/** Samples at a spot: a hundredth of a stop on most. */
+const SPOT_SAMPLES = 4096;
 
 export interface PictureSize {
   width: number;
@@ -25,6 +28,8 @@ export interface PictureSize {
 export interface SetLight {
   /** Films of a set, smoothed. */
   films(set: SetDocument, size: PictureSize, samples: number, seed: number): Promise<Films>;
+  /** Light at pinned spots. */
+  spots(set: SetDocument, spots: SetDocument['spots'], seed: number): Promise<SpotTrace[]>;
   close(): void;
 }
 
@@ -36,26 +41,34 @@ export function createSetLight(): SetLight {
     pool?.close();
     pool = null;
   };
+  async function withPool<T>(work: (pool: WorkerPool) => Promise<T>): Promise<T> {
+    clearTimeout(idle);
+    users++;
+    pool ??= createNodePool(Math.min(MOST_THREADS, availableParallelism()));
+    try {
+      return await work(pool);
+    } finally {
+      users--;
+      if (users === 0) {
+        idle = setTimeout(letGo, IDLE_MS);
+        idle.unref();
+      }
+    }
+  }
+
   return {
-    async films(set, { width, height }, samples, seed) {
-      clearTimeout(idle);
-      users++;
-      pool ??= createNodePool(Math.min(MOST_THREADS, availableParallelism()));
-      const own = pool;
-      try {
+    films: (set, { width, height }, samples, seed) =>
+      withPool(async (own) => {
         const keyed = { key: traceKey(set), set };
         const plain = await renderProgressively(own, keyed, { width, height, samples, seed });
         const smooth = createFilms(width, height, plain.channels, plain.stokes);
         smoothFilms(smooth, plain, await wholeFeatures(own, keyed, width, height));
         return smooth;
-      } finally {
-        users--;
-        if (users === 0) {
-          idle = setTimeout(letGo, IDLE_MS);
-          idle.unref();
-        }
-      }
-    },
+      }),
+    spots: (set, spots, seed) =>
+      withPool((own) =>
+        own.run({ key: traceKey(set), set }, { kind: 'spots', spots, samples: SPOT_SAMPLES, seed }),
+      ),
     close() {
       clearTimeout(idle);
       letGo();

@@ -1,10 +1,17 @@
-import { type Devices, standInCamera, type TakenFrames, takeFramesBody } from '@fendrix/contract';
+import {
+  type Devices,
+  readMeterBody,
+  standInCamera,
+  type TakenFrames,
+  takeFramesBody,
+} from '@fendrix/contract';
 import Router from '@koa/router';
 import type { Camera } from '../devices/camera.js';
+import type { Meter } from '../devices/meter.js';
 import { requireValid } from './requireValid.js';
 
 /** Routes of outside devices (docs/devices.md): their state, and what they do. */
-export function deviceRoutes(camera: Camera): Router {
+export function deviceRoutes(camera: Camera, meter: Meter): Router {
   const router = new Router({ prefix: '/api/devices' });
   router.get('/', (ctx) => {
     ctx.body = { camera: camera.state() } satisfies Devices;
@@ -17,6 +24,10 @@ export function deviceRoutes(camera: Camera): Router {
     const { job, shot, bracketStops } = requireValid(takeFramesBody, ctx.request.body, 'body');
     ctx.body = { names: await camera.take(job, shot, bracketStops) } satisfies TakenFrames;
     ctx.status = 201;
+  });
+  router.post('/meter/readings', async (ctx) => {
+    const { job, shot, spot } = requireValid(readMeterBody, ctx.request.body, 'body');
+    ctx.body = await meter.read(job, shot, spot);
   });
   return router;
 }

@@ -1,4 +1,5 @@
 import type { StandInCamera } from '@fendrix/contract';
+import { formatStops } from '@fendrix/core';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -94,6 +95,7 @@ function Release({
         New battery, empty card, cable in
       </Button>
       {shot.setId !== undefined && <Practice setId={shot.setId} camera={camera} onChange={onChange} />}
+      {shot.setId !== undefined && <Meter key={shot.id} job={job} shot={shot.id} setId={shot.setId} />}
       {taking.error && <Alert severity="warning">{failureMessage(taking.error)}</Alert>}
     </Box>
   );
@@ -148,6 +150,43 @@ function Practice({
       <Button size="small" color="inherit" onClick={() => onChange({ powerStops: {} })}>
         Put it right
       </Button>
+    </Box>
+  );
+}
+
+/** An incident meter, held at a pinned spot of what stands. */
+function Meter({ job, shot, setId }: { job: string; shot: string; setId: string }) {
+  const { data } = setsApi.useReadSetQuery(setId);
+  const [chosen, setChosen] = useState('');
+  const [read, { data: reading, isLoading, error }] = framesApi.useReadMeterMutation();
+  const spots = data?.document.spots ?? [];
+  const spot = spots.find(({ name }) => name === chosen) ?? spots[0];
+  if (!spot) return null;
+  const words = (stops: number | null) => (stops === null ? 'dark' : formatStops(stops));
+  return (
+    <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, alignItems: 'center' }}>
+      <Choice
+        shown
+        label="Meter at"
+        value={spot.name}
+        options={spots.map(({ name }) => ({ value: name, words: name }))}
+        onChoose={setChosen}
+      />
+      <Button
+        size="small"
+        variant="outlined"
+        disabled={isLoading}
+        onClick={() => void read({ job, shot, spot: spot.name })}
+      >
+        {isLoading ? 'Being read' : 'Read the meter'}
+      </Button>
+      {reading && !isLoading && (
+        <span role="status">
+          {reading.spot}: <span className="number">{words(reading.stops)}</span> against the settings, planned{' '}
+          <span className="number">{words(reading.plannedStops)}</span>
+        </span>
+      )}
+      {error && !isLoading && <Alert severity="warning">{failureMessage(error)}</Alert>}
     </Box>
   );
 }

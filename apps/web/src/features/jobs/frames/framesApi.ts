@@ -4,6 +4,7 @@ import type {
   FrameAgainstPlan,
   FrameChange,
   FrameList,
+  MeterReading,
   StandInCamera,
   TakenFrames,
 } from '@fendrix/contract';
@@ -49,6 +50,9 @@ export const framesApi = serverApi.injectEndpoints({
     setCamera: build.mutation<Devices, StandInCamera>({
       query: (body) => ({ url: 'devices/camera', method: 'PUT', body }),
       invalidatesTags: ['Devices'],
+    }),
+    readMeter: build.mutation<MeterReading, { job: string; shot: string; spot: string }>({
+      query: (body) => ({ url: 'devices/meter/readings', method: 'POST', body }),
     }),
     takeFrames: build.mutation<TakenFrames, { job: string; shot: string; bracketStops: number[] }>({
       query: (body) => ({ url: 'devices/camera/frames', method: 'POST', body }),
