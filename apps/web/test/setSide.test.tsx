@@ -134,6 +134,26 @@ describe('a paired phone', () => {
     expect(keptActions()).toEqual([]);
   });
 
+  test('goes on to the next picture and not back, while the day is read anew', async () => {
+    vi.useFakeTimers({ shouldAdvanceTime: true });
+    const { state, ask } = studio();
+    state.paired = true;
+    let isSlow = false;
+    vi.stubGlobal('fetch', async (path: RequestInfo | URL, init?: RequestInit) => {
+      if (isSlow && path === '/api/set-side/day') await new Promise((read) => setTimeout(read, 60_000));
+      return ask(path, init);
+    });
+    render(<PairedSetSide />);
+    await vi.waitFor(() => expect(step()).toMatch(/step 1 of/));
+    const steps = Number(/of (\d+)/.exec(step() ?? '')?.[1]);
+    for (let i = 0; i < steps; i++) press('Done');
+    isSlow = true;
+    press('Taken');
+    await vi.waitFor(() => expect(state.told.some(({ kind }) => kind === 'taken')).toBe(true), 10_000);
+    await vi.advanceTimersByTimeAsync(2000);
+    expect(screen.getByText('All pictures are taken.')).toBeTruthy();
+  });
+
   test('is asked for a code again when it was thrown out, and loses nothing', async () => {
     vi.useFakeTimers({ shouldAdvanceTime: true });
     const { state, ask } = studio();

@@ -21,12 +21,16 @@ export function usePairedDay(): {
 } {
   const [link, setLink] = useState<Link>('asking');
   const [told, setTold] = useState<DayAtTable | null>(null);
-  const [actions, setActions] = useState<readonly DayAction[]>(keptActions);
-  const kept = useRef(actions);
+  /** What the server was told of, and has not shown in a day yet: it counts here until then. */
+  const sent = useRef<readonly DayAction[]>([]);
+  /** All that the day of the server is shown with. */
+  const [done, setDone] = useState<readonly DayAction[]>(keptActions);
+  /** What the server was not told of. */
+  const waiting = useRef(done);
   const keep = useCallback((next: readonly DayAction[]) => {
-    kept.current = next;
+    waiting.current = next;
     keepActions(next);
-    setActions(next);
+    setDone([...sent.current, ...next]);
   }, []);
   /** Ends the wait between two questions. */
   const wake = useRef<() => void>(() => undefined);
@@ -51,13 +55,21 @@ export function usePairedDay(): {
         };
         const answer = await askServer(
           etag,
-          () => kept.current,
-          (count) => keep(kept.current.slice(count)),
+          () => waiting.current,
+          (count) => {
+            sent.current = [...sent.current, ...waiting.current.slice(0, count)];
+            keep(waiting.current.slice(count));
+          },
         );
         if (!here) return;
         etag = answer.etag;
-        if (answer.day) setTold(answer.day);
         setLink(answer.link);
+        if (answer.link === 'there') {
+          // The day that was read has all that was told.
+          sent.current = [];
+          setDone(waiting.current);
+        }
+        if (answer.day) setTold(answer.day);
         // Something was done meanwhile: it is told at once, unless it cannot be.
         if (!isWoken || answer.link !== 'there')
           await rest(answer.link === 'not-paired' ? NEVER_MS : AGAIN_MS);
@@ -73,15 +85,15 @@ export function usePairedDay(): {
   const day = useMemo((): DayAtHand | null => {
     if (!told) return null;
     return {
-      job: actions.reduce(afterDayAction, told.job),
+      job: done.reduce(afterDayAction, told.job),
       sets: new Map(Object.entries(told.sets)),
       reading: false,
       kit: told.kit,
-      act(done) {
-        keep([...kept.current, doneNow(done)]);
+      act(own) {
+        keep([...waiting.current, doneNow(own)]);
         wake.current();
       },
     };
-  }, [told, actions, keep]);
-  return { link, day, waiting: actions.length, again: () => wake.current() };
+  }, [told, done, keep]);
+  return { link, day, waiting: waiting.current.length, again: () => wake.current() };
 }
