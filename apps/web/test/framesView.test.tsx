@@ -39,6 +39,7 @@ const frame = (name: string, more: Partial<Frame> = {}): Frame => ({
 async function openFrames(frames: Frame[], more: Partial<FrameList> = {}, refuses = false) {
   const kept = new Map(frames.map((own) => [own.id, own]));
   const told: FrameChange[] = [];
+  let held: (() => Promise<void>) | null = null;
   standInServer(async (request) => {
     const { pathname } = new URL(request.url);
     if (request.method === 'PATCH') {
@@ -60,7 +61,9 @@ async function openFrames(frames: Frame[], more: Partial<FrameList> = {}, refuse
         frames: [...kept.values()],
         ...more,
       };
-      return Response.json(list);
+      const answer = Response.json(list);
+      if (held) await held();
+      return answer;
     }
     if (pathname === '/api/devices')
       return Response.json({
@@ -92,11 +95,15 @@ async function openFrames(frames: Frame[], more: Partial<FrameList> = {}, refuse
     </Provider>,
   );
   await screen.findByRole('heading', { name: /^Frames \(/ });
-  return { told, shots: document.shots };
+  const hold = (until: (() => Promise<void>) | null) => {
+    held = until;
+  };
+  return { told, shots: document.shots, hold };
 }
 afterEach(() => {
   cleanup();
   vi.unstubAllGlobals();
+  vi.useRealTimers();
 });
 
 const chosen = () => screen.getByRole('region', { name: 'This frame' });
@@ -144,6 +151,30 @@ test('frames stand with their pictures; keys keep, put aside, star, go on and ta
     { starred: false },
     { state: 'new' },
   ]);
+});
+
+test('a list that was asked for before a change never brings the old back', async () => {
+  vi.useFakeTimers({ shouldAdvanceTime: true });
+  let release: (() => void) | null = null;
+  const { hold } = await openFrames([frame('A.JPG')]);
+  // The next list is read at the server now, and comes only after the change was taken.
+  hold(
+    () =>
+      new Promise<void>((come) => {
+        release = come;
+      }),
+  );
+  await vi.advanceTimersByTimeAsync(2500);
+  await vi.waitFor(() => expect(release).not.toBeNull());
+  hold(null);
+  key('k');
+  await screen.findByRole('button', { name: 'A.JPG, kept' });
+  await vi.advanceTimersByTimeAsync(200);
+  (release as unknown as () => void)();
+  await vi.advanceTimersByTimeAsync(50);
+  expect(screen.getByRole('button', { name: 'A.JPG, kept' })).toBeTruthy();
+  await vi.advanceTimersByTimeAsync(5000);
+  expect(screen.getByRole('button', { name: 'A.JPG, kept' })).toBeTruthy();
 });
 
 test('a frame is moved to a picture by hand; what the server refuses is told and shown as it was', async () => {

@@ -15,24 +15,23 @@ import { FrameAlone } from './FrameAlone';
 import { FrameGrid } from './FrameGrid';
 import { framesApi } from './framesApi';
 import { StandIn } from './StandIn';
+import { useFrames } from './useFrames';
 
-/** Frames of a page; looked at again so often, ms. */
+/** Frames of a page. */
 const PAGE = 200;
-const LOOK_AGAIN_MS = 2000;
 
 /** What cameras wrote for this job: frame by frame with its picture, kept or not. */
 export function FramesView() {
   const { jobId: job = '' } = useParams();
   const [offset, setOffset] = useState(0);
-  const page = { job, limit: PAGE, offset };
-  const { data, error } = framesApi.useListFramesQuery(page, { pollingInterval: LOOK_AGAIN_MS });
-  if (error) return <Alert severity="error">{failureMessage(error)}</Alert>;
+  const { list: data, error, refused, change } = useFrames({ job, limit: PAGE, offset });
+  if (error && !data) return <Alert severity="error">{failureMessage(error)}</Alert>;
   if (!data) return <LinearProgress aria-label="The frames are being read" />;
   return (
     <>
       <Folder list={data} job={job} />
       <StandIn job={job} />
-      {data.frames.length > 0 && <Frames frames={data.frames} page={page} />}
+      {data.frames.length > 0 && <Frames frames={data.frames} refused={refused} change={change} />}
       <Pager offset={offset} page={PAGE} total={data.total} words={['Newer', 'Older']} onMove={setOffset} />
     </>
   );
@@ -92,16 +91,13 @@ function Folder({
 
 function Frames({
   frames,
-  page,
-}: {
-  frames: readonly Frame[];
-  page: { job: string; limit: number; offset: number };
-}) {
+  refused,
+  change,
+}: { frames: readonly Frame[] } & Pick<ReturnType<typeof useFrames>, 'refused' | 'change'>) {
   const { shots } = useJob();
   const [chosen, setChosen] = useState<string | null>(null);
   /** What was changed here, and how it was before: the last is taken back first. */
   const [before, setBefore] = useState<readonly { id: string; change: FrameChange }[]>([]);
-  const [change, changing] = framesApi.useChangeFrameMutation();
   const groups = groupsOf(frames, shots);
   const inOrder = groups.flatMap((group) => group.frames);
   const frame = inOrder.find(({ id }) => id === chosen) ?? inOrder[0];
@@ -111,14 +107,14 @@ function Frames({
       Object.keys(next).map((key) => [key, own[key as keyof FrameChange & keyof Frame]]),
     );
     setBefore([...before, { id: own.id, change: was as FrameChange }]);
-    void change({ page, id: own.id, change: next });
+    change(own.id, next);
   };
   const takeBack = () => {
     const last = before.at(-1);
     if (!last) return;
     setBefore(before.slice(0, -1));
     setChosen(last.id);
-    void change({ page, ...last });
+    change(last.id, last.change);
   };
   const step = (by: 1 | -1) => {
     const at = inOrder.findIndex(({ id }) => id === frame?.id);
@@ -152,7 +148,7 @@ function Frames({
       </Box>
       {frame && (
         <Box sx={{ order: { xs: 1, md: 2 }, alignSelf: 'start', position: { md: 'sticky' }, top: 16 }}>
-          {changing.error && <Alert severity="error">{failureMessage(changing.error)}</Alert>}
+          {refused !== null && <Alert severity="error">{failureMessage(refused)}</Alert>}
           <FrameAlone
             frame={frame}
             onThink={think}

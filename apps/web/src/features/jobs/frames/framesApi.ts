@@ -9,17 +9,12 @@ import type {
   TakenFrames,
 } from '@fendrix/contract';
 import { serverApi } from '../../../shared/api';
-
-interface Page {
-  job: string;
-  limit: number;
-  offset: number;
-}
+import type { FramePage } from './useFrames';
 
 /** Frames that cameras write into the watched folder. */
 export const framesApi = serverApi.injectEndpoints({
   endpoints: (build) => ({
-    listFrames: build.query<FrameList, Page>({
+    listFrames: build.query<FrameList, FramePage>({
       query: (params) => ({ url: 'frames', params }),
       keepUnusedDataFor: 5,
       providesTags: ['Frames'],
@@ -28,19 +23,9 @@ export const framesApi = serverApi.injectEndpoints({
       query: (job) => ({ url: 'frames/to', method: 'PUT', body: { job } }),
       invalidatesTags: ['Frames'],
     }),
-    changeFrame: build.mutation<Frame, { page: Page; id: string; change: FrameChange }>({
+    changeFrame: build.mutation<Frame, { id: string; change: FrameChange }>({
       query: ({ id, change }) => ({ url: `frames/${id}`, method: 'PATCH', body: change }),
       invalidatesTags: ['Frames'],
-      // Seen at once; what the server refuses is shown as it was.
-      async onQueryStarted({ page, id, change }, { dispatch, queryFulfilled }) {
-        const shown = dispatch(
-          framesApi.util.updateQueryData('listFrames', page, (list) => {
-            const frame = list.frames.find((own) => own.id === id);
-            if (frame) Object.assign(frame, change);
-          }),
-        );
-        await queryFulfilled.catch(() => shown.undo());
-      },
     }),
     readAgainstPlan: build.query<FrameAgainstPlan, { id: string; shot: string }>({
       query: ({ id }) => `frames/${id}/against-plan`,
