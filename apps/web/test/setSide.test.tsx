@@ -78,6 +78,15 @@ describe('what a phone tells', () => {
     expect(await askServer(answer.etag, kept, told, ask)).toEqual({ link: 'there', etag: answer.etag });
   });
 
+  test('has nowhere to go at another address of the studio', async () => {
+    const nothing = async () => new Response('{}', { status: 404 });
+    const { kept, told } = list();
+    expect((await askServer(null, kept, told, nothing)).link).toBe('no-day');
+    vi.stubGlobal('fetch', nothing);
+    render(<PairedSetSide />);
+    expect((await screen.findByRole('alert')).textContent).toContain('There is no day here');
+  });
+
   test('is kept when the phone is thrown out', async () => {
     const { ask } = studio();
     const { kept, told } = list(tick('A'));

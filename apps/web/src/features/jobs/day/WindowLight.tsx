@@ -39,8 +39,12 @@ export function WindowLight() {
         </>
       ) : (
         <Typography sx={{ color: 'text.secondary' }}>
-          Say in the <Link to="/room">room</Link> where it is (latitude and longitude): then the day shows
-          when sun comes in by your windows, and how their light rises and falls.
+          Say in the{' '}
+          <Link to="/room" style={{ color: 'inherit' }}>
+            room
+          </Link>{' '}
+          where it is (latitude and longitude): then the day shows when sun comes in by your windows, and how
+          their light rises and falls.
         </Typography>
       )}
     </Section>

@@ -14,6 +14,12 @@ import { usePairedDay } from './usePairedDay';
 export function PairedSetSide() {
   const { link, day, waiting, again } = usePairedDay();
   if (link === 'not-paired') return <Pair waiting={waiting} onPaired={again} />;
+  if (link === 'no-day')
+    return (
+      <Typography component="main" role="alert" sx={{ p: 3, maxWidth: 480 }}>
+        There is no day here. Open the address that stands in the day of the job, under “Phones at the table”.
+      </Typography>
+    );
   if (!day)
     return (
       <Box component="main" sx={{ p: 3, display: 'grid', gap: 2, justifyItems: 'center' }}>

@@ -5,7 +5,7 @@ const KEPT = 'fendrix set side';
 const AT_ONCE = 200;
 
 /** What came of asking the server. */
-export type Link = 'asking' | 'there' | 'lost' | 'not-paired';
+export type Link = 'asking' | 'there' | 'lost' | 'not-paired' | 'no-day';
 
 /** What was done and is not told yet, the oldest first. */
 export function keptActions(storage: Storage = localStorage): DayAction[] {
@@ -54,6 +54,8 @@ export async function askServer(
     });
     if (answer.status === 304) return { link: 'there', etag };
     if (answer.status === 401) return { link: 'not-paired', etag };
+    // Another address of this machine, or a job that is gone.
+    if (answer.status === 404) return { link: 'no-day', etag };
     if (answer.status !== 200) return { link: 'lost', etag };
     return { link: 'there', day: (await answer.json()) as DayAtTable, etag: answer.headers.get('etag') };
   } catch {

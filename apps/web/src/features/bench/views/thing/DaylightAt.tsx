@@ -24,7 +24,11 @@ export function DaylightAt({ window, onChange }: { window: WindowLight; onChange
   if (!place)
     return (
       <Box sx={{ fontSize: '0.75rem', color: 'text.secondary', my: 0.5 }}>
-        Say in the <Link to="/room">room</Link> where it is, and this window can have the daylight of a time.
+        Say in the{' '}
+        <Link to="/room" style={{ color: 'inherit' }}>
+          room
+        </Link>{' '}
+        where it is, and this window can have the daylight of a time.
       </Box>
     );
   const moment = new Date(at).getTime();
