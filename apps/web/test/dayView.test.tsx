@@ -2,29 +2,15 @@
 import type { Job } from '@fendrix/contract';
 import { demoJob, demoSet } from '@fendrix/demo';
 import { act, cleanup, fireEvent, screen, within } from '@testing-library/react';
-import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
+import { describe, expect, test, vi } from 'vitest';
 import { openJob } from '../src/features/jobs';
 import { DayView } from '../src/features/jobs/day/DayView';
 import { SetSideView } from '../src/features/jobs/setSide/SetSideView';
 import { press } from './hands';
-import { kit, openDemo, SET_ID } from './openDemo';
+import { kit, openDemo, SET_ID, standInPage } from './openDemo';
 import { standInServer } from './standInServer';
 
-beforeEach(() => {
-  vi.stubGlobal(
-    'ResizeObserver',
-    class {
-      observe() {}
-      unobserve() {}
-      disconnect() {}
-    },
-  );
-  vi.stubGlobal('fetch', () => new Promise(() => {}));
-});
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
+standInPage();
 
 describe('the day', () => {
   const setOf = {

@@ -2,8 +2,8 @@
 import type { Job } from '@fendrix/contract';
 import { boomLoad, planSeries, productBounds, sharpestStop, stageSet } from '@fendrix/core';
 import { demoJob } from '@fendrix/demo';
-import { act, cleanup, fireEvent, render, screen, within } from '@testing-library/react';
-import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
+import { act, fireEvent, render, screen, within } from '@testing-library/react';
+import { describe, expect, test, vi } from 'vitest';
 import { openJob } from '../src/features/jobs';
 import { BriefView } from '../src/features/jobs/brief/BriefView';
 import { FormatDrawings } from '../src/features/jobs/brief/FormatDrawings';
@@ -15,23 +15,9 @@ import { Overhead } from '../src/features/jobs/shots/Overhead';
 import { PlaceChecks } from '../src/features/jobs/shots/PlaceChecks';
 import type { NamedEquipment } from '../src/features/kit';
 import { press, type } from './hands';
-import { kit, openDemo, SET_ID } from './openDemo';
+import { kit, openDemo, SET_ID, standInPage } from './openDemo';
 
-beforeEach(() => {
-  vi.stubGlobal(
-    'ResizeObserver',
-    class {
-      observe() {}
-      unobserve() {}
-      disconnect() {}
-    },
-  );
-  vi.stubGlobal('fetch', () => new Promise(() => {}));
-});
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
+standInPage();
 
 describe('the brief', () => {
   test('answers go into the job, and the questions they answer go', () => {

@@ -1,10 +1,11 @@
 import { defaultKit } from '@fendrix/catalogue';
 import type { Job, StoredJob } from '@fendrix/contract';
 import { demoJob } from '@fendrix/demo';
-import { render } from '@testing-library/react';
+import { cleanup, render } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { Provider } from 'react-redux';
 import { MemoryRouter } from 'react-router';
+import { afterEach, beforeEach, vi } from 'vitest';
 import { createStore } from '../src/app/createStore';
 import { openJob } from '../src/features/jobs';
 import { kitApi } from '../src/features/kit';
@@ -31,4 +32,23 @@ export function openDemo(changes: Partial<Job> = {}, own = kit) {
       </Provider>,
     );
   return { store, job, show };
+}
+
+/** What the page of a test lacks: sizes that are watched, and a server, which does not answer unless a test says how. */
+export function standInPage(): void {
+  beforeEach(() => {
+    vi.stubGlobal(
+      'ResizeObserver',
+      class {
+        observe() {}
+        unobserve() {}
+        disconnect() {}
+      },
+    );
+    vi.stubGlobal('fetch', () => new Promise(() => {}));
+  });
+  afterEach(() => {
+    cleanup();
+    vi.unstubAllGlobals();
+  });
 }
