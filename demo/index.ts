@@ -52,11 +52,50 @@ const LEFT_SO: Partial<Record<DemoName, readonly string[]>> = {
   perry: ['bench | light B', 'bench | light C', 'bench | light D'],
 };
 
+/** Sets of which one frame cannot hold all. */
+const PLATES: Partial<Record<DemoName, readonly unknown[]>> = {
+  'cordial-frost': [
+    {
+      id: 'label',
+      name: 'Label',
+      gives: 'label',
+      note: 'The left dish lower: print and gold keep their tones.',
+      lights: [{ tag: 'A', on: true, powerStops: -2.2 }],
+      mask: [0, 1, 2, 3].map((index) => ({ area: { by: 'part', product: 'bottle', part: 'label', index } })),
+      featherPart: 0.002,
+    },
+    {
+      id: 'liquid',
+      name: 'Liquid',
+      gives: 'liquid',
+      note: 'More from behind, so that the cordial glows.',
+      lights: [{ tag: 'C', on: true, powerStops: -2.9 }],
+      mask: [{ area: { by: 'part', product: 'bottle', part: 'liquid' } }],
+      featherPart: 0.006,
+    },
+  ],
+  perry: [
+    {
+      id: 'rims',
+      name: 'Rims',
+      gives: 'outline',
+      note: 'Nothing is touched between the two: only the lights change.',
+      takeId: 'glass-plate',
+      mask: [
+        { area: { by: 'goods' } },
+        { area: { by: 'part', product: 'glass', part: 'liquid' }, leaveOut: true },
+      ],
+      featherPart: 0.004,
+    },
+  ],
+};
+
 /** A set of the made-up demo job, with its takes where it shows a way; checked like any other document. */
 export function demoSet(name: DemoName): SetDocument {
   const base = setDocument.parse({ ...documents[name], allowedOverlaps: LEFT_SO[name] ?? [] });
   const steps = stepsOf[name];
-  return steps ? withTakes(base, steps) : base;
+  const shown = steps ? withTakes(base, steps) : base;
+  return setDocument.parse({ ...shown, plates: PLATES[name] ?? [] });
 }
 
 /** Which set each picture of the demo job is taken on. */

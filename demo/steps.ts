@@ -1,4 +1,5 @@
-import { type SetDocument, type Standing, setDocument, type Take } from '@fendrix/contract';
+import { type SetDocument, setDocument, type Take } from '@fendrix/contract';
+import { standingOf } from '@fendrix/core';
 
 /** One step of a demo set: what is changed, and what to look for in the take that keeps it. */
 export interface Step {
@@ -38,11 +39,6 @@ export function withTakes(base: SetDocument, steps: readonly Step[]): SetDocumen
   }
   const last = before === undefined ? base : (states.get(before) as SetDocument);
   return setDocument.parse({ ...last, takes, ...(before === undefined ? {} : { takeId: before }) });
-}
-
-function standingOf(set: SetDocument): Standing {
-  const { format: _f, version: _v, name: _n, note: _o, takes: _t, takeId: _i, ...standing } = set;
-  return standing;
 }
 
 type Lights = SetDocument['lights'];

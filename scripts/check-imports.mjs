@@ -42,7 +42,7 @@ const RULES = [
     may: [
       /^@fendrix\/(catalogue|contract|core|files|words)$/,
       /^@fendrix\/workers(\/browser)?$/,
-      /^(react|react-dom|react-redux|react-router|react-hotkeys-hook|redux-undo|notistack|echarts|three|papaparse|ics|qrcode\.react|react-speech-recognition|fast-deep-equal|fast-png|idb-keyval)(\/|$)/,
+      /^(react|react-dom|react-redux|react-router|react-hotkeys-hook|redux-undo|notistack|echarts|three|papaparse|ics|qrcode\.react|react-speech-recognition|fast-deep-equal|fast-png|fflate|idb-keyval)(\/|$)/,
       /^(@mui\/|@emotion\/|@reduxjs\/|@fontsource-variable\/|@use-gesture\/|@react-three\/)/,
     ],
   },
@@ -68,6 +68,7 @@ const CORE_ORDER = [
   'mirror',
   'judge',
   'record',
+  'plates',
   'plan',
   'solve',
   'verdicts',

@@ -27,6 +27,7 @@ function open() {
       fewest,
       kept: [],
       window: WHOLE_FRAME,
+      ofPlates: null,
     });
   const add = (picture: number, value: number, samples = 1) => {
     developer.receive({ type: 'tile', picture, tile, sums: level(value), samples });

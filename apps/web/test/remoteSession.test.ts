@@ -73,7 +73,7 @@ describe('a picture session in a worker', () => {
     expect(sessions[0]?.calls.map(([name]) => name)).toEqual(['update', 'resize', 'lookAt', 'show']);
     const [, sent] = (sessions[0]?.calls[0] ?? []) as [string, SetDocument];
     expect(demoSet('bottle').takes.length).toBeGreaterThan(0);
-    expect(sent).toEqual({ ...demoSet('bottle'), takes: [] });
+    expect(sent).toEqual({ ...demoSet('bottle'), takes: [], plates: [] });
     expect(sessions[0]?.calls.slice(1)).toEqual([
       ['resize', 500],
       ['lookAt', WHOLE_FRAME],
@@ -163,7 +163,7 @@ describe('a picture session in a worker', () => {
     expect(sessions[0]?.ended).toBe(true);
     expect(told).toEqual([['crash', 'out of memory']]);
     expect(sessions[1]?.calls).toEqual([
-      ['update', { ...set, takes: [] }],
+      ['update', { ...set, takes: [], plates: [] }],
       ['resize', 300],
     ]);
     // What the dead one still had to say is not heard, and does not count as its successor's death.

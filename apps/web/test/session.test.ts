@@ -1,5 +1,5 @@
-import type { ProductOf, SetDocument } from '@fendrix/contract';
-import type { SpotTrace } from '@fendrix/core';
+import type { Plate, ProductOf, SetDocument } from '@fendrix/contract';
+import { createPartMap, type SpotTrace } from '@fendrix/core';
 import { demoSet } from '@fendrix/demo';
 import { meshProduct, trianglesIn } from '@fendrix/files';
 import type { Task } from '@fendrix/workers';
@@ -32,6 +32,8 @@ function emptyAnswer(task: Task, spread: number): unknown {
       return [0];
     case 'spots':
       return task.spots.map(({ name, pointM }) => readTwice(name, pointM, task.samples, spread));
+    case 'parts':
+      return createPartMap(task.tile.width, task.tile.height);
     case 'features':
     case 'mirror':
     case 'pick':
@@ -238,6 +240,74 @@ describe('picture session', () => {
     await pass(60_000);
     expect(kinds()).toEqual([]);
     expect(told.map(({ type }) => type)).toEqual(['weights', 'weights']);
+  });
+
+  describe('plates', () => {
+    const label: Plate = {
+      id: 'label',
+      name: 'Label',
+      gives: 'label',
+      note: '',
+      lights: [{ tag: 'A', on: true, powerStops: -3 }],
+      mask: [{ area: { by: 'goods' }, leaveOut: false }],
+      featherPart: 0.003,
+      laid: true,
+    };
+    const near: Plate = { ...label, id: 'near', name: 'Near', lights: [], focusM: set.camera.focusM - 0.05 };
+    const shown = (...plates: Plate[]) => ({ plates, takes: [], maskOf: null });
+    const laidOf = (told: readonly ToDeveloper[]) =>
+      told.flatMap((message) => (message.type === 'plates' ? [message.laid] : [])).at(-1);
+
+    test('one of other powers takes the films of the set: nothing but its mask is looked up, once', async () => {
+      vi.useFakeTimers();
+      const { session, told, kinds, tasks } = open();
+      session.update(set);
+      session.showPlates(shown(label));
+      await pass(20_000);
+      expect(laidOf(told)?.plates).toMatchObject([{ id: 'label', films: null }]);
+      expect(tasks.filter(({ kind }) => kind === 'parts').length).toBeGreaterThan(0);
+      kinds();
+      const before = told.length;
+      session.showPlates(shown({ ...label, lights: [{ tag: 'A', on: true, powerStops: -5 }] }));
+      await pass(5000);
+      expect(kinds()).toEqual([]);
+      expect(told.slice(before).map(({ type }) => type)).toEqual(['plates']);
+    });
+
+    test('one of another focus has films of its own traced, after those of the set; they go when it goes', async () => {
+      vi.useFakeTimers();
+      const { session, told, kinds, statuses } = open();
+      session.update(set);
+      session.showPlates(shown(near));
+      await pass(20_000);
+      const begun = told.flatMap((message) => (message.type === 'begin' ? [message.ofPlates] : []));
+      const own = laidOf(told)?.plates[0]?.films;
+      expect(own).not.toBeNull();
+      expect(begun.slice(-2)).toEqual([null, own]);
+      expect(statuses.at(-1)).toMatchObject({ phase: 'done' });
+      kinds();
+      session.showPlates(null);
+      expect(laidOf(told)).toBeNull();
+      await pass(5000);
+      expect(kinds()).toEqual([]);
+    });
+
+    test('a set that moves moves its plates along, and tells the developer only what is other', async () => {
+      vi.useFakeTimers();
+      const { session, told } = open();
+      session.update(set);
+      session.showPlates(shown(label));
+      await pass(20_000);
+      const before = told.length;
+      session.update(moved(-0.3));
+      session.update(moved(-0.2));
+      expect(told.slice(before).filter(({ type }) => type === 'plates')).toEqual([]);
+      session.update(changeLight('A', (light) => ({ ...light, on: false }))(moved(-0.2)));
+      // The plate says for itself that A is on.
+      expect(told.slice(before).filter(({ type }) => type === 'plates')).toEqual([]);
+      session.update(changeCamera({ shutterS: 1 / 30 })(moved(-0.2)));
+      expect(told.slice(before).filter(({ type }) => type === 'plates')).toHaveLength(1);
+    });
   });
 
   test('a pinned spot traces that spot list and no picture', async () => {

@@ -1,16 +1,9 @@
 import { type SetDocument, setDocument } from '@fendrix/contract';
+import { setOfTake, standingOf } from '@fendrix/core';
 import { demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
 import { changeLight, moveThing } from '../src/features/bench/state/edits';
-import {
-  changeTake,
-  freeTake,
-  keepTake,
-  removeTake,
-  restoreTake,
-  setOfTake,
-  standingOf,
-} from '../src/features/bench/state/takes';
+import { changeTake, freeTake, keepTake, removeTake, restoreTake } from '../src/features/bench/state/takes';
 
 const start = demoSet('cordial');
 const dimmed = changeLight('A', (light) => ({ ...light, powerStops: light.powerStops - 1 }));

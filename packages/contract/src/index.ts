@@ -92,6 +92,7 @@ export {
   type Typeface,
   typeface,
 } from './material.js';
+export type { MaskArea, MaskPiece, Plate } from './plate.js';
 export { checkDocument, fieldPath, type Problem, problemsOf } from './problems.js';
 export type { BoxProduct, Product, ProductOf, ProfilePoint, Turned } from './product.js';
 export { MOST_TRIANGLES, productDocument } from './productRules.js';

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { name } from './names.js';
-import { checkSet, checkTakes } from './setRules.js';
+import { plate } from './plate.js';
+import { checkPlates, checkSet, checkTakes } from './setRules.js';
 import { standing } from './standing.js';
 
 export const take = z
@@ -22,14 +23,23 @@ const setShape = z.strictObject({
   ...standing.shape,
   takes: z.array(take).max(60).default([]).describe('Kept states of the set, oldest first'),
   takeId: z.string().max(40).optional().describe('Take that the set as it is now was made from'),
+  plates: z
+    .array(plate)
+    .max(24)
+    .default([])
+    .describe('Further frames that are laid over the one of the set as it stands, lowest first'),
 });
 
 /** The set document: all that stands on set, in SI units, in the frame of the mark. */
-export const setDocument = setShape.superRefine(checkSet).superRefine(checkTakes).meta({
-  title: 'Fendrix set document',
-  description:
-    'Lengths in metres from the centre: +x camera right, +y away from the camera, +z up from the tabletop.',
-});
+export const setDocument = setShape
+  .superRefine(checkSet)
+  .superRefine(checkTakes)
+  .superRefine(checkPlates)
+  .meta({
+    title: 'Fendrix set document',
+    description:
+      'Lengths in metres from the centre: +x camera right, +y away from the camera, +z up from the tabletop.',
+  });
 
 /** Named, so that types built on it stay short. */
 export interface SetDocument extends z.infer<typeof setShape> {}

@@ -18,6 +18,15 @@ interface Takes {
   takeId?: string | undefined;
 }
 
+/** What the rules need of its plates. */
+interface Plates {
+  plates: readonly {
+    id: string;
+    takeId?: string | undefined;
+    lights: readonly { tag: string }[];
+  }[];
+}
+
 /** Rules that tie fields together; each broken one is reported at the field to mend. */
 export function checkSet(set: Standing, problems: Problems): void {
   const report: Report = (path, message) => problems.addIssue({ code: 'custom', path, message });
@@ -65,6 +74,22 @@ export function checkTakes({ takes, takeId }: Takes, problems: Problems): void {
     if (from !== undefined && !ids.has(from)) report(['takes', index, 'from'], `names no take "${from}".`);
   });
   if (takeId !== undefined && !ids.has(takeId)) report(['takeId'], `names no take "${takeId}".`);
+}
+
+/** Plates have ids of their own, each of its lights once, and a take that is there. */
+export function checkPlates({ plates, takes }: Plates & Takes, problems: Problems): void {
+  const report: Report = (path, message) => problems.addIssue({ code: 'custom', path, message });
+  plates.forEach(({ id, takeId, lights }, index) => {
+    const path = ['plates', index];
+    if (plates.findIndex((other) => other.id === id) !== index)
+      report([...path, 'id'], `"${id}" is taken by an earlier one.`);
+    if (takeId !== undefined && !takes.some((take) => take.id === takeId))
+      report([...path, 'takeId'], `names no take "${takeId}". Choose one that is kept, or none.`);
+    lights.forEach(({ tag }, place) => {
+      if (lights.findIndex((other) => other.tag === tag) !== place)
+        report([...path, 'lights', place, 'tag'], `"${tag}" stands there twice. Keep one.`);
+    });
+  });
 }
 
 function checkUnique(set: Standing, report: Report): void {

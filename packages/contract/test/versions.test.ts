@@ -82,6 +82,7 @@ const standingOf = ({
   note: _o,
   takes: _t,
   takeId: _i,
+  plates: _p,
   ...rest
 }: Record<string, unknown>) => rest;
 

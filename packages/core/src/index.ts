@@ -44,6 +44,7 @@ export { MEASURED_FORMS, measuredProduct } from './geometry/forms/measuredForms.
 export { scaleTurned, turnedSize } from './geometry/forms/scaleTurned.js';
 export type { PrimitiveTable } from './geometry/primitives.js';
 export { type OutlinePiece, outlinePieces } from './geometry/products/outline.js';
+export { type ProductPart, partAt } from './geometry/products/partAt.js';
 export { type ProductPiece, pieceAt, piecesOf, withPieceMaterial } from './geometry/products/pieces.js';
 export { buildScene, type Scene, type Thing } from './geometry/scene.js';
 export {
@@ -145,6 +146,12 @@ export { formatsOf, type StagedShot, stageSet } from './plan/stageSet.js';
 export { inStudio, studioWindows, sunThrough, type WindowLight } from './plan/studioWindows.js';
 export * from './plan/windowDaylight.js';
 export * from './plan/wishesOfBrief.js';
+export * from './plates/layPlate.js';
+export * from './plates/partMap.js';
+export * from './plates/plateFindings.js';
+export * from './plates/plateMask.js';
+export * from './plates/plateSet.js';
+export * from './plates/proposePlates.js';
 export {
   type Attachment,
   type Change,

@@ -9,6 +9,7 @@ export { progressWords, questionWords } from './jobs.js';
 export { standInWords } from './kit.js';
 export { placeCheckWords } from './placeChecks.js';
 export { placementWords } from './placements.js';
+export * from './plates.js';
 export { proposedSteps } from './preparation.js';
 export * from './verdictFigures.js';
 export * from './verdicts.js';

@@ -16,6 +16,7 @@ import {
   mirrorBand,
   mirrorMapTile,
   overlaps,
+  partTile,
   pickSources,
   placeForBand,
   pointsOfRegion,
@@ -59,6 +60,8 @@ export function doTask(set: SetDocument, tracing: Tracing, task: Task): TaskResu
       return pick(tracing, task.across, task.down);
     case 'things':
       return tracing.scene.things;
+    case 'parts':
+      return partTile(tracing, set, task.width, task.height, task.tile);
     case 'depth':
       return depthTile(tracing, task.width, task.height, task.tile);
     case 'profile': {

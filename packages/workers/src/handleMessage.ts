@@ -71,6 +71,9 @@ function buffersOf(result: TaskResults[Task['kind']]): ArrayBuffer[] {
   if (result !== null && !Array.isArray(result) && 'region' in result) {
     return [result.region, result.shiny, result.normal].map((array) => array.buffer as ArrayBuffer);
   }
+  if (result !== null && !Array.isArray(result) && 'depth' in result) {
+    return [result.part.buffer as ArrayBuffer, result.depth.buffer as ArrayBuffer];
+  }
   return [];
 }
 

@@ -18,6 +18,7 @@ import type {
   MirrorMap,
   NoGradient,
   Overlap,
+  PartMap,
   Region,
   RimTrace,
   SetChange,
@@ -43,6 +44,7 @@ export type Task =
   | { kind: 'spots'; spots: SetDocument['spots']; samples: number; seed: number }
   | { kind: 'pick'; across: number; down: number }
   | { kind: 'things' }
+  | { kind: 'parts'; width: number; height: number; tile: Tile }
   | { kind: 'depth'; width: number; height: number; tile: Tile }
   | { kind: 'profile'; product: string; columns: number; samples: number; ambient?: readonly number[] }
   | { kind: 'zones'; options: ZoneOptions }
@@ -111,6 +113,8 @@ export interface TaskResults {
   spots: SpotTrace[];
   pick: Pick | null;
   things: Thing[];
+  /** See `partTile`. */
+  parts: PartMap;
   /** See `depthTile`. */
   depth: Float32Array;
   profile: BandProfile | null;

@@ -1,8 +1,8 @@
 import { createFeatures, type DenoiseFeatures, placeFeatures, type Tile, tilesOf } from '@fendrix/core';
 import type { KeyedSet, RunOptions, WorkerPool } from './pool.js';
 
-/** Side of the pieces in which the features are made, px: short enough to be cut off by a move. */
-const FEATURE_TILE = 128;
+/** Side of the pieces in which what is seen is looked up, px: short enough to be cut off by a move. */
+export const FEATURE_TILE = 128;
 
 export interface FeaturePart {
   /** Within the part of the picture that was asked for. */

@@ -1,6 +1,7 @@
-/** A name that every file system takes: letters, digits, spaces and a few signs. */
-export const fileName = (name: string, extension: string): string =>
-  `${name.replace(/[^\p{L}\p{N} ,.-]/gu, '').trim() || 'Fendrix'}.${extension}`;
+/** A name that every file system takes, without its ending: letters, digits, spaces and a few signs. */
+export const fileStem = (name: string): string => name.replace(/[^\p{L}\p{N} ,.-]/gu, '').trim() || 'Fendrix';
+
+export const fileName = (name: string, extension: string): string => `${fileStem(name)}.${extension}`;
 
 /** Gives something out as a file, without the server. */
 export function saveFile(content: Blob | string, name: string, type = 'text/plain'): void {

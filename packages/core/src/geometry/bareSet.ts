@@ -28,5 +28,6 @@ export function bareSet(
     wishes,
     settled: [],
     takes: [],
+    plates: [],
   };
 }

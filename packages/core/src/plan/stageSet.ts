@@ -86,6 +86,7 @@ export function stageSet(
     wishes: openWishes(moodOf(shot.look, job.brief.mood)),
     settled: [],
     takes: [],
+    plates: [],
   };
   const lit = metered(set);
   return { set: studio && inRoom ? inStudio(lit, studio) : lit, placed, bounds, inRoom };

@@ -69,5 +69,6 @@ export function asItStands(set: SetDocument, seed: number, wrong: Misbuilt = {})
       focusM: camera.focusM * (1 + BUILT_TO.focusPart * normal()),
     },
     takes: [],
+    plates: [],
   };
 }

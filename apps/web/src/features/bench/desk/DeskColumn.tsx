@@ -16,6 +16,7 @@ import { AddButton } from '../views/Palette';
 const ExposureDesk = lazy(() => import('./ExposureDesk'));
 const MovementDesk = lazy(() => import('./MovementDesk'));
 const BackgroundDesk = lazy(() => import('./BackgroundDesk'));
+const PlatesDesk = lazy(() => import('../plates/PlatesDesk'));
 const WalkRound = lazy(() => import('../walk/WalkRound'));
 
 const DESKS: Record<Desk, string> = {
@@ -24,6 +25,7 @@ const DESKS: Record<Desk, string> = {
   exposure: 'Exposure',
   movement: 'Movement',
   background: 'Background',
+  plates: 'Plates',
 };
 
 /** The middle of the bench: the plans, the set in three dimensions, or a desk beside the picture. */
@@ -49,7 +51,7 @@ export const DeskColumn = memo(function DeskColumn() {
         sx={{
           minHeight: 32,
           bgcolor: surround.sunken,
-          '& .MuiTab-root': { minHeight: 32, minWidth: 0, px: 1, py: 0, color: surround.quiet },
+          '& .MuiTab-root': { minHeight: 32, minWidth: 0, px: 0.5, py: 0, color: surround.quiet },
           '& .MuiTab-root.Mui-selected': { color: surround.accent },
           '& .MuiTabs-indicator': { bgcolor: surround.accent },
         }}
@@ -76,6 +78,7 @@ export const DeskColumn = memo(function DeskColumn() {
             {desk === 'exposure' && <ExposureDesk />}
             {desk === 'movement' && <MovementDesk />}
             {desk === 'background' && <BackgroundDesk />}
+            {desk === 'plates' && <PlatesDesk />}
           </Suspense>
         </Box>
       )}

@@ -1,6 +1,7 @@
 import type { MirrorBand } from '@fendrix/core';
 import { createSelector } from '@reduxjs/toolkit';
-import type { WithBench } from '../state/benchSlice';
+import type { PlatesShown } from '../picture/sessionProtocol';
+import { benchSet, type WithBench } from '../state/benchSlice';
 import type { ThingRef } from '../state/edits';
 import type { Shown } from './shown';
 
@@ -41,6 +42,26 @@ export const selectShown: (state: WithBench, bands: readonly MirrorBand[]) => Sh
       band,
       pick: pickAt,
       zones: zones === 'off' || !product ? null : zones === 'spot' ? round : { product },
+    };
+  },
+);
+
+/** Plates that are laid over the picture, or whose mask is looked at; null while none is, or one light is looked at alone. */
+export const selectPlatesShown: (state: WithBench) => PlatesShown | null = createSelector(
+  [
+    (state: WithBench) => benchSet.documentOf(state)?.plates,
+    (state: WithBench) => benchSet.documentOf(state)?.takes,
+    (state: WithBench) => state.bench.plates,
+    (state: WithBench) => state.bench.alone,
+  ],
+  (plates = [], takes = [], { shown, chosen, maskShown }, alone): PlatesShown | null => {
+    const maskOf = maskShown ? chosen : null;
+    if (plates.length === 0 || alone !== null || !(shown || maskOf)) return null;
+    const needed = takes.filter(({ id }) => plates.some(({ takeId }) => takeId === id));
+    return {
+      plates: shown ? plates : plates.map((plate) => ({ ...plate, laid: false })),
+      takes: needed,
+      maskOf,
     };
   },
 );

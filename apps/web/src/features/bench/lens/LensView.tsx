@@ -10,6 +10,8 @@ import { RegionMarks } from '../cards/RegionMarks';
 import { useFigure } from '../figures/figureStore';
 import { toFrame, withinFrame, zoomedAt } from '../picture/frameWindow';
 import { useSession } from '../picture/useSession';
+import { MaskCanvas } from '../plates/MaskCanvas';
+import { usePlatePointing } from '../plates/usePlatePointing';
 import { benchActions } from '../state/benchSlice';
 import { useBench, useBenchDispatch, useSetPart } from '../state/hooks';
 import { useMostZoom } from '../state/useBenchKeys';
@@ -46,7 +48,9 @@ export const LensView = memo(function LensView() {
   const pinning = useBench((bench) => bench.pinning);
   const compare = useBench((bench) => bench.compare);
   const placing = useBench((bench) => bench.cards?.pointing ?? null);
-  const brushing = useBench((bench) => bench.cards?.by === 'brush' && bench.cards.pointing !== null);
+  const masking = usePlatePointing(session);
+  const paintsCards = useBench((bench) => bench.cards?.by === 'brush' && bench.cards.pointing !== null);
+  const brushing = paintsCards || masking?.by === 'brush';
   const [pointer, setPointer] = useState<[number, number] | null>(null);
   const mostZoom = useMostZoom();
   const { frame, width, height } = useFrameSize(camera.body.sensorWidthM / camera.body.sensorHeightM);
@@ -58,7 +62,8 @@ export const LensView = memo(function LensView() {
   );
   const pointAt = usePointAt(session);
   const press = (across: number, down: number) => {
-    if (placing) dispatch(benchActions.cardsPointed({ across, down }));
+    if (masking) masking.press(across, down);
+    else if (placing) dispatch(benchActions.cardsPointed({ across, down }));
     else void pointAt(across, down);
   };
 
@@ -89,17 +94,23 @@ export const LensView = memo(function LensView() {
 
   const start = useRef(window);
   const bind = useDrag(
-    ({ first, tap, xy: [x, y], initial: [x0, y0], movement: [mx, my], currentTarget }) => {
+    ({ first, last, tap, xy: [x, y], initial: [x0, y0], movement: [mx, my], currentTarget }) => {
       const box = (currentTarget as HTMLElement).getBoundingClientRect();
       const place = (cx: number, cy: number) =>
         toFrame(window, (cx - box.left) / box.width, (cy - box.top) / box.height);
       if (tap) {
         press(...place(x, y));
+        masking?.ended();
         return;
       }
       if (first) start.current = window;
       if (brushing) {
         press(...place(x, y));
+        if (last) masking?.ended();
+        return;
+      }
+      if (masking?.by === 'gradient') {
+        if (last) masking.drag(place(x0, y0), place(x, y));
         return;
       }
       if (marking) {
@@ -168,12 +179,14 @@ export const LensView = memo(function LensView() {
             width,
             height,
             bgcolor: surround.sunken,
-            cursor: pinning || marking || placing ? 'crosshair' : window.zoom > 1 ? 'grab' : 'pointer',
+            cursor:
+              pinning || marking || placing || masking ? 'crosshair' : window.zoom > 1 ? 'grab' : 'pointer',
             overflow: 'hidden',
             touchAction: 'none',
           }}
         >
           <PictureCanvas picture={picture} window={window} />
+          {picture?.mask && <MaskCanvas picture={picture} mask={picture.mask} window={window} />}
           {!picture && <Notice>First picture on its way</Notice>}
           <Box
             sx={{
@@ -187,6 +200,7 @@ export const LensView = memo(function LensView() {
           >
             <SimplifiedNote />
             <AloneNote />
+            <PlatesNote />
           </Box>
           {mirrored && (
             <MirrorOverlayCanvas
@@ -244,6 +258,19 @@ function AloneNote() {
   const alone = useBench((bench) => bench.alone);
   const isThere = useSetPart((set) => set.lights.some(({ tag }) => tag === alone));
   return isThere && <CornerNote>Only {alone}, as if all other light were off: O shows all</CornerNote>;
+}
+
+function PlatesNote() {
+  const { picture } = useSession();
+  const plates = picture?.plates;
+  if (!plates || plates.laid + plates.onTheirWay === 0) return null;
+  const { laid, onTheirWay } = plates;
+  return (
+    <CornerNote>
+      Put together with {laid} {laid === 1 ? 'plate' : 'plates'}
+      {onTheirWay > 0 && `, ${onTheirWay} on the way`}: L shows the set’s own frame
+    </CornerNote>
+  );
 }
 
 /** Over the picture, so that nothing moves when it comes and goes. */

@@ -1,9 +1,32 @@
-import type { DenoiseFeatures, StepLabel, Thing, Tile } from '@fendrix/core';
+import type { Camera, Plate } from '@fendrix/contract';
+import type { DenoiseFeatures, PartMap, StepLabel, Thing, Tile } from '@fendrix/core';
 import type { FrameWindow } from './frameWindow';
 import type { PictureFormat } from './pictureFile';
 
 /** What the developer draws over the picture. */
 export type ToneOverlay = 'none' | 'stops' | 'clipping';
+
+/** A plate as it is laid: how its films are weighed, and where it goes. */
+export interface LaidPlate {
+  id: string;
+  /** Name of its file, without its ending. */
+  fileName: string;
+  /** Films of its own, by what they are traced from; null for those of the set as it stands. */
+  films: string | null;
+  weights: Float64Array<ArrayBuffer>;
+  mask: Pick<Plate, 'mask' | 'featherPart'>;
+  /** With which it is taken. */
+  camera: Camera;
+  laid: boolean;
+}
+
+export interface LaidPlates {
+  plates: LaidPlate[];
+  /** Of the set as it stands. */
+  camera: Camera;
+  /** Plate whose mask is shown over the picture. */
+  maskOf: string | null;
+}
 
 /** From the page to the worker that develops films into pictures. */
 export type ToDeveloper =
@@ -21,7 +44,13 @@ export type ToDeveloper =
       kept: readonly number[];
       /** Part of the frame it shows. */
       window: FrameWindow;
+      /** Films of plates, see `LaidPlate.films`; null for the picture itself. */
+      ofPlates: string | null;
     }
+  /** Plates to lay over the picture; null for none. */
+  | { type: 'plates'; laid: LaidPlates | null }
+  /** What is seen where in a part of the frame, at a size of its own. */
+  | { type: 'parts'; map: PartMap; things: readonly Thing[]; window: FrameWindow }
   | { type: 'things'; picture: number; things: readonly Thing[] }
   | { type: 'overlay'; overlay: ToneOverlay }
   | { type: 'features'; picture: number; tile: Tile; features: DenoiseFeatures }
@@ -30,7 +59,9 @@ export type ToDeveloper =
   /** Asks for the picture as it is; the last time at once, before when there is time. */
   | { type: 'show'; picture: number; last: boolean }
   /** Asks for the picture on show as a file; it goes to whom the port belongs, or null while there is none. */
-  | { type: 'file'; format: PictureFormat; port: MessagePort };
+  | { type: 'file'; format: PictureFormat; port: MessagePort }
+  /** Asks for the frame of the set, its plates and their masks as files of 16 bits, with a list to go with them. */
+  | { type: 'plateFiles'; list: string; port: MessagePort };
 
 /** A developed picture, 8-bit sRGB with alpha. */
 export interface FromDeveloper {
@@ -43,6 +74,10 @@ export interface FromDeveloper {
   window: FrameWindow;
   /** Pixels to lay over it, and what they mean. */
   tones: ToneLayer | null;
+  /** How many plates are in it, and how many are still on their way; null where none are to be laid. */
+  plates: { laid: number; onTheirWay: number } | null;
+  /** Pixels that show the mask that is looked at, to lay over it. */
+  mask: Uint8ClampedArray<ArrayBuffer> | null;
 }
 
 export interface ToneLayer {

@@ -14,6 +14,8 @@ import {
 import type { FromDeveloper, ToDeveloper, ToneOverlay } from './developProtocol';
 import type { FrameWindow } from './frameWindow';
 import { encodePictureFile, type LinearPicture, type PictureFormat } from './pictureFile';
+import type { PlateFile } from './plateFiles';
+import { PlateLayer, type Under } from './plateLayer';
 import { clippingLayer, stopsLayer } from './toneLayer';
 
 /** A picture whose tiles come in. */
@@ -30,6 +32,8 @@ interface Growing {
   changed: boolean;
   window: FrameWindow;
   things: readonly Thing[];
+  /** See `ToDeveloper`. */
+  ofPlates: string | null;
 }
 
 /** The picture on show: kept until the next one is good enough, so that new weights always act at once. */
@@ -53,6 +57,7 @@ export class FilmDeveloper {
   private whole: Films | null = null;
   private weights: Float64Array = new Float64Array(0);
   private overlay: ToneOverlay = 'none';
+  private readonly plates = new PlateLayer();
   private wanted = false;
   /** The wait before a growing picture is developed again. */
   private growTimer: ReturnType<typeof setTimeout> | undefined;
@@ -76,6 +81,14 @@ export class FilmDeveloper {
         this.overlay = message.overlay;
         this.want();
         break;
+      case 'plates':
+        this.plates.set(message.laid);
+        this.want();
+        break;
+      case 'parts':
+        this.plates.setParts(message.map, message.things, message.window);
+        this.want();
+        break;
       case 'things':
         if (this.growing?.picture === message.picture) this.growing.things = message.things;
         break;
@@ -95,13 +108,17 @@ export class FilmDeveloper {
       case 'file':
         void this.sendFile(message.format, message.port);
         break;
+      case 'plateFiles':
+        void this.sendPlateFiles(message);
+        break;
     }
   }
 
   private begin(message: ToDeveloper & { type: 'begin' }): void {
-    const { picture, width, height, channels, stokes, fewest, kept, window } = message;
+    const { picture, width, height, channels, stokes, fewest, kept, window, ofPlates } = message;
     // Quick pictures come and go: the last whole one is remembered.
-    if (this.growing && this.growing.fewest > 1) this.whole = this.growing.films;
+    if (this.growing && this.growing.fewest > 1 && this.growing.ofPlates === null)
+      this.whole = this.growing.films;
     clearTimeout(this.growTimer);
     this.growTimer = undefined;
     this.notBefore = 0;
@@ -116,6 +133,7 @@ export class FilmDeveloper {
       changed: false,
       window,
       things: [],
+      ofPlates,
     };
   }
 
@@ -162,13 +180,17 @@ export class FilmDeveloper {
     if (growing.earlier) keepFilms(growing.films, growing.earlier, growing.kept);
     smoothFilms(growing.smooth, growing.films, growing.features);
     growing.changed = false;
-    const { picture, smooth: films, window, features, things } = growing;
+    const { picture, smooth: films, window, features, things, ofPlates } = growing;
+    if (ofPlates !== null) {
+      this.plates.setFilms(ofPlates, { films, window });
+      return true;
+    }
     this.shown = { picture, films, samples, window, features, things };
     return true;
   }
 
-  /** The picture on show in linear light; null while there is none. */
-  private linear(): LinearPicture | null {
+  /** The frame of the set as it stands in linear light; null while there is none. */
+  private base(): LinearPicture | null {
     if (!this.shown || this.weights.length !== 3 * this.shown.films.channels) return null;
     const { films } = this.shown;
     const { width, height } = films;
@@ -179,16 +201,41 @@ export class FilmDeveloper {
 
   /** The picture on show as a file, or null; what goes wrong is null too, and asked for again. */
   private async sendFile(format: PictureFormat, port: MessagePort): Promise<void> {
-    const picture = this.linear();
+    const picture = this.base();
+    if (picture && this.shown) this.plates.lay(picture.linear, this.shown);
     port.postMessage(picture ? await encodePictureFile(picture, format).catch(() => null) : null);
     port.close();
   }
 
+  /** All plates as files, or null while one of them is on its way. */
+  private async sendPlateFiles({ list, port }: ToDeveloper & { type: 'plateFiles' }): Promise<void> {
+    const base = this.base();
+    const files = base && this.shown && this.filesOfPlates(this.shown);
+    if (!base || !files) port.postMessage(null);
+    else {
+      const together = Float32Array.from(base.linear);
+      this.plates.lay(together, this.shown as Shown);
+      const { plateFiles } = await import('./plateFiles');
+      port.postMessage(await plateFiles(base, base.linear, files, together, list).catch(() => null));
+    }
+    port.close();
+  }
+
+  private filesOfPlates(under: Under): PlateFile[] | null {
+    const files = this.plates.shown?.plates.map((plate) => {
+      const linear = this.plates.develop(plate, under);
+      const mask = this.plates.maskOf(plate, under);
+      return linear && mask ? { name: plate.fileName, linear, mask } : null;
+    });
+    return files?.every((file) => file !== null) ? files : null;
+  }
+
   private develop(): void {
-    const developed = this.linear();
+    const developed = this.base();
     if (!this.shown || !developed) return;
     const { picture, samples, window, features, things } = this.shown;
     const { width, height, linear } = developed;
+    const plates = this.plates.lay(linear, this.shown);
     const pixels = new Uint8ClampedArray(width * height * 4);
     encodePicture(pixels, linear);
     const tones =
@@ -197,6 +244,7 @@ export class FilmDeveloper {
         : this.overlay === 'clipping'
           ? clippingLayer(linear, width, height, features.region, things)
           : null;
-    this.post({ picture, width, height, samples, pixels, window, tones });
+    const mask = this.plates.maskPixels(this.shown);
+    this.post({ picture, width, height, samples, pixels, window, tones, plates, mask });
   }
 }

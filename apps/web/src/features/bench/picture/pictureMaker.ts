@@ -26,6 +26,8 @@ export interface PictureOptions {
   signal?: AbortSignal;
   priority?: number;
   atRest?: boolean;
+  /** It is of plates, see `LaidPlate.films`; of the set as it stands if left out. */
+  ofPlates?: string;
 }
 
 /** Has the films of one picture after the other traced, and sends them to the developer as they grow. */
@@ -53,6 +55,7 @@ export class PictureMaker {
       channels: wanted,
       priority,
       atRest,
+      ofPlates = null,
     } = options;
     const { width: wide, height: high, part } = pictureOf(window, width, aspect);
     const picture = this.nextPicture++;
@@ -71,6 +74,7 @@ export class PictureMaker {
       fewest,
       kept,
       window,
+      ofPlates,
     });
     const features = withFeatures
       ? this.featuresInto(keyed, picture, { width: wide, height: high, part }, signal)

@@ -4,7 +4,7 @@ import type { Shown } from '../figures/shown';
 import type { FrameWindow } from './frameWindow';
 import type { PictureFormat } from './pictureFile';
 import type { SessionEvents } from './session';
-import type { FromSession, ToSession } from './sessionProtocol';
+import type { FromSession, PlatesShown, ToSession } from './sessionProtocol';
 
 /** The worker of a session, as far as the page needs it. */
 export interface SessionPort {
@@ -68,8 +68,8 @@ export class RemoteSession {
 
   /** Takes the set as it is now. */
   update(set: SetDocument): void {
-    // Takes play no part in the picture, and would be copied at every step of a drag.
-    this.tell({ type: 'update', set: { ...set, takes: [] } });
+    // Takes play no part in the picture, plates are told when they change: both would be copied at every step of a drag.
+    this.tell({ type: 'update', set: { ...set, takes: [], plates: [] } });
   }
 
   /** Sets the width at which the refined picture is shown, px. */
@@ -85,6 +85,11 @@ export class RemoteSession {
   /** Says what is looked at, from which follows what is worked out besides the picture. */
   show(shown: Shown): void {
     this.tell({ type: 'show', shown });
+  }
+
+  /** Lays plates over the picture; null for none. */
+  showPlates(shown: PlatesShown | null): void {
+    this.tell({ type: 'showPlates', shown });
   }
 
   /** Asks the workers something about the set as it is now, or as it would be; null before there is a set. */
@@ -115,6 +120,26 @@ export class RemoteSession {
    * @throws there is none, the session ended meanwhile, or the signal's reason
    */
   pictureFile(format: PictureFormat, signal?: AbortSignal): Promise<Blob> {
+    return this.fileOf((port) => ({ type: 'file', format, port }), 'there is no picture yet', signal);
+  }
+
+  /**
+   * The plates and their masks as files packed in one, with a list that goes with them.
+   * @throws one is still on its way, the session ended meanwhile, or the signal's reason
+   */
+  plateFiles(list: string, signal?: AbortSignal): Promise<Blob> {
+    return this.fileOf(
+      (port) => ({ type: 'plateFiles', list, port }),
+      'not all plates are there yet',
+      signal,
+    );
+  }
+
+  private fileOf(
+    question: (port: MessagePort) => ToSession,
+    missing: string,
+    signal?: AbortSignal,
+  ): Promise<Blob> {
     return new Promise((resolve, reject) => {
       if (signal?.aborted) return reject(signal.reason);
       if (!this.port) return reject(this.ended());
@@ -130,8 +155,8 @@ export class RemoteSession {
       signal?.addEventListener('abort', onAbort, { once: true });
       this.questions.set(id, { resolve: () => {}, reject: (reason) => settle(() => reject(reason)) });
       port1.onmessage = ({ data }: MessageEvent<Blob | null>) =>
-        settle(() => (data ? resolve(data) : reject(new Error('there is no picture yet'))));
-      this.port.post({ type: 'file', format, port: port2 }, [port2]);
+        settle(() => (data ? resolve(data) : reject(new Error(missing))));
+      this.port.post(question(port2), [port2]);
     });
   }
 

@@ -29,6 +29,9 @@ export function serveSession(
       case 'show':
         session.show(message.shown);
         break;
+      case 'showPlates':
+        session.showPlates(message.shown);
+        break;
       case 'ask': {
         const { id, task, set } = message;
         const controller = new AbortController();
@@ -48,6 +51,9 @@ export function serveSession(
       case 'file':
         session.sendFile(message.format, message.port);
         break;
+      case 'plateFiles':
+        session.sendPlateFiles(message.list, message.port);
+        break;
       case 'ping':
         post({ type: 'pong' }, []);
     }
@@ -61,8 +67,8 @@ function eventsInto(post: Post): SessionEvents {
       post({ type: 'event', name, values } as SessionEvent, []);
   return {
     picture: (picture) => {
-      const { pixels, tones } = picture;
-      const arrays = tones ? [pixels, tones.pixels] : [pixels];
+      const { pixels, tones, mask } = picture;
+      const arrays = [pixels, tones?.pixels, mask].filter((array) => !!array);
       const transfer = arrays.map(({ buffer }) => buffer);
       post({ type: 'event', name: 'picture', values: [picture] }, transfer);
     },

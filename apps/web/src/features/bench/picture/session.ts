@@ -18,6 +18,8 @@ import type { FromDeveloper, ToDeveloper, ToneOverlay } from './developProtocol'
 import { type FrameWindow, WHOLE_FRAME } from './frameWindow';
 import type { PictureFormat } from './pictureFile';
 import { PictureMaker } from './pictureMaker';
+import { PlateTracer } from './plateTracer';
+import type { PlatesShown } from './sessionProtocol';
 import { StandIns } from './standIns';
 
 /** Pixels across of the picture that follows a drag; adapted to the machine within these. */
@@ -83,6 +85,7 @@ export class PictureSession {
   private closed = false;
   private readonly figures: LiveReader;
   private readonly maker: PictureMaker;
+  private readonly plates: PlateTracer;
   private readonly standIns = new StandIns();
 
   constructor(
@@ -95,6 +98,7 @@ export class PictureSession {
   ) {
     this.figures = new LiveReader(pool, (name, value) => events.figure(name, value), AT_ONCE);
     this.maker = new PictureMaker(pool, (message) => this.tell(message), events);
+    this.plates = new PlateTracer(pool, this.maker, (message) => this.tell(message));
     this.developer.addEventListener('message', ({ data }: MessageEvent<FromDeveloper>) => {
       this.pictures++;
       this.events.picture(data);
@@ -112,6 +116,7 @@ export class PictureSession {
     this.keyed = { key, set };
     this.aspect = set.camera.body.sensorWidthM / set.camera.body.sensorHeightM;
     this.tell({ type: 'weights', weights: displayWeights(set) as Float64Array<ArrayBuffer> });
+    this.plates.update(this.keyed);
     if (moved) this.follow();
     else if (spotsMoved) {
       this.figures
@@ -141,6 +146,19 @@ export class PictureSession {
     if (tonesOf(shown) !== this.tones) this.tell({ type: 'overlay', overlay: tonesOf(shown) });
     this.tones = tonesOf(shown);
     this.figures.show(shown, this.keyed, this.seen(REFINED)).catch((error) => this.tellFailure(error));
+  }
+
+  /** Lays plates over the picture; what of them is not traced yet is, once things rest. */
+  showPlates(shown: PlatesShown | null): void {
+    this.plates.show(shown);
+    if (!this.keyed) return;
+    this.plates.update(this.keyed);
+    if (this.plates.wants(this.keyed, this.fullWidth, this.window)) this.rest();
+  }
+
+  /** Has the plates and masks on show sent as files to whom the port belongs. */
+  sendPlateFiles(list: string, port: MessagePort): void {
+    this.developer.postMessage({ type: 'plateFiles', list, port } satisfies ToDeveloper, [port]);
   }
 
   /** Has the picture on show sent as a file to whom the port belongs. */
@@ -286,6 +304,7 @@ export class PictureSession {
         ...options,
       });
       this.events.status({ simplified: false });
+      await this.plates.traceParts(keyed, this.fullWidth, this.window, this.aspect, signal);
       await Promise.all([
         this.figures.read(keyed, 'rest', this.seen(REFINED), signal),
         this.figures.spots(this.newest(keyed), REFINED, signal),
@@ -299,6 +318,7 @@ export class PictureSession {
       this.finished = null;
       await this.maker.make(keyed, this.window, this.aspect, { ...WHOLE, width, ...options, ...touched });
       this.finished = { set: keyed.set, width, window };
+      await this.plates.traceFilms(width, window, this.aspect, signal);
       this.events.status({ phase: 'done', progress: 1, rays: this.pool.rays });
     } catch (error) {
       if (!signal.aborted) this.tellFailure(error);

@@ -4,7 +4,7 @@ import { createContext, useContext, useEffect, useMemo, useState } from 'react';
 import { useDispatch, useStore } from 'react-redux';
 import { FigureStore } from '../figures/figureStore';
 import type { FigureValues } from '../figures/liveFigures';
-import { selectShown } from '../figures/selectShown';
+import { selectPlatesShown, selectShown } from '../figures/selectShown';
 import { benchActions, type WithBench } from '../state/benchSlice';
 import { selectLit } from '../state/hooks';
 import type { FromDeveloper } from './developProtocol';
@@ -58,6 +58,7 @@ export function useOwnSession(): { view: SessionView; figures: FigureStore } {
     setSession(own);
     let seen: unknown = null;
     let shown: unknown = null;
+    let plates: unknown = null;
     const keepUp = () => {
       const state = store.getState();
       const set = selectLit(state);
@@ -66,6 +67,11 @@ export function useOwnSession(): { view: SessionView; figures: FigureStore } {
         own.update(set);
       }
       own.lookAt(state.bench.window);
+      const laid = selectPlatesShown(state);
+      if (laid !== plates) {
+        plates = laid;
+        own.showPlates(laid);
+      }
       const now = selectShown(state, figures.get('bands') ?? NO_BANDS);
       if (now === shown) return;
       shown = now;

@@ -24,7 +24,11 @@ export const benchSet: OpenDocument<SetDocument, 'benchSet'> = createOpenDocumen
 function withoutSameTakes(next: SetDocument, before: SetDocument): SetDocument {
   if (next.takes !== before.takes || next.takeId !== before.takeId) return next;
   const { takeId: _takeId, ...rest } = next;
-  return { ...rest, takes: [] };
+  const known = new Set(next.takes.map(({ id }) => id));
+  const plates = next.plates.map(({ takeId, ...plate }) =>
+    takeId === undefined || known.has(takeId) ? plate : { ...plate, takeId },
+  );
+  return { ...rest, takes: [], plates };
 }
 
 export interface PictureStatus {
@@ -45,7 +49,7 @@ export interface PictureStatus {
 export type Overlay = 'none' | 'mirrors' | 'through' | 'stops' | 'clipping' | 'focus';
 
 /** What stands in the middle column of the bench. */
-export type Desk = 'plans' | 'walk' | 'exposure' | 'movement' | 'background';
+export type Desk = 'plans' | 'walk' | 'exposure' | 'movement' | 'background' | 'plates';
 
 export type CompareMode = 'side' | 'wipe' | 'blink' | 'difference' | 'verdicts';
 
@@ -67,6 +71,24 @@ export interface CardsState {
   kind: MirroredKind;
 }
 
+/** Plates as they are looked at. */
+export interface PlatesState {
+  /** Whether they are laid over the picture. */
+  shown: boolean;
+  chosen: string | null;
+  /** Whether the mask of the chosen one is shown. */
+  maskShown: boolean;
+  /** What the next press in the picture adds to that mask; null where it selects as usual. */
+  pointing: PlatePointing | null;
+}
+
+export interface PlatePointing {
+  by: 'thing' | 'part' | 'gradient' | 'brush';
+  leaveOut: boolean;
+  /** First of the two places of a gradient. */
+  from?: { across: number; down: number };
+}
+
 const FIRST_CARDS: CardsState = {
   what: 'keep-off',
   by: 'part',
@@ -82,6 +104,7 @@ const FIRST_CARDS: CardsState = {
 export const BRUSH_RADIUS = 0.02;
 
 export interface BenchState {
+  plates: PlatesState;
   /** What a card is looked for; null while none is. */
   cards: CardsState | null;
   selected: ThingRef | null;
@@ -119,6 +142,7 @@ export interface BenchState {
 }
 
 const initialState: BenchState = {
+  plates: { shown: true, chosen: null, maskShown: false, pointing: null },
   cards: null,
   selected: null,
   overlay: 'none',
@@ -216,6 +240,9 @@ const benchSlice = createSlice({
       state.selected = null;
       state.pick = null;
       state.pickAt = null;
+    },
+    platesChanged: (state, { payload }: PayloadAction<Partial<PlatesState>>) => {
+      Object.assign(state.plates, payload);
     },
     cardsOpened: (state, { payload }: PayloadAction<Partial<CardsState>>) => {
       state.cards = { ...FIRST_CARDS, ...(payload as Partial<CardsState>) } as typeof state.cards;

@@ -1,24 +1,6 @@
-import type { SetDocument, Standing, Take } from '@fendrix/contract';
+import type { Take } from '@fendrix/contract';
+import { standingOf } from '@fendrix/core';
 import type { Edit } from './edit';
-
-/** What stands on a set: all of it but its name, note and takes. */
-export function standingOf(set: SetDocument): Standing {
-  const {
-    format: _format,
-    version: _version,
-    name: _name,
-    note: _note,
-    takes: _takes,
-    takeId: _takeId,
-    ...standing
-  } = set;
-  return standing;
-}
-
-/** A take as a set of its own, to be drawn or compared. */
-export function setOfTake(take: Take): SetDocument {
-  return { format: 'fendrix-set', version: 2, name: take.name, note: take.note, takes: [], ...take.set };
-}
 
 /** A name and an id that no take has yet. */
 export function freeTake(takes: readonly Take[]): { id: string; name: string } {
@@ -43,15 +25,15 @@ export const restoreTake =
   (set) => {
     const take = set.takes.find((other) => other.id === id);
     if (!take) return set;
-    const { format, version, name, note, takes } = set;
-    return { format, version, name, note, takes, takeId: id, ...take.set };
+    const { format, version, name, note, takes, plates } = set;
+    return { format, version, name, note, takes, plates, takeId: id, ...take.set };
   };
 
 export const changeTake =
   (id: string, changes: Partial<Pick<Take, 'name' | 'note' | 'pinned'>>): Edit =>
   (set) => ({ ...set, takes: set.takes.map((take) => (take.id === id ? { ...take, ...changes } : take)) });
 
-/** Takes one out; those made from it hang on the one it was made from. */
+/** Takes one out; those made from it hang on the one it was made from, plates on it are of the set as it stands. */
 export const removeTake =
   (id: string): Edit =>
   (set) => {
@@ -65,6 +47,9 @@ export const removeTake =
     const at = takeId === id ? gone.from : takeId;
     return {
       ...rest,
+      plates: set.plates.map(({ takeId: on, ...plate }) =>
+        on === undefined || on === id ? plate : { ...plate, takeId: on },
+      ),
       takes: set.takes.filter((take) => take.id !== id).map((take) => hangOn(take) as Take),
       ...(at === undefined ? {} : { takeId: at }),
     };

@@ -30,6 +30,7 @@ export function useBenchKeys(): void {
   const zones = useBench((bench) => bench.zones);
   const compare = useBench((bench) => bench.compare);
   const cards = useBench((bench) => bench.cards);
+  const plates = useBench((bench) => bench.plates);
   const takes = useSetPart((set) => set.takes);
   const mostZoom = useMostZoom();
   useHotkeys(
@@ -57,6 +58,7 @@ export function useBenchKeys(): void {
     setTimeout(() => document.getElementById(VERDICTS_ID)?.querySelector('button')?.focus());
   });
   useHotkeys('b', () => void dispatch(benchActions.cardsOpened({})));
+  useHotkeys('l', () => void dispatch(benchActions.platesChanged({ shown: !plates.shown })));
   useHotkeys('k', () => void dispatch(edit(keepTake(freeTake(takes)))));
   const zoom = (factor: number) => {
     const middle: [number, number] = [window.left + 0.5 / window.zoom, window.top + 0.5 / window.zoom];
@@ -73,7 +75,8 @@ export function useBenchKeys(): void {
   useHotkeys(
     'escape',
     () => {
-      if (cards?.pointing) dispatch(benchActions.cardsChanged({ pointing: null }));
+      if (plates.pointing) dispatch(benchActions.platesChanged({ pointing: null }));
+      else if (cards?.pointing) dispatch(benchActions.cardsChanged({ pointing: null }));
       else if (cards && !compare) dispatch(benchActions.cardsClosed());
       else if (!(pinning || marking || picked || compare)) dispatch(benchActions.selected(null));
       dispatch(benchActions.pinningChanged(false));

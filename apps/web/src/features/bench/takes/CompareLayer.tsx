@@ -1,5 +1,5 @@
 import type { SetDocument } from '@fendrix/contract';
-import { applyChange, differenceStops } from '@fendrix/core';
+import { applyChange, differenceStops, setOfTake } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Slider from '@mui/material/Slider';
@@ -8,7 +8,6 @@ import { renderSmall } from '../../../shared/render/smallRender';
 import { surround } from '../../../shared/theme';
 import { type BenchState, benchActions, type Compared, type CompareMode } from '../state/benchSlice';
 import { useBenchDispatch, useSet } from '../state/hooks';
-import { setOfTake } from '../state/takes';
 import { tellFailure } from '../state/tellFailure';
 import { ComparedVerdicts } from './ComparedVerdicts';
 

@@ -1,4 +1,5 @@
 import type { SetDocument, Take } from '@fendrix/contract';
+import { setOfTake, standingOf } from '@fendrix/core';
 import { changeWords } from '@fendrix/words';
 import PushPinIcon from '@mui/icons-material/PushPin';
 import PushPinOutlinedIcon from '@mui/icons-material/PushPinOutlined';
@@ -15,15 +16,7 @@ import { surround } from '../../../shared/theme';
 import { useJudgedBy } from '../../kit';
 import { benchActions } from '../state/benchSlice';
 import { useBench, useBenchDispatch, useSet, useSetPart } from '../state/hooks';
-import {
-  changeTake,
-  freeTake,
-  keepTake,
-  removeTake,
-  restoreTake,
-  setOfTake,
-  standingOf,
-} from '../state/takes';
+import { changeTake, freeTake, keepTake, removeTake, restoreTake } from '../state/takes';
 import { edit, editAsKept } from '../state/thunks';
 
 const THUMB = 84;

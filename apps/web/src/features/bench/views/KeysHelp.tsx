@@ -17,6 +17,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['O', 'only the selected light, the same key shows all again'],
   ['U', 'the selected light off, or on'],
   ['K', 'keep a take'],
+  ['L', 'plates laid over the picture, or not'],
   ['V', 'verdicts: then the arrows, Enter to see what would mend one'],
   ['A', 'add something from the kit'],
   ['B', 'a card or flag: then point where, or Enter on the picture'],

@@ -9,12 +9,11 @@ import { surround } from '../../../shared/theme';
 import { benchActions } from '../state/benchSlice';
 import { changeLight } from '../state/edits';
 import { useBench, useBenchDispatch, useSetPart } from '../state/hooks';
+import { LOWEST_ON_SLIDER } from '../state/lightPower';
 import { edit } from '../state/thunks';
 
 const THIRD = 1 / 3;
 const LOWEST = -20;
-/** Of a light whose dial is not known. */
-const SLIDER_LOWEST = -8;
 
 /** Power and switch of each light, a third of a stop at a time or by a slider. */
 export const LightPowers = memo(function LightPowers() {
@@ -73,7 +72,7 @@ const PowerRow = memo(function PowerRow({ tag }: { tag: string }) {
         type="range"
         aria-label={`Power of ${tag}`}
         aria-valuetext={formatPower(power)}
-        min={dial?.leastStops ?? SLIDER_LOWEST}
+        min={dial?.leastStops ?? LOWEST_ON_SLIDER}
         max={0}
         step={dial?.stepStops ?? 0.1}
         value={power}

@@ -1,0 +1,130 @@
+import type { Plate, SetDocument } from '@fendrix/contract';
+import { displayWeights, setOfPlate, traceKey } from '@fendrix/core';
+import { type KeyedSet, partMapOf, type WorkerPool } from '@fendrix/workers';
+import { fileStem } from '../../../shared/saveFile';
+import type { LaidPlate, ToDeveloper } from './developProtocol';
+import { type FrameWindow, pictureOf } from './frameWindow';
+import type { PictureMaker } from './pictureMaker';
+import type { PlatesShown } from './sessionProtocol';
+
+/** Samples of the films of plates: laid over one another their noise is looked at less. */
+const SAMPLES = 64;
+/** Masks are made of pixels half as wide as those of the picture: their edges are as smooth as its own. */
+const FINER = 2;
+
+interface OwnPlate {
+  plate: Plate;
+  keyed: KeyedSet;
+}
+
+/** Keeps the developer in step with the plates, and has traced what of them the films of the set do not give. */
+export class PlateTracer {
+  private shown: PlatesShown | null = null;
+  private base: KeyedSet | null = null;
+  private own: readonly OwnPlate[] = [];
+  /** What is traced already: films by their key, parts by theirs. */
+  private readonly traced = new Set<string>();
+  private parts = '';
+  private told = '';
+
+  constructor(
+    private readonly pool: WorkerPool,
+    private readonly maker: PictureMaker,
+    private readonly tell: (message: ToDeveloper) => void,
+  ) {}
+
+  show(shown: PlatesShown | null): void {
+    this.shown = shown;
+    if (!shown) {
+      this.traced.clear();
+      this.own = [];
+      this.told = '';
+      this.tell({ type: 'plates', laid: null });
+    }
+  }
+
+  /** Tells the developer how plates are weighed and masked over the set as it is now. */
+  update(base: KeyedSet): void {
+    this.base = base;
+    if (!this.shown) return;
+    const { plates, takes, maskOf } = this.shown;
+    const set: SetDocument = { ...base.set, takes: [...takes] };
+    this.own = plates.map((plate) => {
+      const own = setOfPlate(set, plate);
+      return { plate, keyed: { key: traceKey(own), set: own } };
+    });
+    const keys = new Set(this.own.map(({ keyed }) => keyed.key));
+    for (const name of this.traced) if (!keys.has(keyOf(name))) this.traced.delete(name);
+    const laid = this.own.map(({ plate, keyed }): LaidPlate => {
+      const { id, name, mask, featherPart } = plate;
+      return {
+        id,
+        fileName: fileStem(name),
+        films: keyed.key === base.key ? null : keyed.key,
+        weights: displayWeights(keyed.set) as Float64Array<ArrayBuffer>,
+        mask: { mask, featherPart },
+        camera: keyed.set.camera,
+        laid: plate.laid,
+      };
+    });
+    const all = { plates: laid, camera: base.set.camera, maskOf };
+    // A thing that moves leaves them as they are at most steps: they are not to be developed anew for it.
+    const told = JSON.stringify(all, (_key, value) => (value instanceof Float64Array ? [...value] : value));
+    if (told === this.told) return;
+    this.told = told;
+    this.tell({ type: 'plates', laid: all });
+  }
+
+  /** Whether something of the plates is not traced yet. */
+  wants(base: KeyedSet, width: number, window: FrameWindow): boolean {
+    if (!this.shown) return false;
+    return (
+      (this.masked() && this.parts !== nameOf(base.key, width, window)) ||
+      this.besides().some(({ keyed }) => !this.traced.has(nameOf(keyed.key, width, window)))
+    );
+  }
+
+  /** Finds what is seen where, for the masks. */
+  async traceParts(
+    base: KeyedSet,
+    width: number,
+    window: FrameWindow,
+    aspect: number,
+    signal: AbortSignal,
+  ): Promise<void> {
+    const name = nameOf(base.key, width, window);
+    if (!this.shown || !this.masked() || this.parts === name) return;
+    const { width: wide, height: high, part } = pictureOf(window, FINER * width, aspect);
+    const run = { priority: 1, signal };
+    const [map, things] = await Promise.all([
+      partMapOf(this.pool, base, { width: wide, height: high }, part, run),
+      this.pool.run(base, { kind: 'things' }, run),
+    ]);
+    this.parts = name;
+    this.tell({ type: 'parts', map, things, window });
+  }
+
+  /** Traces the films of plates that the set as it stands has not. */
+  async traceFilms(width: number, window: FrameWindow, aspect: number, signal: AbortSignal): Promise<void> {
+    for (const { keyed } of this.besides()) {
+      const name = nameOf(keyed.key, width, window);
+      if (this.traced.has(name)) continue;
+      const options = { samples: SAMPLES, fewest: 2, withFeatures: true, atRest: true, signal };
+      await this.maker.make(keyed, window, aspect, { ...options, width, ofPlates: keyed.key });
+      this.traced.add(name);
+    }
+  }
+
+  private masked(): boolean {
+    return this.own.some(({ plate }) => plate.mask.length > 0);
+  }
+
+  private besides(): readonly OwnPlate[] {
+    return this.own.filter(({ keyed }) => keyed.key !== this.base?.key);
+  }
+}
+
+const nameOf = (key: string, width: number, window: FrameWindow): string =>
+  `${width} ${JSON.stringify(window)} ${key}`;
+
+const keyOf = (name: string): string => name.slice(name.indexOf('}') + 2);
