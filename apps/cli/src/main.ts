@@ -25,6 +25,10 @@ const commands: Record<string, { usage: string; load(): Promise<(words: string[]
       'render SET.json --out F.png|F.pfm|F.hdr [--size WxH --samples N --seed S --threads T --light TAG --whole-paths --smooth]',
     load: async () => (await import('./commands/render.js')).render,
   },
+  plates: {
+    usage: 'plates SET.json --out FOLDER [--size WxH --samples N --seed S --threads T --masks-only]',
+    load: async () => (await import('./commands/plates.js')).plates,
+  },
   convert: {
     usage: 'convert FILE.ies|.glb|.gltf|.obj|.stl [--unit mm --up y|z]',
     load: async () => (await import('./commands/convert.js')).convert,

@@ -10,6 +10,7 @@ import {
 } from 'node:fs';
 import { join } from 'node:path';
 import type { Frame, FrameList, StoredJob, StoredSet } from '@fendrix/contract';
+import { plannedFrames } from '@fendrix/core';
 import { demoSet } from '@fendrix/demo';
 import sharp from 'sharp';
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
@@ -190,6 +191,53 @@ describe('the watched folder', () => {
     expect((await change({ job: job.id, shot: 'two' })).body).toMatchObject({ shot: 'two' });
     expect((await change({ name: '../../etc/passwd' })).status).toBe(400);
     expect((await list()).frames[0]).toMatchObject({ shot: 'two', state: 'kept', starred: true });
+  });
+
+  test('tells the plates of a picture apart by settings and by what was ticked; moved by hand to one that there is', async () => {
+    const pepper = demoSet('pepper');
+    const usual = { name: 'Label', gives: 'label', lights: [{ tag: 'A', on: true, powerStops: -4 }] };
+    const document = {
+      ...pepper,
+      camera: { ...pepper.camera, fNumber: 8, shutterS: 1 / 125, iso: 100 },
+      plates: [
+        { id: 'label', ...usual },
+        { id: 'slow', ...usual, shutterS: 0.25 },
+      ],
+    };
+    const set = await server.call<StoredSet>('POST', '/api/sets', { document });
+    const begun = new Date(Date.now() - 60_000).toISOString();
+    const shot = { id: 'one', name: 'One', products: ['mill'], setId: set.body.id, begunAt: begun };
+    const [first] = plannedFrames(set.body.document);
+    const [body] = pepper.products;
+    const made = await server.call<StoredJob>('POST', '/api/jobs', {
+      document: {
+        format: 'fendrix-job',
+        version: 1,
+        name: 'Plates',
+        products: [{ id: 'mill', name: 'Mill', body }],
+        shots: [{ ...shot, built: [first?.key] }],
+      },
+    });
+    await server.call('PUT', '/api/frames/to', { job: made.body.id });
+    writeFileSync(at('A.JPG'), await jpeg(10, { exposure: '1/4' }));
+    writeFileSync(at('B.JPG'), await jpeg(20));
+    const frames = await vi.waitFor(
+      async () => {
+        const found = await list(made.body.id);
+        expect(found.total).toBe(2);
+        return found.frames;
+      },
+      { timeout: 20_000, interval: 100 },
+    );
+    const own = (name: string) => frames.find((frame) => frame.name === name) as Frame;
+    expect(own('A.JPG')).toMatchObject({ shot: 'one', plate: 'slow', placedBy: 'time' });
+    // The frame of the set is ticked: this is the next that is exposed so.
+    expect(own('B.JPG')).toMatchObject({ shot: 'one', plate: 'label' });
+    const change = (plate: string | null) =>
+      server.call<Frame>('PATCH', `/api/frames/${own('B.JPG').id}`, { plate });
+    expect((await change('slow')).body).toMatchObject({ plate: 'slow', placedBy: 'hand' });
+    expect((await change('gone')).status).toBe(400);
+    expect((await change(null)).body).toMatchObject({ plate: null, shot: 'one' });
   });
 
   test('gives a job what came before it was said which; other files are passed over', async () => {

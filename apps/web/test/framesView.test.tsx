@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
-import type { Frame, FrameChange, FrameList, StoredJob } from '@fendrix/contract';
-import { demoJob } from '@fendrix/demo';
+import type { Frame, FrameChange, FrameList, SetDocument, StoredJob } from '@fendrix/contract';
+import { demoJob, demoSet } from '@fendrix/demo';
 import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
 import { Provider } from 'react-redux';
 import { MemoryRouter, Route, Routes } from 'react-router';
@@ -23,6 +23,7 @@ const frame = (name: string, more: Partial<Frame> = {}): Frame => ({
   takenAt: null,
   job: JOB_ID,
   shot: null,
+  plate: null,
   placedBy: null,
   state: 'new',
   starred: false,
@@ -36,7 +37,12 @@ const frame = (name: string, more: Partial<Frame> = {}): Frame => ({
 });
 
 /** The place of frames over a server that keeps what it is told, or refuses it. */
-async function openFrames(frames: Frame[], more: Partial<FrameList> = {}, refuses = false) {
+async function openFrames(
+  frames: Frame[],
+  more: Partial<FrameList> = {},
+  refuses = false,
+  set: SetDocument | null = null,
+) {
   const kept = new Map(frames.map((own) => [own.id, own]));
   const told: FrameChange[] = [];
   let held: (() => Promise<void>) | null = null;
@@ -77,6 +83,8 @@ async function openFrames(frames: Frame[], more: Partial<FrameList> = {}, refuse
           sheetByM: {},
         },
       });
+    if (pathname.startsWith('/api/sets/') && set)
+      return Response.json({ id: JOB_ID, name: set.name, revision: 1, updatedAt: '', document: set });
     if (pathname.startsWith('/api/sets/'))
       return Response.json({ error: { code: 'not-found', message: 'gone' } }, { status: 404 });
     return Response.json({ jobs: [], total: 0 });
@@ -181,8 +189,26 @@ test('a frame is moved to a picture by hand; what the server refuses is told and
   const { told, shots } = await openFrames([frame('A.JPG')], {}, true);
   fireEvent.change(screen.getByLabelText('Of the picture'), { target: { value: shots[1]?.id } });
   await screen.findByText(/The disk is full/);
-  expect(told).toEqual([{ shot: shots[1]?.id }]);
+  expect(told).toEqual([{ shot: shots[1]?.id, plate: null }]);
   expect(screen.getByRole('region', { name: 'Of no picture yet' })).toBeTruthy();
   press(/Keep/);
   await vi.waitFor(() => expect(told).toHaveLength(2));
+});
+
+test('a frame is said to be a plate by hand, taken back in one; against that plate its settings are held', async () => {
+  const set = demoSet('cordial-frost');
+  const [label] = set.plates;
+  const slow = { ...set, plates: [{ ...label, shutterS: 1 / 15 }] } as SetDocument;
+  const { fNumber, shutterS, iso } = set.camera;
+  const exposure = { fNumber, exposureS: shutterS, iso };
+  const shot = demoJob(() => JOB_ID).shots[0]?.id as string;
+  const { told } = await openFrames([frame('A.JPG', { shot, ...exposure })], {}, false, slow);
+  const choice = await screen.findByLabelText('It is');
+  expect(screen.queryByText(/is exposed at/)).toBeNull();
+  fireEvent.change(choice, { target: { value: 'label' } });
+  await vi.waitFor(() => expect(told).toEqual([{ plate: 'label' }]));
+  expect((await screen.findByText(/is exposed at/)).textContent).toMatch(/“Label” is exposed at .*1\/15 s/);
+  press(/Take back/);
+  await vi.waitFor(() => expect(told.at(-1)).toEqual({ plate: null }));
+  expect(screen.queryByText(/is exposed at/)).toBeNull();
 });

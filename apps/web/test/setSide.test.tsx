@@ -13,7 +13,7 @@ const AT = '2026-11-30T09:00:00.000Z';
 const tick = (step: string): DayAction => ({ kind: 'step', shot: 'one', step, done: true, at: AT });
 
 /** A studio's machine that can be reached or not, knows one code, and writes down what it is told. */
-function studio() {
+function studio(set = demoSet('cordial')) {
   const { name, products, shots, day } = jobDocument.parse(demoJob(() => SET_ID));
   let job: DayAtTable['job'] = { name, products, shots: shots.slice(0, 1), day };
   let revision = 1;
@@ -40,7 +40,7 @@ function studio() {
     }
     const etag = `"${revision}"`;
     if (new Headers(init?.headers).get('if-none-match') === etag) return answer(304);
-    return answer(200, { revision, job, sets: { [SET_ID]: demoSet('cordial') }, kit: {} }, { etag });
+    return answer(200, { revision, job, sets: { [SET_ID]: set }, kit: {} }, { etag });
   };
   return { state, ask };
 }
@@ -161,6 +161,29 @@ describe('a paired phone', () => {
     await vi.waitFor(() => expect(state.told.some(({ kind }) => kind === 'taken')).toBe(true), 10_000);
     await vi.advanceTimersByTimeAsync(2000);
     expect(screen.getByText('All pictures are taken.')).toBeTruthy();
+  });
+
+  test('takes a picture of several frames one by one, and says what is other for each', async () => {
+    vi.useFakeTimers({ shouldAdvanceTime: true });
+    const { state, ask } = studio(demoSet('cordial-frost'));
+    state.paired = true;
+    vi.stubGlobal('fetch', ask);
+    render(<PairedSetSide />);
+    await vi.waitFor(() => expect(step()).toMatch(/step 1 of/));
+    while (screen.queryByRole('button', { name: 'Done' })) press('Done');
+    expect(screen.getByRole('heading', { name: 'Take the frame of the set as it stands' })).toBeTruthy();
+    press('This one is taken');
+    expect(screen.getByRole('heading', { name: 'Take the plate “Label”' })).toBeTruthy();
+    expect(screen.getByText(/^First: A .*Camera and goods are not touched/)).toBeTruthy();
+    press('This one is taken');
+    // From the plate before it, not from the set: the left dish goes back.
+    expect(screen.getByText(/^First: A .*, C /)).toBeTruthy();
+    press('This one is taken');
+    expect(step()).toBe('all frames are taken');
+    expect(screen.getByText(/Then back as the set has it: C /)).toBeTruthy();
+    press('Taken');
+    await vi.waitFor(() => expect(state.told.some(({ kind }) => kind === 'taken')).toBe(true), 10_000);
+    expect(state.told.filter((own) => own.kind === 'step' && own.step.startsWith('frame '))).toHaveLength(3);
   });
 
   test('is asked for a code again when it was thrown out, and loses nothing', async () => {

@@ -31,6 +31,7 @@ export type StandInCamera = z.infer<typeof standInCamera>;
 export const takeFramesBody = z.strictObject({
   job: storedId,
   shot: rowId,
+  plate: z.string().max(40).optional().describe('Plate that is taken; the set as it stands if left out'),
   bracketStops: z.array(z.number().min(-5).max(5)).min(1).max(9).default([0]),
 });
 

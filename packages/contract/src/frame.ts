@@ -26,6 +26,8 @@ export interface Frame extends FrameSettings {
   job: string | null;
   /** The picture it is a frame of. */
   shot: string | null;
+  /** The plate of it; null for the frame of the set as it stands. */
+  plate: string | null;
   /** How that is known. */
   placedBy: 'time' | 'settings' | 'hand' | null;
   state: 'new' | 'kept' | 'rejected';
@@ -60,6 +62,7 @@ export const frameChange = z
   .strictObject({
     job: storedId.optional().describe('Another job that it belongs to; of no picture there'),
     shot: rowId.nullable().optional(),
+    plate: z.string().max(40).nullable().optional().describe('Plate of its picture; none for the set itself'),
     state: z.enum(['new', 'kept', 'rejected']).optional(),
     starred: z.boolean().optional(),
   })

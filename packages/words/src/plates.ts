@@ -1,14 +1,17 @@
 import type { MaskPiece, Plate, SetDocument } from '@fendrix/contract';
 import {
+  F_NUMBERS,
   formatLength,
   formatPower,
+  ISO_SPEEDS,
+  type PlannedFrame,
   type PlateFinding,
   plateFindings,
   printedSetting,
   SHUTTERS,
   setOfPlate,
 } from '@fendrix/core';
-import { changeWords } from './changes.js';
+import { changeWords, describeChange } from './changes.js';
 
 /** What a plate is taken for. */
 export const PLATE_GIVES: Readonly<Record<Plate['gives'], string>> = {
@@ -111,6 +114,39 @@ export function plateFindingWords(finding: PlateFinding): string {
     case 'mask-of-nothing':
       return 'What its mask takes is not on the set: nothing of it is laid.';
   }
+}
+
+/** A frame of a picture as it is taken at the table. @param before the frame taken before it; null for the first */
+export function frameStepWords(
+  { plate, set }: PlannedFrame,
+  before: PlannedFrame | null,
+): { title: string; numbers: { label: string; value: string }[]; notes: string[] } {
+  const { fNumber, shutterS, iso, focusM } = set.camera;
+  const refocused = before !== null && before.set.camera.focusM !== focusM;
+  const changed = before ? describeChange(before.set, set) : [];
+  return {
+    title: plate ? `Take the plate “${plate.name}”` : 'Take the frame of the set as it stands',
+    numbers: [
+      { label: 'f-stop', value: `f/${printedSetting(F_NUMBERS, fNumber)}` },
+      { label: 'shutter', value: `${printedSetting(SHUTTERS, shutterS)} s` },
+      refocused
+        ? { label: 'focus at', value: formatLength(focusM) }
+        : { label: 'ISO', value: printedSetting(ISO_SPEEDS, iso) },
+    ],
+    notes: [
+      ...(changed.length > 0 ? [`First: ${changed.join(', ')}.`] : []),
+      'Camera and goods are not touched.',
+      ...(plate?.note ? [plate.note] : []),
+    ],
+  };
+}
+
+/** What is put back after the last plate, on one line; empty where nothing is. */
+export function putBackWords(frames: readonly PlannedFrame[]): string {
+  const [first, last] = [frames[0], frames.at(-1)];
+  if (!first || !last || first === last) return '';
+  const changes = describeChange(last.set, first.set);
+  return changes.length === 0 ? '' : `Then back as the set has it: ${changes.join(', ')}.`;
 }
 
 /** A list to read beside the files of the plates: which gives what, how it is taken and where it goes. */

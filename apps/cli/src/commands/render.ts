@@ -3,27 +3,22 @@ import { availableParallelism } from 'node:os';
 import { extname } from 'node:path';
 import type { SetDocument } from '@fendrix/contract';
 import {
-  createFilms,
-  type DenoiseFeatures,
   developFilms,
   displayWeights,
   encodePfm,
   encodePicture,
   encodeRadiance,
-  type Films,
   luminanceWeights,
-  smoothFilms,
   traceKey,
 } from '@fendrix/core';
-import { renderProgressively, wholeFeatures } from '@fendrix/workers';
 import { createNodePool } from '@fendrix/workers/node';
 import sharp from 'sharp';
 import { InputError, readSet, readWords, wholeNumber } from '../input.js';
+import { pictureSize } from '../pictureSize.js';
+import { traceFilms } from '../traceFilms.js';
 
 /** Pictures for the eye, and linear ones in absolute units. */
 const FORMATS = ['.png', '.pfm', '.hdr'];
-/** Widest and highest picture, px. */
-const MOST_PIXELS_A_SIDE = 8192;
 
 /** Renders a set to a file on all cores and reports what it took. */
 export async function render(words: string[]): Promise<unknown> {
@@ -57,11 +52,7 @@ export async function render(words: string[]): Promise<unknown> {
   const start = performance.now();
   try {
     const keyed = { key: traceKey(set), set };
-    const plain =
-      set.lights.length === 0
-        ? createFilms(width, height, 0)
-        : await renderProgressively(pool, keyed, { width, height, samples, seed, wholePaths });
-    const films = smooth ? smoothed(plain, await wholeFeatures(pool, keyed, width, height)) : plain;
+    const films = await traceFilms(pool, keyed, { width, height, samples, seed, wholePaths, smooth });
     const seconds = (performance.now() - start) / 1000;
     const linear = new Float32Array(width * height * 3);
     const { weights, unit } =
@@ -74,12 +65,6 @@ export async function render(words: string[]): Promise<unknown> {
   } finally {
     pool.close();
   }
-}
-
-function smoothed(films: Films, guide: DenoiseFeatures): Films {
-  const smooth = createFilms(films.width, films.height, films.channels);
-  smoothFilms(smooth, films, guide);
-  return smooth;
 }
 
 async function writePicture(
@@ -102,23 +87,6 @@ async function writePicture(
   } catch (error) {
     throw new InputError(`--out: ${out} cannot be written. ${error instanceof Error ? error.message : ''}`);
   }
-}
-
-function pictureSize(text: string | undefined, set: SetDocument): [number, number] {
-  if (text === undefined) {
-    const { sensorWidthM, sensorHeightM } = set.camera.body;
-    return [960, Math.max(1, Math.round((960 * sensorHeightM) / sensorWidthM))];
-  }
-  const match = /^(\d{1,4})x(\d{1,4})$/.exec(text);
-  const width = Number(match?.[1]);
-  const height = Number(match?.[2]);
-  const fits = (side: number) => side >= 1 && side <= MOST_PIXELS_A_SIDE;
-  if (!fits(width) || !fits(height)) {
-    throw new InputError(
-      `--size: give width x height in pixels up to ${MOST_PIXELS_A_SIDE}, such as 960x640`,
-    );
-  }
-  return [width, height];
 }
 
 function onlyLight(set: SetDocument, tag: string): SetDocument {

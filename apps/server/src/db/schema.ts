@@ -80,6 +80,7 @@ export const frames = sqliteTable(
     body: text('body'),
     job: text('job'),
     shot: text('shot'),
+    plate: text('plate'),
     placedBy: text('placed_by').$type<Frame['placedBy']>(),
     state: text('state').$type<Frame['state']>().notNull(),
     starred: integer('starred', { mode: 'boolean' }).notNull(),

@@ -2,7 +2,7 @@ import { rename, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { StandInCamera } from '@fendrix/contract';
 import { standInCamera } from '@fendrix/contract';
-import { asItStands, recordFrame } from '@fendrix/core';
+import { asItStands, recordFrame, setOfPlate } from '@fendrix/core';
 import sharp from 'sharp';
 import type { JobStore } from '../domain/jobs.js';
 import type { SetStore } from '../domain/sets.js';
@@ -20,7 +20,10 @@ export interface Camera {
   state(): StandInCamera;
   set(state: StandInCamera): void;
   /** @returns names of the files  @throws {AppError} `unavailable` where battery, card or cable fail */
-  take(job: string, shot: string, bracketStops: readonly number[]): Promise<string[]>;
+  take(
+    what: { job: string; shot: string; plate?: string | undefined },
+    bracketStops: readonly number[],
+  ): Promise<string[]>;
 }
 
 export function createCamera(
@@ -63,13 +66,17 @@ export function createCamera(
     set(next) {
       state = next;
     },
-    async take(job, shot, bracketStops) {
+    async take({ job, shot, plate }, bracketStops) {
       ready();
       const { document } = await jobs.read(job);
       const { setId } = document.shots.find(({ id }) => id === shot) ?? {};
       if (setId === undefined)
         throw new AppError('bad-input', 'This picture has no set yet.', { hint: 'Make its set first.' });
-      const plan = (await sets.read(setId)).document;
+      const set = (await sets.read(setId)).document;
+      const own = plate === undefined ? undefined : set.plates.find(({ id }) => id === plate);
+      if (plate !== undefined && !own)
+        throw new AppError('bad-input', 'The set of this picture has no such plate.');
+      const plan = own ? setOfPlate(set, own) : set;
       const { seed, powerStops, sheetByM } = state;
       const real = asItStands(plan, seed, { powerStops, sheetByM });
       const size = sizeOf(real, ACROSS_PX);

@@ -37,7 +37,7 @@ export interface FrameStore {
    * @returns the frame if it is new
    */
   keep(file: FrameFile, read: ReadFrame, arrived: Arrival): Promise<Row | null>;
-  place(id: string, placed: Pick<Row, 'job' | 'shot' | 'placedBy'>): Promise<void>;
+  place(id: string, placed: Pick<Row, 'job' | 'shot' | 'plate' | 'placedBy'>): Promise<void>;
   /** Frames that came while there was no job for them. */
   withoutJob(): Promise<Row[]>;
   find(id: string): Promise<Row>;
@@ -109,6 +109,7 @@ export function createFrameStore(database: Database, watched: string, kept: stri
         live,
         job: null,
         shot: null,
+        plate: null,
         placedBy: null,
         state: 'new',
         starred: false,
@@ -152,10 +153,15 @@ export function createFrameStore(database: Database, watched: string, kept: stri
       await database.write((query) => query.update(frames).set({ gone: true }).where(eq(frames.name, name)));
     },
     async change(id, change) {
-      const { shot, ...rest } = change;
-      // In another job it is of no picture until it is said which.
+      const { shot, plate, ...rest } = change;
+      // In another job it is of no picture until it is said which, and in another picture of no plate.
       const moved = shot === undefined && rest.job !== undefined ? null : shot;
-      const set = { ...rest, ...(moved === undefined ? {} : { shot: moved, placedBy: 'hand' as const }) };
+      const of = moved !== undefined && plate === undefined ? null : plate;
+      const set = {
+        ...rest,
+        ...(moved === undefined ? {} : { shot: moved }),
+        ...(of === undefined ? {} : { plate: of, placedBy: 'hand' as const }),
+      };
       if (Object.keys(set).length > 0)
         await database.write((query) => query.update(frames).set(set).where(eq(frames.id, id)));
       return told(await find(id));

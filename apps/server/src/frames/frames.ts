@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import type { FrameAgainstPlan, FrameChange, FrameList, SetDocument } from '@fendrix/contract';
-import { momentOf, type PlacedAmong, placeFrame } from '@fendrix/core';
+import { momentOf, type PlacedAmong, placeFrame, setOfPlate } from '@fendrix/core';
 import type { Logger } from 'pino';
 import type { Database } from '../db/database.js';
 import type { SetLight } from '../devices/setLight.js';
@@ -57,7 +57,7 @@ export function createFrames({ database, jobs, sets, folder, kept, light, log }:
     return Promise.all(
       inOrder.map(async (shot) => {
         const set = shot.setId ? await sets.read(shot.setId).catch(() => null) : null;
-        return { shot, camera: set?.document.camera ?? null };
+        return { shot, set: set?.document ?? null };
       }),
     );
   }
@@ -72,13 +72,29 @@ export function createFrames({ database, jobs, sets, folder, kept, light, log }:
       throw new AppError('bad-input', 'This frame is of no picture that has a set.', {
         hint: 'Say which picture it is of.',
       });
-    return { frame, set: (await sets.read(setId)).document };
+    const { document } = await sets.read(setId);
+    const plate = document.plates.find((own) => own.id === frame.plate);
+    return { frame, set: plate ? setOfPlate(document, plate) : document };
+  }
+  /** @throws {AppError} `bad-input` where the picture of a frame has no such plate */
+  async function requirePlate(id: string, plate: string, job: string | null, shot?: string | null) {
+    const own = shot === undefined ? (await store.find(id)).shot : shot;
+    const { shots } = job === null ? { shots: [] } : (await jobs.read(job)).document;
+    const setId = shots.find((other) => other.id === own)?.setId;
+    const set = setId === undefined ? null : await sets.read(setId).catch(() => null);
+    if (!set?.document.plates.some((other) => other.id === plate))
+      throw new AppError('bad-input', 'The picture of this frame has no such plate.');
   }
   async function place(frame: Awaited<ReturnType<typeof store.find>>, job: string): Promise<void> {
     const among = await picturesOf(job).catch(() => []);
     const at = momentOf(frame, frame.live ? null : await store.clockOff(frame.body));
     const found = placeFrame(at, frame, among);
-    await store.place(frame.id, { job, shot: found?.shot ?? null, placedBy: found?.by ?? null });
+    await store.place(frame.id, {
+      job,
+      shot: found?.shot ?? null,
+      plate: found?.plate ?? null,
+      placedBy: found?.by ?? null,
+    });
   }
   const watched: WatchedFolder = watchFolder(
     folder,
@@ -114,6 +130,7 @@ export function createFrames({ database, jobs, sets, folder, kept, light, log }:
         if (!shots.some((shot) => shot.id === change.shot))
           throw new AppError('bad-input', 'The job of this frame has no such picture.');
       }
+      if (typeof change.plate === 'string') await requirePlate(id, change.plate, job, change.shot);
       return store.change(id, change);
     },
     picture: store.picture,

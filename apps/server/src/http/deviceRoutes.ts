@@ -21,8 +21,8 @@ export function deviceRoutes(camera: Camera, meter: Meter): Router {
     ctx.body = { camera: camera.state() } satisfies Devices;
   });
   router.post('/camera/frames', async (ctx) => {
-    const { job, shot, bracketStops } = requireValid(takeFramesBody, ctx.request.body, 'body');
-    ctx.body = { names: await camera.take(job, shot, bracketStops) } satisfies TakenFrames;
+    const { bracketStops, ...what } = requireValid(takeFramesBody, ctx.request.body, 'body');
+    ctx.body = { names: await camera.take(what, bracketStops) } satisfies TakenFrames;
     ctx.status = 201;
   });
   router.post('/meter/readings', async (ctx) => {

@@ -1,4 +1,4 @@
-import type { DayAction, DayAtTable } from '@fendrix/contract';
+import type { DayAction, DayAtTable, SetDocument } from '@fendrix/contract';
 import { afterDayAction } from '@fendrix/core';
 import type { JobStore } from '../domain/jobs.js';
 import type { KitStore } from '../domain/kit.js';
@@ -14,6 +14,12 @@ export interface DayStores {
 /** A save that meets another is made again over the newer one, so often. */
 const TRIES = 5;
 
+/** Takes are not needed at the table, but for those that plates are made on. */
+const withTakesOfPlates = (set: SetDocument): SetDocument => ({
+  ...set,
+  takes: set.takes.filter(({ id }) => set.plates.some(({ takeId }) => takeId === id)),
+});
+
 /** What a device at the table may see of a job: its pictures, their sets without takes, and what the studio has. */
 export async function readDayAtTable({ jobs, sets, kit }: DayStores, id: string): Promise<DayAtTable> {
   const { revision, document } = await jobs.read(id);
@@ -28,7 +34,7 @@ export async function readDayAtTable({ jobs, sets, kit }: DayStores, id: string)
     revision,
     job: { name, products, shots, day },
     sets: Object.fromEntries(
-      read.flatMap((stored) => (stored ? [[stored.id, { ...stored.document, takes: [] }]] : [])),
+      read.flatMap((stored) => (stored ? [[stored.id, withTakesOfPlates(stored.document)]] : [])),
     ),
     kit: { studio, changeMinutes },
   };

@@ -1,36 +1,20 @@
-import type { Camera, FrameSettings, Shot } from '@fendrix/contract';
+import type { FrameSettings, SetDocument, Shot } from '@fendrix/contract';
+import { exposedAs } from '../../plates/exposedAs.js';
+import { placePlate, plannedFrames } from '../../plates/plannedFrames.js';
 
 /** Frames that come a moment after a picture was ticked as taken still are of it, ms. */
 const AFTER_TAKEN_MS = 90_000;
-/** Settings that differ by more than this are others, stops: cameras write rounded figures. */
-const SAME_STOPS = 1 / 4;
 
 /** What tells which picture a frame is of. */
 export interface PlacedAmong {
-  shot: Pick<Shot, 'id' | 'done' | 'begunAt' | 'takenAt'>;
-  /** Settings of its set; null where it has none. */
-  camera: Pick<Camera, 'fNumber' | 'shutterS' | 'iso'> | null;
-}
-
-/** Stops between two figures that light goes with; none where one is not known. */
-const apart = (a: number | null, b: number): number =>
-  a === null || !(a > 0) ? 0 : Math.abs(Math.log2(a / b));
-
-/** Whether a frame was exposed as a set says: what the camera did not write says nothing against it. */
-export function exposedAs(
-  settings: Pick<FrameSettings, 'exposureS' | 'fNumber' | 'iso'>,
-  camera: NonNullable<PlacedAmong['camera']>,
-): boolean {
-  return (
-    apart(settings.exposureS, camera.shutterS) <= SAME_STOPS &&
-    2 * apart(settings.fNumber, camera.fNumber) <= SAME_STOPS &&
-    apart(settings.iso, camera.iso) <= SAME_STOPS
-  );
+  shot: Pick<Shot, 'id' | 'done' | 'begunAt' | 'takenAt' | 'built'>;
+  /** Its set; null where it has none. */
+  set: SetDocument | null;
 }
 
 /**
  * The picture that a frame is of: the one that was being taken at its time; otherwise the first that is not taken yet and is
- * exposed as the frame is.
+ * exposed as the frame is, itself or one of its plates. And which of its plates.
  * @param at when it was taken, by the clock of the day, ms since 1970; null where that is not known
  * @param among pictures in the order of the day
  */
@@ -38,7 +22,12 @@ export function placeFrame(
   at: number | null,
   settings: Pick<FrameSettings, 'exposureS' | 'fNumber' | 'iso'>,
   among: readonly PlacedAmong[],
-): { shot: string; by: 'time' | 'settings' } | null {
+): { shot: string; plate: string | null; by: 'time' | 'settings' } | null {
+  const placed = ({ shot, set }: PlacedAmong, by: 'time' | 'settings') => ({
+    shot: shot.id,
+    plate: set && placePlate(settings, set, shot.built),
+    by,
+  });
   if (at !== null) {
     const during = among
       .filter(({ shot: { begunAt, takenAt } }) => {
@@ -47,12 +36,16 @@ export function placeFrame(
       })
       // The one begun last: work on the others has stopped.
       .sort((a, b) => Date.parse(b.shot.begunAt as string) - Date.parse(a.shot.begunAt as string))[0];
-    if (during) return { shot: during.shot.id, by: 'time' };
+    if (during) return placed(during, 'time');
   }
   const knows = settings.exposureS !== null || settings.fNumber !== null || settings.iso !== null;
   const alike =
-    knows && among.find(({ shot, camera }) => !shot.done && camera && exposedAs(settings, camera));
-  return alike ? { shot: alike.shot.id, by: 'settings' } : null;
+    knows &&
+    among.find(
+      ({ shot, set }) =>
+        !shot.done && set && plannedFrames(set).some((frame) => exposedAs(settings, frame.set.camera)),
+    );
+  return alike ? placed(alike, 'settings') : null;
 }
 
 /**

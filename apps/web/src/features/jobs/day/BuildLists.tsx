@@ -1,6 +1,6 @@
 import { type SetDocument, type TapeMark, tapeMark } from '@fendrix/contract';
 import { marksForTapes, marksOf } from '@fendrix/core';
-import { buildWords, setCautionWords, TAPE_MARK_WORDS } from '@fendrix/words';
+import { buildWords, frameStepWords, setCautionWords, TAPE_MARK_WORDS } from '@fendrix/words';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -151,6 +151,55 @@ function BuildList({ picture, open }: { picture: PictureSteps; open: boolean }) 
           </tbody>
         </PlainTable>
       )}
+      {picture.frames.length > 1 && <FrameList picture={picture} />}
     </Box>
+  );
+}
+
+/** Frames of a picture that is put together from several, in the order in which they are taken. */
+function FrameList({ picture: { shot, frames } }: { picture: PictureSteps }) {
+  const { act } = useDayAtHand();
+  return (
+    <PlainTable name={`frames ${shot.id}`}>
+      <thead>
+        <tr>
+          <th scope="col">Taken</th>
+          <th scope="col">Frame</th>
+          <th scope="col">Settings</th>
+          <th scope="col">How</th>
+        </tr>
+      </thead>
+      <tbody>
+        {frames.map((frame, at) => {
+          const { title, numbers, notes } = frameStepWords(frame, frames[at - 1] ?? null);
+          return (
+            <tr key={frame.key}>
+              <td>
+                <Checkbox
+                  size="small"
+                  sx={{ p: 0 }}
+                  checked={shot.built.includes(frame.key)}
+                  onChange={(_, checked) =>
+                    act({ kind: 'step', shot: shot.id, step: frame.key, done: checked })
+                  }
+                  slotProps={{ input: { 'aria-label': `${title}: taken` } }}
+                />
+              </td>
+              <th scope="row" style={{ fontWeight: 650, minWidth: 140 }}>
+                {title}
+              </th>
+              <td>
+                {numbers.map(({ label, value }) => (
+                  <div key={label} style={{ whiteSpace: 'nowrap' }}>
+                    <span className="number">{value}</span> {label}
+                  </div>
+                ))}
+              </td>
+              <td>{notes.join(' ')}</td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </PlainTable>
   );
 }

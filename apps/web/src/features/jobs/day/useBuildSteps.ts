@@ -1,5 +1,5 @@
 import type { SetDocument, Shot } from '@fendrix/contract';
-import { type BuildStep, buildList, type JobDay } from '@fendrix/core';
+import { type BuildStep, buildList, type JobDay, type PlannedFrame, plannedFrames } from '@fendrix/core';
 import { useMemo } from 'react';
 import { useDayAtHand } from './dayAtHand';
 
@@ -10,6 +10,8 @@ export interface PictureSteps {
   /** Name of the set that stands there before; null for an empty table. */
   before: string | null;
   steps: BuildStep[];
+  /** Frames that it is put together from; one where its set has no plates. */
+  frames: PlannedFrame[];
 }
 
 /** The build lists of an order: the first from what stands there now, each next one from the set before it. */
@@ -25,7 +27,8 @@ export function useBuildSteps(day: JobDay, order: readonly number[]): PictureSte
       if (!shot || !set) return [];
       const from = before;
       before = set;
-      return [{ shot, set, before: from?.name ?? null, steps: buildList(from, set, tapesFrom, studio) }];
+      const steps = buildList(from, set, tapesFrom, studio);
+      return [{ shot, set, before: from?.name ?? null, steps, frames: plannedFrames(set) }];
     });
   }, [day, sets, order.join(' '), stands, tapesFrom, studio]);
 }

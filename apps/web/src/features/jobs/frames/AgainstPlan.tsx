@@ -14,10 +14,10 @@ import { framesApi, frameUrl } from './framesApi';
 const APART_STOPS = 0.33;
 
 /** A frame held against the plan of its set: which light is off by how much, tones at the spots, the two pictures wiped. */
-export function AgainstPlan({ frame, shot }: { frame: Frame; shot: string }) {
+export function AgainstPlan({ frame, of }: { frame: Frame; of: string }) {
   const [asked, setAsked] = useState(false);
   const { data, error, isFetching } = framesApi.useReadAgainstPlanQuery(
-    { id: frame.id, shot },
+    { id: frame.id, of },
     { skip: !asked },
   );
   return (

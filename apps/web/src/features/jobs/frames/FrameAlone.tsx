@@ -1,5 +1,5 @@
 import type { Frame } from '@fendrix/contract';
-import { exposedAs, F_NUMBERS, ISO_SPEEDS, printedSetting, SHUTTERS } from '@fendrix/core';
+import { exposedAs, F_NUMBERS, ISO_SPEEDS, printedSetting, SHUTTERS, setOfPlate } from '@fendrix/core';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -9,6 +9,7 @@ import { jobsApi } from '../api';
 import { useJob } from '../state/openJob';
 import { AgainstPlan } from './AgainstPlan';
 import { frameUrl } from './framesApi';
+import { PlateChoice } from './PlateChoice';
 
 const PLACED: Readonly<Record<NonNullable<Frame['placedBy']>, string>> = {
   time: 'By its time.',
@@ -22,6 +23,7 @@ export function FrameAlone({
   onThink,
   onStar,
   onMove,
+  onPlate,
   onGiveTo,
   onTakeBack,
 }: {
@@ -29,6 +31,8 @@ export function FrameAlone({
   onThink(state: Frame['state']): void;
   onStar(): void;
   onMove(shot: string | null): void;
+  /** Says which plate it is; null for the frame of the set itself. */
+  onPlate(plate: string | null): void;
   /** Gives it to another job. */
   onGiveTo(job: string): void;
   /** Null where nothing was changed here. */
@@ -106,8 +110,19 @@ export function FrameAlone({
       <Box sx={{ mt: 0.5 }}>
         <Choice shown label="Of the job" value={frame.job ?? ''} options={others} onChoose={onGiveTo} />
       </Box>
+      {shot?.setId && (
+        <Box sx={{ mt: 0.5 }}>
+          <PlateChoice label="It is" setId={shot.setId} plate={frame.plate} onChoose={onPlate} />
+        </Box>
+      )}
       {shot?.setId && <AgainstSet frame={frame} setId={shot.setId} />}
-      {shot?.setId && <AgainstPlan key={`${frame.id} ${shot.id}`} frame={frame} shot={shot.id} />}
+      {shot?.setId && (
+        <AgainstPlan
+          key={`${frame.id} ${shot.id} ${frame.plate}`}
+          frame={frame}
+          of={`${shot.id} ${frame.plate}`}
+        />
+      )}
     </section>
   );
 }
@@ -127,11 +142,12 @@ function settingsWords({ fNumber, exposureS, iso, focalMm }: Frame): string {
 function AgainstSet({ frame, setId }: { frame: Frame; setId: string }) {
   const { data } = setsApi.useReadSetQuery(setId);
   if (!data) return null;
-  const { camera } = data.document;
+  const plate = data.document.plates.find(({ id }) => id === frame.plate);
+  const { camera } = plate ? setOfPlate(data.document, plate) : data.document;
   if (exposedAs(frame, camera)) return null;
   return (
     <Alert severity="info" sx={{ mt: 1 }}>
-      Its set is exposed at f/{printedSetting(F_NUMBERS, camera.fNumber)},{' '}
+      {plate ? `“${plate.name}”` : 'Its set'} is exposed at f/{printedSetting(F_NUMBERS, camera.fNumber)},{' '}
       {printedSetting(SHUTTERS, camera.shutterS)} s, ISO {printedSetting(ISO_SPEEDS, camera.iso)}.
     </Alert>
   );

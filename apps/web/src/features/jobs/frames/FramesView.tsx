@@ -153,8 +153,9 @@ function Frames({
             frame={frame}
             onThink={think}
             onStar={() => set(frame, { starred: !frame.starred })}
-            onMove={(shot) => set(frame, { shot })}
-            onGiveTo={(to) => set(frame, { job: to, shot: null })}
+            onMove={(shot) => set(frame, { shot, plate: null })}
+            onPlate={(plate) => set(frame, { plate })}
+            onGiveTo={(to) => set(frame, { job: to, shot: null, plate: null })}
             onTakeBack={before.length > 0 ? takeBack : null}
           />
         </Box>

@@ -10,6 +10,7 @@ import { Choice } from '../../../shared/Choice';
 import { setsApi } from '../../sets';
 import { useJob } from '../state/openJob';
 import { framesApi } from './framesApi';
+import { PlateChoice } from './PlateChoice';
 
 const BRACKETS = { one: [0], three: [-1, 0, 1], five: [-2, -1, 0, 1, 2] } as const;
 type Bracket = keyof typeof BRACKETS;
@@ -52,6 +53,7 @@ function Release({
   const [chosen, setChosen] = useState('');
   const [bracket, setBracket] = useState<Bracket>('one');
   const [take, taking] = framesApi.useTakeFramesMutation();
+  const [plate, setPlate] = useState<string | null>(null);
   const shot = ready.find(({ id }) => id === chosen) ?? ready.find(({ done }) => !done) ?? ready[0];
   if (!shot) return <Typography sx={{ mt: 1 }}>No picture has a set yet.</Typography>;
   return (
@@ -61,8 +63,14 @@ function Release({
         label="Picture"
         value={shot.id}
         options={ready.map(({ id, name }) => ({ value: id, words: name }))}
-        onChoose={setChosen}
+        onChoose={(id) => {
+          setChosen(id);
+          setPlate(null);
+        }}
       />
+      {shot.setId !== undefined && (
+        <PlateChoice label="Frame of" setId={shot.setId} plate={plate} onChoose={setPlate} />
+      )}
       <Choice<Bracket>
         shown
         label="Frames"
@@ -78,7 +86,14 @@ function Release({
         variant="contained"
         size="small"
         disabled={taking.isLoading}
-        onClick={() => void take({ job, shot: shot.id, bracketStops: [...BRACKETS[bracket]] })}
+        onClick={() =>
+          void take({
+            job,
+            shot: shot.id,
+            ...(plate === null ? {} : { plate }),
+            bracketStops: [...BRACKETS[bracket]],
+          })
+        }
       >
         {taking.isLoading ? 'The camera is taking it' : 'Take it'}
       </Button>

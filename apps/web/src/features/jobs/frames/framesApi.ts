@@ -11,6 +11,13 @@ import type {
 import { serverApi } from '../../../shared/api';
 import type { FramePage } from './useFrames';
 
+export interface TakeFrames {
+  job: string;
+  shot: string;
+  plate?: string;
+  bracketStops: number[];
+}
+
 /** Frames that cameras write into the watched folder. */
 export const framesApi = serverApi.injectEndpoints({
   endpoints: (build) => ({
@@ -27,7 +34,8 @@ export const framesApi = serverApi.injectEndpoints({
       query: ({ id, change }) => ({ url: `frames/${id}`, method: 'PATCH', body: change }),
       invalidatesTags: ['Frames'],
     }),
-    readAgainstPlan: build.query<FrameAgainstPlan, { id: string; shot: string }>({
+    /** @param of what it is a frame of: moved to another, it is read anew */
+    readAgainstPlan: build.query<FrameAgainstPlan, { id: string; of: string }>({
       query: ({ id }) => `frames/${id}/against-plan`,
       keepUnusedDataFor: 0,
     }),
@@ -39,7 +47,7 @@ export const framesApi = serverApi.injectEndpoints({
     readMeter: build.mutation<MeterReading, { job: string; shot: string; spot: string }>({
       query: (body) => ({ url: 'devices/meter/readings', method: 'POST', body }),
     }),
-    takeFrames: build.mutation<TakenFrames, { job: string; shot: string; bracketStops: number[] }>({
+    takeFrames: build.mutation<TakenFrames, TakeFrames>({
       query: (body) => ({ url: 'devices/camera/frames', method: 'POST', body }),
       invalidatesTags: ['Devices', 'Frames'],
     }),

@@ -1,6 +1,13 @@
 import type { SetDocument, Shot } from '@fendrix/contract';
-import { type BuildStep, F_NUMBERS, ISO_SPEEDS, printedSetting, SHUTTERS } from '@fendrix/core';
-import { buildWords, setCautionWords } from '@fendrix/words';
+import {
+  type BuildStep,
+  F_NUMBERS,
+  ISO_SPEEDS,
+  type PlannedFrame,
+  printedSetting,
+  SHUTTERS,
+} from '@fendrix/core';
+import { buildWords, frameStepWords, putBackWords, setCautionWords } from '@fendrix/words';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -29,18 +36,22 @@ export function PictureAtTable({
   /** Takes the picture before it again; null where there is none. */
   onTakeBack: (() => void) | null;
 }) {
-  const { shot, steps } = picture;
+  const { shot, steps, frames } = picture;
   const { act } = useDayAtHand();
-  const first = steps.findIndex(({ key }) => !shot.built.includes(key));
-  const [at, setAt] = useState(first < 0 ? steps.length : first);
+  // One that is a single frame is taken at the end, without a step of its own.
+  const plates = frames.length > 1 ? frames : [];
+  const all = [...steps, ...plates];
+  const first = all.findIndex(({ key }) => !shot.built.includes(key));
+  const [at, setAt] = useState(first < 0 ? all.length : first);
   // The set may have changed meanwhile: then there may be fewer.
-  const step = steps[Math.min(at, steps.length)];
+  const now = Math.min(at, all.length);
+  const step = all[now];
   const forward = () => {
     if (!step) return onTaken();
     act({ kind: 'step', shot: shot.id, step: step.key, done: true });
     setAt(at + 1);
   };
-  const back = () => (at === 0 ? onTakeBack?.() : setAt(Math.min(at, steps.length) - 1));
+  const back = () => (at === 0 ? onTakeBack?.() : setAt(now - 1));
   useKeys(forward, back);
   const voice = useVoice(forward, back);
   return (
@@ -48,7 +59,11 @@ export function PictureAtTable({
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'baseline', flexWrap: 'wrap', fontSize: '1.125rem' }}>
         <strong>{shot.name}</strong>
         <span role="status" data-testid="set-side-step">
-          {step ? `step ${Math.min(at, steps.length) + 1} of ${steps.length}` : 'the set stands'}
+          {step
+            ? `step ${now + 1} of ${all.length}`
+            : plates.length > 0
+              ? 'all frames are taken'
+              : 'the set stands'}
         </span>
         {next && <Box sx={{ color: 'text.secondary' }}>then {next}</Box>}
         {voice && (
@@ -66,7 +81,13 @@ export function PictureAtTable({
       </Box>
       <Pieces shot={shot} />
       <Box sx={{ flex: 1, display: 'flex', flexDirection: 'column', justifyContent: 'center', py: 2 }}>
-        {step ? <StepAtTable step={step} set={picture.set} /> : <TakeIt picture={picture} />}
+        {!step ? (
+          <TakeIt picture={picture} />
+        ) : 'plate' in step ? (
+          <FrameAtTable frame={step} before={plates[now - steps.length - 1] ?? null} shot={shot} />
+        ) : (
+          <StepAtTable step={step} set={picture.set} />
+        )}
       </Box>
       <Box
         sx={{ display: 'flex', gap: 2, position: 'sticky', bottom: 0, py: 1, bgcolor: 'background.default' }}
@@ -88,7 +109,7 @@ export function PictureAtTable({
           onClick={forward}
           sx={{ flex: 1, fontSize: 'clamp(28px, 6vmin, 56px)', minHeight: 96 }}
         >
-          {step ? 'Done' : 'Taken'}
+          {!step ? 'Taken' : 'plate' in step ? 'This one is taken' : 'Done'}
         </Button>
       </Box>
     </>
@@ -106,9 +127,7 @@ function StepAtTable({ step, set }: { step: BuildStep; set: SetDocument }) {
           {setCautionWords(caution)}
         </Alert>
       ))}
-      <Box component="h1" sx={{ m: 0, mb: 2, fontSize: 'clamp(30px, 6vmin, 60px)', lineHeight: 1.1 }}>
-        {title}
-      </Box>
+      <Title>{title}</Title>
       <Numbers numbers={numbers.slice(0, READ_FROM_AFAR)} />
       <Box sx={{ mt: 2, fontSize: 'clamp(18px, 3.2vmin, 30px)', maxWidth: '60ch' }}>
         {[...notes, ...rest].join(' ')}
@@ -117,13 +136,52 @@ function StepAtTable({ step, set }: { step: BuildStep; set: SetDocument }) {
   );
 }
 
-function TakeIt({ picture: { set, shot } }: { picture: PictureSteps }) {
+/** One of the frames that the picture is put together from. */
+function FrameAtTable({
+  frame,
+  before,
+  shot,
+}: {
+  frame: PlannedFrame;
+  before: PlannedFrame | null;
+  shot: Shot;
+}) {
+  const { title, numbers, notes } = frameStepWords(frame, before);
+  return (
+    <>
+      <Title>{title}</Title>
+      <Numbers numbers={numbers} />
+      <Box sx={{ mt: 2, fontSize: 'clamp(18px, 3.2vmin, 30px)', maxWidth: '60ch' }}>{notes.join(' ')}</Box>
+      <Tries shot={shot} />
+    </>
+  );
+}
+
+function Title({ children }: { children: string }) {
+  return (
+    <Box component="h1" sx={{ m: 0, mb: 2, fontSize: 'clamp(30px, 6vmin, 60px)', lineHeight: 1.1 }}>
+      {children}
+    </Box>
+  );
+}
+
+function TakeIt({ picture: { set, shot, frames } }: { picture: PictureSteps }) {
+  if (frames.length > 1) {
+    return (
+      <>
+        <Title>All frames are taken</Title>
+        <Box sx={{ fontSize: 'clamp(18px, 3.2vmin, 30px)', maxWidth: '60ch' }}>
+          {frames.map(({ plate }) => plate?.name ?? 'the set as it stands').join(', ')}. Look through them
+          before anything is moved. {putBackWords(frames)}
+        </Box>
+        <Tries shot={shot} />
+      </>
+    );
+  }
   const { fNumber, shutterS, iso } = set.camera;
   return (
     <>
-      <Box component="h1" sx={{ m: 0, mb: 2, fontSize: 'clamp(30px, 6vmin, 60px)', lineHeight: 1.1 }}>
-        Take it
-      </Box>
+      <Title>Take it</Title>
       <Numbers
         numbers={[
           { label: 'f-stop', value: `f/${printedSetting(F_NUMBERS, fNumber)}` },

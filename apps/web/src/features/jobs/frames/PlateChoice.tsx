@@ -1,0 +1,34 @@
+import { Choice } from '../../../shared/Choice';
+import { setsApi } from '../../sets';
+
+/** Stands for the frame of the set itself. */
+const SET = '';
+
+/** One of the frames that a picture is put together from; nothing where it is a single one. */
+export function PlateChoice({
+  label,
+  setId,
+  plate,
+  onChoose,
+}: {
+  label: string;
+  setId: string;
+  plate: string | null;
+  onChoose(plate: string | null): void;
+}) {
+  const { data } = setsApi.useReadSetQuery(setId);
+  const plates = data?.document.plates ?? [];
+  if (plates.length === 0) return null;
+  return (
+    <Choice
+      shown
+      label={label}
+      value={plates.some(({ id }) => id === plate) ? (plate as string) : SET}
+      options={[
+        { value: SET, words: 'the set as it stands' },
+        ...plates.map(({ id, name }) => ({ value: id, words: `plate “${name}”` })),
+      ]}
+      onChoose={(id) => onChoose(id === SET ? null : id)}
+    />
+  );
+}
