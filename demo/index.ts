@@ -82,7 +82,7 @@ const PLATES: Partial<Record<DemoName, readonly unknown[]>> = {
       note: 'Nothing is touched between the two: only the lights change.',
       takeId: 'glass-plate',
       mask: [
-        { area: { by: 'goods' } },
+        { area: { by: 'products' } },
         { area: { by: 'part', product: 'glass', part: 'liquid' }, leaveOut: true },
       ],
       featherPart: 0.004,

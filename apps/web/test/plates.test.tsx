@@ -51,7 +51,7 @@ const plate = (changes: Partial<LaidPlate> = {}): LaidPlate => ({
   fileName: 'One',
   films: null,
   weights: grey(0.5),
-  mask: { mask: [{ area: { by: 'goods' }, leaveOut: false }], featherPart: 0 },
+  mask: { mask: [{ area: { by: 'products' }, leaveOut: false }], featherPart: 0 },
   camera,
   laid: true,
   ...changes,

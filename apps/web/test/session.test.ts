@@ -249,7 +249,7 @@ describe('picture session', () => {
       gives: 'label',
       note: '',
       lights: [{ tag: 'A', on: true, powerStops: -3 }],
-      mask: [{ area: { by: 'goods' }, leaveOut: false }],
+      mask: [{ area: { by: 'products' }, leaveOut: false }],
       featherPart: 0.003,
       laid: true,
     };

@@ -174,7 +174,7 @@ describe('a paired phone', () => {
     expect(screen.getByRole('heading', { name: 'Take the frame of the set as it stands' })).toBeTruthy();
     press('This one is taken');
     expect(screen.getByRole('heading', { name: 'Take the plate “Label”' })).toBeTruthy();
-    expect(screen.getByText(/^First: A .*Camera and goods are not touched/)).toBeTruthy();
+    expect(screen.getByText(/^First: A .*Camera and products are not touched/)).toBeTruthy();
     press('This one is taken');
     // From the plate before it, not from the set: the left dish goes back.
     expect(screen.getByText(/^First: A .*, C /)).toBeTruthy();

@@ -7,7 +7,7 @@ const framePoint = { across: inFrame.describe('Parts of the frame from its left'
 
 /** What of the frame a piece of a mask takes. */
 const maskArea = z.discriminatedUnion('by', [
-  z.strictObject({ by: z.literal('goods') }).describe('All products'),
+  z.strictObject({ by: z.literal('products') }).describe('All products'),
   z
     .strictObject({
       by: z.literal('thing'),

@@ -60,7 +60,7 @@ describe('masks of plates', () => {
 
   test('label, cap, glass and liquid together are the bottle, and none takes of another', () => {
     const parts = (['body', 'part', 'label', 'liquid'] as const).map((of) => mask(part(of)));
-    const bottle = mask(adds({ by: 'goods' }));
+    const bottle = mask(adds({ by: 'products' }));
     for (const own of parts) expect(taken(own)).toBeGreaterThan(0.2);
     for (let i = 0; i < bottle.length; i++) {
       expect(parts.reduce((sum, own) => sum + (own[i] as number), 0)).toBe(bottle[i]);
@@ -69,24 +69,24 @@ describe('masks of plates', () => {
   });
 
   test('a first piece that leaves out is taken from the whole frame', () => {
-    const bottle = mask(adds({ by: 'goods' }));
-    const rest = mask(leaves({ by: 'goods' }));
+    const bottle = mask(adds({ by: 'products' }));
+    const rest = mask(leaves({ by: 'products' }));
     expect(rest.every((value, i) => value === 1 - (bottle[i] as number))).toBe(true);
     expect(taken(mask())).toBe(100);
   });
 
   test('pieces follow one another: the bottle without its label', () => {
-    const without = mask(adds({ by: 'goods' }), {
+    const without = mask(adds({ by: 'products' }), {
       ...part('label'),
       leaveOut: true,
     });
-    expect(taken(without)).toBeCloseTo(taken(mask(adds({ by: 'goods' }))) - taken(mask(part('label'))), 5);
+    expect(taken(without)).toBeCloseTo(taken(mask(adds({ by: 'products' }))) - taken(mask(part('label'))), 5);
   });
 
   test('the label stands above the foot and below the shoulder of the bottle', () => {
     const rows = (own: Float32Array) =>
       [...own.keys()].filter((i) => own[i] === 1).map((i) => Math.floor(i / WIDE));
-    const [label, bottle] = [rows(mask(part('label'))), rows(mask(adds({ by: 'goods' })))];
+    const [label, bottle] = [rows(mask(part('label'))), rows(mask(adds({ by: 'products' })))];
     expect(Math.min(...label)).toBeGreaterThan(Math.min(...bottle));
     expect(Math.max(...label)).toBeLessThan(Math.max(...bottle));
   });
@@ -228,19 +228,19 @@ describe('what there is to say against a plate', () => {
     expect(codes({ gives: 'clean' })).toEqual([]);
   });
 
-  test('camera, lens or goods that are elsewhere on its take', () => {
+  test('camera, lens or products that are elsewhere on its take', () => {
     const moved = withTake(({ camera }) => ({
       camera: { ...camera, positionM: [0.001, camera.positionM[1], camera.positionM[2]] },
     }));
     expect(plateFindings(moved, plateOf({ takeId: 'k' }))).toMatchObject([{ code: 'camera-moved' }]);
-    const goods = withTake(({ products }) => ({
+    const other = withTake(({ products }) => ({
       products: products.map((one) => ({ ...one, positionM: [0.002, 0, 0] })),
     }));
-    expect(plateFindings(goods, plateOf({ takeId: 'k' }))).toMatchObject([
-      { code: 'goods-moved', byM: expect.closeTo(0.002, 4) },
+    expect(plateFindings(other, plateOf({ takeId: 'k' }))).toMatchObject([
+      { code: 'product-moved', byM: expect.closeTo(0.002, 4) },
     ]);
-    // A splash is meant to be of other goods.
-    expect(codes({ takeId: 'k', gives: 'splash' }, goods)).toEqual([]);
+    // A splash is meant to be of other products.
+    expect(codes({ takeId: 'k', gives: 'splash' }, other)).toEqual([]);
     const lens = withTake(({ camera }) => ({
       camera: { ...camera, lens: { ...camera.lens, focalLengthM: camera.lens.focalLengthM * 0.8 } },
     }));

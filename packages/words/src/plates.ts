@@ -37,7 +37,7 @@ export function maskPieceWords(
   const { area } = piece;
   const nameOf = (key: string) => set.products.find(({ id }) => id === key)?.name ?? key;
   switch (area.by) {
-    case 'goods':
+    case 'products':
       return 'all products';
     case 'thing':
       return thingWords(set, area);
@@ -95,9 +95,9 @@ export function plateFindingWords(finding: PlateFinding): string {
       return 'Another camera body than on the set: the frames do not lie on one another.';
     case 'focus-moved':
       return `Focused elsewhere, everything is ${Math.abs(100 * finding.sizePart).toFixed(2)} % ${finding.sizePart > 0 ? 'larger' : 'smaller'} in the frame: edges do not meet. Lock the focus, or fit the frames to one another afterwards.`;
-    case 'goods-moved':
+    case 'product-moved':
       return `${finding.product} stands ${formatLength(finding.byM)} elsewhere on its take: the frames do not lie on one another.`;
-    case 'goods-other':
+    case 'product-other':
       return finding.how === 'gone'
         ? `${finding.product} is not there on its take.`
         : finding.how === 'new'
@@ -135,7 +135,7 @@ export function frameStepWords(
     ],
     notes: [
       ...(changed.length > 0 ? [`First: ${changed.join(', ')}.`] : []),
-      'Camera and goods are not touched.',
+      'Camera and products are not touched.',
       ...(plate?.note ? [plate.note] : []),
     ],
   };

@@ -10,8 +10,8 @@ export type PlateFinding =
   | {
       code: 'other-lens' | 'other-sensor' | 'same-as-set' | 'mask-of-nothing' | 'no-light' | 'blur-not-shown';
     }
-  | { code: 'goods-moved'; product: string; byM: number }
-  | { code: 'goods-other'; product: string; how: 'gone' | 'new' | 'changed' }
+  | { code: 'product-moved'; product: string; byM: number }
+  | { code: 'product-other'; product: string; how: 'gone' | 'new' | 'changed' }
   /** Its picture is of another size by this factor: the lens breathes. */
   | { code: 'focus-moved'; sizePart: number }
   | { code: 'light-missing'; tag: string };
@@ -24,13 +24,13 @@ const LEAST_SIZE_PART = 2e-4;
 
 /**
  * What there is to say against a plate before it is taken. Focus steps are meant to differ in focus, a splash in its
- * goods; all other plates must lie on the set as it stands to the pixel.
+ * products; all other plates must lie on the set as it stands to the pixel.
  */
 export function plateFindings(set: SetDocument, plate: Plate): PlateFinding[] {
   const own = setOfPlate(set, plate);
   return [
     ...cameraFindings(set, own, plate),
-    ...(plate.gives === 'splash' ? [] : goodsFindings(set.products, own.products)),
+    ...(plate.gives === 'splash' ? [] : productFindings(set.products, own.products)),
     ...lightFindings(set, own, plate),
     ...(plate.gives === 'focus' && !own.camera.depthOfField ? [{ code: 'blur-not-shown' } as const] : []),
     ...(takesNothing(set, plate) ? [{ code: 'mask-of-nothing' } as const] : []),
@@ -64,17 +64,17 @@ function cameraFindings(set: SetDocument, own: SetDocument, plate: Plate): Plate
   ];
 }
 
-function goodsFindings(before: readonly Product[], after: readonly Product[]): PlateFinding[] {
+function productFindings(before: readonly Product[], after: readonly Product[]): PlateFinding[] {
   const gone = before
     .filter(({ id }) => !after.some((other) => other.id === id))
-    .map(({ name }) => ({ code: 'goods-other', product: name, how: 'gone' }) as const);
+    .map(({ name }) => ({ code: 'product-other', product: name, how: 'gone' }) as const);
   const others = after.flatMap((product): PlateFinding[] => {
     const old = before.find(({ id }) => id === product.id);
-    if (!old) return [{ code: 'goods-other', product: product.name, how: 'new' }];
+    if (!old) return [{ code: 'product-other', product: product.name, how: 'new' }];
     const byM = distance(product.positionM, old.positionM);
-    if (byM > LEAST_M) return [{ code: 'goods-moved', product: product.name, byM }];
+    if (byM > LEAST_M) return [{ code: 'product-moved', product: product.name, byM }];
     const same = JSON.stringify(product) === JSON.stringify(old);
-    return same ? [] : [{ code: 'goods-other', product: product.name, how: 'changed' }];
+    return same ? [] : [{ code: 'product-other', product: product.name, how: 'changed' }];
   });
   return [...gone, ...others];
 }
@@ -100,7 +100,7 @@ function takesNothing(set: SetDocument, { mask }: Plate): boolean {
   if (adding.length === 0) return false;
   return adding.every(({ area }) => {
     switch (area.by) {
-      case 'goods':
+      case 'products':
         return set.products.length === 0;
       case 'thing':
         if (area.kind === 'product') return !set.products.some(({ id }) => id === area.key);

@@ -67,7 +67,7 @@ function takerOf(ground: MaskGround, area: MaskArea, camera: Camera): (pixel: nu
     return (pixel: number) => (held[thingOfPart(map.part[pixel] as number)] ? 1 : 0);
   };
   switch (area.by) {
-    case 'goods':
+    case 'products':
       return ofThings(({ kind }) => kind === 'product');
     case 'thing':
       return ofThings(({ kind, key }) => kind === area.kind && (kind === 'backdrop' || key === area.key));

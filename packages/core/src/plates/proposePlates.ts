@@ -65,9 +65,9 @@ function usualMask(products: readonly Product[], gives: Plate['gives']): MaskPie
         .map(({ id }) => takes({ by: 'part', product: id, part: 'liquid', index: 0 }))
         .slice(0, 12);
     case 'outline':
-      return [takes({ by: 'goods' })];
+      return [takes({ by: 'products' })];
     case 'ground':
-      return [{ area: { by: 'goods' }, leaveOut: true }];
+      return [{ area: { by: 'products' }, leaveOut: true }];
     default:
       return [];
   }

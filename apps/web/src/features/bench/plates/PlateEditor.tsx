@@ -75,7 +75,7 @@ export function PlateEditor({ plate }: { plate: Plate }) {
         />
         <Choice
           label="made on"
-          hint="A take that was kept may hold other cards, flags and lights; camera and goods must be the same"
+          hint="A take that was kept may hold other cards, flags and lights; camera and products must be the same"
           shown
           value={takeId ?? AS_IT_STANDS}
           options={[

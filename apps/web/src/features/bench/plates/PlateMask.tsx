@@ -17,8 +17,8 @@ const POINTED: readonly { by: PlatePointing['by']; words: string; now: string }[
   { by: 'gradient', words: 'a gradient', now: 'press where nothing of it is, then where all is' },
   { by: 'brush', words: 'paint', now: 'now paint in the picture' },
 ];
-const WHOLE: readonly { by: 'goods' | 'sharpest'; words: string }[] = [
-  { by: 'goods', words: 'all products' },
+const WHOLE: readonly { by: 'products' | 'sharpest'; words: string }[] = [
+  { by: 'products', words: 'all products' },
   { by: 'sharpest', words: 'where it is the sharpest' },
 ];
 /** Widest feather on the slider, part of the frame; and its steps. */

@@ -33,7 +33,7 @@ export default function PlatesDesk() {
       <Section title="Plates" action={<SavePlates />}>
         <Box sx={{ fontSize: '0.8125rem', mb: 1 }}>
           {set.plates.length === 0
-            ? 'What one frame cannot hold is taken in several: the label with one light, the liquid with another, a ground of its own, focus steps. Camera and goods stay locked; each plate has its lights and exposure, and a mask that says what of it goes into the picture.'
+            ? 'What one frame cannot hold is taken in several: the label with one light, the liquid with another, a ground of its own, focus steps. Camera and products stay locked; each plate has its lights and exposure, and a mask that says what of it goes into the picture.'
             : 'Lowest first, over the frame of the set as it stands. The picture shows them put together.'}
         </Box>
         <PlateRows plates={set.plates} chosen={chosen} />
