@@ -5,9 +5,8 @@ import Koa from 'koa';
 import type { Logger } from 'pino';
 import type { Database } from './db/database.js';
 import { createDemoJob } from './demoData.js';
-import { createCamera } from './devices/camera.js';
-import { createMeter } from './devices/meter.js';
 import { createSetLight } from './devices/setLight.js';
+import { createStandIns } from './devices/standIns.js';
 import { packJob, unpackJob } from './domain/jobArchive.js';
 import { createJobStore } from './domain/jobs.js';
 import { createKitStore } from './domain/kit.js';
@@ -78,7 +77,7 @@ export function createApp(options: AppOptions): { app: Koa; close(): Promise<voi
   };
   const light = createSetLight();
   const frames = createFrames({ ...options.frames, database, jobs, sets, light, log });
-  const camera = createCamera({ jobs, sets }, light, options.frames.folder);
+  const devices = deviceRoutes(createStandIns({ jobs, sets }, light, options.frames.folder));
   const routers = [
     health,
     jobRoutes(jobs, whole),
@@ -86,10 +85,7 @@ export function createApp(options: AppOptions): { app: Koa; close(): Promise<voi
     kitRoutes(kit),
     pairingRoutes(setSide),
     frameRoutes(frames),
-    deviceRoutes(
-      camera,
-      createMeter({ jobs, sets }, light, () => camera.state()),
-    ),
+    devices.router,
     pictureRoutes(pictures),
   ];
   for (const router of routers) {
@@ -101,6 +97,7 @@ export function createApp(options: AppOptions): { app: Koa; close(): Promise<voi
     app,
     async close() {
       light.close();
+      devices.close();
       await Promise.all([setSide.close(), frames.close()]);
     },
   };

@@ -124,3 +124,144 @@ test(
   },
   SLOW,
 );
+
+/** Sets the state of one of the others, as it comes with these changes. */
+const set = (device: 'trigger' | 'turntable' | 'rail', state: object) =>
+  server.call<Devices & ApiError>('PUT', `/api/devices/${device}`, state);
+
+test('what is asked of a device that is off or does not answer is refused with what to do', async () => {
+  await camera({});
+  const refused = async (body: object) => {
+    const { status, body: answer } = await take(body);
+    expect(status).toBe(503);
+    return answer.error.message;
+  };
+  expect(await refused({ turnsDeg: [0, 90] })).toMatch(/turntable is off/);
+  await set('rail', { on: true, linked: false });
+  expect(await refused({ railM: [0, 0.001] })).toMatch(/focus rail does not answer/);
+  await set('trigger', { on: true, linked: false });
+  expect((await set('trigger', { on: true, linked: false, powers: { A: -2 } })).status).toBe(503);
+  expect((await take({ turnsDeg: [0, 90], railM: [0, 0.01] })).status).toBe(400);
+  expect((await take({ plate: 'gone' })).status).toBe(400);
+  expect((await set('turntable', { on: true, turnDeg: 900 })).status).toBe(400);
+  const { body } = await server.call<Devices>('GET', '/api/devices');
+  expect(body.taking).toBeNull();
+  await set('trigger', {});
+  await set('rail', {});
+});
+
+test(
+  'powers set by the trigger light the frame; without its link no flash fires, and that is told',
+  async () => {
+    await camera({ seed: 5 });
+    const brightness = async (state: object): Promise<number> => {
+      await set('trigger', state);
+      const { status, body } = await take();
+      expect(status).toBe(201);
+      const { channels } = await sharp(join(server.folder, 'frames', body.names[0] as string)).stats();
+      return channels.reduce((sum, { mean }) => sum + mean, 0) / 3;
+    };
+    const planned = await brightness({ on: true });
+    const powers = Object.fromEntries(
+      demoSet('pepper').lights.map(({ tag, powerStops }) => [tag, Math.max(-12, powerStops - 2)]),
+    );
+    const less = await brightness({ on: true, powers });
+    expect(less).toBeLessThan(0.75 * planned);
+    const dark = await brightness({ on: true, linked: false, powers });
+    expect(dark).toBeLessThan(0.5 * less);
+    const { body } = await server.call<Devices>('GET', '/api/devices');
+    const on = demoSet('pepper').lights.filter((light) => light.on && 'kind' in light);
+    expect(body.misfired).toEqual(on.map(({ tag }) => tag));
+    await set('trigger', {});
+  },
+  SLOW,
+);
+
+test(
+  'the rail takes a run of frames, each of another place; listeners are told of each unasked',
+  async () => {
+    await camera({ seed: 5 });
+    await set('rail', { on: true });
+    const told: Devices[] = [];
+    const stop = new AbortController();
+    const events = await fetch(`http://127.0.0.1:${server.port}/api/devices/events`, { signal: stop.signal });
+    expect(events.headers.get('content-type')).toContain('text/event-stream');
+    const reading = (async () => {
+      let text = '';
+      for await (const part of events.body as unknown as AsyncIterable<Uint8Array>) {
+        text += new TextDecoder().decode(part);
+        const parts = text.split('\n\n');
+        text = parts.pop() ?? '';
+        for (const one of parts) {
+          const data = /^data: (.*)$/m.exec(one)?.[1];
+          if (data) told.push(JSON.parse(data) as Devices);
+        }
+      }
+    })().catch(() => undefined);
+    const { status, body } = await take({ railM: [-0.05, 0.05] });
+    expect(status).toBe(201);
+    expect(body.names).toHaveLength(2);
+    await vi.waitFor(() => expect(told.at(-1)?.taking).toBeNull());
+    stop.abort();
+    await reading;
+    expect(told[0]?.rail.on).toBe(true);
+    expect(told.map(({ taking }) => taking?.done)).toEqual([undefined, 0, 1, 2, undefined]);
+    const [far, near] = await Promise.all(
+      body.names.map((name) =>
+        sharp(join(server.folder, 'frames', name))
+          .greyscale()
+          .raw()
+          .toBuffer(),
+      ),
+    );
+    expect(far?.equals(near as Buffer)).toBe(false);
+    const { body: state } = await server.call<Devices>('GET', '/api/devices');
+    expect(state.rail.forwardM).toBe(0.05);
+    await set('rail', {});
+  },
+  SLOW,
+);
+
+test(
+  'the live view shows what stands, and needs no flash to be fired',
+  async () => {
+    await camera({ seed: 5 });
+    const look = () => server.call<Buffer>('GET', `/api/devices/camera/live?job=${job.id}&shot=one`);
+    const { status, body } = await look();
+    expect(status).toBe(200);
+    expect(await sharp(body).metadata()).toMatchObject({ width: 240, format: 'webp' });
+    const { body: state } = await server.call<Devices>('GET', '/api/devices');
+    expect(state.camera.framesLeft).toBe(500);
+    await camera({ on: false });
+    expect((await look()).status).toBe(503);
+    expect((await server.call('GET', '/api/devices/camera/live?job=x&shot=one')).status).toBe(400);
+  },
+  SLOW,
+);
+
+test(
+  'the meter tells ambient from flash, and the tone of a spot from the light on it',
+  async () => {
+    await camera({ seed: 5 });
+    const spot = demoSet('pepper').spots[0]?.name as string;
+    const read = async (more: object) =>
+      (
+        await server.call<MeterReading>('POST', '/api/devices/meter/readings', {
+          job: job.id,
+          shot: 'one',
+          spot,
+          ...more,
+        })
+      ).body;
+    const [incident, reflected, ambient] = [
+      await read({}),
+      await read({ how: 'reflected' }),
+      await read({ light: 'ambient' }),
+    ];
+    expect(Math.abs((incident.stops ?? 9) - (incident.plannedStops ?? 0))).toBeLessThan(0.5);
+    expect(reflected.plannedStops).not.toBeCloseTo(incident.plannedStops ?? 0, 1);
+    // Flash alone stands there: without it the meter sees the dark.
+    expect([ambient.stops, ambient.plannedStops]).toEqual([null, null]);
+  },
+  SLOW,
+);

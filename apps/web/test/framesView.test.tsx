@@ -82,6 +82,11 @@ async function openFrames(
           powerStops: {},
           sheetByM: {},
         },
+        trigger: { on: false, linked: true, powers: {}, recycleS: 1.5, misfirePart: 0 },
+        turntable: { on: false, linked: true, turnDeg: 0 },
+        rail: { on: false, linked: true, forwardM: 0 },
+        taking: null,
+        misfired: [],
       });
     if (pathname.startsWith('/api/sets/') && set)
       return Response.json({ id: JOB_ID, name: set.name, revision: 1, updatedAt: '', document: set });

@@ -2,11 +2,21 @@ export * from './api.js';
 export type { Camera, CameraBody, CameraLens } from './camera.js';
 export {
   type Devices,
+  liveQuery,
   type MeterReading,
+  type ReadMeter,
   readMeterBody,
   type StandInCamera,
+  type StandInRail,
+  type StandInTrigger,
+  type StandInTurntable,
   standInCamera,
+  standInRail,
+  standInTrigger,
+  standInTurntable,
+  type TakeFrames,
   type TakenFrames,
+  type Taking,
   takeFramesBody,
 } from './devices.js';
 export { type Equipment, type EquipmentOf, equipment } from './equipment.js';

@@ -207,12 +207,14 @@ export { applyChange, changeBetween, type FieldChange, type SetChange } from './
 export { type PowerSolution, type SolvedTone, solvePowers, type ToneWish } from './solve/solvePowers.js';
 export { type SettingSolution, type SolvedSetting, solveSetting } from './solve/solveSetting.js';
 export { asItStands, BUILT_TO, createNormal, type Misbuilt } from './standIns/asItStands.js';
+export * from './standIns/onDevices.js';
 export { type Recorder, recordFrame, USUAL_RECORDER } from './standIns/recordFrame.js';
 export { type EngineCalls, setRay } from './trace/engineCalls.js';
 export { degrees, radians } from './units/angle.js';
 export { fromStand, type Stand, toStand } from './units/bearing.js';
 export { aimFrame, type Frame } from './units/frame.js';
 export * from './units/quantity.js';
+export { createRandom } from './units/random.js';
 export * as vector from './units/vector.js';
 export { type Evidence, evidenceOf, type JudgedBy, USUAL } from './verdicts/evidence.js';
 export * from './verdicts/judgeSet.js';

@@ -41,7 +41,7 @@ for (const limit of [0, 1] as const) {
     `%s: every film is finite with film on all lights and reflectances of ${limit}`,
     (name) => {
       const { takes: _takes, takeId: _takeId, ...set } = demoSet(name);
-      const document = setDocument.parse(atLimit(crossed({ ...set, takes: [] }), limit));
+      const document = setDocument.parse(atLimit(crossed({ ...set, takes: [], plates: [] }), limit));
       const tracing = prepareTracing(document);
       const sums = renderTile(tracing, {
         width: 24,

@@ -1,17 +1,22 @@
 import { rename, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import type { StandInCamera } from '@fendrix/contract';
-import { standInCamera } from '@fendrix/contract';
-import { asItStands, recordFrame, setOfPlate } from '@fendrix/core';
+import { type SetDocument, type StandInCamera, standInCamera, type takeFramesBody } from '@fendrix/contract';
+import { asItStands, encodePicture, type Films, recordFrame, traceKey } from '@fendrix/core';
 import sharp from 'sharp';
+import type { z } from 'zod';
 import type { JobStore } from '../domain/jobs.js';
 import type { SetStore } from '../domain/sets.js';
 import { AppError } from '../errors.js';
-import { developed, type SetLight, sizeOf } from './setLight.js';
+import type { Movers } from './movers.js';
+import { plannedSet, type WhichFrame } from './plannedSet.js';
+import { developed, type PictureSize, type SetLight, sizeOf } from './setLight.js';
+import type { Trigger } from './trigger.js';
 
-/** Frames are this wide, px: enough to look at and to measure, and there within some ten seconds. */
+/** Frames are this wide, px: enough to look at and to measure, and there within some ten seconds; the live view is small. */
 const ACROSS_PX = 480;
+const LIVE_PX = 240;
 const SAMPLES = 5;
+const LIVE_SAMPLES = 2;
 /** What a frame takes of the battery. */
 const DRAIN = 1 / 400;
 
@@ -19,20 +24,29 @@ const DRAIN = 1 / 400;
 export interface Camera {
   state(): StandInCamera;
   set(state: StandInCamera): void;
-  /** @returns names of the files  @throws {AppError} `unavailable` where battery, card or cable fail */
+  /**
+   * @param taken is told after each frame: how many there are, of how many, and which flashes did not fire
+   * @returns names of the files
+   * @throws {AppError} `unavailable` where battery, card, cable, turntable or rail fail
+   */
   take(
-    what: { job: string; shot: string; plate?: string | undefined },
-    bracketStops: readonly number[],
+    what: z.output<typeof takeFramesBody>,
+    taken: (done: number, of: number, misfired: string[]) => void,
   ): Promise<string[]>;
+  /** What the camera sees now, WebP, small and grainy as live views are. @throws {AppError} as `take` */
+  live(what: WhichFrame): Promise<Buffer>;
 }
 
 export function createCamera(
-  { jobs, sets }: { jobs: JobStore; sets: SetStore },
+  stores: { jobs: JobStore; sets: SetStore },
   light: SetLight,
   folder: string,
+  { trigger, movers }: { trigger: Trigger; movers: Movers },
 ): Camera {
   let state = standInCamera.parse({});
   let count = 0;
+  /** Films of the last frame and of the last live view: other powers and exposures are developed from them. */
+  const kept = new Map<number, { key: string; films: Promise<Films> }>();
 
   const ready = () => {
     if (!state.on)
@@ -61,45 +75,78 @@ export function createCamera(
     }
   }
 
+  /** The set as it really stands now, turned and moved as table and rail are. */
+  function standing(plan: SetDocument): SetDocument {
+    const { seed, powerStops, sheetByM } = state;
+    return movers.moved(asItStands(plan, seed, { powerStops, sheetByM }));
+  }
+
+  function filmsOf(real: SetDocument, across: number, samples: number): Promise<Films> {
+    const key = traceKey(real);
+    const known = kept.get(across);
+    if (known?.key === key) return known.films;
+    const films = light.films(real, sizeOf(real, across), samples, state.seed);
+    kept.set(across, { key, films });
+    films.catch(() => kept.delete(across));
+    return films;
+  }
+
+  /** Takes one frame of what stands. @returns the name of its file, and the flashes that did not fire */
+  async function expose(plan: SetDocument, stops: number, waits: boolean) {
+    const real = standing(plan);
+    const films = await filmsOf(real, ACROSS_PX, SAMPLES);
+    if (waits) await trigger.ready(plan);
+    ready();
+    const { set, misfired } = trigger.fire(real, plan);
+    // Only ISO changes flash and lasting light alike.
+    const iso = set.camera.iso * 2 ** stops;
+    const exposed = { ...set, camera: { ...set.camera, iso } };
+    const size: PictureSize = films;
+    count++;
+    const rgb = recordFrame(developed(exposed, films), size.width, size.height, iso, state.seed + count);
+    const name = `STAND-${Date.now()}-${String(count).padStart(4, '0')}.JPG`;
+    await put(name, await encoded(rgb, size, exposed.camera));
+    state = {
+      ...state,
+      batteryPart: Math.max(0, state.batteryPart - DRAIN),
+      framesLeft: state.framesLeft - 1,
+    };
+    return { name, misfired };
+  }
+
   return {
     state: () => state,
     set(next) {
       state = next;
     },
-    async take({ job, shot, plate }, bracketStops) {
+    async take({ bracketStops, turnsDeg, railM, waits, ...which }, taken) {
       ready();
-      const { document } = await jobs.read(job);
-      const { setId } = document.shots.find(({ id }) => id === shot) ?? {};
-      if (setId === undefined)
-        throw new AppError('bad-input', 'This picture has no set yet.', { hint: 'Make its set first.' });
-      const set = (await sets.read(setId)).document;
-      const own = plate === undefined ? undefined : set.plates.find(({ id }) => id === plate);
-      if (plate !== undefined && !own)
-        throw new AppError('bad-input', 'The set of this picture has no such plate.');
-      const plan = own ? setOfPlate(set, own) : set;
-      const { seed, powerStops, sheetByM } = state;
-      const real = asItStands(plan, seed, { powerStops, sheetByM });
-      const size = sizeOf(real, ACROSS_PX);
-      const films = await light.films(real, size, SAMPLES, seed);
+      const plan = await plannedSet(stores, which);
+      const places = turnsDeg ?? railM ?? [null];
+      const of = places.length * bracketStops.length;
       const names: string[] = [];
-      for (const stops of bracketStops) {
-        ready();
-        // Only ISO changes flash and lasting light alike.
-        const iso = real.camera.iso * 2 ** stops;
-        const exposed = { ...real, camera: { ...real.camera, iso } };
-        count++;
-        const rgb = recordFrame(developed(exposed, films), size.width, size.height, iso, seed + count);
-        const name = `STAND-${Date.now()}-${String(count).padStart(4, '0')}.JPG`;
-        const bytes = await encoded(rgb, size, exposed.camera);
-        await put(name, bytes);
-        names.push(name);
-        state = {
-          ...state,
-          batteryPart: Math.max(0, state.batteryPart - DRAIN),
-          framesLeft: state.framesLeft - 1,
-        };
+      for (const place of places) {
+        if (place !== null) movers.go(turnsDeg ? 'turntable' : 'rail', place);
+        for (const stops of bracketStops) {
+          ready();
+          const { name, misfired } = await expose(plan, stops, waits);
+          names.push(name);
+          taken(names.length, of, misfired);
+        }
       }
       return names;
+    },
+    async live(which) {
+      ready();
+      const plan = await plannedSet(stores, which);
+      const real = standing(plan);
+      const films = await filmsOf(real, LIVE_PX, LIVE_SAMPLES);
+      const pixels = new Uint8ClampedArray(films.width * films.height * 4);
+      encodePicture(pixels, developed(trigger.lit(real, plan), films));
+      const { width, height } = films;
+      return sharp(Buffer.from(pixels.buffer), { raw: { width, height, channels: 4 } })
+        .webp({ quality: 80 })
+        .toBuffer();
     },
   };
 }

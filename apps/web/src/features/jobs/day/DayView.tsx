@@ -6,10 +6,12 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import CircularProgress from '@mui/material/CircularProgress';
 import Typography from '@mui/material/Typography';
+import { useParams } from 'react-router';
 import { QuantityField } from '../../../shared/QuantityField';
 import { changeRow } from '../../../shared/rows';
 import { Section } from '../../../shared/Section';
 import { fileName, saveFile } from '../../../shared/saveFile';
+import { StandIns } from '../devices/StandIns';
 import { minutesQuantity } from '../quantities';
 import { useEditJob, useJob } from '../state/openJob';
 import { BuildLists } from './BuildLists';
@@ -68,6 +70,7 @@ function DayOfJob() {
 function Planned({ day }: { day: JobDay }) {
   const { order, best } = useOrder(day);
   const pictures = useBuildSteps(day, order);
+  const { jobId } = useParams();
   return (
     <>
       <OrderedDay day={day} order={order} best={best} />
@@ -76,6 +79,7 @@ function Planned({ day }: { day: JobDay }) {
       <WindowLight />
       <PhonesAtTable />
       <PackingList pictures={pictures} />
+      {jobId !== undefined && <StandIns job={jobId} />}
     </>
   );
 }

@@ -6,10 +6,10 @@ import Button from '@mui/material/Button';
 import { Choice } from '../../../shared/Choice';
 import { setsApi } from '../../sets';
 import { jobsApi } from '../api';
+import { PlateChoice } from '../devices/PlateChoice';
 import { useJob } from '../state/openJob';
 import { AgainstPlan } from './AgainstPlan';
 import { frameUrl } from './framesApi';
-import { PlateChoice } from './PlateChoice';
 
 const PLACED: Readonly<Record<NonNullable<Frame['placedBy']>, string>> = {
   time: 'By its time.',

@@ -1,22 +1,6 @@
-import type {
-  Devices,
-  Frame,
-  FrameAgainstPlan,
-  FrameChange,
-  FrameList,
-  MeterReading,
-  StandInCamera,
-  TakenFrames,
-} from '@fendrix/contract';
+import type { Frame, FrameAgainstPlan, FrameChange, FrameList } from '@fendrix/contract';
 import { serverApi } from '../../../shared/api';
 import type { FramePage } from './useFrames';
-
-export interface TakeFrames {
-  job: string;
-  shot: string;
-  plate?: string;
-  bracketStops: number[];
-}
 
 /** Frames that cameras write into the watched folder. */
 export const framesApi = serverApi.injectEndpoints({
@@ -38,18 +22,6 @@ export const framesApi = serverApi.injectEndpoints({
     readAgainstPlan: build.query<FrameAgainstPlan, { id: string; of: string }>({
       query: ({ id }) => `frames/${id}/against-plan`,
       keepUnusedDataFor: 0,
-    }),
-    readDevices: build.query<Devices, void>({ query: () => 'devices', providesTags: ['Devices'] }),
-    setCamera: build.mutation<Devices, StandInCamera>({
-      query: (body) => ({ url: 'devices/camera', method: 'PUT', body }),
-      invalidatesTags: ['Devices'],
-    }),
-    readMeter: build.mutation<MeterReading, { job: string; shot: string; spot: string }>({
-      query: (body) => ({ url: 'devices/meter/readings', method: 'POST', body }),
-    }),
-    takeFrames: build.mutation<TakenFrames, TakeFrames>({
-      query: (body) => ({ url: 'devices/camera/frames', method: 'POST', body }),
-      invalidatesTags: ['Devices', 'Frames'],
     }),
   }),
 });
