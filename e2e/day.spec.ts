@@ -95,9 +95,10 @@ test('a phone is let in by a code, ticks while its link is lost, and is thrown o
   await held.close();
 });
 
-test('a day with the stand-in camera: a late start, a dead battery, a wrong power, a frame kept', async ({
+test('a whole day with the stand-ins: late start, dead battery, wrong power, moved card, all pictures kept', async ({
   page,
 }) => {
+  test.setTimeout(420_000);
   await page.goto('/jobs');
   await page.getByRole('button', { name: 'From the demo' }).click();
   await expect(page.getByRole('heading', { name: 'Brief' })).toBeVisible();
@@ -108,45 +109,98 @@ test('a day with the stand-in camera: a late start, a dead battery, a wrong powe
   await page.getByLabel('On', { exact: true }).fill(today);
   await page.getByRole('button', { name: 'Plan the rest from now' }).click();
   await expect(page.getByTestId('day-late')).toBeHidden();
-  // All steps of the first picture are done; which one it is stands above them.
-  await page.getByRole('link', { name: /Set side/ }).click();
-  const step = page.getByTestId('set-side-step');
-  await expect(step).toHaveText(/^step 1 of/);
-  const picture = (await page.getByRole('main').locator('strong').first().textContent()) ?? '';
-  const steps = Number(/of (\d+)/.exec((await step.textContent()) ?? '')?.[1]);
-  for (let i = 0; i < steps; i++) await page.keyboard.press('PageDown');
-  await expect(page.getByRole('heading', { name: 'Take it' })).toBeVisible();
-  await page.getByRole('link', { name: 'Back to the day' }).click();
   await saved(page);
-
   await page.getByRole('link', { name: 'Frames' }).click();
   await page.getByRole('button', { name: 'Let frames come to this job' }).click();
+  await expect(page.getByRole('button', { name: /Frames come here/ })).toBeVisible();
+
   const camera = (state: object) =>
     page.request.put('/api/devices/camera', { data: { on: true, seed: 4, ...state } });
-  await camera({ batteryPart: 0, powerStops: { A: -0.9 } });
-  await page.reload();
-  const take = page.getByRole('button', { name: 'Take it' });
-  await page.getByLabel('Picture', { exact: true }).selectOption({ label: picture });
-  await take.click();
-  await expect(page.getByText(/battery of the camera is empty/)).toBeVisible();
-  await page.getByRole('button', { name: /New battery/ }).click();
-  await expect(page.getByText(/Battery 100 %/)).toBeVisible();
-  await take.click();
+  const step = page.getByTestId('set-side-step');
   const frame = page.getByRole('region', { name: 'This frame' });
-  await expect(frame).toContainText('By its time.');
-  await frame.getByRole('button', { name: 'Hold it against the plan' }).click();
-  await expect(
-    frame.getByText(/Light A gives 0\.[6-9] stops less than planned|Light A gives 1\.[0-2]/),
-  ).toBeVisible();
-  expect(await seriousFindings(page)).toEqual([]);
-  await page.keyboard.press('r');
-  await expect(page.getByRole('button', { name: /JPG, not kept$/ })).toBeVisible();
-  await camera({ powerStops: {} });
-  await take.click();
-  await expect(page.getByRole('heading', { name: 'Frames (2)' })).toBeVisible();
-  await page.getByRole('button', { name: /JPG$/ }).click();
+  const count = (frames: number) =>
+    expect(page.getByRole('heading', { name: `Frames (${frames})` })).toBeVisible();
+  let taken = 0;
+  const take = async (picture: string, plate?: string) => {
+    await page.getByLabel('Picture', { exact: true }).selectOption({ label: picture });
+    if (plate) await page.getByLabel('Frame of').selectOption({ label: `plate “${plate}”` });
+    await page.getByRole('button', { name: 'Take it' }).click();
+    await count(++taken);
+    await page.getByRole('region', { name: picture }).getByRole('button', { name: /JPG/ }).first().click();
+  };
+  const thought = { kept: 0, 'not kept': 0 };
+  const keep = async (key: 'k' | 'r') => {
+    const mark = key === 'k' ? 'kept' : 'not kept';
+    await page.keyboard.press(key);
+    await expect(page.getByRole('button', { name: new RegExp(`JPG, ${mark}$`) })).toHaveCount(
+      ++thought[mark],
+    );
+  };
+
+  await camera({});
+  const pictures: string[] = [];
+  for (let at = 0; at < 4; at++) {
+    await page.getByRole('link', { name: 'Day' }).click();
+    await page.getByRole('link', { name: /Set side/ }).click();
+    await expect(step).toHaveText(/^step \d+ of/);
+    const picture = (await page.getByRole('main').locator('strong').first().textContent()) ?? '';
+    pictures.push(picture);
+    const steps = Number(/of (\d+)/.exec((await step.textContent()) ?? '')?.[1]);
+    for (let i = 0; i < steps; i++) await page.keyboard.press('PageDown');
+    await expect(page.getByRole('heading', { name: /^Take it$|^All frames are taken$/ })).toBeVisible();
+    await page.getByRole('link', { name: 'Back to the day' }).click();
+    await saved(page);
+    await page.getByRole('link', { name: 'Frames' }).click();
+    if (at === 0) {
+      await camera({ batteryPart: 0, powerStops: { A: -0.9 } });
+      await page.reload();
+      await page.getByLabel('Picture', { exact: true }).selectOption({ label: picture });
+      await page.getByRole('button', { name: 'Take it' }).click();
+      await expect(page.getByText(/battery of the camera is empty/)).toBeVisible();
+      await page.getByRole('button', { name: /New battery/ }).click();
+      await expect(page.getByText(/Battery 100 %/)).toBeVisible();
+      await take(picture);
+      await expect(frame).toContainText('By its time.');
+      await frame.getByRole('button', { name: 'Hold it against the plan' }).click();
+      await expect(
+        frame.getByText(/Light A gives (0\.[6-9]|1\.[0-2]) stops less than planned/),
+      ).toBeVisible();
+      expect(await seriousFindings(page)).toEqual([]);
+      await keep('r');
+      await camera({});
+    }
+    if (picture === 'Nutmeg mill') {
+      await camera({ sheetByM: { 1: [0.05, 0, 0] } });
+      await take(picture);
+      await frame.getByRole('button', { name: 'Hold it against the plan' }).click();
+      await expect(frame.getByText(/^1 .* stands elsewhere: the edge of its image/)).toBeVisible();
+      await frame.getByRole('button', { name: 'difference in stops' }).click();
+      await expect(frame.getByText(/^From plan to frame: /)).toBeVisible();
+      await keep('r');
+      await camera({});
+    }
+    await take(picture);
+    await keep('k');
+    if (picture === 'Damson cordial, hero') {
+      for (const plate of ['Label', 'Liquid']) {
+        await take(picture, plate);
+        await frame.getByLabel('It is').selectOption({ label: `plate “${plate}”` });
+        await keep('k');
+      }
+    }
+    await page.getByRole('link', { name: 'Day' }).click();
+    await page.getByRole('link', { name: /Set side/ }).click();
+    await page.getByRole('button', { name: 'Taken' }).click();
+    await page.getByRole('link', { name: 'Back to the day' }).click();
+    await saved(page);
+  }
+  expect(new Set(pictures).size).toBe(4);
+  await page.getByRole('link', { name: 'Frames' }).click();
+  await expect(page.getByRole('button', { name: /JPG, kept$/ })).toHaveCount(6);
   await page.keyboard.press('k');
-  await expect(page.getByRole('button', { name: /JPG, kept$/ })).toBeVisible();
   await page.keyboard.press('u');
-  await expect(page.getByRole('button', { name: /JPG, kept$/ })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: /JPG, kept$/ })).toHaveCount(6);
+  await page.getByRole('link', { name: 'Day' }).click();
+  const table = page.getByRole('region', { name: /^Taken / });
+  for (const picture of pictures) await expect(table.getByRole('rowheader', { name: picture })).toBeVisible();
 });

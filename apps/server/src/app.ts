@@ -47,7 +47,11 @@ const BODY_LIMIT = '24mb';
 export function createApp(options: AppOptions): { app: Koa; close(): Promise<void> } {
   const { database, log, pictureFolder, webRoot, hosts, origins } = options;
   const app = new Koa();
-  app.on('error', (error) => log.error({ err: error }, 'connection failed'));
+  app.on('error', (error) => {
+    // Whoever listened to events has gone: that is how they end.
+    if (error.code === 'ERR_STREAM_PREMATURE_CLOSE') log.debug('a listener has gone');
+    else log.error({ err: error }, 'connection failed');
+  });
   app.use(securityHeaders());
   app.use(noStore());
   app.use(errorExit(log));

@@ -89,6 +89,21 @@ export interface FrameAgainstPlan {
     rightM: { value: number; error: number };
     downM: { value: number; error: number };
   } | null;
+  /**
+   * Lights and sheets whose images on the products stand elsewhere than planned, surest first. One is named if it alone is
+   * surely off.
+   */
+  images: {
+    kind: 'light' | 'sheet';
+    tag: string;
+    name: string;
+    product: string;
+    /** Where an edge of its image was meant to be and is, parts of the visible width from camera left. */
+    edge: { plan: number; frame: number };
+    /** What would explain it: m further right or away from the camera, with one deviation. */
+    moves: { way: 'right' | 'away'; byM: number; errorM: number }[];
+    isNamed: boolean;
+  }[];
   /** Tones at the pinned spots, stops from mid-tone; null where the frame is clipped or black there. */
   spots: { name: string; plan: number; frame: number | null }[];
 }

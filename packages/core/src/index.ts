@@ -1,8 +1,10 @@
 export * from './colour/cast.js';
 export * from './colour/deltaE.js';
 export * from './colour/whitePoint.js';
+export * from './compare/bandEdges.js';
 export * from './compare/frameShift.js';
 export * from './compare/lightsOfFrame.js';
+export * from './compare/movedThings.js';
 export { BATCH_RAYS } from './engine/engine.js';
 export * as layouts from './engine/layouts.js';
 export { DomainError } from './errors.js';

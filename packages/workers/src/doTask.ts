@@ -1,6 +1,7 @@
 import type { SetDocument } from '@fendrix/contract';
 import {
   ambientByLight,
+  bandHeightM,
   bandProfile,
   clashesOf,
   createLook,
@@ -52,6 +53,10 @@ export function doTask(set: SetDocument, tracing: Tracing, task: Task): TaskResu
       return ambientByLight(tracing, 1);
     case 'bands':
       return set.products.map((product) => mirrorBand(tracing, product)).filter((band) => band !== null);
+    case 'bandsAt':
+      return set.products.flatMap((product) =>
+        task.parts.flatMap((part) => mirrorBand(tracing, product, part * bandHeightM(product)) ?? []),
+      );
     case 'touched':
       return touchedFilms(task.before, set);
     case 'spots':

@@ -40,6 +40,8 @@ export type Task =
   | { kind: 'features'; width: number; height: number; tile: Tile }
   | { kind: 'ambient' }
   | { kind: 'bands' }
+  /** Bands at several heights, parts of the usual one. */
+  | { kind: 'bandsAt'; parts: readonly number[] }
   | { kind: 'touched'; before: SetDocument }
   | { kind: 'spots'; spots: SetDocument['spots']; samples: number; seed: number }
   | { kind: 'pick'; across: number; down: number }
@@ -108,6 +110,7 @@ export interface TaskResults {
   features: DenoiseFeatures;
   ambient: number[];
   bands: MirrorBand[];
+  bandsAt: MirrorBand[];
   /** See `touchedFilms`. */
   touched: number[] | null;
   spots: SpotTrace[];

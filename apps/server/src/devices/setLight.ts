@@ -1,11 +1,13 @@
 import { availableParallelism } from 'node:os';
 import type { SetDocument } from '@fendrix/contract';
 import {
+  BAND_HEIGHTS,
   channelsOf,
   createFilms,
   developFilms,
   displayWeights,
   type Films,
+  type MirrorBand,
   type SpotTrace,
   smoothFilms,
   traceKey,
@@ -30,6 +32,8 @@ export interface SetLight {
   films(set: SetDocument, size: PictureSize, samples: number, seed: number): Promise<Films>;
   /** Light at pinned spots. */
   spots(set: SetDocument, spots: SetDocument['spots'], seed: number): Promise<SpotTrace[]>;
+  /** Mirror bands of all products at the heights that frames are held against. */
+  bands(set: SetDocument): Promise<MirrorBand[]>;
   close(): void;
 }
 
@@ -69,6 +73,8 @@ export function createSetLight(): SetLight {
       withPool((own) =>
         own.run({ key: traceKey(set), set }, { kind: 'spots', spots, samples: SPOT_SAMPLES, seed }),
       ),
+    bands: (set) =>
+      withPool((own) => own.run({ key: traceKey(set), set }, { kind: 'bandsAt', parts: BAND_HEIGHTS })),
     close() {
       clearTimeout(idle);
       letGo();

@@ -5,15 +5,24 @@ import {
   type Films,
   type FrameShift,
   frameShift,
+  type GreyPicture,
   isOff,
   type LightOfFrame,
   lightsOfFrame,
   luminanceOf,
+  type MovedThing,
+  measureEdges,
+  movedThings,
   productBounds,
   projectPoint,
+  TRIED_M,
+  type TriedMove,
   traceKey,
+  triedThings,
   vector,
   viewOf,
+  WAYS,
+  withMoved,
 } from '@fendrix/core';
 import sharp from 'sharp';
 import { developed, type SetLight, sizeOf } from '../devices/setLight.js';
@@ -87,6 +96,14 @@ export function createPlans(light: SetLight): Plans {
       const view = viewOf(set.camera);
       const fitted = sumOf(lights, found);
       const moved = frameShift(greyOf(fitted), greyOf(small), grid);
+      const lit = sumOf(
+        set.lights.map((_, i) => developed(exposed, films, i)),
+        found,
+      );
+      const images = await imagesOf(set, light, {
+        plan: { width, height, grey: greyOf(lit) },
+        frame: { width, height, grey: greyOf(seen) },
+      });
       return {
         exposedAsFrame,
         lights: found.flatMap(({ light: index, stops, error }) => {
@@ -96,6 +113,7 @@ export function createPlans(light: SetLight): Plans {
             : [];
         }),
         shift: moved && inMetres(moved, frameWidthM(set)),
+        images,
         spots: set.spots.flatMap(({ name, pointM }) => {
           const at = projectPoint(view, pointM);
           if (!at || at.some((part) => part < 0 || part >= 1)) return [];
@@ -120,6 +138,39 @@ export function createPlans(light: SetLight): Plans {
         .toBuffer();
     },
   };
+}
+
+/** Lights and sheets whose images on the products stand elsewhere, by the mirror bands of the plan. */
+async function imagesOf(
+  set: SetDocument,
+  light: SetLight,
+  { plan, frame }: { plan: GreyPicture; frame: GreyPicture },
+): Promise<FrameAgainstPlan['images']> {
+  const bands = await light.bands(set);
+  const edges = measureEdges(plan, frame, bands);
+  const tries = await Promise.all(
+    triedThings(edges).flatMap((thing) =>
+      WAYS.map(async (way): Promise<TriedMove> => {
+        const moved = withMoved(set, thing, way, TRIED_M);
+        return { thing, way, byM: TRIED_M, bands: await light.bands(moved) };
+      }),
+    ),
+  );
+  const found = movedThings(edges, bands, tries);
+  const alone = found.filter(({ isOff }) => isOff).length === 1;
+  const surety = ({ moves: [move] }: MovedThing) => (move ? Math.abs(move.byM) / move.errorM : 0);
+  return [...found]
+    .sort((a, b) => surety(b) - surety(a))
+    .map(({ kind, key, edge: { product, ...edge }, moves, isOff }) => ({
+      kind,
+      tag: key,
+      name: (kind === 'light' ? set.lights : set.sheets).find(({ tag }) => tag === key)?.name ?? key,
+      product: set.products.find(({ id }) => id === product)?.name ?? product,
+      edge,
+      moves,
+      // Where several stand elsewhere it is the product or the camera, or none of them is told.
+      isNamed: isOff && alone,
+    }));
 }
 
 /** A picture file as linear light, paper white at 1, of a size. The curve of the camera is taken to be that of sRGB. */

@@ -4,6 +4,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Slider from '@mui/material/Slider';
 import { type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
+import { BLINK_MS, differenceWords, paintDifference } from '../../../shared/render/difference';
 import { renderSmall } from '../../../shared/render/smallRender';
 import { surround } from '../../../shared/theme';
 import { type BenchState, benchActions, type Compared, type CompareMode } from '../state/benchSlice';
@@ -36,8 +37,6 @@ const SAMPLES = 48;
 /** The first picture is a quick one and so much smaller, so that it is there at once; the next as small, by the whole light. */
 const FIRST_PART = 3;
 const FIRST_SAMPLES = 4;
-/** Below three changes in a second, which is where flashing begins to be a danger. */
-const BLINK_MS = 900;
 
 interface Side {
   set: SetDocument;
@@ -253,10 +252,6 @@ function Painted({ image, label }: { image: ImageData | null; label: string }) {
   );
 }
 
-/** Tones of the difference: a third of a stop and less is left grey, two stops and more are full. */
-const FULL_STOPS = 2;
-const LEAST_STOPS = 1 / 6;
-
 function Difference({
   before,
   after,
@@ -274,7 +269,7 @@ function Difference({
     const { width, height } = after.picture;
     const stops = new Float32Array(width * height);
     differenceStops(stops, before.linear, after.linear);
-    return { image: paintDifference(stops, width, height), figures: figuresOf(stops) };
+    return { image: paintDifference(stops, width, height), words: differenceWords(stops) };
   }, [before, after]);
   return (
     <Box sx={{ position: 'absolute', inset: 0 }}>
@@ -282,8 +277,7 @@ function Difference({
       <Caption left>
         {found ? (
           <span data-testid="difference">
-            from {name} to {other}: ╱ brighter {found.figures.brighter} %, ╲ darker {found.figures.darker} %
-            of the frame; up to +{found.figures.most} and −{found.figures.least} stops
+            from {name} to {other}: {found.words}
           </span>
         ) : (
           'Difference on its way'
@@ -291,34 +285,4 @@ function Difference({
       </Caption>
     </Box>
   );
-}
-
-function figuresOf(stops: Float32Array) {
-  const sorted = Float32Array.from(stops).sort();
-  const part = (count: number) => Math.round((100 * count) / stops.length);
-  // The hundredth at either end is left out: specks of noise.
-  const at = (place: number) => sorted[Math.floor(place * (sorted.length - 1))] as number;
-  return {
-    brighter: part(stops.reduce((sum, value) => sum + Number(value > LEAST_STOPS), 0)),
-    darker: part(stops.reduce((sum, value) => sum + Number(value < -LEAST_STOPS), 0)),
-    most: Math.max(0, at(0.99)).toFixed(1),
-    least: Math.max(0, -at(0.01)).toFixed(1),
-  };
-}
-
-/** Brighter in amber, rising lines; darker in blue, falling lines; the same in grey. */
-function paintDifference(stops: Float32Array, width: number, height: number): ImageData {
-  const image = new ImageData(width, height);
-  for (let i = 0; i < stops.length; i++) {
-    const value = stops[i] as number;
-    const x = i % width;
-    const y = (i - x) / width;
-    const size = Math.abs(value) < LEAST_STOPS ? 0 : Math.min(1, Math.abs(value) / FULL_STOPS);
-    const line = value > 0 ? (x + y) % 8 < 2 : (x - y + 8 * height) % 8 < 2;
-    const shade = size > 0 && line ? 0.75 : 1;
-    const to = value > 0 ? [255, 190, 70] : [90, 160, 255];
-    for (let c = 0; c < 3; c++) image.data[4 * i + c] = shade * (110 + size * ((to[c] as number) - 110));
-    image.data[4 * i + 3] = 255;
-  }
-  return image;
 }

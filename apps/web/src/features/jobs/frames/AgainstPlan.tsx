@@ -1,14 +1,15 @@
 import type { Frame, FrameAgainstPlan } from '@fendrix/contract';
 import { formatLength, formatStops } from '@fendrix/core';
+import { imageWords } from '@fendrix/words';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import CircularProgress from '@mui/material/CircularProgress';
-import Slider from '@mui/material/Slider';
 import { useState } from 'react';
 import { failureMessage } from '../../../shared/api';
 import { PlainTable } from '../../../shared/PlainTable';
-import { framesApi, frameUrl } from './framesApi';
+import { FrameBesidePlan } from './FrameBesidePlan';
+import { framesApi } from './framesApi';
 
 /** A spot that differs by more is told first, stops. */
 const APART_STOPS = 0.33;
@@ -38,8 +39,9 @@ export function AgainstPlan({ frame, of }: { frame: Frame; of: string }) {
         <>
           <Lights found={data} />
           <Place found={data} />
+          <Images found={data} />
           <Spots found={data} />
-          <Wipe frame={frame} />
+          <FrameBesidePlan key={frame.id} frame={frame} />
         </>
       )}
     </Box>
@@ -116,6 +118,46 @@ function Place({ found: { shift } }: { found: FrameAgainstPlan }) {
   );
 }
 
+/** Images of lights and cards that stand elsewhere on the products. */
+function Images({ found: { images } }: { found: FrameAgainstPlan }) {
+  if (images.length === 0) return null;
+  const named = images.find(({ isNamed }) => isNamed);
+  return (
+    <>
+      {named && (
+        <Alert severity="warning" sx={{ my: 1 }}>
+          {imageWords(named)}
+        </Alert>
+      )}
+      <PlainTable name="images in the frame">
+        <thead>
+          <tr>
+            <th scope="col">Mirrored</th>
+            <th scope="col">Its edge, plan</th>
+            <th scope="col">frame</th>
+          </tr>
+        </thead>
+        <tbody>
+          {images.map(({ kind, tag, name, product, edge }) => (
+            <tr key={`${kind} ${tag}`}>
+              <th scope="row">
+                {tag} {name}, on {product}
+              </th>
+              <td className="number">{percent(edge.plan)}</td>
+              <td className="number">{percent(edge.frame)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </PlainTable>
+      <Box sx={{ color: 'text.secondary', fontSize: '0.75rem', my: 0.5 }}>
+        Of the visible width of the product, from camera left, past what all of it moved by.
+      </Box>
+    </>
+  );
+}
+
+const percent = (part: number): string => `${(100 * part).toFixed(1)} %`;
+
 function Spots({ found: { spots } }: { found: FrameAgainstPlan }) {
   if (spots.length === 0) return null;
   return (
@@ -145,36 +187,5 @@ function Spots({ found: { spots } }: { found: FrameAgainstPlan }) {
         ))}
       </tbody>
     </PlainTable>
-  );
-}
-
-/** The frame wiped over its plan. */
-function Wipe({ frame }: { frame: Frame }) {
-  const [part, setPart] = useState(50);
-  const whole = { position: 'absolute', inset: 0, width: '100%', height: '100%', objectFit: 'fill' } as const;
-  return (
-    <Box sx={{ mt: 1 }}>
-      <Box
-        sx={{ position: 'relative', aspectRatio: `${frame.widthPx} / ${frame.heightPx}`, overflow: 'hidden' }}
-      >
-        <Box component="img" src={`/api/frames/${frame.id}/plan`} alt="The plan" sx={whole} />
-        <Box
-          component="img"
-          src={frameUrl(frame.id, 'large')}
-          alt="The frame"
-          sx={{ ...whole, clipPath: `inset(0 ${100 - part}% 0 0)` }}
-        />
-      </Box>
-      <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'center', fontSize: '0.75rem' }}>
-        frame
-        <Slider
-          size="small"
-          aria-label="Frame wiped over its plan"
-          value={part}
-          onChange={(_, value) => setPart(value as number)}
-        />
-        plan
-      </Box>
-    </Box>
   );
 }

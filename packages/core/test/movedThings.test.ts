@@ -1,0 +1,130 @@
+import type { SetDocument, Vector } from '@fendrix/contract';
+import { demoSet } from '@fendrix/demo';
+import { describe, expect, test } from 'vitest';
+import {
+  asItStands,
+  BAND_HEIGHTS,
+  bandHeightM,
+  createNormal,
+  type GreyPicture,
+  type MirrorBand,
+  measureEdges,
+  mirrorBand,
+  movedThings,
+  prepareTracing,
+  TRIED_M,
+  type TriedMove,
+  triedThings,
+  WAYS,
+  withMoved,
+} from '../src/index.js';
+
+const WIDTH = 480;
+const HEIGHT = 320;
+
+function bandsOf(set: SetDocument): MirrorBand[] {
+  const tracing = prepareTracing(set);
+  return set.products.flatMap((product) =>
+    BAND_HEIGHTS.flatMap((part) => mirrorBand(tracing, product, part * bandHeightM(product)) ?? []),
+  );
+}
+
+/** What is mirrored, each in a tone of its own; the outline before a grey. */
+function toneOf(kind: string, what: string | null): number {
+  if (kind === 'sheet' || kind === 'light') return 0.5 + 0.05 * Number.parseInt(what ?? '0', 36);
+  return kind === 'backdrop' ? 0.12 : kind === 'bench' ? 0.08 : 0.04;
+}
+
+/** A picture of bands alone, as a lens draws it: soft over a pixel, with noise. */
+function drawn(bands: readonly MirrorBand[], noise: () => number): GreyPicture {
+  const grey = new Float32Array(WIDTH * HEIGHT).fill(0.2);
+  for (const { left, right, down, lengths } of bands) {
+    const at = (across: number) => {
+      const u = (across - left) / (right - left);
+      if (u < 0 || u > 1) return 0.2;
+      const own = lengths.find(({ to }) => u <= to);
+      return own ? toneOf(own.kind, own.what) : 0.2;
+    };
+    for (const by of [-1, 0, 1]) {
+      const line = (Math.floor(down * HEIGHT) + by) * WIDTH;
+      for (let x = 0; x < WIDTH; x++) {
+        let sum = 0;
+        for (let i = 0; i < 12; i++) sum += at((x - 0.5 + (2 * (i + 0.5)) / 12) / WIDTH);
+        grey[line + x] = (sum / 12) * (1 + 0.02 * noise());
+      }
+    }
+  }
+  return { width: WIDTH, height: HEIGHT, grey };
+}
+
+/** What a frame of a set tells that was built with a sheet elsewhere. */
+function told(plan: SetDocument, planned: readonly MirrorBand[], seed: number, off: Record<string, Vector>) {
+  const normal = createNormal(seed);
+  const frame = drawn(bandsOf(asItStands(plan, seed, { sheetByM: off })), normal);
+  const edges = measureEdges(drawn(planned, normal), frame, planned);
+  const tries = triedThings(edges).flatMap((thing) =>
+    WAYS.map((way): TriedMove => {
+      const moved = withMoved(plan, thing, way, TRIED_M);
+      return { thing, way, byM: TRIED_M, bands: bandsOf(moved) };
+    }),
+  );
+  return { edges, found: movedThings(edges, planned, tries) };
+}
+
+describe('which card stands elsewhere, by the edges of its image', () => {
+  const plan = demoSet('mill');
+  const bands = bandsOf(plan);
+
+  test('edges of the plan are found where they are', () => {
+    const still = drawn(bands, () => 0);
+    const edges = measureEdges(still, still, bands);
+    expect(edges.length).toBeGreaterThan(30);
+    for (const { by } of edges) expect(Math.abs(by)).toBeLessThan(0.002);
+    expect(measureEdges(still, { ...still, grey: still.grey.map(() => 0.2) }, bands)).toEqual([]);
+  });
+
+  test('a card 4 cm off is named, and by how much; in nine of ten', () => {
+    const runs = [1, 2, 3, 4, 5].flatMap((seed) => [
+      { tag: '1', byM: 0.04, seed },
+      { tag: '2', byM: -0.04, seed },
+    ]);
+    const right = runs.filter(({ tag, byM, seed }) => {
+      const { found } = told(plan, bands, seed, { [tag]: [byM, 0, 0] });
+      const off = found.filter(({ isOff }) => isOff);
+      const move = off[0]?.moves.find(({ way }) => way === 'right');
+      return off.length === 1 && off[0]?.key === tag && Math.abs((move?.byM ?? 9) - byM) < 0.02;
+    });
+    expect(right.length).toBeGreaterThanOrEqual(9);
+  });
+
+  test('nothing is named where all is built to its plan; in nine of ten', () => {
+    const quiet = [11, 12, 13, 14, 15, 16, 17, 18, 19, 20].filter(
+      (seed) => !told(plan, bands, seed, {}).found.some(({ isOff }) => isOff),
+    );
+    expect(quiet.length).toBeGreaterThanOrEqual(9);
+  });
+
+  test('a camera that stands elsewhere moves all edges alike, and names no card', () => {
+    const { camera } = plan;
+    const [x, y, z] = camera.positionM;
+    const aside = {
+      ...plan,
+      camera: { ...camera, aimM: [camera.aimM[0] + 0.004, camera.aimM[1], camera.aimM[2]] },
+    };
+    expect([x, y, z]).toEqual(aside.camera.positionM);
+    const frame = drawn(bandsOf(aside as SetDocument), () => 0);
+    const edges = measureEdges(
+      drawn(bands, () => 0),
+      frame,
+      bands,
+    );
+    const byRight = edges.map(({ by }) => by).sort((a, b) => a - b)[edges.length >> 1] as number;
+    expect(byRight).toBeLessThan(-0.02);
+    const tries = triedThings(edges).flatMap((thing) =>
+      WAYS.map((way): TriedMove => {
+        return { thing, way, byM: TRIED_M, bands: bandsOf(withMoved(plan, thing, way, TRIED_M)) };
+      }),
+    );
+    expect(movedThings(edges, bands, tries).filter(({ isOff }) => isOff)).toEqual([]);
+  });
+});
