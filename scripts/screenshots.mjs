@@ -46,16 +46,20 @@ await page
 await page.locator('[data-testid="compare"][data-ready="yes"]').waitFor();
 await page.waitForTimeout(6000);
 await page.screenshot({ path: join(folder, 'bench-card.png') });
-for (const [name, file] of [
-  [/straight down/i, 'bench-tart.png'],
-  [/gradient cards/i, 'bench-mill.png'],
-]) {
-  await page.goto(`${address}/sets`);
-  await page.getByRole('link', { name }).first().click();
-  await page.getByTestId('picture-status').waitFor();
-  await settled(60_000);
-  await page.screenshot({ path: join(folder, file) });
-}
+await page.goto(`${address}/sets`);
+await page
+  .getByRole('link', { name: /gradient cards/i })
+  .first()
+  .click();
+await page.getByTestId('picture-status').waitFor();
+await settled(60_000);
+await page.screenshot({ path: join(folder, 'bench-mill.png') });
+await page.goto(`${address}/sets`);
+await page.getByRole('link', { name: /perry/i }).first().click();
+await page.getByRole('tab', { name: 'Plates' }).click();
+await page.getByRole('button', { name: /^Rims/ }).click();
+await settled(60_000);
+await page.screenshot({ path: join(folder, 'bench-plates.png') });
 await page.goto(`${address}/sets`);
 await page
   .getByRole('link', { name: /vinegar/i })
