@@ -1,5 +1,29 @@
+import { availableParallelism } from 'node:os';
+import type { SetDocument } from '@fendrix/contract';
 import { createFilms, type Films, smoothFilms } from '@fendrix/core';
 import { type KeyedSet, renderProgressively, type WorkerPool, wholeFeatures } from '@fendrix/workers';
+import { wholeNumber } from './input.js';
+import { pictureSize } from './pictureSize.js';
+
+/** Words that say how films are traced. */
+export const TRACE_WORDS = {
+  size: { type: 'string' },
+  samples: { type: 'string' },
+  seed: { type: 'string' },
+  threads: { type: 'string' },
+} as const;
+
+/** What they say for a set, with the usual where they say nothing. */
+export function traceWords(values: { [Word in keyof typeof TRACE_WORDS]?: string }, set: SetDocument) {
+  const [width, height] = pictureSize(values.size, set);
+  return {
+    width,
+    height,
+    samples: wholeNumber('samples', values.samples, 64, 1_000_000),
+    seed: wholeNumber('seed', values.seed, 1, 2 ** 31 - 1),
+    threads: wholeNumber('threads', values.threads, availableParallelism(), 256),
+  };
+}
 
 interface FilmOptions {
   width: number;

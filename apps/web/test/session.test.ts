@@ -292,6 +292,25 @@ describe('picture session', () => {
       expect(kinds()).toEqual([]);
     });
 
+    test('films of its own that were not needed for a while are traced again', async () => {
+      vi.useFakeTimers();
+      const { session, told } = open();
+      session.update(set);
+      session.showPlates(shown(near));
+      await pass(20_000);
+      const begun = () =>
+        told.filter((message) => message.type === 'begin' && message.ofPlates !== null).length;
+      expect(begun()).toBe(1);
+      // As the plate is: then it has no films of its own.
+      session.update({ ...set, camera: { ...set.camera, focusM: near.focusM as number } });
+      await pass(20_000);
+      expect(laidOf(told)?.plates[0]?.films).toBeNull();
+      session.update(set);
+      await pass(20_000);
+      expect(laidOf(told)?.plates[0]?.films).not.toBeNull();
+      expect(begun()).toBe(2);
+    });
+
     test('a set that moves moves its plates along, and tells the developer only what is other', async () => {
       vi.useFakeTimers();
       const { session, told } = open();

@@ -9,6 +9,7 @@ import {
   placePlate,
   plannedFrames,
 } from '../src/index.js';
+import { plateOf } from './plate.js';
 
 const at = (minutes: number) => new Date(Date.UTC(2026, 10, 30, 9, minutes)).toISOString();
 const time = (minutes: number) => Date.parse(at(minutes));
@@ -59,17 +60,7 @@ describe('which picture a frame is of', () => {
 });
 
 describe('which plate a frame is', () => {
-  const plate = (id: string, changes: Partial<Plate> = {}): Plate => ({
-    id,
-    name: id,
-    gives: 'other',
-    note: '',
-    lights: [],
-    mask: [],
-    featherPart: 0,
-    laid: true,
-    ...changes,
-  });
+  const plate = (id: string, changes: Partial<Plate> = {}) => plateOf({ id, name: id, ...changes });
   const lit = { lights: [{ tag: 'D', on: true, powerStops: -3 }] };
   const set: SetDocument = {
     ...exposed(11, 1 / 125),

@@ -23,21 +23,10 @@ import {
   traceKey,
   WHOLE_MASK,
 } from '../src/index.js';
+import { plateOf } from './plate.js';
 
 const WIDE = 120;
 const HIGH = 80;
-
-const plateOf = (changes: Partial<Plate> = {}): Plate => ({
-  id: 'one',
-  name: 'One',
-  gives: 'other',
-  note: '',
-  lights: [],
-  mask: [],
-  featherPart: 0,
-  laid: true,
-  ...changes,
-});
 
 const adds = (area: MaskPiece['area']): MaskPiece => ({ area, leaveOut: false });
 const leaves = (area: MaskPiece['area']): MaskPiece => ({ area, leaveOut: true });

@@ -27,6 +27,19 @@ const shotOf = (id: string) => {
 };
 
 describe('a first set for a picture', () => {
+  test('begins with the plates that were noted for it, each with the mask that goes with its name', () => {
+    const { shot, framing } = shotOf('cordial');
+    const noted = { ...shot, plates: ['label', 'Liquid', 'drops on the neck'] };
+    const { plates } = stageSet(job, noted, framing, studio).set;
+    expect(plates.map(({ name, gives }) => [name, gives])).toEqual([
+      ['Label', 'label'],
+      ['Liquid', 'liquid'],
+      ['Drops on the neck', 'other'],
+    ]);
+    expect(plates[0]?.mask.map(({ area }) => area.by)).toEqual(['part', 'part', 'part', 'part']);
+    expect(plates[2]?.mask).toEqual([]);
+  });
+
   test.each(['cordial', 'mill', 'tart', 'mould'])('%s: a valid set that works in its room', (id) => {
     const { shot, framing } = shotOf(id);
     const { set, placed, inRoom } = stageSet(job, shot, framing, studio);

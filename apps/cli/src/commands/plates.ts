@@ -1,5 +1,4 @@
 import { mkdir, writeFile } from 'node:fs/promises';
-import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import type { Plate, SetDocument } from '@fendrix/contract';
 import {
@@ -19,9 +18,8 @@ import { plateList } from '@fendrix/words';
 import { partMapOf, type WorkerPool } from '@fendrix/workers';
 import { createNodePool } from '@fendrix/workers/node';
 import sharp from 'sharp';
-import { InputError, readSet, readWords, wholeNumber } from '../input.js';
-import { pictureSize } from '../pictureSize.js';
-import { traceFilms } from '../traceFilms.js';
+import { InputError, readSet, readWords } from '../input.js';
+import { TRACE_WORDS, traceFilms, traceWords } from '../traceFilms.js';
 
 /** Masks are made of pixels half as wide, so that their edges are smooth. */
 const FINER = 2;
@@ -41,10 +39,7 @@ export async function plates(words: string[]): Promise<unknown> {
     words,
     {
       out: { type: 'string' },
-      size: { type: 'string' },
-      samples: { type: 'string' },
-      seed: { type: 'string' },
-      threads: { type: 'string' },
+      ...TRACE_WORDS,
       'masks-only': { type: 'boolean' },
     },
     1,
@@ -54,14 +49,11 @@ export async function plates(words: string[]): Promise<unknown> {
   const set = await readSet(positionals[0] ?? '');
   if (set.plates.length === 0)
     throw new InputError('plates: this set has none. Add them on the bench, desk Plates.');
-  const [width, height] = pictureSize(values.size, set);
+  const { width, height, samples, seed, threads } = traceWords(values, set);
   const { sensorWidthM, sensorHeightM } = set.camera.body;
   const high = Math.round((width * sensorHeightM) / sensorWidthM);
   if (Math.abs(high - height) > 1)
     throw new InputError(`--size: masks are of the whole frame. Give its shape, such as ${width}x${high}`);
-  const samples = wholeNumber('samples', values.samples, 64, 1_000_000);
-  const seed = wholeNumber('seed', values.seed, 1, 2 ** 31 - 1);
-  const threads = wholeNumber('threads', values.threads, availableParallelism(), 256);
   const pool = createNodePool(threads);
   try {
     const size = { width, height };

@@ -1,5 +1,4 @@
 import { writeFile } from 'node:fs/promises';
-import { availableParallelism } from 'node:os';
 import { extname } from 'node:path';
 import type { SetDocument } from '@fendrix/contract';
 import {
@@ -13,9 +12,8 @@ import {
 } from '@fendrix/core';
 import { createNodePool } from '@fendrix/workers/node';
 import sharp from 'sharp';
-import { InputError, readSet, readWords, wholeNumber } from '../input.js';
-import { pictureSize } from '../pictureSize.js';
-import { traceFilms } from '../traceFilms.js';
+import { InputError, readSet, readWords } from '../input.js';
+import { TRACE_WORDS, traceFilms, traceWords } from '../traceFilms.js';
 
 /** Pictures for the eye, and linear ones in absolute units. */
 const FORMATS = ['.png', '.pfm', '.hdr'];
@@ -26,10 +24,7 @@ export async function render(words: string[]): Promise<unknown> {
     words,
     {
       out: { type: 'string' },
-      size: { type: 'string' },
-      samples: { type: 'string' },
-      seed: { type: 'string' },
-      threads: { type: 'string' },
+      ...TRACE_WORDS,
       light: { type: 'string' },
       'whole-paths': { type: 'boolean' },
       smooth: { type: 'boolean' },
@@ -39,13 +34,10 @@ export async function render(words: string[]): Promise<unknown> {
   const out = values.out ?? '';
   const format = extname(out).toLowerCase();
   if (!FORMATS.includes(format)) throw new InputError(`--out: name a ${FORMATS.join(', ')} file`);
-  const samples = wholeNumber('samples', values.samples, 64, 1_000_000);
   const wholePaths = values['whole-paths'] === true;
   const smooth = values.smooth === true;
-  const seed = wholeNumber('seed', values.seed, 1, 2 ** 31 - 1);
-  const threads = wholeNumber('threads', values.threads, availableParallelism(), 256);
   const set = await readSet(positionals[0] ?? '');
-  const [width, height] = pictureSize(values.size, set);
+  const { width, height, samples, seed, threads } = traceWords(values, set);
   const shown = values.light === undefined ? set : onlyLight(set, values.light);
 
   const pool = createNodePool(threads);

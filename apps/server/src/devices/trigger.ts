@@ -30,19 +30,15 @@ export function createTrigger(): Trigger {
     const of = ({ lights }: SetDocument) => lights.find((light) => light.tag === tag)?.powerStops ?? 0;
     return of(real) - of(plan);
   };
-  const requireLink = () => {
-    if (!state.linked)
-      throw new AppError('unavailable', 'The flash trigger does not answer.', {
-        hint: 'See to its link, or take it off the camera.',
-      });
-  };
 
   return {
     state: () => state,
     set(next) {
       // What is set by radio reaches nothing while the link is lost.
       if (next.on && !next.linked && JSON.stringify(next.powers) !== JSON.stringify(state.powers))
-        requireLink();
+        throw new AppError('unavailable', 'The flash trigger does not answer.', {
+          hint: 'See to its link, or take it off the camera.',
+        });
       state = next;
     },
     lit(real, plan) {

@@ -12,6 +12,7 @@ import type {
 import { DomainError } from '../errors.js';
 import { type Bounds, joinBounds } from '../geometry/bounds.js';
 import { productBounds } from '../geometry/shape.js';
+import { platesNamed } from '../plates/proposePlates.js';
 import { viewOf } from '../render/view.js';
 import { add, scale } from '../units/vector.js';
 import { roomForCamera } from './cameraRoom.js';
@@ -86,7 +87,7 @@ export function stageSet(
     wishes: openWishes(moodOf(shot.look, job.brief.mood)),
     settled: [],
     takes: [],
-    plates: [],
+    plates: platesNamed({ products }, shot.plates),
   };
   const lit = metered(set);
   return { set: studio && inRoom ? inStudio(lit, studio) : lit, placed, bounds, inRoom };

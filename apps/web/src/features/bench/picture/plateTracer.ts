@@ -22,9 +22,9 @@ export class PlateTracer {
   private shown: PlatesShown | null = null;
   private base: KeyedSet | null = null;
   private own: readonly OwnPlate[] = [];
-  /** What is traced already: films by their key, parts by theirs. */
-  private readonly traced = new Set<string>();
-  private parts = '';
+  /** At which size and part of the frame films are traced, by their key; and what is seen where, of which set. */
+  private readonly traced = new Map<string, string>();
+  private parts = { key: '', at: '' };
   private told = '';
 
   constructor(
@@ -53,8 +53,9 @@ export class PlateTracer {
       const own = setOfPlate(set, plate);
       return { plate, keyed: { key: traceKey(own), set: own } };
     });
-    const keys = new Set(this.own.map(({ keyed }) => keyed.key));
-    for (const name of this.traced) if (!keys.has(keyOf(name))) this.traced.delete(name);
+    // The developer forgets films that no plate needs.
+    const keys = new Set(this.besides().map(({ keyed }) => keyed.key));
+    for (const key of this.traced.keys()) if (!keys.has(key)) this.traced.delete(key);
     const laid = this.own.map(({ plate, keyed }): LaidPlate => {
       const { id, name, mask, featherPart } = plate;
       return {
@@ -78,9 +79,10 @@ export class PlateTracer {
   /** Whether something of the plates is not traced yet. */
   wants(base: KeyedSet, width: number, window: FrameWindow): boolean {
     if (!this.shown) return false;
+    const at = placeOf(width, window);
     return (
-      (this.masked() && this.parts !== nameOf(base.key, width, window)) ||
-      this.besides().some(({ keyed }) => !this.traced.has(nameOf(keyed.key, width, window)))
+      (this.masked() && !this.partsAre(base, at)) ||
+      this.besides().some(({ keyed }) => this.traced.get(keyed.key) !== at)
     );
   }
 
@@ -92,27 +94,31 @@ export class PlateTracer {
     aspect: number,
     signal: AbortSignal,
   ): Promise<void> {
-    const name = nameOf(base.key, width, window);
-    if (!this.shown || !this.masked() || this.parts === name) return;
+    const at = placeOf(width, window);
+    if (!this.shown || !this.masked() || this.partsAre(base, at)) return;
     const { width: wide, height: high, part } = pictureOf(window, FINER * width, aspect);
     const run = { priority: 1, signal };
     const [map, things] = await Promise.all([
       partMapOf(this.pool, base, { width: wide, height: high }, part, run),
       this.pool.run(base, { kind: 'things' }, run),
     ]);
-    this.parts = name;
+    this.parts = { key: base.key, at };
     this.tell({ type: 'parts', map, things, window });
   }
 
   /** Traces the films of plates that the set as it stands has not. */
   async traceFilms(width: number, window: FrameWindow, aspect: number, signal: AbortSignal): Promise<void> {
+    const at = placeOf(width, window);
     for (const { keyed } of this.besides()) {
-      const name = nameOf(keyed.key, width, window);
-      if (this.traced.has(name)) continue;
+      if (this.traced.get(keyed.key) === at) continue;
       const options = { samples: SAMPLES, fewest: 2, withFeatures: true, atRest: true, signal };
       await this.maker.make(keyed, window, aspect, { ...options, width, ofPlates: keyed.key });
-      this.traced.add(name);
+      this.traced.set(keyed.key, at);
     }
+  }
+
+  private partsAre({ key }: KeyedSet, at: string): boolean {
+    return this.parts.key === key && this.parts.at === at;
   }
 
   private masked(): boolean {
@@ -124,7 +130,4 @@ export class PlateTracer {
   }
 }
 
-const nameOf = (key: string, width: number, window: FrameWindow): string =>
-  `${width} ${JSON.stringify(window)} ${key}`;
-
-const keyOf = (name: string): string => name.slice(name.indexOf('}') + 2);
+const placeOf = (width: number, window: FrameWindow): string => `${width} ${JSON.stringify(window)}`;

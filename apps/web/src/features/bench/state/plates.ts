@@ -1,5 +1,5 @@
 import type { MaskArea, MaskPiece, Plate, SetDocument } from '@fendrix/contract';
-import type { ProposedPlate } from '@fendrix/core';
+import { type ProposedPlate, startedPlate } from '@fendrix/core';
 import type { Edit } from './edit';
 
 /** Most discs of one painted piece, see the contract. */
@@ -10,7 +10,7 @@ export function newPlate(plates: readonly Plate[], proposed: ProposedPlate, name
   const taken = (id: string, own: string) => plates.some((plate) => plate.id === id || plate.name === own);
   let [id, own] = [`plate-${plates.length + 1}`, name];
   for (let i = 2; taken(id, own); i++) [id, own] = [`plate-${plates.length + i}`, `${name} ${i}`];
-  return { id, name: own, note: '', lights: [], featherPart: 0.003, laid: true, ...proposed };
+  return startedPlate({ id, name: own }, proposed);
 }
 
 export const addPlates =

@@ -1,5 +1,5 @@
-import { type SetDocument, type TapeMark, tapeMark } from '@fendrix/contract';
-import { marksForTapes, marksOf } from '@fendrix/core';
+import { type SetDocument, type Shot, type TapeMark, tapeMark } from '@fendrix/contract';
+import { marksForTapes, marksOf, type SetCaution } from '@fendrix/core';
 import { buildWords, frameStepWords, setCautionWords, TAPE_MARK_WORDS } from '@fendrix/words';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
@@ -89,9 +89,8 @@ function usePrinting(): boolean {
 }
 
 function BuildList({ picture, open }: { picture: PictureSteps; open: boolean }) {
-  const { shot, set, before, steps } = picture;
+  const { shot, set, before, steps, frames } = picture;
   const { tapesFrom } = useJob().day;
-  const { act } = useDayAtHand();
   const done = steps.filter(({ key }) => shot.built.includes(key)).length;
   return (
     <Box component="details" open={open} sx={{ borderTop: 1, borderColor: 'divider', py: 0.75 }}>
@@ -102,103 +101,94 @@ function BuildList({ picture, open }: { picture: PictureSteps; open: boolean }) 
           : `: ${done} of ${steps.length} done, ${before === null ? 'from an empty table' : `from “${before}”`}`}
       </Box>
       {steps.length > 0 && (
-        <PlainTable name={`build ${shot.id}`}>
-          <thead>
-            <tr>
-              <th scope="col">Done</th>
-              <th scope="col">What</th>
-              <th scope="col">Where</th>
-              <th scope="col">How</th>
-            </tr>
-          </thead>
-          <tbody>
-            {steps.map((step) => {
-              const { title, numbers, notes } = buildWords(step, set, tapesFrom);
-              return (
-                <tr key={step.key}>
-                  <td>
-                    <Checkbox
-                      size="small"
-                      sx={{ p: 0 }}
-                      checked={shot.built.includes(step.key)}
-                      onChange={(_, checked) =>
-                        act({ kind: 'step', shot: shot.id, step: step.key, done: checked })
-                      }
-                      slotProps={{ input: { 'aria-label': `${title}: done` } }}
-                    />
-                  </td>
-                  <th scope="row" style={{ fontWeight: 650, minWidth: 140 }}>
-                    {title}
-                  </th>
-                  <td>
-                    {numbers.map(({ label, value }) => (
-                      <div key={label} style={{ whiteSpace: 'nowrap' }}>
-                        <span className="number">{value}</span> {label}
-                      </div>
-                    ))}
-                  </td>
-                  <td>
-                    {step.cautions.map((caution) => (
-                      <Alert key={caution.code} role="note" severity="warning" sx={{ py: 0, mb: 0.5 }}>
-                        {setCautionWords(caution)}
-                      </Alert>
-                    ))}
-                    {notes.join(' ')}
-                  </td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </PlainTable>
+        <StepTable
+          name={`build ${shot.id}`}
+          shot={shot}
+          columns={['Done', 'What', 'Where', 'How']}
+          steps={steps.map((step) => ({ ...step, ...buildWords(step, set, tapesFrom) }))}
+        />
       )}
-      {picture.frames.length > 1 && <FrameList picture={picture} />}
+      {frames.length > 1 && (
+        <StepTable
+          name={`frames ${shot.id}`}
+          shot={shot}
+          columns={['Taken', 'Frame', 'Settings', 'How']}
+          steps={frames.map((frame, at) => ({
+            key: frame.key,
+            cautions: [],
+            ...frameStepWords(frame, frames[at - 1] ?? null),
+          }))}
+        />
+      )}
     </Box>
   );
 }
 
-/** Frames of a picture that is put together from several, in the order in which they are taken. */
-function FrameList({ picture: { shot, frames } }: { picture: PictureSteps }) {
+interface TableStep {
+  key: string;
+  title: string;
+  numbers: readonly { label: string; value: string }[];
+  notes: readonly string[];
+  cautions: readonly SetCaution[];
+}
+
+/** Steps of one picture with a tick each. @param columns heads of them; the first also says what a tick means */
+function StepTable({
+  name,
+  shot,
+  columns,
+  steps,
+}: {
+  name: string;
+  shot: Shot;
+  columns: readonly [string, string, string, string];
+  steps: readonly TableStep[];
+}) {
   const { act } = useDayAtHand();
+  const [ticked] = columns;
   return (
-    <PlainTable name={`frames ${shot.id}`}>
+    <PlainTable name={name}>
       <thead>
         <tr>
-          <th scope="col">Taken</th>
-          <th scope="col">Frame</th>
-          <th scope="col">Settings</th>
-          <th scope="col">How</th>
+          {columns.map((column) => (
+            <th key={column} scope="col">
+              {column}
+            </th>
+          ))}
         </tr>
       </thead>
       <tbody>
-        {frames.map((frame, at) => {
-          const { title, numbers, notes } = frameStepWords(frame, frames[at - 1] ?? null);
-          return (
-            <tr key={frame.key}>
-              <td>
-                <Checkbox
-                  size="small"
-                  sx={{ p: 0 }}
-                  checked={shot.built.includes(frame.key)}
-                  onChange={(_, checked) =>
-                    act({ kind: 'step', shot: shot.id, step: frame.key, done: checked })
-                  }
-                  slotProps={{ input: { 'aria-label': `${title}: taken` } }}
-                />
-              </td>
-              <th scope="row" style={{ fontWeight: 650, minWidth: 140 }}>
-                {title}
-              </th>
-              <td>
-                {numbers.map(({ label, value }) => (
-                  <div key={label} style={{ whiteSpace: 'nowrap' }}>
-                    <span className="number">{value}</span> {label}
-                  </div>
-                ))}
-              </td>
-              <td>{notes.join(' ')}</td>
-            </tr>
-          );
-        })}
+        {steps.map(({ key, title, numbers, notes, cautions }) => (
+          <tr key={key}>
+            <td>
+              <Checkbox
+                size="small"
+                sx={{ p: 0 }}
+                checked={shot.built.includes(key)}
+                onChange={(_, checked) => act({ kind: 'step', shot: shot.id, step: key, done: checked })}
+                slotProps={{ input: { 'aria-label': `${title}: ${ticked.toLowerCase()}` } }}
+              />
+            </td>
+            <th scope="row" style={{ fontWeight: 650, minWidth: 140 }}>
+              {title}
+            </th>
+            <td>
+              {numbers.map(({ label, value }) => (
+                <div key={label} style={{ whiteSpace: 'nowrap' }}>
+                  <span className="number">{value}</span> {label}
+                </div>
+              ))}
+            </td>
+            <td>
+              {cautions.map((caution) => (
+                <Alert key={caution.code} role="note" severity="warning" sx={{ py: 0, mb: 0.5 }}>
+                  {setCautionWords(caution)}
+                </Alert>
+              ))}
+              {notes.join(' ')}
+            </td>
+          </tr>
+        ))}
       </tbody>
     </PlainTable>
   );
