@@ -232,12 +232,12 @@ describe('the watched folder', () => {
     const own = (name: string) => frames.find((frame) => frame.name === name) as Frame;
     expect(own('A.JPG')).toMatchObject({ shot: 'one', plate: 'slow', placedBy: 'time' });
     // The frame of the set is ticked: this is the next that is exposed so.
-    expect(own('B.JPG')).toMatchObject({ shot: 'one', plate: 'label' });
+    expect(own('B.JPG')).toMatchObject({ shot: 'one', plate: 'label', take: pepper.takeId });
     const change = (plate: string | null) =>
       server.call<Frame>('PATCH', `/api/frames/${own('B.JPG').id}`, { plate });
     expect((await change('slow')).body).toMatchObject({ plate: 'slow', placedBy: 'hand' });
     expect((await change('gone')).status).toBe(400);
-    expect((await change(null)).body).toMatchObject({ plate: null, shot: 'one' });
+    expect((await change(null)).body).toMatchObject({ plate: null, shot: 'one', take: pepper.takeId });
   });
 
   test('gives a job what came before it was said which; other files are passed over', async () => {

@@ -24,6 +24,7 @@ const frame = (name: string, more: Partial<Frame> = {}): Frame => ({
   job: JOB_ID,
   shot: null,
   plate: null,
+  take: null,
   placedBy: null,
   state: 'new',
   starred: false,

@@ -28,6 +28,8 @@ export interface Frame extends FrameSettings {
   shot: string | null;
   /** The plate of it; null for the frame of the set as it stands. */
   plate: string | null;
+  /** The take that its set was made from when it came; null where none was kept, or it was moved by hand. */
+  take: string | null;
   /** How that is known. */
   placedBy: 'time' | 'settings' | 'hand' | null;
   state: 'new' | 'kept' | 'rejected';

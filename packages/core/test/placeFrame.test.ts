@@ -29,19 +29,40 @@ const nothing = { exposureS: null, fNumber: null, iso: null };
 
 describe('which picture a frame is of', () => {
   test('the one that was being taken at its time, whatever the settings', () => {
-    expect(placeFrame(time(20), nothing, among)).toEqual({ shot: 'done', plate: null, by: 'time' });
-    expect(placeFrame(time(31), nothing, among)).toEqual({ shot: 'done', plate: null, by: 'time' });
+    expect(placeFrame(time(20), nothing, among)).toEqual({
+      shot: 'done',
+      plate: null,
+      take: 'liquid-plate',
+      by: 'time',
+    });
+    expect(placeFrame(time(31), nothing, among)).toEqual({
+      shot: 'done',
+      plate: null,
+      take: 'liquid-plate',
+      by: 'time',
+    });
     expect(placeFrame(time(33), { exposureS: 1 / 60, fNumber: 5.6, iso: 100 }, among)).toEqual({
       shot: 'now',
       plate: null,
+      take: 'liquid-plate',
       by: 'time',
     });
   });
 
   test('otherwise the first that is not taken and is exposed so', () => {
     const card = { exposureS: 1 / 60, fNumber: 5.6, iso: 100 };
-    expect(placeFrame(null, card, among)).toEqual({ shot: 'next', plate: null, by: 'settings' });
-    expect(placeFrame(time(-60), card, among)).toEqual({ shot: 'next', plate: null, by: 'settings' });
+    expect(placeFrame(null, card, among)).toEqual({
+      shot: 'next',
+      plate: null,
+      take: 'liquid-plate',
+      by: 'settings',
+    });
+    expect(placeFrame(time(-60), card, among)).toEqual({
+      shot: 'next',
+      plate: null,
+      take: 'liquid-plate',
+      by: 'settings',
+    });
     // Exposed as one that is taken already: of no picture that is known.
     expect(placeFrame(null, { exposureS: 1 / 125, fNumber: 8, iso: 100 }, among)).toBeNull();
   });
@@ -98,7 +119,12 @@ describe('which plate a frame is', () => {
   test('a picture whose plate alone is exposed so is found by it', () => {
     const frame = { exposureS: 1 / 15, fNumber: 11, iso: 100 };
     const pictures = [...among.slice(2), { shot: { id: 'plates', done: false, built: [] }, set }];
-    expect(placeFrame(null, frame, pictures)).toEqual({ shot: 'plates', plate: 'slow', by: 'settings' });
+    expect(placeFrame(null, frame, pictures)).toEqual({
+      shot: 'plates',
+      plate: 'slow',
+      take: 'liquid-plate',
+      by: 'settings',
+    });
   });
 });
 

@@ -81,6 +81,7 @@ export const frames = sqliteTable(
     job: text('job'),
     shot: text('shot'),
     plate: text('plate'),
+    take: text('take'),
     placedBy: text('placed_by').$type<Frame['placedBy']>(),
     state: text('state').$type<Frame['state']>().notNull(),
     starred: integer('starred', { mode: 'boolean' }).notNull(),

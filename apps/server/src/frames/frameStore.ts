@@ -37,7 +37,7 @@ export interface FrameStore {
    * @returns the frame if it is new
    */
   keep(file: FrameFile, read: ReadFrame, arrived: Arrival): Promise<Row | null>;
-  place(id: string, placed: Pick<Row, 'job' | 'shot' | 'plate' | 'placedBy'>): Promise<void>;
+  place(id: string, placed: Pick<Row, 'job' | 'shot' | 'plate' | 'take' | 'placedBy'>): Promise<void>;
   /** Frames that came while there was no job for them. */
   withoutJob(): Promise<Row[]>;
   find(id: string): Promise<Row>;
@@ -110,6 +110,7 @@ export function createFrameStore(database: Database, watched: string, kept: stri
         job: null,
         shot: null,
         plate: null,
+        take: null,
         placedBy: null,
         state: 'new',
         starred: false,
@@ -159,7 +160,7 @@ export function createFrameStore(database: Database, watched: string, kept: stri
       const of = moved !== undefined && plate === undefined ? null : plate;
       const set = {
         ...rest,
-        ...(moved === undefined ? {} : { shot: moved }),
+        ...(moved === undefined ? {} : { shot: moved, take: null }),
         ...(of === undefined ? {} : { plate: of, placedBy: 'hand' as const }),
       };
       if (Object.keys(set).length > 0)

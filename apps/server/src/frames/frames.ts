@@ -93,6 +93,7 @@ export function createFrames({ database, jobs, sets, folder, kept, light, log }:
       job,
       shot: found?.shot ?? null,
       plate: found?.plate ?? null,
+      take: found?.take ?? null,
       placedBy: found?.by ?? null,
     });
   }

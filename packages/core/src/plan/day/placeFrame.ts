@@ -14,7 +14,7 @@ export interface PlacedAmong {
 
 /**
  * The picture that a frame is of: the one that was being taken at its time; otherwise the first that is not taken yet and is
- * exposed as the frame is, itself or one of its plates. And which of its plates.
+ * exposed as the frame is, itself or one of its plates. With it which plate, and the take that its set stands on.
  * @param at when it was taken, by the clock of the day, ms since 1970; null where that is not known
  * @param among pictures in the order of the day
  */
@@ -22,10 +22,11 @@ export function placeFrame(
   at: number | null,
   settings: Pick<FrameSettings, 'exposureS' | 'fNumber' | 'iso'>,
   among: readonly PlacedAmong[],
-): { shot: string; plate: string | null; by: 'time' | 'settings' } | null {
+): { shot: string; plate: string | null; take: string | null; by: 'time' | 'settings' } | null {
   const placed = ({ shot, set }: PlacedAmong, by: 'time' | 'settings') => ({
     shot: shot.id,
     plate: set && placePlate(settings, set, shot.built),
+    take: set?.takeId ?? null,
     by,
   });
   if (at !== null) {

@@ -115,6 +115,7 @@ export function FrameAlone({
           <PlateChoice label="It is" setId={shot.setId} plate={frame.plate} onChoose={onPlate} />
         </Box>
       )}
+      {shot?.setId && frame.take !== null && <OnTake take={frame.take} setId={shot.setId} />}
       {shot?.setId && <AgainstSet frame={frame} setId={shot.setId} />}
       {shot?.setId && (
         <AgainstPlan
@@ -136,6 +137,18 @@ function settingsWords({ fNumber, exposureS, iso, focalMm }: Frame): string {
     focalMm !== null && `${Number(focalMm.toFixed(1))} mm`,
   ].filter(Boolean);
   return all.length > 0 ? all.join('  ') : 'The camera wrote no settings.';
+}
+
+/** The take that the set stood on when the frame came. */
+function OnTake({ take, setId }: { take: string; setId: string }) {
+  const { data } = setsApi.useReadSetQuery(setId);
+  const own = data?.document.takes.find(({ id }) => id === take);
+  if (!own) return null;
+  return (
+    <Box sx={{ color: 'text.secondary', fontSize: '0.8125rem' }}>
+      Its set was made from the take “{own.name}”.
+    </Box>
+  );
 }
 
 /** What was set otherwise than the set of the picture says. */

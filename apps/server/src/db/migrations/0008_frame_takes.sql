@@ -1,0 +1,1 @@
+ALTER TABLE `frames` ADD `take` text;
