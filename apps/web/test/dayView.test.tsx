@@ -6,7 +6,7 @@ import { describe, expect, test, vi } from 'vitest';
 import { openJob } from '../src/features/jobs';
 import { DayView } from '../src/features/jobs/day/DayView';
 import { SetSideView } from '../src/features/jobs/setSide/SetSideView';
-import { press } from './hands';
+import { press, type } from './hands';
 import { kit, openDemo, SET_ID, standInPage } from './openDemo';
 import { standInServer } from './standInServer';
 
@@ -261,7 +261,7 @@ describe('the day', () => {
     const windows = kit.studio.windows.map((own) => ({ ...own, facesDeg: 180 }));
     const studio = { ...kit.studio, windows, latitudeDeg: 51.5, longitudeDeg: 0 };
     const day = { on: '2026-03-20' };
-    await openDay(
+    const { job } = await openDay(
       () => ({}),
       <DayView />,
       { day: { ...demoJob(() => SET_ID).day, ...day } },
@@ -270,5 +270,15 @@ describe('the day', () => {
     expect(screen.getByText(/no sun comes in, its light is soft all day/)).toBeTruthy();
     fireEvent.change(screen.getByLabelText('Sky'), { target: { value: 'clear' } });
     expect(screen.getByText(/sun comes in \d\d:\d\d to \d\d:\d\d/)).toBeTruthy();
+    // Metered: what comes later is counted from it.
+    vi.setSystemTime(new Date(2026, 2, 20, 10, 30));
+    type('the settings are off now by', '+0.5');
+    expect(job().day.metered).toMatchObject({ at: '10:30', stops: 0.5 });
+    expect(
+      screen.getByText(/^Metered at 10:30\. With the same settings it is then \+0\.[5-9] at 11:00/),
+    ).toBeTruthy();
+    type('the settings are off now by', '');
+    expect(job().day.metered).toBeUndefined();
+    vi.useRealTimers();
   });
 });

@@ -207,6 +207,14 @@ export const jobShape = z.strictObject({
         .optional()
         .describe('Lunch: nothing is done from then on'),
       order: z.array(rowId).max(500).default([]).describe('Own order of the pictures; the best one if empty'),
+      metered: z
+        .strictObject({
+          at: clock,
+          window: name.describe('The window whose light was metered'),
+          stops: z.number().min(-12).max(12).describe('Stops that the exposure was off by then'),
+        })
+        .optional()
+        .describe('Last reading of daylight: what comes after is counted from it'),
       stands: storedId.optional().describe('The set that stands there now: that of the last picture taken'),
       tapesFrom: z
         .tuple([tapeMark, tapeMark])

@@ -3,8 +3,10 @@ import { setDocument } from '@fendrix/contract';
 import { demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
 import {
+  asMetered,
   atMoment,
   daylight,
+  followDaylight,
   placeOf,
   stretches,
   studioWindows,
@@ -131,6 +133,26 @@ describe('a window of the studio at a moment', () => {
     const night = atMoment(window('back'), 90, at(1), GREENWICH, 'overcast');
     expect(night.sun).toBeUndefined();
     expect(setDocument.safeParse({ ...demoSet('mill'), lights: [night] }).success).toBe(true);
+  });
+
+  test('is as a meter found it: sky and sun stronger by so many stops', () => {
+    const lit = atMoment(window('left'), 90, at(9), GREENWICH, 'clear');
+    const metered = asMetered(lit, -1);
+    const nits = ({ output }: WindowLight) => (output.kind === 'luminance' ? output.luminanceCdM2 : 0);
+    expect(nits(metered)).toBeCloseTo(nits(lit) / 2, 6);
+    expect(metered.sun?.illuminanceLx).toBeCloseTo((lit.sun?.illuminanceLx ?? 0) / 2, 6);
+    expect(asMetered(lit, 0)).toEqual(lit);
+  });
+
+  test('is followed from a reading: what the sky differed by then lasts, between the times of the day too', () => {
+    const day = windowDay(180, Date.UTC(2026, 2, 20), GREENWICH, 'overcast');
+    const follows = followDaylight(day, { minute: 605, stops: 0.5 });
+    const of = (minute: number) => follows?.[day.minutes.indexOf(minute)] as number;
+    expect((of(600) + of(610)) / 2).toBeCloseTo(0.5, 2);
+    const sky = (minute: number) => day.skyCdM2[day.minutes.indexOf(minute)] as number;
+    expect(of(900) - of(720)).toBeCloseTo(Math.log2(sky(900) / sky(720)), 9);
+    expect(of(0)).toBeNull();
+    expect(followDaylight(day, { minute: 60, stops: 0 })).toBeNull();
   });
 
   test('is nowhere while it is not said where the studio is', () => {

@@ -162,6 +162,25 @@ export function windowDay(
   };
 }
 
+/**
+ * How the exposure of a window has to follow the sky of a day, counted from a meter reading: stops that each time is off by
+ * with the settings that were metered. What the sky is brighter or darker than the standard one is taken to last.
+ * @param reading minutes from the beginning of the day, and stops that the settings were off by then, above 0 too bright
+ * @returns null where it was as good as night when it was metered
+ */
+export function followDaylight(
+  { minutes, skyCdM2 }: Pick<WindowDay, 'minutes' | 'skyCdM2'>,
+  reading: { minute: number; stops: number },
+): (number | null)[] | null {
+  const next = minutes.findIndex((minute) => minute >= reading.minute);
+  const at = Math.max(1, next < 0 ? minutes.length - 1 : next);
+  const [before, after] = [minutes[at - 1] as number, minutes[at] as number];
+  const part = Math.max(0, Math.min(1, (reading.minute - before) / (after - before)));
+  const then = (1 - part) * (skyCdM2[at - 1] as number) + part * (skyCdM2[at] as number);
+  if (!(then > 0)) return null;
+  return skyCdM2.map((now) => (now > 0 ? reading.stops + Math.log2(now / then) : null));
+}
+
 /** Stretches of a day in which something holds, minutes from its beginning. */
 export function stretches(minutes: readonly number[], holds: readonly boolean[]): [number, number][] {
   const found: [number, number][] = [];

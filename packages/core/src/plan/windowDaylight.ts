@@ -55,6 +55,22 @@ export function atMoment(
   };
 }
 
+/**
+ * A window as a meter found it: its sky and its sun stronger by so many stops than they were taken to be.
+ * Limits: what makes it differ (cloud, haze, a house opposite) is taken to dim both alike.
+ */
+export function asMetered(window: WindowLight, stops: number): WindowLight {
+  const factor = 2 ** stops;
+  const { output, sun } = window;
+  return {
+    ...window,
+    ...(output.kind === 'luminance'
+      ? { output: { ...output, luminanceCdM2: output.luminanceCdM2 * factor } }
+      : {}),
+    ...(sun ? { sun: { ...sun, illuminanceLx: sun.illuminanceLx * factor } } : {}),
+  };
+}
+
 /** The way that sunlight goes through a window. @param asideDeg clockwise, seen from above, of the way the window faces */
 function sunWay(
   { positionM, aimM }: Pick<WindowLight, 'positionM' | 'aimM'>,

@@ -1,13 +1,27 @@
 import type { Studio } from '@fendrix/contract';
-import { clockOf, formatStops, placeOf, type Sky, stretches, type WindowDay, windowDay } from '@fendrix/core';
+import {
+  clockMinutes,
+  clockOf,
+  followDaylight,
+  formatStops,
+  parseStops,
+  placeOf,
+  type Sky,
+  stretches,
+  type WindowDay,
+  windowDay,
+} from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { Chart } from '../../../shared/Chart';
 import { Choice } from '../../../shared/Choice';
+import { QuantityField } from '../../../shared/QuantityField';
 import { Section } from '../../../shared/Section';
+import { useEditJob, useJob } from '../state/openJob';
 import { useDayAtHand } from './dayAtHand';
+import { minutesNow } from './today';
 
 /** Darker than this under its brightest a window is as good as dark, stops. */
 const DARK_STOPS = -6;
@@ -117,7 +131,66 @@ function OverDay({
         By the standard sky of that hour; clouds change it by a factor of two within a minute, houses opposite
         are not known. Meter it, and look again when it has changed by a third of a stop.
       </Typography>
+      <Metered days={days} />
     </>
+  );
+}
+
+/** A meter reading, and how the exposure has to follow from it. */
+function Metered({ days }: { days: readonly { name: string; day: WindowDay }[] }) {
+  const { metered } = useJob().day;
+  const edit = useEditJob();
+  const [chosen, setChosen] = useState('');
+  const own = days.find(({ name }) => name === (metered?.window ?? chosen)) ?? days[0];
+  if (!own) return null;
+  const set = (next: NonNullable<typeof metered> | undefined) =>
+    edit((now) => {
+      const { metered: _before, ...day } = now.day;
+      return { ...now, day: next ? { ...day, metered: next } : day };
+    });
+  const reading = metered && { minute: clockMinutes(metered.at), stops: metered.stops };
+  const follows = reading && followDaylight(own.day, reading);
+  const later = follows
+    ? own.day.minutes.flatMap((minute, i) => {
+        const stops = follows[i];
+        const isShown = minute % 60 === 0 && minute > (reading?.minute ?? 0);
+        return isShown && stops != null && stops > DARK_STOPS ? [{ minute, stops }] : [];
+      })
+    : [];
+  return (
+    <Box sx={{ mt: 1.5, maxWidth: 480 }}>
+      {days.length > 1 && (
+        <Choice
+          shown
+          label="Metered at the window"
+          value={own.name}
+          options={days.map(({ name }) => name)}
+          onChoose={(name) => (metered ? set({ ...metered, window: name }) : setChosen(name))}
+        />
+      )}
+      <QuantityField
+        label="the settings are off now by"
+        hint="What a meter says against the settings of the set: above 0 it is too bright"
+        shown={metered ? formatStops(metered.stops) : ''}
+        none="not metered yet"
+        parse={parseStops}
+        example="+0.3"
+        onCommit={(stops) =>
+          set({ at: clockOf(minutesNow()), window: own.name, stops: Math.max(-12, Math.min(12, stops)) })
+        }
+        onClear={() => set(undefined)}
+      />
+      {metered && (
+        <Box role="status" sx={{ fontSize: '0.8125rem' }}>
+          Metered at {metered.at}.{' '}
+          {follows === null || later.length === 0
+            ? 'The standard sky gives nothing after it.'
+            : `With the same settings it is then ${later
+                .map(({ minute, stops }) => `${formatStops(stops)} at ${clockOf(minute)}`)
+                .join(', ')}. Open or close by that, and meter again when a cloud comes.`}
+        </Box>
+      )}
+    </Box>
   );
 }
 

@@ -1,10 +1,19 @@
 import type { Light } from '@fendrix/contract';
-import { atMoment, placeOf, type Sky, type WindowLight } from '@fendrix/core';
+import {
+  asMetered,
+  atMoment,
+  formatStops,
+  parseStops,
+  placeOf,
+  type Sky,
+  type WindowLight,
+} from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { Choice } from '../../../../shared/Choice';
+import { QuantityField } from '../../../../shared/QuantityField';
 import { useEquipment } from '../../../kit';
 
 /** Now, as a field for day and time takes it. */
@@ -57,6 +66,16 @@ export function DaylightAt({ window, onChange }: { window: WindowLight; onChange
       >
         Give it this daylight
       </Button>
+      <Box sx={{ width: '100%' }}>
+        <QuantityField
+          label="a meter reads more by"
+          hint="Against what this window is taken to give: its sky and sun are made that much stronger"
+          shown={formatStops(0)}
+          parse={parseStops}
+          example="+0.7"
+          onCommit={(stops) => stops !== 0 && onChange(asMetered(window, stops))}
+        />
+      </Box>
     </Box>
   );
 }
