@@ -13,11 +13,14 @@ import {
 import Router from '@koa/router';
 import type { z } from 'zod';
 import type { StandIns } from '../devices/standIns.js';
+import { AppError } from '../errors.js';
 import { requireValid } from './requireValid.js';
 
 /** A line that keeps a link open on which nothing happens, and how often it is sent, ms. */
 const STILL_HERE = ': still here\n\n';
 const STILL_HERE_MS = 15_000;
+/** Pages that listen at once: each holds a connection. */
+const MOST_LISTENERS = 50;
 
 /** Routes of outside devices (docs/devices.md): their state, what they do, and what they tell unasked. */
 export function deviceRoutes(standIns: StandIns): { router: Router; close(): void } {
@@ -49,6 +52,10 @@ export function deviceRoutes(standIns: StandIns): { router: Router; close(): voi
     ctx.body = await standIns.readMeter(requireValid(readMeterBody, ctx.request.body, 'body'));
   });
   router.get('/events', (ctx) => {
+    if (listeners.size >= MOST_LISTENERS)
+      throw new AppError('unavailable', 'Too many pages listen to the devices.', {
+        hint: 'Close some of them.',
+      });
     const stream = new PassThrough();
     const send = (state: Devices) => stream.write(`event: devices\ndata: ${JSON.stringify(state)}\n\n`);
     const leave = standIns.onChange(send);
