@@ -49,7 +49,7 @@ const RULES = [
   { folder: 'demo', may: [/^@fendrix\/(contract|core)$/] },
   {
     folder: 'e2e',
-    may: [/^node:/, /^@playwright\/test$/, /^@axe-core\/playwright$/, /^@fendrix\/contract$/],
+    may: [/^node:/, /^@playwright\/test$/, /^@axe-core\/playwright$/, /^fflate$/, /^@fendrix\/contract$/],
   },
 ];
 

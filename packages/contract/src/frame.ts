@@ -72,6 +72,12 @@ export const frameChange = z
 
 export type FrameChange = z.infer<typeof frameChange>;
 
+/** A figure with one deviation. */
+export interface MeasuredFigure {
+  value: number;
+  error: number;
+}
+
 /** What a frame shows of the lights and spots of its set, against their plan. */
 export interface FrameAgainstPlan {
   /** Whether the plan is exposed by what the camera wrote; otherwise as the set says. */
@@ -88,8 +94,8 @@ export interface FrameAgainstPlan {
   /** Where all of it stands in the picture, against the plan; null where too few edges tell it. Each with one deviation. */
   shift: {
     /** Further to the right and down, m at the distance of the first product. */
-    rightM: { value: number; error: number };
-    downM: { value: number; error: number };
+    rightM: MeasuredFigure;
+    downM: MeasuredFigure;
   } | null;
   /**
    * Lights and sheets whose images on the products stand elsewhere than planned, surest first. One is named if it alone is
@@ -105,6 +111,18 @@ export interface FrameAgainstPlan {
     /** What would explain it: m further right or away from the camera, with one deviation. */
     moves: { way: 'right' | 'away'; byM: number; errorM: number }[];
     isNamed: boolean;
+  }[];
+  /** How each product stands against the plan; null where its edges do not tell it. */
+  products: {
+    name: string;
+    /** Further to camera right, m. */
+    right: MeasuredFigure | null;
+    /** Leans to camera right, degrees: or the camera leans left. */
+    leanDeg: MeasuredFigure | null;
+    /** Its label is turned towards camera right, degrees. */
+    turnDeg: MeasuredFigure | null;
+    /** Radius of the product, m: what a turn moves its front by. */
+    radiusM: number;
   }[];
   /** Tones at the pinned spots, stops from mid-tone; null where the frame is clipped or black there. */
   spots: { name: string; plan: number; frame: number | null }[];

@@ -29,6 +29,7 @@ export {
   frameChange,
   frameListQuery,
   framesToBody,
+  type MeasuredFigure,
 } from './frame.js';
 export type { Vector } from './geometry.js';
 export type { Gobo } from './gobo.js';

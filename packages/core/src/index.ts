@@ -5,6 +5,7 @@ export * from './compare/bandEdges.js';
 export * from './compare/frameShift.js';
 export * from './compare/lightsOfFrame.js';
 export * from './compare/movedThings.js';
+export * from './compare/standingOfProducts.js';
 export { BATCH_RAYS } from './engine/engine.js';
 export * as layouts from './engine/layouts.js';
 export { DomainError } from './errors.js';

@@ -1,4 +1,4 @@
-import type { Frame, FrameAgainstPlan, SetDocument } from '@fendrix/contract';
+import type { Frame, FrameAgainstPlan, Product, SetDocument } from '@fendrix/contract';
 import {
   decodeSrgb,
   encodePicture,
@@ -10,11 +10,16 @@ import {
   type LightOfFrame,
   lightsOfFrame,
   luminanceOf,
+  type MeasuredEdge,
+  type MeasuredPrint,
+  type MirrorBand,
   type MovedThing,
   measureEdges,
+  measurePrints,
   movedThings,
   productBounds,
   projectPoint,
+  standingOfProducts,
   TRIED_M,
   type TriedMove,
   traceKey,
@@ -100,10 +105,14 @@ export function createPlans(light: SetLight): Plans {
         set.lights.map((_, i) => developed(exposed, films, i)),
         found,
       );
-      const images = await imagesOf(set, light, {
-        plan: { width, height, grey: greyOf(lit) },
-        frame: { width, height, grey: greyOf(seen) },
-      });
+      const bands = await light.bands(set);
+      const pictures = [lit, seen].map((own) => ({ width, height, grey: greyOf(own) })) as [
+        GreyPicture,
+        GreyPicture,
+      ];
+      const edges = measureEdges(...pictures, bands);
+      const images = await imagesOf(set, light, bands, edges);
+      const products = productsOf(set, bands, edges, measurePrints(...pictures, bands, set));
       return {
         exposedAsFrame,
         lights: found.flatMap(({ light: index, stops, error }) => {
@@ -112,8 +121,9 @@ export function createPlans(light: SetLight): Plans {
             ? [{ tag: own.tag, name: own.name, stops, error, isOff: isOff({ stops, error }) }]
             : [];
         }),
-        shift: moved && inMetres(moved, frameWidthM(set)),
+        shift: moved && inMetres(moved, frameWidthM(set, set.products[0])),
         images,
+        products,
         spots: set.spots.flatMap(({ name, pointM }) => {
           const at = projectPoint(view, pointM);
           if (!at || at.some((part) => part < 0 || part >= 1)) return [];
@@ -144,10 +154,9 @@ export function createPlans(light: SetLight): Plans {
 async function imagesOf(
   set: SetDocument,
   light: SetLight,
-  { plan, frame }: { plan: GreyPicture; frame: GreyPicture },
+  bands: readonly MirrorBand[],
+  edges: readonly MeasuredEdge[],
 ): Promise<FrameAgainstPlan['images']> {
-  const bands = await light.bands(set);
-  const edges = measureEdges(plan, frame, bands);
   const tries = await Promise.all(
     triedThings(edges).flatMap((thing) =>
       WAYS.map(async (way): Promise<TriedMove> => {
@@ -239,8 +248,26 @@ const greyOf = (values: Float32Array): Float32Array =>
     luminanceOf(values[3 * i] as number, values[3 * i + 1] as number, values[3 * i + 2] as number),
   );
 
-/** How wide the frame is at the first product, m. */
-function frameWidthM({ camera, products: [product] }: SetDocument): number {
+/** How products stand, by their outlines and labels. */
+function productsOf(
+  set: SetDocument,
+  bands: readonly MirrorBand[],
+  edges: readonly MeasuredEdge[],
+  prints: readonly MeasuredPrint[],
+): FrameAgainstPlan['products'] {
+  const of = (id: string) => set.products.find((product) => product.id === id);
+  return standingOfProducts(edges, prints, bands, (id) => frameWidthM(set, of(id))).flatMap(
+    ({ product: id, ...standing }) => {
+      const product = of(id);
+      if (!product) return [];
+      const { low, high } = productBounds(product);
+      return [{ name: product.name, ...standing, radiusM: (high[0] - low[0]) / 2 }];
+    },
+  );
+}
+
+/** How wide the frame is at a product, m; at the point aimed at where there is none. */
+function frameWidthM({ camera }: SetDocument, product: Product | undefined): number {
   const view = viewOf(camera);
   const { low, high } = product ? productBounds(product) : { low: camera.aimM, high: camera.aimM };
   const middle = vector.scale(vector.add(low, high), 0.5);

@@ -1,4 +1,8 @@
+import type { SetDocument } from '@fendrix/contract';
+import { turnBetween } from '../geometry/products/partAt.js';
 import type { BandLength, MirrorBand } from '../mirror/mirrorBand.js';
+import { degrees, radians } from '../units/angle.js';
+import { subtract } from '../units/vector.js';
 
 /** A picture in one grey, linear, paper white at 1. */
 export interface GreyPicture {
@@ -50,9 +54,47 @@ export function measureEdges(
     const rows = [plan, frame].map((picture) => rowOf(picture, band.down * picture.height)) as [Row, Row];
     return edgesOf(band).flatMap((edge): MeasuredEdge[] => {
       const at = (band.left + edge.plan * (band.right - band.left)) * plan.width;
-      const found = seek(rows, at, wide);
+      const found = seek(rows, at, wide, AROUND);
       return found === null ? [] : [{ ...edge, by: found / wide }];
     });
+  });
+}
+
+/** The print in the middle of a label, at one height of its product. */
+export interface MeasuredPrint {
+  product: string;
+  /** Angle from the line of sight to the middle of the label, degrees, towards camera right. */
+  angleDeg: number;
+  /** How much further right the print is in the frame, part of the visible width. */
+  by: number;
+}
+
+/** Half of the print that is looked at, part of the visible width: a few letters. */
+const PRINT_AROUND = 0.18;
+/** A label that is seen more from the side tells little, degrees. */
+const MOST_ASIDE_DEG = 50;
+
+/** Finds the print of labels in a frame, at the heights of bands that lie within them; as `measureEdges` does edges. */
+export function measurePrints(
+  plan: GreyPicture,
+  frame: GreyPicture,
+  bands: readonly MirrorBand[],
+  { products, camera }: Pick<SetDocument, 'products' | 'camera'>,
+): MeasuredPrint[] {
+  return bands.flatMap(({ product: id, heightM, left, right, down }): MeasuredPrint[] => {
+    const product = products.find((own) => own.id === id);
+    if (product?.kind !== 'turned') return [];
+    const label = product.labels.find(({ fromM, toM }) => heightM > fromM && heightM < toM);
+    if (!label) return [];
+    const [x, y] = subtract(camera.positionM, product.positionM);
+    const sight = degrees(Math.atan2(x, -y));
+    const angleDeg = turnBetween(sight, label.centreBearingDeg + product.turnDeg);
+    if (Math.abs(angleDeg) > MOST_ASIDE_DEG) return [];
+    const wide = (right - left) * plan.width;
+    const rows = [plan, frame].map((picture) => rowOf(picture, down * picture.height)) as [Row, Row];
+    const at = (left + (0.5 + 0.5 * Math.sin(radians(angleDeg))) * (right - left)) * plan.width;
+    const found = seek(rows, at, wide, PRINT_AROUND);
+    return found === null ? [] : [{ product: id, angleDeg, by: found / wide }];
   });
 }
 
@@ -88,9 +130,9 @@ function rowOf({ width, height, grey }: GreyPicture, down: number): Row {
   };
 }
 
-/** @returns how many pixels further right the frame has what the plan has round a place; null where it is not found */
-function seek([plan, frame]: [Row, Row], at: number, wide: number): number | null {
-  const around = Math.max(LEAST_AROUND_PX, AROUND * wide);
+/** @param part of the visible width that is looked at to either side  @returns how many pixels further right the frame has what the plan has round a place; null where it is not found */
+function seek([plan, frame]: [Row, Row], at: number, wide: number, part: number): number | null {
+  const around = Math.max(LEAST_AROUND_PX, part * wide);
   const own = new Float64Array(SAMPLES);
   const other = new Float64Array(SAMPLES);
   const read = (into: Float64Array, row: Row, middle: number) => {

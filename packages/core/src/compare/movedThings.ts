@@ -1,5 +1,6 @@
 import type { SetDocument, Vector } from '@fendrix/contract';
 import type { MirrorBand } from '../mirror/mirrorBand.js';
+import { mean, median } from '../units/middle.js';
 import { solveLinear } from '../units/solveLinear.js';
 import { add } from '../units/vector.js';
 import type { EdgeSide, MeasuredEdge } from './bandEdges.js';
@@ -236,14 +237,3 @@ const matches = (planned: EdgeSide | null, now: EdgeSide): boolean =>
   planned === null ||
   (planned.kind !== 'light' && planned.kind !== 'sheet') ||
   (planned.kind === now.kind && planned.what === now.what && planned.front === now.front);
-
-function median(values: readonly number[]): number {
-  const sorted = [...values].sort((a, b) => a - b);
-  const middle = sorted.length >> 1;
-  return sorted.length % 2 === 1
-    ? (sorted[middle] as number)
-    : ((sorted[middle - 1] as number) + (sorted[middle] as number)) / 2;
-}
-
-const mean = (values: readonly number[]): number =>
-  values.reduce((sum, value) => sum + value, 0) / values.length;

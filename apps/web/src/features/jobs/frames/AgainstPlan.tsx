@@ -1,4 +1,4 @@
-import type { Frame, FrameAgainstPlan } from '@fendrix/contract';
+import type { Frame, FrameAgainstPlan, MeasuredFigure } from '@fendrix/contract';
 import { formatLength, formatStops } from '@fendrix/core';
 import { imageWords } from '@fendrix/words';
 import Alert from '@mui/material/Alert';
@@ -39,6 +39,7 @@ export function AgainstPlan({ frame, of }: { frame: Frame; of: string }) {
         <>
           <Lights found={data} />
           <Place found={data} />
+          <Products found={data} />
           <Images found={data} />
           <Spots found={data} />
           <FrameBesidePlan key={frame.id} frame={frame} />
@@ -117,6 +118,63 @@ function Place({ found: { shift } }: { found: FrameAgainstPlan }) {
     </Alert>
   );
 }
+
+/** Less is what a hand makes of it, degrees. */
+const [LEAN_DEG, TURN_DEG] = [0.7, 2];
+
+/** How each product stands against the plan, as far as its outline and label tell it. */
+function Products({ found: { products } }: { found: FrameAgainstPlan }) {
+  const told = products.filter(({ right, leanDeg, turnDeg }) => right || leanDeg || turnDeg);
+  if (told.length === 0) return null;
+  const isSure = (figure: MeasuredFigure | null, least: number): figure is MeasuredFigure =>
+    figure !== null && Math.abs(figure.value) >= least && Math.abs(figure.value) >= SURE * figure.error;
+  const side = (value: number) => (value > 0 ? 'right' : 'left');
+  const off = told.flatMap(({ name, leanDeg, turnDeg, radiusM }) => [
+    ...(isSure(leanDeg, LEAN_DEG)
+      ? [`${name} leans ${Math.abs(leanDeg.value).toFixed(1)}° to the ${side(leanDeg.value)}`]
+      : []),
+    ...(isSure(turnDeg, TURN_DEG)
+      ? [
+          `The label of ${name} is turned ${Math.abs(turnDeg.value).toFixed(1)}° (${formatLength(Math.abs(turnDeg.value * radiusM * RADIANS))}) to the ${side(turnDeg.value)}`,
+        ]
+      : []),
+  ]);
+  const figure = (own: MeasuredFigure | null, words: (value: number) => string) =>
+    own === null ? 'not told' : `${words(own.value)} ± ${words(own.error)}`;
+  const degreesOf = (value: number) => `${value.toFixed(1)}°`;
+  const mmOf = (value: number) => `${(1000 * value).toFixed(1)} mm`;
+  return (
+    <>
+      {off.length > 0 && (
+        <Alert severity="warning" sx={{ my: 1 }}>
+          {off.join('. ')}.
+        </Alert>
+      )}
+      <PlainTable name="products in the frame">
+        <thead>
+          <tr>
+            <th scope="col">Product</th>
+            <th scope="col">further right</th>
+            <th scope="col">leans right</th>
+            <th scope="col">label turned right</th>
+          </tr>
+        </thead>
+        <tbody>
+          {told.map(({ name, right, leanDeg, turnDeg }) => (
+            <tr key={name}>
+              <th scope="row">{name}</th>
+              <td className="number">{figure(right, mmOf)}</td>
+              <td className="number">{figure(leanDeg, degreesOf)}</td>
+              <td className="number">{figure(turnDeg, degreesOf)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </PlainTable>
+    </>
+  );
+}
+
+const RADIANS = Math.PI / 180;
 
 /** Images of lights and cards that stand elsewhere on the products. */
 function Images({ found: { images } }: { found: FrameAgainstPlan }) {

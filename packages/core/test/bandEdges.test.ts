@@ -9,12 +9,15 @@ import {
   type GreyPicture,
   type MirrorBand,
   measureEdges,
+  measurePrints,
   mirrorBand,
   movedThings,
   prepareTracing,
+  standingOfProducts,
   TRIED_M,
   type TriedMove,
   triedThings,
+  viewOf,
   WAYS,
   withMoved,
 } from '../src/index.js';
@@ -126,5 +129,71 @@ describe('which card stands elsewhere, by the edges of its image', () => {
       }),
     );
     expect(movedThings(edges, bands, tries).filter(({ isOff }) => isOff)).toEqual([]);
+  });
+});
+
+describe('how a product stands, by its outline and its label', () => {
+  const plan = demoSet('bottle');
+  const bands = bandsOf(plan);
+  const widthM = 0.5;
+  /** Bands with letters on the label, dark and light by its bearing. */
+  const printed = (of: readonly MirrorBand[], turnDeg: number, noise: () => number): GreyPicture => {
+    const picture = drawn(of, noise);
+    for (const { left, right, down, heightM } of of) {
+      if (heightM < 0.03 || heightM > 0.11) continue;
+      for (let x = Math.ceil(left * WIDTH); x < right * WIDTH; x++) {
+        const u = ((x + 0.5) / WIDTH - left) / (right - left);
+        const bearing = (180 / Math.PI) * Math.asin(Math.max(-1, Math.min(1, 2 * u - 1))) - turnDeg;
+        if (Math.abs(bearing) > 60) continue;
+        // Letters of uneven width, so that no two places are alike.
+        const tone = 0.3 + 0.2 * Math.sin(bearing / 4 + Math.sin(bearing / 9) * 2);
+        for (const by of [-1, 0, 1]) picture.grey[(Math.floor(down * HEIGHT) + by) * WIDTH + x] = tone;
+      }
+    }
+    return picture;
+  };
+  const seen = (real: SetDocument, seed: number, turnDeg = 0) => {
+    const normal = createNormal(seed);
+    const pictures = [printed(bands, 0, normal), printed(bandsOf(real), turnDeg, normal)] as const;
+    const edges = measureEdges(...pictures, bands);
+    return standingOfProducts(edges, measurePrints(...pictures, bands, plan), bands, () => widthM)[0];
+  };
+  const moved = (byM: number): SetDocument =>
+    withMoved(plan, { kind: 'product', key: 'bottle' }, 'right', byM);
+
+  test('as planned: nothing is off by three of its errors', () => {
+    const found = seen(plan, 3);
+    for (const figure of [found?.right, found?.leanDeg, found?.turnDeg]) {
+      expect(figure).not.toBeNull();
+      expect(Math.abs(figure?.value ?? 9)).toBeLessThan(3 * (figure?.error ?? 0));
+    }
+  });
+
+  test.each([4, -4])(
+    'a label that is turned by %s degrees, also where the bottle stands elsewhere',
+    (deg) => {
+      for (const real of [plan, moved(0.002)]) {
+        const { value, error } = seen(real, 4, deg)?.turnDeg ?? { value: 99, error: 0 };
+        expect(Math.abs(value - deg)).toBeLessThan(1.5);
+        expect(Math.abs(value)).toBeGreaterThan(3 * error);
+      }
+    },
+  );
+
+  test('one that stands further right, to half a millimetre', () => {
+    const view = viewOf(plan.camera);
+    const depth = Math.hypot(
+      ...plan.camera.positionM.map((value, i) => value - (plan.camera.aimM[i] as number)),
+    );
+    const scale = widthM / (2 * view.halfWidth * depth);
+    expect(Math.abs((seen(moved(0.003), 5)?.right?.value ?? 9) / scale - 0.003)).toBeLessThan(0.0005);
+  });
+
+  test('one that leans: a camera that is turned about its axis makes it lean the other way', () => {
+    const { camera } = plan;
+    const { value, error } = seen({ ...plan, camera: { ...camera, rollDeg: camera.rollDeg + 2 } }, 6)
+      ?.leanDeg ?? { value: 0, error: 9 };
+    expect(Math.abs(value)).toBeGreaterThan(3 * error);
+    expect(Math.abs(Math.abs(value) - 2)).toBeLessThan(1.2);
   });
 });
