@@ -1,0 +1,217 @@
+// @vitest-environment jsdom
+import type { Devices, FrameAgainstPlan, ReadMeter, StoredJob, TakeFrames } from '@fendrix/contract';
+import { demoJob, demoSet } from '@fendrix/demo';
+import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
+import { Provider } from 'react-redux';
+import { afterEach, describe, expect, test, vi } from 'vitest';
+import { createStore } from '../src/app/createStore';
+import { StandIns } from '../src/features/jobs/devices/StandIns';
+import { AgainstPlan } from '../src/features/jobs/frames/AgainstPlan';
+import { openJob } from '../src/features/jobs/state/openJob';
+import { press, type } from './hands';
+import { standInServer } from './standInServer';
+
+const JOB_ID = '6f1cbb57-8f5d-4c52-9a7e-0f2b8f1d9b11';
+
+const off: Devices = {
+  camera: {
+    on: false,
+    seed: 1,
+    batteryPart: 0.5,
+    framesLeft: 9,
+    linked: true,
+    powerStops: {},
+    sheetByM: {},
+  },
+  trigger: { on: false, linked: true, powers: {}, recycleS: 1.5, misfirePart: 0 },
+  turntable: { on: false, linked: true, turnDeg: 0 },
+  rail: { on: false, linked: true, forwardM: 0 },
+  taking: null,
+  misfired: [],
+};
+
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+});
+
+/** The devices over a server that keeps their state, and refuses frames with what it is given. */
+async function openDevices(start: Partial<Devices> = {}, refusal: string | null = null) {
+  let state: Devices = { ...off, ...start };
+  const taken: TakeFrames[] = [];
+  const read: ReadMeter[] = [];
+  const set = demoSet('cordial-frost');
+  standInServer(async (request) => {
+    const { pathname } = new URL(request.url);
+    if (request.method === 'PUT') {
+      const device = pathname.split('/').at(-1) as 'camera' | 'trigger' | 'turntable' | 'rail';
+      state = { ...state, [device]: await request.json() };
+      return Response.json(state);
+    }
+    if (pathname === '/api/devices') return Response.json(state);
+    if (pathname === '/api/devices/camera/frames') {
+      taken.push((await request.json()) as TakeFrames);
+      return refusal
+        ? Response.json({ error: { code: 'unavailable', message: refusal } }, { status: 503 })
+        : Response.json({ names: ['A.JPG'] }, { status: 201 });
+    }
+    if (pathname === '/api/devices/meter/readings') {
+      const asked = (await request.json()) as ReadMeter;
+      read.push(asked);
+      return Response.json({ spot: asked.spot, stops: -0.42, plannedStops: null });
+    }
+    return Response.json({ id: JOB_ID, name: set.name, revision: 1, updatedAt: '', document: set });
+  });
+  const { store } = createStore();
+  const document = demoJob(() => JOB_ID);
+  const stored: StoredJob = { id: JOB_ID, name: document.name, revision: 1, updatedAt: '', document };
+  store.dispatch(openJob.open(stored, null));
+  render(
+    <Provider store={store}>
+      <StandIns job={JOB_ID} />
+    </Provider>,
+  );
+  await screen.findByText(/Stand-in devices/);
+  return { taken, read, state: () => state };
+}
+
+const on = { on: true, linked: true };
+const shot = demoJob(() => JOB_ID).shots[0]?.id;
+
+describe('stand-in devices', () => {
+  test('are off at first; each is switched on by itself', async () => {
+    const { state } = await openDevices();
+    expect(screen.queryByRole('button', { name: 'Take it' })).toBeNull();
+    fireEvent.click(screen.getByRole('switch', { name: 'turntable' }));
+    await screen.findByRole('button', { name: 'Take 12, 30° apart' });
+    expect(state().turntable.on).toBe(true);
+    expect(state().camera.on).toBe(false);
+    // Frames need the camera.
+    expect(screen.getByText('Switch the camera on to take them.')).toBeTruthy();
+  });
+
+  test('a frame, a bracket, a plate; flashes that did not fire are named', async () => {
+    const { taken } = await openDevices({ camera: { ...off.camera, on: true }, misfired: ['A', 'C'] });
+    expect(screen.getByText('A and C did not fire in the last frame.')).toBeTruthy();
+    expect(screen.getByText('50 %')).toBeTruthy();
+    fireEvent.change(await screen.findByLabelText('Frame of'), { target: { value: 'label' } });
+    fireEvent.change(screen.getByLabelText('Frames'), { target: { value: 'three' } });
+    fireEvent.change(screen.getByLabelText('Releases'), { target: { value: 'now' } });
+    press('Take it');
+    await vi.waitFor(() =>
+      expect(taken).toEqual([{ job: JOB_ID, shot, plate: 'label', bracketStops: [-1, 0, 1], waits: false }]),
+    );
+  });
+
+  test('what the camera refuses is told; while it takes a run nothing else is begun', async () => {
+    const { taken } = await openDevices({ camera: { ...off.camera, on: true } }, 'The battery is empty.');
+    press('Take it');
+    expect(await screen.findByText(/The battery is empty/)).toBeTruthy();
+    expect(taken).toHaveLength(1);
+    cleanup();
+    await openDevices({ camera: { ...off.camera, on: true }, taking: { done: 2, of: 12 } });
+    expect(screen.getByText('Frame 3 of 12 is being taken')).toBeTruthy();
+    expect((screen.getByRole('button', { name: 'Take it' }) as HTMLButtonElement).disabled).toBe(true);
+  });
+
+  test('powers are read and set by the trigger, and all at once as planned', async () => {
+    const { state } = await openDevices({ trigger: { ...off.trigger, on: true } });
+    await screen.findByRole('button', { name: 'A a third less' });
+    const planned = demoSet('cordial-frost').lights.find(({ tag }) => tag === 'A')?.powerStops as number;
+    press('A a third less');
+    await vi.waitFor(() => expect(state().trigger.powers.A).toBeLessThan(planned));
+    expect(await screen.findByText(/^planned /)).toBeTruthy();
+    press('Set all as planned');
+    await vi.waitFor(() => expect(state().trigger.powers).toMatchObject({ A: planned }));
+    press('For practice: lose its link');
+    expect(await screen.findByText('The link is lost: no flash fires.')).toBeTruthy();
+    expect(state().trigger.linked).toBe(false);
+  });
+
+  test('a spin and a run of the rail are frames of so many places, the rail round its middle', async () => {
+    const { taken, state } = await openDevices({
+      camera: { ...off.camera, on: true },
+      turntable: { ...off.turntable, ...on },
+      rail: { ...off.rail, ...on },
+    });
+    fireEvent.change(screen.getByLabelText('Frames all round'), { target: { value: '8' } });
+    press('Take 8, 45° apart');
+    await vi.waitFor(() => expect(taken[0]?.turnsDeg).toEqual([0, 45, 90, 135, 180, 225, 270, 315]));
+    type('Step', '1 mm');
+    const rail = screen.getByRole('region', { name: 'Focus rail' });
+    fireEvent.change(within(rail).getByLabelText('Frames'), { target: { value: '3' } });
+    await vi.waitFor(() => fireEvent.click(within(rail).getByRole('button', { name: /^Take 3/ })));
+    await vi.waitFor(() => expect(taken[1]?.railM).toEqual([-0.001, 0, 0.001]));
+    type('Turned by', '-30°');
+    await vi.waitFor(() => expect(state().turntable.turnDeg).toBe(-30));
+    type('Turned by', 'far');
+    expect(screen.getByLabelText('Turned by').getAttribute('aria-describedby')).not.toBeNull();
+    expect(state().turntable.turnDeg).toBe(-30);
+  });
+
+  test('the meter reads what is asked; an answer to another question is not shown', async () => {
+    const { read } = await openDevices({ camera: { ...off.camera, on: true } });
+    fireEvent.change(await screen.findByLabelText('Reads'), { target: { value: 'reflected' } });
+    press('Read the meter');
+    expect((await screen.findByText(/from mid-tone, planned/)).textContent).toMatch(
+      /−0\.4 from mid-tone, planned dark$/,
+    );
+    expect(read[0]).toMatchObject({ shot, spot: 'label', how: 'reflected', light: 'all' });
+    fireEvent.change(screen.getByLabelText('Of'), { target: { value: 'ambient' } });
+    expect(screen.queryByText(/from mid-tone, planned/)).toBeNull();
+  });
+});
+
+describe('a frame held against its plan', () => {
+  const figure = (value: number, error: number) => ({ value, error });
+  const plain: FrameAgainstPlan = {
+    exposedAsFrame: true,
+    lights: [{ tag: 'A', name: 'Key', stops: 0.05, error: 0.02, isOff: false }],
+    shift: null,
+    images: [],
+    products: [],
+    spots: [],
+  };
+  async function hold(found: Partial<FrameAgainstPlan>) {
+    standInServer(() => Response.json({ ...plain, ...found }));
+    const { store } = createStore();
+    const frame = { id: 'f', name: 'A.JPG', widthPx: 480, heightPx: 320 } as never;
+    render(
+      <Provider store={store}>
+        <AgainstPlan frame={frame} of="one" />
+      </Provider>,
+    );
+    press('Hold it against the plan');
+    await screen.findByText(/^No light is off/);
+  }
+
+  test('a product that leans, a label that is turned, a card that stands elsewhere; less is not made much of', async () => {
+    const product = { name: 'Bottle', right: figure(0.001, 0.0005), radiusM: 0.04 };
+    const image = {
+      kind: 'sheet' as const,
+      tag: '1',
+      name: 'White card',
+      product: 'Bottle',
+      edge: { plan: 0.3, frame: 0.34 },
+      moves: [{ way: 'right' as const, byM: 0.03, errorM: 0.004 }],
+    };
+    await hold({
+      products: [{ ...product, leanDeg: figure(-1.5, 0.2), turnDeg: figure(5, 0.6) }],
+      images: [{ ...image, isNamed: true }],
+    });
+    expect(
+      screen.getByText(
+        /Bottle leans 1\.5° to the left\. The label of Bottle is turned 5\.0° \(3\.5 mm\) to the right\./,
+      ),
+    ).toBeTruthy();
+    expect(screen.getByText(/^1 White card stands elsewhere/)).toBeTruthy();
+    cleanup();
+    await hold({
+      products: [{ ...product, leanDeg: figure(0.3, 0.2), turnDeg: null }],
+      images: [{ ...image, isNamed: false }],
+    });
+    expect(screen.queryByRole('alert')).toBeNull();
+    expect(screen.getByText('not told')).toBeTruthy();
+    expect(screen.getByText('34.0 %')).toBeTruthy();
+  });
+});
