@@ -8,6 +8,7 @@ import { afterEach, expect, test, vi } from 'vitest';
 import { createStore } from '../src/app/createStore';
 import { FramesView } from '../src/features/jobs/frames/FramesView';
 import { openJob } from '../src/features/jobs/state/openJob';
+import { devicesOff } from './devicesOff';
 import { press } from './hands';
 import { standInServer } from './standInServer';
 
@@ -72,23 +73,7 @@ async function openFrames(
       if (held) await held();
       return answer;
     }
-    if (pathname === '/api/devices')
-      return Response.json({
-        camera: {
-          on: false,
-          seed: 1,
-          batteryPart: 1,
-          framesLeft: 9,
-          linked: true,
-          powerStops: {},
-          sheetByM: {},
-        },
-        trigger: { on: false, linked: true, powers: {}, recycleS: 1.5, misfirePart: 0 },
-        turntable: { on: false, linked: true, turnDeg: 0 },
-        rail: { on: false, linked: true, forwardM: 0 },
-        taking: null,
-        misfired: [],
-      });
+    if (pathname === '/api/devices') return Response.json(devicesOff);
     if (pathname.startsWith('/api/sets/') && set)
       return Response.json({ id: JOB_ID, name: set.name, revision: 1, updatedAt: '', document: set });
     if (pathname.startsWith('/api/sets/'))

@@ -8,27 +8,11 @@ import { createStore } from '../src/app/createStore';
 import { StandIns } from '../src/features/jobs/devices/StandIns';
 import { AgainstPlan } from '../src/features/jobs/frames/AgainstPlan';
 import { openJob } from '../src/features/jobs/state/openJob';
+import { devicesOff as off } from './devicesOff';
 import { press, type } from './hands';
 import { standInServer } from './standInServer';
 
 const JOB_ID = '6f1cbb57-8f5d-4c52-9a7e-0f2b8f1d9b11';
-
-const off: Devices = {
-  camera: {
-    on: false,
-    seed: 1,
-    batteryPart: 0.5,
-    framesLeft: 9,
-    linked: true,
-    powerStops: {},
-    sheetByM: {},
-  },
-  trigger: { on: false, linked: true, powers: {}, recycleS: 1.5, misfirePart: 0 },
-  turntable: { on: false, linked: true, turnDeg: 0 },
-  rail: { on: false, linked: true, forwardM: 0 },
-  taking: null,
-  misfired: [],
-};
 
 afterEach(() => {
   cleanup();
