@@ -4,6 +4,7 @@ export { productCautionWords, setCautionWords } from './cautions.js';
 export { backdropWords, changeWords, describeChange } from './changes.js';
 export { compositionWords } from './composition.js';
 export * from './day.js';
+export { fileStem } from './fileStem.js';
 export { imageWords } from './frames.js';
 export * from './ground.js';
 export { progressWords, questionWords } from './jobs.js';

@@ -1,9 +1,10 @@
 import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import type { Plate, SetDocument } from '@fendrix/contract';
+import type { SetDocument } from '@fendrix/contract';
 import {
   developFilms,
   displayWeights,
+  encodeMask16,
   encodePicture16,
   type Films,
   layPlate,
@@ -11,10 +12,11 @@ import {
   plateMask,
   resizeMask,
   setOfPlate,
+  stackedCameras,
   traceKey,
   WHOLE_MASK,
 } from '@fendrix/core';
-import { plateList } from '@fendrix/words';
+import { fileStem, plateList } from '@fendrix/words';
 import { partMapOf, type WorkerPool } from '@fendrix/workers';
 import { createNodePool } from '@fendrix/workers/node';
 import sharp from 'sharp';
@@ -23,7 +25,6 @@ import { TRACE_WORDS, traceFilms, traceWords } from '../traceFilms.js';
 
 /** Masks are made of pixels half as wide, so that their edges are smooth. */
 const FINER = 2;
-const MOST_16 = 65535;
 
 interface Size {
   width: number;
@@ -76,18 +77,15 @@ async function masksOf(pool: WorkerPool, set: SetDocument, size: Size): Promise<
     partMapOf(pool, keyed, fine, { x: 0, y: 0, ...fine }),
     pool.run(keyed, { kind: 'things' }),
   ]);
-  const cameraOf = new Map(set.plates.map((plate) => [plate.id, setOfPlate(set, plate).camera]));
-  const stacked = set.plates.filter(({ mask }) => mask.some(({ area }) => area.by === 'sharpest'));
+  const plates = set.plates.map((plate) => ({ ...plate, camera: setOfPlate(set, plate).camera }));
   const ground: MaskGround = {
     map,
     things,
     window: WHOLE_MASK,
     aspect: size.width / size.height,
-    cameras: [set.camera, ...stacked.map(({ id }) => cameraOf.get(id) ?? set.camera)],
+    cameras: stackedCameras(set.camera, plates),
   };
-  return set.plates.map((plate) =>
-    resizeMask(plateMask(ground, plate, cameraOf.get(plate.id) ?? set.camera), fine, size),
-  );
+  return plates.map((plate) => resizeMask(plateMask(ground, plate, plate.camera), fine, size));
 }
 
 interface Pictures {
@@ -139,18 +137,11 @@ async function writeAll(
     await write('list.txt', plateList(set));
     if (pictures) await write('0 set as it stands.png', await png(encodePicture16(pictures.base), size, 3));
     for (const [index, plate] of set.plates.entries()) {
-      const name = `${index + 1} ${fileStem(plate)}`;
+      const name = `${index + 1} ${fileStem(plate.name)}`;
       const linear = pictures?.plates[index];
       if (linear) await write(`${name}.png`, await png(encodePicture16(linear), size, 3));
       const mask = masks[index] as Float32Array;
-      await write(
-        `${name}, mask.png`,
-        await png(
-          Uint16Array.from(mask, (part) => Math.round(MOST_16 * part)),
-          size,
-          1,
-        ),
-      );
+      await write(`${name}, mask.png`, await png(encodeMask16(mask), size, 1));
     }
     if (pictures) await write('put together.png', await png(encodePicture16(pictures.together), size, 3));
   } catch (error) {
@@ -160,8 +151,6 @@ async function writeAll(
   }
   return written;
 }
-
-const fileStem = ({ id, name }: Plate): string => name.replace(/[^\p{L}\p{N} ,.-]/gu, '').trim() || id;
 
 const png = (data: Uint16Array, { width, height }: Size, channels: 1 | 3): Promise<Buffer> =>
   sharp(data, { raw: { width, height, channels } })

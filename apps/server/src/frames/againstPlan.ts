@@ -90,21 +90,19 @@ export function createPlans(light: SetLight): Plans {
       const shrunk = (values: Float32Array) => shrink(values, width, height);
       const small = shrunk(seen);
       const grid = { width: Math.floor(width / CELL), height: Math.floor(height / CELL) };
-      const lights = set.lights.map((_, i) => shrunk(developed(exposed, films, i)));
+      const whole = set.lights.map((_, i) => developed(exposed, films, i));
+      const lights = whole.map(shrunk);
       const found = lightsOfFrame({ ...grid, frame: small, lights });
       if (!found)
         throw new AppError(
           'bad-input',
           'Nothing can be told of this frame: it is clipped or black nearly everywhere.',
         );
-      const whole = shrunk(developed(exposed, films));
+      const planned = shrunk(developed(exposed, films));
       const view = viewOf(set.camera);
       const fitted = sumOf(lights, found);
       const moved = frameShift(greyOf(fitted), greyOf(small), grid);
-      const lit = sumOf(
-        set.lights.map((_, i) => developed(exposed, films, i)),
-        found,
-      );
+      const lit = sumOf(whole, found);
       const bands = await light.bands(set);
       const pictures = [lit, seen].map((own) => ({ width, height, grey: greyOf(own) })) as [
         GreyPicture,
@@ -127,7 +125,7 @@ export function createPlans(light: SetLight): Plans {
         spots: set.spots.flatMap(({ name, pointM }) => {
           const at = projectPoint(view, pointM);
           if (!at || at.some((part) => part < 0 || part >= 1)) return [];
-          const [plan, own] = [toneAt(whole, grid, at), toneAt(small, grid, at)];
+          const [plan, own] = [toneAt(planned, grid, at), toneAt(small, grid, at)];
           return [
             {
               name,

@@ -1,6 +1,6 @@
-/** A name that every file system takes, without its ending: letters, digits, spaces and a few signs. */
-export const fileStem = (name: string): string => name.replace(/[^\p{L}\p{N} ,.-]/gu, '').trim() || 'Fendrix';
+import { fileStem } from '@fendrix/words';
 
+/** A name of a file with its ending. */
 export const fileName = (name: string, extension: string): string => `${fileStem(name)}.${extension}`;
 
 /** Gives something out as a file, without the server. */

@@ -13,6 +13,19 @@ export interface MaskWindow {
 
 export const WHOLE_MASK: MaskWindow = { left: 0, top: 0, width: 1, height: 1 };
 
+/** Cameras of frames that are put together by sharpness: of the set as it stands, then of each plate with such a piece. */
+export const stackedCameras = (
+  base: Camera,
+  plates: readonly (Pick<Plate, 'mask'> & { camera: Camera })[],
+): Camera[] => [
+  base,
+  ...plates.filter(({ mask }) => mask.some(({ area }) => area.by === 'sharpest')).map(({ camera }) => camera),
+];
+
+/** A mask as values of 16 bits, straight: half of it is half of the value. */
+export const encodeMask16 = (mask: Float32Array): Uint16Array =>
+  Uint16Array.from(mask, (part) => Math.round(65535 * part));
+
 /** What masks are made from: what is seen where, and the cameras of frames that are put together by sharpness. */
 export interface MaskGround {
   map: PartMap;
@@ -20,7 +33,7 @@ export interface MaskGround {
   window: MaskWindow;
   /** Width over height of the whole frame. */
   aspect: number;
-  /** Of the set as it stands and of all plates with a piece `sharpest`, this plate's own included. */
+  /** See `stackedCameras`: this plate's own among them. */
   cameras: readonly Camera[];
 }
 

@@ -1,4 +1,4 @@
-import { encodePicture16 } from '@fendrix/core';
+import { encodeMask16, encodePicture16 } from '@fendrix/core';
 import { encode } from 'fast-png';
 import { strToU8, type Zippable, zip } from 'fflate';
 
@@ -8,8 +8,6 @@ export interface PlateFile {
   linear: Float32Array;
   mask: Float32Array;
 }
-
-const MOST_16 = 65535;
 
 /**
  * A folder of the frame of the set as it stands, the plates, their masks and all put together, as PNG of 16 bits, with
@@ -24,13 +22,7 @@ export async function plateFiles(
 ): Promise<Blob> {
   const colour = (linear: Float32Array) =>
     encode({ ...size, data: encodePicture16(linear), depth: 16, channels: 3 });
-  const grey = (mask: Float32Array) =>
-    encode({
-      ...size,
-      data: Uint16Array.from(mask, (part) => Math.round(MOST_16 * part)),
-      depth: 16,
-      channels: 1,
-    });
+  const grey = (mask: Float32Array) => encode({ ...size, data: encodeMask16(mask), depth: 16, channels: 1 });
   // Already packed.
   const stored = { level: 0 } as const;
   const files: Zippable = { 'list.txt': strToU8(list), '0 set as it stands.png': [colour(base), stored] };

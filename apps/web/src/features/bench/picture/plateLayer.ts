@@ -6,6 +6,7 @@ import {
   type PartMap,
   plateMask,
   resizeMask,
+  stackedCameras,
   type Thing,
 } from '@fendrix/core';
 import type { LaidPlate, LaidPlates } from './developProtocol';
@@ -26,13 +27,23 @@ export interface Under {
 const sameWindow = (a: FrameWindow, b: FrameWindow) =>
   a.zoom === b.zoom && a.left === b.left && a.top === b.top;
 
+/** A mask at the size of the picture that it was asked for last. */
+interface SizedMask {
+  width: number;
+  height: number;
+  mask: Float32Array;
+}
+
 /** Lays plates over the picture on show, and keeps what that takes: masks, what is seen where, films of their own. */
 export class PlateLayer {
   private laid: LaidPlates | null = null;
   private seen: { map: PartMap; things: readonly Thing[]; window: FrameWindow } | null = null;
   private readonly own = new Map<string, PlateFilms>();
   /** Masks at the size of the map, by plate, with what they were made from. */
-  private readonly masks = new Map<string, { of: string; map: PartMap; mask: Float32Array }>();
+  private readonly masks = new Map<
+    string,
+    { of: string; map: PartMap; mask: Float32Array; sized: SizedMask }
+  >();
 
   get shown(): LaidPlates | null {
     return this.laid;
@@ -88,19 +99,27 @@ export class PlateLayer {
     const { seen, laid } = this;
     if (plate.mask.mask.length === 0) return new Float32Array(films.width * films.height).fill(1);
     if (!seen || !laid || !sameWindow(seen.window, window)) return null;
-    const stacked = laid.plates.filter(({ mask }) => mask.mask.some(({ area }) => area.by === 'sharpest'));
-    const cameras = [laid.camera, ...stacked.map(({ camera }) => camera)];
-    const of = JSON.stringify([plate.mask, stacked.length > 0 && [plate.camera, cameras]]);
+    const cameras = stackedCameras(
+      laid.camera,
+      laid.plates.map(({ mask, camera }) => ({ ...mask, camera })),
+    );
+    const of = JSON.stringify([plate.mask, cameras.length > 1 && [plate.camera, cameras]]);
     let known = this.masks.get(plate.id);
     if (known?.of !== of || known.map !== seen.map) {
       const { zoom, left, top } = window;
       const part = { left, top, width: 1 / zoom, height: 1 / zoom };
       const { sensorWidthM, sensorHeightM } = laid.camera.body;
       const ground: MaskGround = { ...seen, window: part, aspect: sensorWidthM / sensorHeightM, cameras };
-      known = { of, map: seen.map, mask: plateMask(ground, plate.mask, plate.camera) };
+      const mask = plateMask(ground, plate.mask, plate.camera);
+      const { width, height } = seen.map;
+      known = { of, map: seen.map, mask, sized: { width, height, mask } };
       this.masks.set(plate.id, known);
     }
-    return resizeMask(known.mask, seen.map, films);
+    const { width, height } = films;
+    // Powers change while the picture keeps its size.
+    if (known.sized.width !== width || known.sized.height !== height)
+      known.sized = { width, height, mask: resizeMask(known.mask, seen.map, films) };
+    return known.sized.mask;
   }
 
   /** The mask that is looked at as pixels to lay over the picture: what is not taken is covered. */

@@ -1,7 +1,7 @@
 import type { Plate, SetDocument } from '@fendrix/contract';
 import { displayWeights, setOfPlate, traceKey } from '@fendrix/core';
+import { fileStem } from '@fendrix/words';
 import { type KeyedSet, partMapOf, type WorkerPool } from '@fendrix/workers';
-import { fileStem } from '../../../shared/saveFile';
 import type { LaidPlate, ToDeveloper } from './developProtocol';
 import { type FrameWindow, pictureOf } from './frameWindow';
 import type { PictureMaker } from './pictureMaker';
@@ -51,7 +51,10 @@ export class PlateTracer {
     const set: SetDocument = { ...base.set, takes: [...takes] };
     this.own = plates.map((plate) => {
       const own = setOfPlate(set, plate);
-      return { plate, keyed: { key: traceKey(own), set: own } };
+      // Powers, switches, shutter and ISO weigh films: no key has to be made of the whole set for them.
+      const isWeighed =
+        plate.takeId === undefined && plate.focusM === undefined && plate.fNumber === undefined;
+      return { plate, keyed: { key: isWeighed ? base.key : traceKey(own), set: own } };
     });
     // The developer forgets films that no plate needs.
     const keys = new Set(this.besides().map(({ keyed }) => keyed.key));
