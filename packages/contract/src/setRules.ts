@@ -14,7 +14,7 @@ interface Problems {
 
 /** What the rules need of the takes of a set. */
 interface Takes {
-  takes: readonly { id: string; from?: string | undefined }[];
+  takes: readonly { id: string; from?: string | undefined; set: Pick<Standing, 'camera'> }[];
   takeId?: string | undefined;
 }
 
@@ -23,9 +23,18 @@ interface Plates {
   plates: readonly {
     id: string;
     takeId?: string | undefined;
+    focusM?: number | undefined;
     lights: readonly { tag: string }[];
   }[];
+  camera: Standing['camera'];
 }
+
+const TOO_NEAR = 'must be longer than the focal length. No lens focuses closer.';
+/** Nearer than this part of the focal length there is no image, see `lensFigures`; from the entrance pupil. */
+const LEAST_FOCUS = 1.01;
+
+const canFocus = ({ focalLengthM, pupilRatio }: Standing['camera']['lens'], focusM: number): boolean =>
+  focusM > LEAST_FOCUS * focalLengthM * Math.max(1, 1 / pupilRatio);
 
 /** Rules that tie fields together; each broken one is reported at the field to mend. */
 export function checkSet(set: Standing, problems: Problems): void {
@@ -34,9 +43,7 @@ export function checkSet(set: Standing, problems: Problems): void {
   checkAims(set, report);
   checkRoom(set, report);
   checkBackdrop(set, report);
-  if (set.camera.focusM <= set.camera.lens.focalLengthM * 1.01) {
-    report(['camera', 'focusM'], 'must be longer than the focal length. No lens focuses closer.');
-  }
+  if (!canFocus(set.camera.lens, set.camera.focusM)) report(['camera', 'focusM'], TOO_NEAR);
   set.lights.forEach((light, index) => {
     checkLight(light, ['lights', index], report);
   });
@@ -76,14 +83,17 @@ export function checkTakes({ takes, takeId }: Takes, problems: Problems): void {
   if (takeId !== undefined && !ids.has(takeId)) report(['takeId'], `names no take "${takeId}".`);
 }
 
-/** Plates have ids of their own, each of its lights once, and a take that is there. */
-export function checkPlates({ plates, takes }: Plates & Takes, problems: Problems): void {
+/** Plates have ids of their own, each of its lights once, a take that is there, and a focus that its lens can reach. */
+export function checkPlates({ plates, takes, camera }: Plates & Takes, problems: Problems): void {
   const report: Report = (path, message) => problems.addIssue({ code: 'custom', path, message });
-  plates.forEach(({ id, takeId, lights }, index) => {
+  plates.forEach(({ id, takeId, focusM, lights }, index) => {
     const path = ['plates', index];
     if (plates.findIndex((other) => other.id === id) !== index)
       report([...path, 'id'], `"${id}" is taken by an earlier one.`);
-    if (takeId !== undefined && !takes.some((take) => take.id === takeId))
+    const take = takes.find((own) => own.id === takeId);
+    if (focusM !== undefined && !canFocus((take?.set.camera ?? camera).lens, focusM))
+      report([...path, 'focusM'], TOO_NEAR);
+    if (takeId !== undefined && !take)
       report([...path, 'takeId'], `names no take "${takeId}". Choose one that is kept, or none.`);
     lights.forEach(({ tag }, place) => {
       if (lights.findIndex((other) => other.tag === tag) !== place)
