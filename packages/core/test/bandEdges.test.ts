@@ -196,4 +196,25 @@ describe('how a product stands, by its outline and its label', () => {
     expect(Math.abs(value)).toBeGreaterThan(3 * error);
     expect(Math.abs(Math.abs(value) - 2)).toBeLessThan(1.2);
   });
+
+  test('what its edges tell too vaguely is not told at all', () => {
+    const scattered = bands.map(({ product, heightM }, i) => ({
+      product,
+      heightM,
+      left: null,
+      right: null,
+      plan: 0,
+      by: i % 2 === 0 ? 0.2 : -0.2,
+    }));
+    const [vague] = standingOfProducts(scattered, [], bands, () => widthM);
+    expect(vague).toMatchObject({ right: null, leanDeg: null, turnDeg: null });
+    const [calm] = standingOfProducts(
+      scattered.map((edge) => ({ ...edge, by: 0 })),
+      [],
+      bands,
+      () => widthM,
+    );
+    expect(calm?.right?.value).toBeCloseTo(0, 9);
+    expect(calm?.leanDeg?.value).toBeCloseTo(0, 9);
+  });
 });

@@ -203,6 +203,17 @@ export const theme = createTheme({
       defaultProps: { disableRipple: true },
       styleOverrides: { root: { '&.Mui-focusVisible': FOCUS } },
     },
+    // What is pressed looks pressed, wherever a button says so.
+    MuiButton: {
+      styleOverrides: {
+        root: {
+          '&:where(.MuiButton-text, .MuiButton-outlined):where([aria-pressed="true"])': {
+            backgroundColor: 'var(--mui-palette-action-selected)',
+            boxShadow: 'inset 0 -2px 0 currentColor',
+          },
+        },
+      },
+    },
     MuiInputBase: { styleOverrides: { input: { '&:focus-visible': FOCUS } } },
     // Its field is narrower than its frame: the frame shows the focus.
     MuiAutocomplete: {

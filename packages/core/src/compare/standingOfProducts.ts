@@ -15,6 +15,8 @@ export interface ProductStanding {
   turnDeg: Measure | null;
 }
 
+/** Where one deviation is more than these, the edges do not tell it: m, degrees. */
+const VAGUE = { rightM: 0.003, leanDeg: 1.5, turnDeg: 3 };
 /** What an edge is off by at best, part of the visible width, see `movedThings`. */
 const EDGE_ERROR = 0.004;
 /** Places that tell something at least, and over how much of the height they have to lie to tell a lean, m. */
@@ -48,15 +50,21 @@ export function standingOfProducts(
     }));
     return {
       product,
-      right: outline.length < FEWEST ? null : shiftOf(outline),
-      leanDeg: leanOf(outline),
-      turnDeg: turnOf(
-        sides,
-        prints.filter((print) => print.product === product),
+      right: outline.length < FEWEST ? null : unlessVague(shiftOf(outline), VAGUE.rightM),
+      leanDeg: unlessVague(leanOf(outline), VAGUE.leanDeg),
+      turnDeg: unlessVague(
+        turnOf(
+          sides,
+          prints.filter((print) => print.product === product),
+        ),
+        VAGUE.turnDeg,
       ),
     };
   });
 }
+
+const unlessVague = (found: Measure | null, most: number): Measure | null =>
+  found && found.error <= most ? found : null;
 
 interface OutlinePlace {
   heightM: number;
