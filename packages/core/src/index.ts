@@ -45,6 +45,7 @@ export {
 } from './geometry/forms/measuredForm.js';
 export { MEASURED_FORMS, measuredProduct } from './geometry/forms/measuredForms.js';
 export { scaleTurned, turnedSize } from './geometry/forms/scaleTurned.js';
+export { type Flat, hull } from './geometry/hull.js';
 export type { PrimitiveTable } from './geometry/primitives.js';
 export { type OutlinePiece, outlinePieces } from './geometry/products/outline.js';
 export { type ProductPart, partAt } from './geometry/products/partAt.js';
@@ -141,6 +142,7 @@ export { type KitLight, softLightOf, studioSoftbox } from './plan/kitLight.js';
 export { type NamedSpot, namedSpots } from './plan/namedSpots.js';
 export * from './plan/openQuestions.js';
 export { type CameraWish, outlineOf, type PlacedCamera, placeCamera } from './plan/placeCamera.js';
+export * from './plan/planGeometry.js';
 export * from './plan/planSeries.js';
 export { type PlainStep, type PreparationStep, proposeSteps } from './plan/preparation.js';
 export * from './plan/rigging.js';

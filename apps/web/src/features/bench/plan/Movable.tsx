@@ -1,5 +1,5 @@
 import type { Vector } from '@fendrix/contract';
-import { formatBearing, formatLength, toStand } from '@fendrix/core';
+import { formatBearing, formatLength, shiftInPlan, toStand } from '@fendrix/core';
 import { useDrag } from '@use-gesture/react';
 import { type KeyboardEvent, type ReactNode, useRef } from 'react';
 import { arrowMove } from '../../../shared/arrowKeys';
@@ -11,7 +11,6 @@ import { useBench, useBenchDispatch } from '../state/hooks';
 import { edit } from '../state/thunks';
 import { flushFrame, onceAFrame } from './frames';
 import type { Plan } from './plan';
-import { shift } from './planGeometry';
 
 interface MovableProps {
   plan: Plan;
@@ -57,7 +56,7 @@ export function Movable({
   const start = useRef<{ from: Vector; gesture: string } | null>(null);
 
   const moveBy = (from: Vector, right: number, down: number, gesture: string) =>
-    dispatch(edit(CHANGES[part](thing, rounded(shift(plan.kind, from, right, down))), gesture));
+    dispatch(edit(CHANGES[part](thing, rounded(shiftInPlan(plan.kind, from, right, down))), gesture));
 
   const bind = useDrag(
     ({ first, last, movement: [right, down], event }) => {

@@ -1,4 +1,5 @@
 import type { SetDocument } from '@fendrix/contract';
+import { type PlanKind, planExtent } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import { memo, useMemo, useRef, useState } from 'react';
 import { surround } from '../../../shared/theme';
@@ -9,7 +10,6 @@ import { CameraMark, LightMark, PersonMark, ProductMark, SheetMark, StandMark } 
 import { PickRay } from './PickRay';
 import { ProposedMarks } from './ProposedMarks';
 import { type Fit, makePlan } from './plan';
-import { extent, type PlanKind } from './planGeometry';
 import { planNames } from './planNames';
 import { Surroundings } from './Surroundings';
 import { BackdropMark, BenchMark, RoomMark } from './surroundingMarks';
@@ -90,7 +90,7 @@ function useSteadyFit(
 ): Fit {
   const held = useRef<Fit | null>(null);
   if (hold && held.current) return held.current;
-  const { min, max } = extent(kind, set);
+  const { min, max } = planExtent(kind, set);
   const scale = Math.max(
     20,
     Math.min(

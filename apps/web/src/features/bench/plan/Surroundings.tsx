@@ -1,8 +1,8 @@
 import type { Camera } from '@fendrix/contract';
+import { coneOfView } from '@fendrix/core';
 import { memo } from 'react';
 import { surround } from '../../../shared/theme';
 import type { Plan } from './plan';
-import { coneOfView } from './planGeometry';
 
 interface SurroundingsProps {
   plan: Plan;

@@ -1,5 +1,14 @@
 import type { Light, Person, Product, SetDocument, Sheet, Vector } from '@fendrix/contract';
-import { cameraShape, lightShape, personShape, productShape, sheetShape, standShape } from '@fendrix/core';
+import {
+  cameraShape,
+  faceCorners,
+  lightShape,
+  personShape,
+  productOutline,
+  productShape,
+  sheetShape,
+  standShape,
+} from '@fendrix/core';
 import { memo, useMemo } from 'react';
 import { TagMark } from '../../../shared/Tag';
 import { setMarks } from '../../../shared/theme';
@@ -8,7 +17,6 @@ import { useBench } from '../state/hooks';
 import { Movable } from './Movable';
 import { Pieces } from './Pieces';
 import type { Plan } from './plan';
-import { faceCorners, productOutline } from './planGeometry';
 
 interface MarkProps {
   plan: Plan;

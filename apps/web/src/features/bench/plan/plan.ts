@@ -1,6 +1,5 @@
 import type { Vector } from '@fendrix/contract';
-import { type Flat, hull } from '../../../shared/hull';
-import { flatten, type PlanKind } from './planGeometry';
+import { type Flat, flatInPlan, hull, type PlanKind } from '@fendrix/core';
 
 /** Size and place of the set in a plan. */
 export interface Fit {
@@ -36,7 +35,7 @@ export function makePlan(kind: PlanKind, { scale, originX, originY }: Fit): Plan
     kind,
     scale,
     path,
-    at: (point) => to(flatten(kind, point)),
-    outline: (points) => path(hull(points.map((point) => flatten(kind, point)))),
+    at: (point) => to(flatInPlan(kind, point)),
+    outline: (points) => path(hull(points.map((point) => flatInPlan(kind, point)))),
   };
 }

@@ -1,4 +1,4 @@
-import type { PlanKind } from './planGeometry';
+import type { PlanKind } from '@fendrix/core';
 
 /** What the two plans are called. */
 export const planNames: Record<PlanKind, string> = {

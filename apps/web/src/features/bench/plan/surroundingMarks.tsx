@@ -1,7 +1,6 @@
 import type { Backdrop, Bench, Panel, Room, Vector } from '@fendrix/contract';
-import { backdropProfile, radians, vector } from '@fendrix/core';
+import { backdropProfile, benchCorners, type Flat, radians, vector } from '@fendrix/core';
 import { type KeyboardEvent, memo } from 'react';
-import type { Flat } from '../../../shared/hull';
 import { setMarks, surround } from '../../../shared/theme';
 import { benchActions } from '../state/benchSlice';
 import { sameThing, type ThingRef } from '../state/edits';
@@ -9,7 +8,6 @@ import { useBench, useBenchDispatch } from '../state/hooks';
 import { SURROUNDING_NAMES, surroundingPosition } from '../state/surroundings';
 import { Movable } from './Movable';
 import type { Plan } from './plan';
-import { benchCorners } from './planGeometry';
 
 // Each is given its own part of the set alone: what is dragged leaves the others as they are drawn.
 interface MarkProps {

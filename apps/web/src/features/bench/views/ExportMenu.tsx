@@ -1,3 +1,4 @@
+import type { PlanKind } from '@fendrix/core';
 import Button from '@mui/material/Button';
 import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
@@ -9,7 +10,6 @@ import { surround } from '../../../shared/theme';
 import type { PictureFormat } from '../picture/pictureFile';
 import { useSession } from '../picture/useSession';
 import { planFile } from '../plan/planFile';
-import type { PlanKind } from '../plan/planGeometry';
 import { planNames } from '../plan/planNames';
 import { benchSet, type WithBench } from '../state/benchSlice';
 import { useSetPart } from '../state/hooks';

@@ -1,8 +1,7 @@
 import type { Product } from '@fendrix/contract';
-import { formatLength, productBounds, productShape } from '@fendrix/core';
+import { formatLength, hull, productBounds, productShape } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import { useMemo } from 'react';
-import { hull } from '../../../shared/hull';
 import { onPage } from '../../../shared/theme';
 
 /** A product from the front and from above, to one scale, with its size. */

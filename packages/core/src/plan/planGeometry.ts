@@ -1,18 +1,21 @@
 import type { Bench, Camera, Product, SetDocument, Vector } from '@fendrix/contract';
-import { aimFrame, lightShape, outlinePieces, radians, sheetShape, vector, viewOf } from '@fendrix/core';
-import { type Flat, hull } from '../../../shared/hull';
-
-const { add, scale, turnUpright } = vector;
+import { type Flat, hull } from '../geometry/hull.js';
+import { outlinePieces } from '../geometry/products/outline.js';
+import { lightShape, sheetShape } from '../geometry/shape.js';
+import { viewOf } from '../render/view.js';
+import { radians } from '../units/angle.js';
+import { aimFrame } from '../units/frame.js';
+import { add, scale, turnUpright } from '../units/vector.js';
 
 /** A plan looks along one axis: from above, or from camera left with the camera at the left edge. */
 export type PlanKind = 'above' | 'side';
 
-export function flatten(kind: PlanKind, [x, y, z]: Vector): Flat {
+export function flatInPlan(kind: PlanKind, [x, y, z]: Vector): Flat {
   return kind === 'above' ? [x, -y] : [y, -z];
 }
 
 /** Moves a point by a distance in the plan, m right and down; what the plan cannot show stays. */
-export function shift(kind: PlanKind, [x, y, z]: Vector, right: number, down: number): Vector {
+export function shiftInPlan(kind: PlanKind, [x, y, z]: Vector, right: number, down: number): Vector {
   return kind === 'above' ? [x + right, y - down, z] : [x, y + right, z - down];
 }
 
@@ -59,7 +62,7 @@ export function productOutline(kind: PlanKind, product: Product): Flat[] {
           ),
       ),
     );
-    return hull(corners.map((corner) => flatten(kind, corner)));
+    return hull(corners.map((corner) => flatInPlan(kind, corner)));
   }
   if (product.kind !== 'turned') return [];
   const pieces = outlinePieces(product.profile);
@@ -67,11 +70,11 @@ export function productOutline(kind: PlanKind, product: Product): Flat[] {
     const radius = Math.max(...pieces.map(({ lower, upper }) => Math.max(lower.r, upper.r)));
     return Array.from({ length: 36 }, (_, i): Flat => {
       const angle = (i / 36) * 2 * Math.PI;
-      return flatten(kind, add(at, [radius * Math.cos(angle), radius * Math.sin(angle), 0]));
+      return flatInPlan(kind, add(at, [radius * Math.cos(angle), radius * Math.sin(angle), 0]));
     });
   }
   const right = pieces.flatMap(({ lower, upper }) => [lower, upper]);
-  const side = (sign: number) => right.map(({ r, z }) => flatten(kind, add(at, [0, sign * r, z])));
+  const side = (sign: number) => right.map(({ r, z }) => flatInPlan(kind, add(at, [0, sign * r, z])));
   return [...side(1), ...side(-1).reverse()];
 }
 
@@ -80,7 +83,7 @@ export function coneOfView(kind: PlanKind, camera: Camera, reachM: number): Flat
   const view = viewOf(camera);
   const across = kind === 'above' ? scale(view.right, view.halfWidth) : scale(view.up, view.halfHeight);
   const end = (sign: number) => add(view.origin, scale(add(view.forward, scale(across, sign)), reachM));
-  return [view.origin, end(-1), end(1)].map((point) => flatten(kind, point));
+  return [view.origin, end(-1), end(1)].map((point) => flatInPlan(kind, point));
 }
 
 export function benchCorners({ centreM: [x, y], widthM, depthM, thicknessM }: Bench): Vector[] {
@@ -92,7 +95,7 @@ export function benchCorners({ centreM: [x, y], widthM, depthM, thicknessM }: Be
 }
 
 /** Everything that should be within the plan, for its first fit. */
-export function extent(kind: PlanKind, set: SetDocument): { min: Flat; max: Flat } {
+export function planExtent(kind: PlanKind, set: SetDocument): { min: Flat; max: Flat } {
   const points: Vector[] = [set.camera.positionM, [0, 0, 0]];
   for (const light of set.lights) {
     if (light.kind === 'softbox') points.push(...faceCorners(light, 0.12));
@@ -105,7 +108,7 @@ export function extent(kind: PlanKind, set: SetDocument): { min: Flat; max: Flat
     points.push([-widthM / 2, frontM, 0], [widthM / 2, backM, heightM]);
   }
   if (set.bench) points.push(...benchCorners(set.bench));
-  const flats = points.map((point) => flatten(kind, point));
+  const flats = points.map((point) => flatInPlan(kind, point));
   return {
     min: [Math.min(...flats.map(([a]) => a)), Math.min(...flats.map(([, b]) => b))],
     max: [Math.max(...flats.map(([a]) => a)), Math.max(...flats.map(([, b]) => b))],
