@@ -11,6 +11,10 @@ const RULES = [
   { folder: 'packages/catalogue/src', may: [/^@fendrix\/contract$/] },
   { folder: 'packages/words/src', may: [/^@fendrix\/(contract|core)$/] },
   {
+    folder: 'packages/paper/src',
+    may: [/^node:module$/, /^@fendrix\/(contract|core|words)$/, /^(pdfkit|qrcode)$/],
+  },
+  {
     folder: 'packages/files/src',
     may: [/^@fendrix\/contract$/, /^@gltf-transform\/core$/, /^meshoptimizer\/simplifier$/, /^three(\/|$)/],
   },
@@ -22,7 +26,7 @@ const RULES = [
     folder: 'apps/server/src',
     may: [
       /^node:/,
-      /^@fendrix\/(catalogue|contract|core|demo|demo\/broken)$/,
+      /^@fendrix\/(catalogue|contract|core|demo|demo\/broken|paper|words)$/,
       /^@fendrix\/workers(\/node)?$/,
       /^(@koa\/|koa|drizzle-orm|@libsql\/|pino|zod)/,
       /^(sharp|yauzl|yazl|papaparse|raw-body|rate-limiter-flexible|chokidar|exifreader)$/,
@@ -32,7 +36,7 @@ const RULES = [
     folder: 'apps/cli/src',
     may: [
       /^node:/,
-      /^@fendrix\/(catalogue|contract|core|demo|demo\/broken|files|words)$/,
+      /^@fendrix\/(catalogue|contract|core|demo|demo\/broken|files|paper|words)$/,
       /^@fendrix\/workers(\/node)?$/,
       /^(sharp|three|three-mesh-bvh)$/,
     ],
@@ -70,6 +74,7 @@ const CORE_ORDER = [
   'record',
   'plates',
   'plan',
+  'setSheet',
   'solve',
   'verdicts',
   'standIns',

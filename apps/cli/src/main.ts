@@ -29,6 +29,10 @@ const commands: Record<string, { usage: string; load(): Promise<(words: string[]
     usage: 'plates SET.json --out FOLDER [--size WxH --samples N --seed S --threads T --masks-only]',
     load: async () => (await import('./commands/plates.js')).plates,
   },
+  'set-sheet': {
+    usage: 'set-sheet SET.json --out F.pdf [--paper a4|letter --size WxH --samples N --seed S --threads T]',
+    load: async () => (await import('./commands/setSheet.js')).setSheet,
+  },
   convert: {
     usage: 'convert FILE.ies|.glb|.gltf|.obj|.stl [--unit mm --up y|z]',
     load: async () => (await import('./commands/convert.js')).convert,

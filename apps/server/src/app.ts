@@ -24,6 +24,8 @@ import { pages } from './http/pages.js';
 import { pairingRoutes } from './http/pairingRoutes.js';
 import { pictureRoutes } from './http/pictureRoutes.js';
 import { setRoutes } from './http/setRoutes.js';
+import { setSheetRoutes } from './http/setSheetRoutes.js';
+import { createSetSheets } from './setSheet/setSheets.js';
 import { createSetSide, type SetSideOptions } from './setSide/setSide.js';
 
 export interface AppOptions {
@@ -86,6 +88,7 @@ export function createApp(options: AppOptions): { app: Koa; close(): Promise<voi
     health,
     jobRoutes(jobs, whole),
     setRoutes(sets),
+    setSheetRoutes(createSetSheets(sets, kit, light)),
     kitRoutes(kit),
     pairingRoutes(setSide),
     frameRoutes(frames),

@@ -68,6 +68,9 @@ export interface Saved {
   updatedAt: string;
 }
 
+/** The paper that a set sheet is laid out for. */
+export const setSheetQuery = z.strictObject({ paper: z.enum(['A4', 'Letter']).default('A4') });
+
 /** A document with what the server adds to it. */
 export interface Stored<D> extends Saved {
   document: D;

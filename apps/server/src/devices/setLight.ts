@@ -10,9 +10,10 @@ import {
   type MirrorBand,
   type SpotTrace,
   smoothFilms,
+  type Tolerance,
   traceKey,
 } from '@fendrix/core';
-import { renderProgressively, type WorkerPool, wholeFeatures } from '@fendrix/workers';
+import { renderProgressively, setTolerances, type WorkerPool, wholeFeatures } from '@fendrix/workers';
 import { createNodePool } from '@fendrix/workers/node';
 
 /** Threads that nobody needs for so long are let go, ms. */
@@ -34,6 +35,8 @@ export interface SetLight {
   spots(set: SetDocument, spots: SetDocument['spots'], seed: number): Promise<SpotTrace[]>;
   /** Mirror bands of all products at the heights that frames are held against. */
   bands(set: SetDocument): Promise<MirrorBand[]>;
+  /** How far the figures of a set may be off, what has to be held closest first. */
+  tolerances(set: SetDocument, seed: number, signal: AbortSignal): Promise<Tolerance[]>;
   close(): void;
 }
 
@@ -75,6 +78,8 @@ export function createSetLight(): SetLight {
       ),
     bands: (set) =>
       withPool((own) => own.run({ key: traceKey(set), set }, { kind: 'bandsAt', parts: BAND_HEIGHTS })),
+    tolerances: (set, seed, signal) =>
+      withPool((own) => setTolerances(own, set, { samples: SPOT_SAMPLES, seed, signal })),
     close() {
       clearTimeout(idle);
       letGo();

@@ -16,6 +16,11 @@ export const routes: RouteObject[] = [
       { path: '/', element: <FirstPage /> },
       { path: '/sets', element: <SetListView /> },
       { path: '/sets/:id', element: <BenchView /> },
+      {
+        path: '/sets/:id/sheet',
+        lazy: () =>
+          import('../features/setSheet/pages').then(({ SetSheetView }) => ({ Component: SetSheetView })),
+      },
       { path: '/kit', element: <KitView /> },
       {
         path: '/kit-tables',

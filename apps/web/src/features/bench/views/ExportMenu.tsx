@@ -5,6 +5,7 @@ import MenuItem from '@mui/material/MenuItem';
 import { useSnackbar } from 'notistack';
 import { useEffect, useRef, useState } from 'react';
 import { useStore } from 'react-redux';
+import { Link, useParams } from 'react-router';
 import { fileName, saveFile } from '../../../shared/saveFile';
 import { surround } from '../../../shared/theme';
 import type { PictureFormat } from '../picture/pictureFile';
@@ -24,6 +25,7 @@ const PICTURES: readonly { format: PictureFormat; extension: string; words: stri
 export function ExportMenu() {
   const [button, setButton] = useState<HTMLElement | null>(null);
   const name = useSetPart((set) => set.name);
+  const { id = '' } = useParams();
   const store = useStore<WithBench>();
   const { session, picture } = useSession();
   const { enqueueSnackbar } = useSnackbar();
@@ -86,6 +88,9 @@ export function ExportMenu() {
           }}
         >
           Set with its takes, JSON
+        </MenuItem>
+        <MenuItem dense component={Link} to={`/sets/${id}/sheet`} onClick={close}>
+          Set sheet, to print or as PDF
         </MenuItem>
         {(['above', 'side'] as const).map((kind) => (
           <MenuItem

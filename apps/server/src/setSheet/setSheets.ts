@@ -1,0 +1,108 @@
+import type { SetDocument, Stored } from '@fendrix/contract';
+import { encodePicture, planDrawing, spotReading } from '@fendrix/core';
+import { type Paper, planSvg, setSheetPdf } from '@fendrix/paper';
+import { type SetSheetWords, setSheetWords, sheetMarks } from '@fendrix/words';
+import sharp from 'sharp';
+import { developed, type SetLight, sizeOf } from '../devices/setLight.js';
+import type { KitStore } from '../domain/kit.js';
+import type { SetStore } from '../domain/sets.js';
+
+/** At 90 mm wide that is 200 dots an inch. */
+const PICTURE_PX = 720;
+const PICTURE_SAMPLES = 6;
+const SEED = 1;
+/** Sheets kept, each of one version of a set. */
+const KEPT = 4;
+
+/** Set sheets of stored sets: their words and figures, their picture, their drawings, all of it as PDF. */
+export interface SetSheets {
+  words(id: string): Promise<SetSheetWords>;
+  /** JPEG. */
+  picture(id: string): Promise<Buffer>;
+  plan(id: string, kind: 'above' | 'side'): Promise<string>;
+  /** @param link address of the set */
+  pdf(id: string, paper: Paper, link: string): Promise<{ name: string; bytes: Uint8Array }>;
+}
+
+/** What is worked out of one version of a set; another version of it ends what is under way. */
+interface Sheet {
+  key: string;
+  abort: AbortController;
+  words: Promise<SetSheetWords>;
+  picture: Promise<Buffer>;
+}
+
+export function createSetSheets(sets: SetStore, kit: KitStore, light: SetLight): SetSheets {
+  const kept = new Map<string, Sheet>();
+
+  async function sheetOf(id: string): Promise<Stored<SetDocument> & { sheet: Sheet }> {
+    const [stored, own] = await Promise.all([sets.read(id), kit.read()]);
+    const { studio } = own.document;
+    const key = JSON.stringify([stored.revision, own.revision]);
+    let sheet = kept.get(id);
+    if (sheet?.key !== key) {
+      sheet?.abort.abort(new Error('the set was changed in the meantime'));
+      const abort = new AbortController();
+      const set = stored.document;
+      sheet = { key, abort, words: wordsOf(set, studio, abort.signal), picture: pictureOf(set) };
+      const begun = sheet;
+      // What failed is tried again when it is asked for next.
+      for (const part of [sheet.words, sheet.picture])
+        part.catch(() => {
+          if (kept.get(id) === begun) kept.delete(id);
+        });
+    }
+    kept.delete(id);
+    kept.set(id, sheet);
+    for (const old of [...kept.keys()].slice(0, -KEPT)) kept.delete(old);
+    return { ...stored, sheet };
+  }
+
+  async function wordsOf(
+    set: SetDocument,
+    studio: { breakerA: number; mainsV: number } | undefined,
+    signal: AbortSignal,
+  ): Promise<SetSheetWords> {
+    const traces = await light.spots(set, set.spots, SEED);
+    const tolerances = await light.tolerances(set, SEED, signal);
+    const spots = traces.map((trace) => spotReading(set, trace));
+    return setSheetWords(set, { spots, tolerances, marks: sheetMarks(set), studio });
+  }
+
+  async function pictureOf(set: SetDocument): Promise<Buffer> {
+    const size = sizeOf(set, PICTURE_PX);
+    const films = await light.films(set, size, PICTURE_SAMPLES, SEED);
+    const pixels = new Uint8ClampedArray(size.width * size.height * 4);
+    encodePicture(pixels, developed(set, films));
+    return sharp(Buffer.from(pixels.buffer), { raw: { ...size, channels: 4 } })
+      .removeAlpha()
+      .jpeg({ quality: 90 })
+      .toBuffer();
+  }
+
+  return {
+    words: async (id) => (await sheetOf(id)).sheet.words,
+    picture: async (id) => (await sheetOf(id)).sheet.picture,
+    async plan(id, kind) {
+      const { document } = await sets.read(id);
+      return planSvg(planDrawing(kind, document), document.name).svg;
+    },
+    async pdf(id, paper, link) {
+      const { name, revision, updatedAt, document, sheet } = await sheetOf(id);
+      const [words, data] = await Promise.all([sheet.words, sheet.picture]);
+      const { width, height } = sizeOf(document, PICTURE_PX);
+      const bytes = await setSheetPdf(
+        {
+          words,
+          above: planDrawing('above', document),
+          side: planDrawing('side', document),
+          picture: { data, aspect: width / height },
+          link,
+          foot: `Version ${revision} of ${updatedAt.slice(0, 10)}`,
+        },
+        paper,
+      );
+      return { name: `${name}, set sheet`, bytes };
+    },
+  };
+}

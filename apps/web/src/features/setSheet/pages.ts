@@ -1,0 +1,1 @@
+export { SetSheetView } from './SetSheetView';
