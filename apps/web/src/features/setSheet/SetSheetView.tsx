@@ -51,7 +51,15 @@ export function SetSheetView() {
       ) : (
         <>
           {words.note && <Box sx={{ mb: 2, maxWidth: 720 }}>{words.note}</Box>}
-          <Box sx={{ display: 'grid', gridTemplateColumns: { md: '3fr 2fr' }, gap: 3, alignItems: 'start', mb: 3 }}>
+          <Box
+            sx={{
+              display: 'grid',
+              gridTemplateColumns: { md: '3fr 2fr' },
+              gap: 3,
+              alignItems: 'start',
+              mb: 3,
+            }}
+          >
             <Box
               component="img"
               src={`${address}/picture`}

@@ -1,0 +1,96 @@
+import type { ApiError, StoredSet } from '@fendrix/contract';
+import { demoSet } from '@fendrix/demo';
+import type { SetSheetWords } from '@fendrix/words';
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { startTestServer } from './testServer.js';
+
+/** A small set: one light, one card, one spot, so that its sheet is quickly worked out. */
+const small = () => {
+  const set = demoSet('cordial');
+  return {
+    ...set,
+    name: 'Cordial / sheet?',
+    products: set.products.slice(0, 1),
+    sheets: [],
+    spots: set.spots.slice(0, 1),
+    takes: [],
+  };
+};
+
+describe('set sheets on the server', () => {
+  let server: Awaited<ReturnType<typeof startTestServer>>;
+  let stored: StoredSet;
+  const address = (rest = '') => `/api/sets/${stored.id}/sheet${rest}`;
+
+  beforeAll(async () => {
+    server = await startTestServer();
+    stored = (await server.call<StoredSet>('POST', '/api/sets', { document: small() })).body;
+  });
+  afterAll(() => server.stop());
+
+  test('words, drawings and PDF are of the set as it is saved; a newer version has a sheet of its own', async () => {
+    const first = await server.call<SetSheetWords>('GET', address());
+    expect(first.status).toBe(200);
+    expect(first.body.title).toBe('Cordial / sheet?');
+    expect(first.body.tones[0]?.tone).toMatch(/\d/);
+    expect(first.body.things.find(({ name }) => name.startsWith('A:'))?.mayBeOff).toMatch(
+      /distance [\d.]+ cm/,
+    );
+
+    const drawn = await server.call<Buffer>('GET', address('/above'));
+    expect(String(drawn.headers['content-type'])).toContain('image/svg+xml');
+    expect(drawn.body.toString()).toMatch(/^<svg .*mm"/);
+
+    const pdf = await server.call<Buffer>('GET', address('/pdf?paper=Letter'));
+    expect(pdf.status).toBe(200);
+    expect(pdf.body.subarray(0, 5).toString()).toBe('%PDF-');
+    expect(String(pdf.headers['content-disposition'])).toContain('Cordial  sheet, set sheet.pdf');
+    expect(pdf.body.toString('latin1')).toContain('612');
+
+    const picture = await server.call<Buffer>('GET', address('/picture'));
+    expect([...picture.body.subarray(0, 2)]).toEqual([0xff, 0xd8]);
+
+    const renamed = { ...stored.document, name: 'Another name', spots: [] };
+    const saved = await server.call('PUT', `/api/sets/${stored.id}`, {
+      revision: stored.revision,
+      document: renamed,
+    });
+    expect(saved.status).toBe(200);
+    const second = await server.call<SetSheetWords>('GET', address());
+    expect(second.body.title).toBe('Another name');
+    expect(second.body.tones).toEqual([]);
+  });
+
+  test('a set changed while its sheet is worked out: the older one is given up, never given out as the newer', async () => {
+    const before = (await server.call<StoredSet>('GET', `/api/sets/${stored.id}`)).body;
+    const named = (name: string) => ({
+      ...before.document,
+      name,
+      camera: { ...before.document.camera, iso: 200 },
+    });
+    await server.call('PUT', `/api/sets/${stored.id}`, {
+      revision: before.revision,
+      document: named('Older'),
+    });
+    const older = server.call<SetSheetWords | ApiError>('GET', address());
+    await new Promise((resolve) => setTimeout(resolve, 50));
+    await server.call('PUT', `/api/sets/${stored.id}`, {
+      revision: before.revision + 1,
+      document: named('Newer'),
+    });
+    const newer = await server.call<SetSheetWords>('GET', address());
+    expect(newer.body.title).toBe('Newer');
+    const { status, body } = await older;
+    if (status === 200) expect((body as SetSheetWords).title).toBe('Older');
+    else expect((body as ApiError).error.message).toMatch(/changed/);
+  });
+
+  test('what is asked wrongly is told by its field, and a set that is not there', async () => {
+    const wrong = await server.call<ApiError>('GET', address('/pdf?paper=A3'));
+    expect(wrong.status).toBe(400);
+    expect(wrong.body.error.problems?.[0]?.path).toBe('paper');
+    const lost = '/api/sets/00000000-0000-4000-8000-000000000000/sheet';
+    for (const rest of ['', '/pdf', '/above', '/picture'])
+      expect((await server.call('GET', `${lost}${rest}`)).status).toBe(404);
+  });
+});
