@@ -3,6 +3,7 @@ import bodyParser from '@koa/bodyparser';
 import Router from '@koa/router';
 import Koa from 'koa';
 import type { Logger } from 'pino';
+import type { Backups } from './backup/backups.js';
 import type { Database } from './db/database.js';
 import { createDemoJob } from './demoData.js';
 import { createSetLight } from './devices/setLight.js';
@@ -14,6 +15,7 @@ import { createPictureStore } from './domain/pictures.js';
 import { createSetStore } from './domain/sets.js';
 import { errorExit } from './errors.js';
 import { createFrames, type FramesOptions } from './frames/frames.js';
+import { backupRoutes } from './http/backupRoutes.js';
 import { deviceRoutes } from './http/deviceRoutes.js';
 import { frameRoutes } from './http/frameRoutes.js';
 import { hostAndOriginGuard } from './http/guards.js';
@@ -41,6 +43,7 @@ export interface AppOptions {
   setSide: Pick<SetSideOptions, 'host' | 'port'>;
   /** Folder that cameras write to, and that of small pictures of what is in it. */
   frames: Pick<FramesOptions, 'folder' | 'kept'>;
+  backups: Backups;
 }
 
 /** Largest request body: a set with a large mesh. */
@@ -94,6 +97,7 @@ export function createApp(options: AppOptions): { app: Koa; close(): Promise<voi
     frameRoutes(frames),
     devices.router,
     pictureRoutes(pictures),
+    backupRoutes(options.backups),
   ];
   for (const router of routers) {
     app.use(router.routes());

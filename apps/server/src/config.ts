@@ -15,6 +15,8 @@ export interface Config {
   setSide: { host: string; port: number };
   /** Folder that cameras write to, and that of small pictures of what is in it. */
   frames: { folder: string; kept: string };
+  /** Where backups lie, and how many daily ones are kept. */
+  backups: { folder: string; keep: number };
   origins: string[];
   hosts: string[];
 }
@@ -23,7 +25,8 @@ export interface Config {
  * Settings from the environment: FENDRIX_HOST (127.0.0.1), FENDRIX_PORT (4280), FENDRIX_DATA (folder),
  * FENDRIX_DEMO (1: load the demo set), FENDRIX_WEB (built pages), FENDRIX_NAMES and FENDRIX_ORIGINS (further
  * host names and page origins, comma separated), FENDRIX_SET_SIDE_HOST (0.0.0.0) and FENDRIX_SET_SIDE_PORT (the port
- * after FENDRIX_PORT), opened only while phones may pair, FENDRIX_FRAMES (folder that cameras write to; one in the data folder).
+ * after FENDRIX_PORT), opened only while phones may pair, FENDRIX_FRAMES (folder that cameras write to; one in the data folder),
+ * FENDRIX_BACKUPS (folder of backups; one in the data folder) and FENDRIX_KEEP_BACKUPS (daily ones kept, 7; 0 for none).
  * @throws {ConfigError} a setting is wrong or the data folder cannot be written
  */
 export function readConfig(env: NodeJS.ProcessEnv): Config {
@@ -45,6 +48,10 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     databaseFile: join(data, 'fendrix.sqlite'),
     pictureFolder: join(data, 'pictures'),
     frames: { folder: frames, kept: join(data, 'frame-pictures') },
+    backups: {
+      folder: env.FENDRIX_BACKUPS ? resolve(env.FENDRIX_BACKUPS) : join(data, 'backups'),
+      keep: keptOf(env),
+    },
     demo: env.FENDRIX_DEMO === '1',
     webRoot: env.FENDRIX_WEB,
     setSide: { host: env.FENDRIX_SET_SIDE_HOST ?? '0.0.0.0', port: setSidePort },
@@ -55,6 +62,14 @@ function portOf(env: NodeJS.ProcessEnv, name: string, usual: number): number {
   const port = Number(env[name] ?? usual);
   if (Number.isInteger(port) && port >= 1 && port <= 65535) return port;
   throw new ConfigError(`${name} is "${env[name]}"; give a port from 1 to 65535`);
+}
+
+function keptOf(env: NodeJS.ProcessEnv): number {
+  const kept = Number(env.FENDRIX_KEEP_BACKUPS ?? 7);
+  if (Number.isInteger(kept) && kept >= 0 && kept <= 1000) return kept;
+  throw new ConfigError(
+    `FENDRIX_KEEP_BACKUPS is "${env.FENDRIX_KEEP_BACKUPS}"; give a number from 0 to 1000`,
+  );
 }
 
 function makeWritable(folder: string): void {

@@ -1,6 +1,7 @@
 import { createServer } from 'node:http';
 import { pino } from 'pino';
 import { createApp } from './app.js';
+import { clearCutOff, createBackups } from './backup/backups.js';
 import { ConfigError, readConfig } from './config.js';
 import { openOrSetAside } from './db/database.js';
 import { loadDemoOnce } from './demoData.js';
@@ -18,7 +19,7 @@ async function main(): Promise<void> {
   });
   if (setAside) {
     process.stderr.write(
-      `fendrix: the database was damaged and is set aside as ${setAside}; nothing of it is deleted. Fendrix begins with an empty one: stop it and put a backup in its place if you have one.\n`,
+      `fendrix: the database was damaged and is set aside as ${setAside}; nothing of it is deleted. Fendrix begins with an empty one: put a backup back on the page Backups.\n`,
     );
   }
   if (config.demo) await loadDemoOnce(database);
@@ -26,8 +27,12 @@ async function main(): Promise<void> {
   const gone = await collectPictures(database, pictureFolder);
   await collectLongTexts(database);
   if (gone.unfinished + gone.unused > 0) log.info(gone, 'pictures cleared');
+  await clearCutOff(config.backups.folder);
+  const backups = createBackups({ database, pictureFolder, setAside, ...config.backups });
+  const endDaily = backups.startDaily((error) => log.error({ err: error }, 'the daily backup failed'));
   const { app, close } = createApp({
     database,
+    backups,
     log,
     pictureFolder,
     hosts,
@@ -51,6 +56,7 @@ async function main(): Promise<void> {
   const stop = () => {
     if (stopping) return;
     stopping = true;
+    endDaily();
     const closed = close();
     server.close(() => void closed.then(() => database.close()).then(() => process.exit(0)));
     server.closeIdleConnections();

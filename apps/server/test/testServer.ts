@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pino } from 'pino';
 import { createApp } from '../src/app.js';
+import { createBackups } from '../src/backup/backups.js';
 import { openDatabase } from '../src/db/database.js';
 
 export interface Answer<T> {
@@ -21,8 +22,10 @@ export async function startTestServer(folder = mkdtempSync(join(tmpdir(), 'fendr
   const pictureFolder = join(folder, 'pictures');
   const frames = { folder: join(folder, 'frames'), kept: join(folder, 'frame-pictures') };
   mkdirSync(frames.folder, { recursive: true });
+  const backups = createBackups({ database, pictureFolder, folder: join(folder, 'backups'), keep: 3 });
   const { app, close } = createApp({
     database,
+    backups,
     log: pino({ level: 'silent' }),
     pictureFolder,
     hosts,
@@ -81,6 +84,7 @@ export async function startTestServer(folder = mkdtempSync(join(tmpdir(), 'fendr
     folder,
     port,
     database,
+    backups,
     call,
     leave,
     async stop() {

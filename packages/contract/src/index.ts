@@ -1,4 +1,5 @@
 export * from './api.js';
+export * from './backup.js';
 export type { Camera, CameraBody, CameraLens } from './camera.js';
 export {
   type Devices,

@@ -3,6 +3,7 @@ import { fileURLToPath } from 'node:url';
 import { type Client, createClient } from '@libsql/client';
 import { drizzle, type LibSQLDatabase } from 'drizzle-orm/libsql';
 import { migrate } from 'drizzle-orm/libsql/migrator';
+import { replaceRows } from './replaceRows.js';
 import * as schema from './schema.js';
 
 const MIGRATIONS = fileURLToPath(new URL('./migrations', import.meta.url));
@@ -11,6 +12,13 @@ export interface Database {
   query: LibSQLDatabase<typeof schema>;
   /** Runs a write after all earlier ones: SQLite takes one writer, and waiting in line beats SQLITE_BUSY. */
   write<T>(work: (query: LibSQLDatabase<typeof schema>) => Promise<T>): Promise<T>;
+  /** Writes all of it as it is at one moment into a new file, while others read and wait to write. */
+  snapshot(file: string): Promise<void>;
+  /**
+   * Puts the rows of another database of the same tables in the place of its own, all or none. Revisions go on from the higher of
+   * both: who still holds an older document is told when saving it.
+   */
+  replaceWith(file: string): Promise<void>;
   close(): Promise<void>;
 }
 
@@ -30,13 +38,18 @@ export async function openDatabase(url: string): Promise<Database> {
     const query = drizzle(client, { schema });
     await migrate(query, { migrationsFolder: MIGRATIONS });
     let last: Promise<unknown> = Promise.resolve();
+    const write: Database['write'] = (work) => {
+      const next = last.then(() => work(query));
+      last = next.catch(() => undefined);
+      return next;
+    };
     return {
       query,
-      write(work) {
-        const next = last.then(() => work(query));
-        last = next.catch(() => undefined);
-        return next;
+      write,
+      async snapshot(file) {
+        await write(() => client.execute({ sql: 'VACUUM INTO ?', args: [file] }));
       },
+      replaceWith: (file) => write(() => replaceRows(client, file)),
       async close() {
         await last;
         // All of it into the one file: a copy of that file is then a copy of everything.

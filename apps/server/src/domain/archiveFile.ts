@@ -30,7 +30,9 @@ export const ARCHIVE_LIMITS: ArchiveLimits = {
 /** One file of an archive. */
 export interface ArchiveEntry {
   name: string;
-  /** Its bytes, unpacked; refused beyond `most`, with a wrong checksum, or when asked no longer. */
+  /** Its bytes, unpacked, part by part; refused beyond `most`, with a wrong checksum, or when asked no longer. */
+  parts(most: number): AsyncIterable<Buffer>;
+  /** The same in one. */
   read(most: number): Promise<Uint8Array>;
 }
 
@@ -46,7 +48,7 @@ const openZip = promisify<string, object, ZipFile>(open as never);
 /** Why an archive is not read. */
 export const refusedArchive = (why: string) =>
   new AppError('bad-input', `This archive was not read: ${why}`, {
-    hint: 'Choose a file that was exported from a job. Nothing was changed.',
+    hint: 'Choose a file that Fendrix has written, whole. Nothing was changed.',
   });
 
 /**
@@ -64,21 +66,41 @@ export async function receiveArchive(
 ): Promise<ArchiveFile> {
   const folder = await mkdtemp(join(tmpdir(), 'fendrix-archive-'));
   const path = join(folder, 'sent.zip');
-  let zip: ZipFile | null = null;
-  const close = async () => {
-    zip?.close();
-    await rm(folder, { recursive: true, force: true });
-  };
+  const remove = () => rm(folder, { recursive: true, force: true });
   try {
     await pipeline(sent, counted(limits.bytes), createWriteStream(path), { signal });
-    const until = Date.now() + limits.timeMs;
-    zip = await openZip(path, { lazyEntries: true, autoClose: false, validateEntrySize: true }).catch(() => {
-      throw refusedArchive('it is damaged, or no ZIP file.');
-    });
-    const budget = { left: limits.unpackedBytes, until, signal };
-    return { entries: await listed(zip, accepts, limits.files, budget), close };
+    const { entries, close } = await openArchive(path, accepts, signal, limits);
+    return {
+      entries,
+      async close() {
+        await close();
+        await remove();
+      },
+    };
   } catch (error) {
-    await close();
+    await remove();
+    throw error;
+  }
+}
+
+/** An archive that lies somewhere, see `receiveArchive`; it is only read. */
+export async function openArchive(
+  path: string,
+  accepts: (name: string) => boolean,
+  signal: AbortSignal,
+  limits: ArchiveLimits = ARCHIVE_LIMITS,
+): Promise<ArchiveFile> {
+  const until = Date.now() + limits.timeMs;
+  const zip = await openZip(path, { lazyEntries: true, autoClose: false, validateEntrySize: true }).catch(
+    () => {
+      throw refusedArchive('it is damaged, or no ZIP file.');
+    },
+  );
+  const budget = { left: limits.unpackedBytes, until, signal };
+  try {
+    return { entries: await listed(zip, accepts, limits.files, budget), close: async () => zip.close() };
+  } catch (error) {
+    zip.close();
     throw error;
   }
 }
@@ -119,10 +141,8 @@ function listed(
     zip.on('entry', (entry: Entry) => {
       const why = whyNot(entry, entries, accepts, most);
       if (why) return reject(refusedArchive(why));
-      entries.set(entry.fileName, {
-        name: entry.fileName,
-        read: (limit) => readEntry(zip, entry, limit, budget),
-      });
+      const parts = (limit: number) => partsOf(zip, entry, limit, budget);
+      entries.set(entry.fileName, { name: entry.fileName, parts, read: (limit) => inOne(parts(limit)) });
       zip.readEntry();
     });
     zip.readEntry();
@@ -141,13 +161,12 @@ function whyNot(
   return entries.size >= most ? `it holds more than ${most} files.` : null;
 }
 
-async function readEntry(zip: ZipFile, entry: Entry, most: number, budget: Budget): Promise<Uint8Array> {
+async function* partsOf(zip: ZipFile, entry: Entry, most: number, budget: Budget): AsyncGenerator<Buffer> {
   const name = entry.fileName;
   if (entry.uncompressedSize > most) throw refusedArchive(`${name} is too large unpacked.`);
   const stream = await promisify<Entry, Readable>(zip.openReadStream.bind(zip) as never)(entry);
   const onAbort = () => stream.destroy(budget.signal.reason);
   budget.signal.addEventListener('abort', onAbort, { once: true });
-  const parts: Buffer[] = [];
   let size = 0;
   let sum = 0;
   try {
@@ -157,15 +176,20 @@ async function readEntry(zip: ZipFile, entry: Entry, most: number, budget: Budge
       if (size > most || budget.left < 0) throw refusedArchive(`${name} is too large unpacked.`);
       if (Date.now() > budget.until) throw refusedArchive('it takes too long to unpack.');
       sum = crc32(part, sum);
-      parts.push(part);
+      yield part;
     }
   } catch (error) {
-    stream.destroy();
     if (error instanceof AppError || budget.signal.aborted) throw error;
     throw refusedArchive(`${name} is damaged.`);
   } finally {
+    stream.destroy();
     budget.signal.removeEventListener('abort', onAbort);
   }
   if (sum !== entry.crc32) throw refusedArchive(`${name} is damaged: its checksum is wrong.`);
-  return new Uint8Array(Buffer.concat(parts));
+}
+
+async function inOne(parts: AsyncIterable<Buffer>): Promise<Uint8Array> {
+  const all: Buffer[] = [];
+  for await (const part of parts) all.push(part);
+  return new Uint8Array(Buffer.concat(all));
 }

@@ -5,6 +5,7 @@ import { AppError } from '../errors.js';
 const TYPES: Record<string, string> = {
   '/api/pictures': 'image/*',
   '/api/jobs/import': 'application/zip',
+  '/api/backups/bring': 'application/zip',
 };
 
 const CHANGING = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
