@@ -30,6 +30,11 @@ export const routes: RouteObject[] = [
         path: '/room',
         lazy: () => import('../features/room').then(({ RoomView }) => ({ Component: RoomView })),
       },
+      {
+        path: '/backups',
+        lazy: () =>
+          import('../features/backups/pages').then(({ BackupsView }) => ({ Component: BackupsView })),
+      },
       // The places of a job come when they are asked for: the bench is there without them.
       {
         lazy: () => import('../features/jobs/pages').then(({ JobListView }) => ({ Component: JobListView })),

@@ -10,6 +10,7 @@ const PLACES = [
   ['/kit', 'Kit'],
   ['/kit-tables', 'Kit tables'],
   ['/room', 'Room'],
+  ['/backups', 'Backups'],
 ] as const;
 
 /** A paper-like page for lists and texts. */

@@ -1,0 +1,1 @@
+export { BackupsView } from './BackupsView';
