@@ -9,7 +9,7 @@ import { createDemoJob } from './demoData.js';
 import { createSetLight } from './devices/setLight.js';
 import { createStandIns } from './devices/standIns.js';
 import { packJob, unpackJob } from './domain/jobArchive.js';
-import { createJobStore } from './domain/jobs.js';
+import { createJobStore, type JobStore } from './domain/jobs.js';
 import { createKitStore } from './domain/kit.js';
 import { createPictureStore } from './domain/pictures.js';
 import { createSetStore } from './domain/sets.js';
@@ -22,11 +22,13 @@ import { hostAndOriginGuard } from './http/guards.js';
 import { noStore, securityHeaders } from './http/headers.js';
 import { jobRoutes } from './http/jobRoutes.js';
 import { kitRoutes } from './http/kitRoutes.js';
+import { logRoutes } from './http/logRoutes.js';
 import { pages } from './http/pages.js';
 import { pairingRoutes } from './http/pairingRoutes.js';
 import { pictureRoutes } from './http/pictureRoutes.js';
 import { setRoutes } from './http/setRoutes.js';
 import { setSheetRoutes } from './http/setSheetRoutes.js';
+import { createLogBook } from './log/logBook.js';
 import { createSetSheets } from './setSheet/setSheets.js';
 import { createSetSide, type SetSideOptions } from './setSide/setSide.js';
 
@@ -68,10 +70,21 @@ export function createApp(options: AppOptions): { app: Koa; close(): Promise<voi
     await database.query.run('select 1');
     ctx.body = { ok: true };
   });
-  const jobs = createJobStore(database);
   const sets = createSetStore(database);
+  const ownJobs = createJobStore(database);
+  const light = createSetLight();
   const pictures = createPictureStore(database, pictureFolder);
   const kit = createKitStore(database);
+  const logBook = createLogBook({ database, jobs: ownJobs, sets, kit, light, log });
+  const jobs: JobStore = {
+    ...ownJobs,
+    // The log follows what a job says of its pictures.
+    async save(id, revision, document) {
+      const saved = await ownJobs.save(id, revision, document);
+      await logBook.jobSaved(id);
+      return saved;
+    },
+  };
   const stores = { database, jobs, sets, pictures };
   const setSide = createSetSide({
     ...options.setSide,
@@ -84,8 +97,7 @@ export function createApp(options: AppOptions): { app: Koa; close(): Promise<voi
     pack: (id: string) => packJob(stores, id),
     unpack: (archive: Readable, signal: AbortSignal) => unpackJob(stores, archive, signal),
   };
-  const light = createSetLight();
-  const frames = createFrames({ ...options.frames, database, jobs, sets, light, log });
+  const frames = createFrames({ ...options.frames, database, jobs, sets, light, logBook, log });
   const devices = deviceRoutes(createStandIns({ jobs, sets }, light, options.frames.folder));
   const routers = [
     health,
@@ -95,6 +107,7 @@ export function createApp(options: AppOptions): { app: Koa; close(): Promise<voi
     kitRoutes(kit),
     pairingRoutes(setSide),
     frameRoutes(frames),
+    logRoutes(logBook),
     devices.router,
     pictureRoutes(pictures),
     backupRoutes(options.backups),

@@ -78,6 +78,7 @@ export type {
 } from './light.js';
 export type { Gel, LightColour, LightOutput } from './lightOutput.js';
 export type { Likeness } from './likeness.js';
+export * from './log.js';
 export {
   isLongTextReference,
   LONG_TEXT,

@@ -129,6 +129,7 @@ export * from './plan/day/buildList.js';
 export * from './plan/day/changePrices.js';
 export * from './plan/day/dayActions.js';
 export * from './plan/day/dayOfJob.js';
+export * from './plan/day/learnPrices.js';
 export * from './plan/day/packingList.js';
 export * from './plan/day/placeFrame.js';
 export * from './plan/day/runOrder.js';

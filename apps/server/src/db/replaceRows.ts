@@ -1,10 +1,8 @@
 import type { Client } from '@libsql/client';
 import { getTableColumns, getTableName } from 'drizzle-orm';
-import { facts, frames, jobs, kits, longTexts, pictures, sets } from './schema.js';
+import * as schema from './schema.js';
 
-/** Tables with revisions, by the column that says which row it is. */
-const REVISED = [sets, jobs, kits];
-const TABLES = [...REVISED, pictures, frames, longTexts, facts];
+const TABLES = Object.values(schema);
 
 const quoted = (name: string): string => `"${name.replaceAll('"', '""')}"`;
 
@@ -17,7 +15,7 @@ export async function replaceRows(client: Client, file: string): Promise<void> {
     const name = quoted(getTableName(table));
     const columns = Object.values(getTableColumns(table)).map((column) => quoted(column.name));
     const list = columns.join(', ');
-    const isRevised = REVISED.includes(table as (typeof REVISED)[number]);
+    const isRevised = columns.includes('"revision"');
     const values = isRevised
       ? columns
           .map((column) =>

@@ -1,4 +1,4 @@
-import type { Frame, JobProgress, StoredPicture } from '@fendrix/contract';
+import type { Frame, JobProgress, MeasuredFrame, StoredPicture } from '@fendrix/contract';
 import { index, integer, real, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
 /** Set documents, whole, with the revision that guards against lost changes. */
@@ -88,6 +88,41 @@ export const frames = sqliteTable(
     gone: integer('gone', { mode: 'boolean' }).notNull(),
   },
   (table) => [index('frames_by_job').on(table.job, table.arrivedAt), index('frames_by_name').on(table.name)],
+);
+
+/** What is known of frames that were kept: how they came about. Shown while their frame is still kept. */
+export const logEntries = sqliteTable(
+  'log_entries',
+  {
+    /** The frame. */
+    id: text('id').primaryKey(),
+    at: text('at').notNull(),
+    job: text('job').notNull(),
+    jobName: text('job_name').notNull(),
+    client: text('client').notNull(),
+    shot: text('shot').notNull(),
+    shotName: text('shot_name').notNull(),
+    products: text('products', { mode: 'json' }).$type<string[]>().notNull(),
+    lights: text('lights', { mode: 'json' }).$type<string[]>().notNull(),
+    look: text('look').notNull(),
+    tone: text('tone').notNull(),
+    /** All that is searched, in small letters. */
+    words: text('words').notNull(),
+    begunAt: text('begun_at'),
+    minutes: real('minutes'),
+    plannedMinutes: real('planned_minutes').notNull(),
+    tries: integer('tries').notNull(),
+    verdicts: text('verdicts', { mode: 'json' }).$type<string[] | null>(),
+    measured: text('measured', { mode: 'json' }).$type<MeasuredFrame | null>(),
+    note: text('note').notNull().default(''),
+    retouchMinutes: real('retouch_minutes'),
+    setId: text('set_id').notNull(),
+    setName: text('set_name').notNull(),
+    setRevision: integer('set_revision').notNull(),
+    /** JSON of the set as it was, its long texts named by their content. */
+    document: text('document').notNull(),
+  },
+  (table) => [index('log_by_time').on(table.at), index('log_by_job').on(table.job, table.at)],
 );
 
 /** Long texts of documents, as of meshes, by content: kept once, however many documents and takes hold them. */

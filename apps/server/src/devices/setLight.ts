@@ -7,11 +7,13 @@ import {
   developFilms,
   displayWeights,
   type Films,
+  type JudgedBy,
   type MirrorBand,
   type SpotTrace,
   smoothFilms,
   type Tolerance,
   traceKey,
+  type Verdict,
 } from '@fendrix/core';
 import { renderProgressively, setTolerances, type WorkerPool, wholeFeatures } from '@fendrix/workers';
 import { createNodePool } from '@fendrix/workers/node';
@@ -21,6 +23,8 @@ const IDLE_MS = 60_000;
 const MOST_THREADS = 4;
 /** Samples at a spot: a hundredth of a stop on most. */
 const SPOT_SAMPLES = 4096;
+/** Paths a place in each batch, for verdicts: as the lists of sets judge. */
+const VERDICT_SAMPLES = 1;
 
 export interface PictureSize {
   width: number;
@@ -35,6 +39,8 @@ export interface SetLight {
   spots(set: SetDocument, spots: SetDocument['spots'], seed: number): Promise<SpotTrace[]>;
   /** Mirror bands of all products at the heights that frames are held against. */
   bands(set: SetDocument): Promise<MirrorBand[]>;
+  /** All verdicts on a set. */
+  verdicts(set: SetDocument, by: JudgedBy): Promise<Verdict[]>;
   /** How far the figures of a set may be off, what has to be held closest first. */
   tolerances(set: SetDocument, seed: number, signal: AbortSignal): Promise<Tolerance[]>;
   close(): void;
@@ -78,6 +84,10 @@ export function createSetLight(): SetLight {
       ),
     bands: (set) =>
       withPool((own) => own.run({ key: traceKey(set), set }, { kind: 'bandsAt', parts: BAND_HEIGHTS })),
+    verdicts: (set, by) =>
+      withPool((own) =>
+        own.run({ key: traceKey(set), set }, { kind: 'judge', samples: VERDICT_SAMPLES, by }),
+      ),
     tolerances: (set, seed, signal) =>
       withPool((own) => setTolerances(own, set, { samples: SPOT_SAMPLES, seed, signal })),
     close() {

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { longTextReferencesOf, longTextsOf, withLongTextReferences, withLongTexts } from '@fendrix/contract';
 import { inArray } from 'drizzle-orm';
 import type { Database } from '../db/database.js';
-import { jobs, longTexts, sets } from '../db/schema.js';
+import { jobs, logEntries, longTexts, sets } from '../db/schema.js';
 
 /**
  * Keeps the long texts of a document that are not kept yet.
@@ -41,7 +41,7 @@ export async function collectLongTexts(database: Database): Promise<number> {
   const kept = await database.query.select({ sha256: longTexts.sha256 }).from(longTexts);
   if (kept.length === 0) return 0;
   const used = new Set<string>();
-  for (const table of [sets, jobs]) {
+  for (const table of [sets, jobs, logEntries]) {
     const rows = await database.query.select({ document: table.document }).from(table);
     for (const { document } of rows) for (const name of document.match(/[0-9a-f]{64}/g) ?? []) used.add(name);
   }

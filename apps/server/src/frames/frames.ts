@@ -7,6 +7,7 @@ import type { SetLight } from '../devices/setLight.js';
 import type { JobStore } from '../domain/jobs.js';
 import type { SetStore } from '../domain/sets.js';
 import { AppError } from '../errors.js';
+import type { LogBook } from '../log/logBook.js';
 import { createPlans } from './againstPlan.js';
 import { createFrameStore } from './frameStore.js';
 import { type WatchedFolder, watchFolder } from './watchFolder.js';
@@ -37,10 +38,21 @@ export interface FramesOptions {
   /** Folder of the small pictures. */
   kept: string;
   light: SetLight;
+  /** Where frames that are kept are noted. */
+  logBook: Pick<LogBook, 'kept' | 'compared'>;
   log: Logger;
 }
 
-export function createFrames({ database, jobs, sets, folder, kept, light, log }: FramesOptions): Frames {
+export function createFrames({
+  database,
+  jobs,
+  sets,
+  folder,
+  kept,
+  light,
+  logBook,
+  log,
+}: FramesOptions): Frames {
   const store = createFrameStore(database, folder, kept);
   let fresh: { job: string; at: number; among: Promise<PlacedAmong[]> } | null = null;
 
@@ -132,14 +144,21 @@ export function createFrames({ database, jobs, sets, folder, kept, light, log }:
           throw new AppError('bad-input', 'The job of this frame has no such picture.');
       }
       if (typeof change.plate === 'string') await requirePlate(id, change.plate, job, change.shot);
-      return store.change(id, change);
+      const changed = await store.change(id, change);
+      // Kept now, or moved since: the log says of which picture it is.
+      const isMoved = change.job !== undefined || change.shot !== undefined;
+      if (changed.state === 'kept' && (change.state === 'kept' || isMoved))
+        await logBook.kept(await store.find(id));
+      return changed;
     },
     picture: store.picture,
     async againstPlan(id) {
       const { frame, set } = await withSet(id);
       if (frame.gone)
         throw new AppError('not-found', 'The file of this frame is not in the folder any more.');
-      return plans.compare(join(folder, frame.name), frame, set);
+      const found = await plans.compare(join(folder, frame.name), frame, set);
+      await logBook.compared(id, found);
+      return found;
     },
     async planPicture(id) {
       return plans.picture((await withSet(id)).set);

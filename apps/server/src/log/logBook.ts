@@ -1,0 +1,233 @@
+import type {
+  FrameAgainstPlan,
+  LogChange,
+  LogEntry,
+  LogList,
+  LogQuery,
+  LogStatistics,
+  SetDocument,
+} from '@fendrix/contract';
+import { limitsWith } from '@fendrix/core';
+import { and, asc, count, desc, eq, getTableColumns, gte, like, lt, lte, or, type SQL } from 'drizzle-orm';
+import type { Logger } from 'pino';
+import type { Database } from '../db/database.js';
+import { frames, logEntries } from '../db/schema.js';
+import type { SetLight } from '../devices/setLight.js';
+import { anywhere } from '../domain/documents.js';
+import type { JobStore } from '../domain/jobs.js';
+import type { KitStore } from '../domain/kit.js';
+import { fillLongTexts, keepLongTexts } from '../domain/longTexts.js';
+import type { SetStore } from '../domain/sets.js';
+import { AppError } from '../errors.js';
+import { ofPicture, ofSet, searchedWords } from './describeKept.js';
+import { statisticsOf } from './statistics.js';
+
+type FrameRow = typeof frames.$inferSelect;
+type Row = typeof logEntries.$inferSelect;
+
+/** Pictures that statistics are made of, the last ones. */
+const MOST_PICTURES = 400;
+
+/** The record of frames that were kept. */
+export interface LogBook {
+  /** Notes a frame that was kept, or moved to another picture since. One that is of no picture with a set is not noted. */
+  kept(frame: FrameRow): Promise<void>;
+  /** Notes what a frame shows against its plan. */
+  compared(frame: string, found: FrameAgainstPlan): Promise<void>;
+  /** Follows a job: names, plan and minutes of its pictures. */
+  jobSaved(id: string): Promise<void>;
+  list(query: LogQuery): Promise<LogList>;
+  change(id: string, change: LogChange): Promise<LogEntry>;
+  /** The set of an entry as it was: itself while it is unchanged, otherwise a copy of what it was. @returns its id */
+  openSet(id: string): Promise<string>;
+  statistics(job: string | undefined): Promise<LogStatistics>;
+  /** Settles what is being noted. */
+  settled(): Promise<void>;
+}
+
+interface LogBookOptions {
+  database: Database;
+  jobs: JobStore;
+  sets: SetStore;
+  kit: KitStore;
+  light: SetLight;
+  log: Logger;
+}
+
+export function createLogBook({ database, jobs, sets, kit, light, log }: LogBookOptions): LogBook {
+  let judged: Promise<unknown> = Promise.resolve();
+
+  /** The picture of a frame and the set it is taken on; null where there is none. */
+  async function pictureOf({ job, shot }: FrameRow) {
+    if (job === null || shot === null) return null;
+    const stored = await jobs.read(job).catch(() => null);
+    const own = stored?.document.shots.find(({ id }) => id === shot);
+    const set = own?.setId === undefined ? null : await sets.read(own.setId).catch(() => null);
+    return stored && own && set ? { job: stored, shot: own, set } : null;
+  }
+
+  async function find(id: string): Promise<{ entry: Row; frame: FrameRow }> {
+    const [row] = await database.query
+      .select({ entry: logEntries, frame: frames })
+      .from(logEntries)
+      .innerJoin(frames, eq(frames.id, logEntries.id))
+      .where(eq(logEntries.id, id))
+      .limit(1);
+    if (!row) throw new AppError('not-found', 'There is no entry with this address in the log.');
+    return row;
+  }
+
+  /** Verdicts on a set, when the threads have nothing better to do: one after the other. */
+  function judge(id: string, set: SetDocument): void {
+    judged = judged
+      .then(async () => {
+        const { document } = await kit.read();
+        const by = {
+          limits: limitsWith(document.verdicts),
+          kit: { entries: document.entries, studio: document.studio },
+        };
+        const open = (await light.verdicts(set, by)).filter(({ settled, sure }) => settled === null && sure);
+        const verdicts = [...new Set(open.map(({ code }) => code as string))];
+        await database.write((query) =>
+          query.update(logEntries).set({ verdicts }).where(eq(logEntries.id, id)),
+        );
+      })
+      .catch((error: unknown) => log.warn({ err: error }, 'a set of the log was not judged'));
+  }
+
+  return {
+    async kept(frame) {
+      const of = await pictureOf(frame);
+      if (!of) return;
+      const { job, shot, set } = of;
+      const [before] = await database.query
+        .select({ count: count() })
+        .from(frames)
+        .where(and(eq(frames.job, job.id), eq(frames.shot, shot.id), lte(frames.arrivedAt, frame.arrivedAt)));
+      const told = { ...ofPicture(job.document, shot), ...ofSet(set.document) };
+      const row = {
+        ...told,
+        words: searchedWords(told),
+        at: frame.takenAt ?? frame.arrivedAt,
+        job: job.id,
+        shot: shot.id,
+        tries: before?.count ?? 1,
+        verdicts: null,
+        measured: null,
+        setId: set.id,
+        setRevision: set.revision,
+        document: await keepLongTexts(database, { ...set.document, takes: [] }),
+      };
+      await database.write((query) =>
+        query
+          .insert(logEntries)
+          .values({ id: frame.id, ...row })
+          .onConflictDoUpdate({ target: logEntries.id, set: row }),
+      );
+      judge(frame.id, set.document);
+    },
+    async compared(frame, { exposedAsFrame, lights, spots }) {
+      await database.write((query) =>
+        query
+          .update(logEntries)
+          .set({ measured: { exposedAsFrame, lights, spots } })
+          .where(eq(logEntries.id, frame)),
+      );
+    },
+    async jobSaved(id) {
+      const own = await database.query.select().from(logEntries).where(eq(logEntries.job, id));
+      if (own.length === 0) return;
+      const { document: job } = await jobs.read(id);
+      for (const entry of own) {
+        const shot = job.shots.find((one) => one.id === entry.shot);
+        // A picture that is gone from its job stays in the log as it was.
+        if (!shot) continue;
+        const told = ofPicture(job, shot);
+        const set = { ...told, words: searchedWords({ ...entry, ...told }) };
+        const isSame = (Object.keys(set) as (keyof typeof set)[]).every((key) => entry[key] === set[key]);
+        if (!isSame)
+          await database.write((query) =>
+            query.update(logEntries).set(set).where(eq(logEntries.id, entry.id)),
+          );
+      }
+    },
+    async list({ search, job, from, to, limit, offset }) {
+      const words = search.toLowerCase().split(/\s+/).filter(Boolean);
+      const matches = and(
+        eq(frames.state, 'kept'),
+        job === undefined ? undefined : eq(logEntries.job, job),
+        from === undefined ? undefined : gte(logEntries.at, from),
+        // The whole of the last day.
+        to === undefined ? undefined : lt(logEntries.at, `${to}T99`),
+        ...words.map((word): SQL | undefined =>
+          or(like(logEntries.words, anywhere(word)), like(logEntries.note, anywhere(word))),
+        ),
+      );
+      const { document: _document, words: _words, ...shown } = getTableColumns(logEntries);
+      const rows = await database.query
+        .select({ entry: shown, frame: frames })
+        .from(logEntries)
+        .innerJoin(frames, eq(frames.id, logEntries.id))
+        .where(matches)
+        .orderBy(desc(logEntries.at), asc(logEntries.id))
+        .limit(limit)
+        .offset(offset);
+      const [total] = await database.query
+        .select({ value: count() })
+        .from(logEntries)
+        .innerJoin(frames, eq(frames.id, logEntries.id))
+        .where(matches);
+      return { total: total?.value ?? 0, entries: rows.map(({ entry, frame }) => told(entry, frame)) };
+    },
+    async change(id, change) {
+      await find(id);
+      if (Object.keys(change).length > 0)
+        await database.write((query) => query.update(logEntries).set(change).where(eq(logEntries.id, id)));
+      const { entry, frame } = await find(id);
+      return told(entry, frame);
+    },
+    async openSet(id) {
+      const { entry } = await find(id);
+      const now = await sets.read(entry.setId).catch(() => null);
+      if (now?.revision === entry.setRevision) return now.id;
+      const document = (await fillLongTexts(database, JSON.parse(entry.document))) as SetDocument;
+      const name = `${document.name}, ${entry.at.slice(0, 10)}`.slice(0, 80);
+      return (await sets.create({ ...document, name })).id;
+    },
+    async statistics(job) {
+      const rows = await database.query
+        .select({ entry: logEntries, frame: frames })
+        .from(logEntries)
+        .innerJoin(frames, eq(frames.id, logEntries.id))
+        .where(and(eq(frames.state, 'kept'), job === undefined ? undefined : eq(logEntries.job, job)))
+        .orderBy(desc(logEntries.at))
+        .limit(2 * MOST_PICTURES);
+      const first = await database.query
+        .select({ job: frames.job, shot: frames.shot, arrivedAt: frames.arrivedAt })
+        .from(frames)
+        .where(job === undefined ? undefined : eq(frames.job, job))
+        .orderBy(asc(frames.arrivedAt));
+      return statisticsOf(
+        rows.map(({ entry }) => entry),
+        first,
+        MOST_PICTURES,
+      );
+    },
+    async settled() {
+      await judged;
+    },
+  };
+}
+
+function told(
+  {
+    setId,
+    setRevision: _revision,
+    begunAt: _begun,
+    ...entry
+  }: Omit<Row, 'document' | 'words'> & Partial<Row>,
+  { name, gone, plate, take, exposureS, fNumber, iso, focalMm, body }: FrameRow,
+): LogEntry {
+  const { document: _document, words: _words, ...shown } = entry;
+  return { ...shown, set: setId, name, gone, plate, take, exposureS, fNumber, iso, focalMm, body };
+}
