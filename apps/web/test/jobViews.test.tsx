@@ -205,7 +205,7 @@ describe('lens and place', () => {
     expect(screen.getByRole('cell', { name: 'f/11' })).toBeTruthy();
     press('Take f/11');
     expect(onStop).toHaveBeenLastCalledWith(11.31);
-    press('As curves');
+    press('As a drawing');
     expect(screen.queryByRole('cell', { name: 'f/11' })).toBeNull();
   });
 

@@ -20,10 +20,7 @@ export function ofSet(set: SetDocument) {
   return {
     products: set.products.map(({ name }) => name),
     lights: set.lights.filter(({ on }) => on).map(({ name }) => name),
-    tone: [
-      WISH_WORDS.mood.choices[set.wishes.mood],
-      `${WISH_WORDS.ground.choices[set.wishes.ground]} background`,
-    ].join(', '),
+    tone: `${WISH_WORDS.mood.choices[set.wishes.mood]} mood, background ${WISH_WORDS.ground.choices[set.wishes.ground]}`,
     setName: set.name,
   };
 }

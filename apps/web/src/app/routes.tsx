@@ -31,6 +31,10 @@ export const routes: RouteObject[] = [
         lazy: () => import('../features/room').then(({ RoomView }) => ({ Component: RoomView })),
       },
       {
+        path: '/log',
+        lazy: () => import('../features/log/pages').then(({ LogPage }) => ({ Component: LogPage })),
+      },
+      {
         path: '/backups',
         lazy: () =>
           import('../features/backups/pages').then(({ BackupsView }) => ({ Component: BackupsView })),
@@ -71,6 +75,10 @@ export const routes: RouteObject[] = [
             path: 'frames',
             lazy: () =>
               import('../features/jobs/pages').then(({ FramesView }) => ({ Component: FramesView })),
+          },
+          {
+            path: 'log',
+            lazy: () => import('../features/log/pages').then(({ LogOfJob }) => ({ Component: LogOfJob })),
           },
           {
             path: 'set-side',

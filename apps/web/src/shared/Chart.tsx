@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useColorScheme } from '@mui/material/styles';
-import { LineChart, type LineSeriesOption } from 'echarts/charts';
+import { BarChart, type BarSeriesOption, LineChart, type LineSeriesOption } from 'echarts/charts';
 import {
   GridComponent,
   type GridComponentOption,
@@ -17,10 +17,11 @@ import { SVGRenderer } from 'echarts/renderers';
 import { useEffect, useRef, useState } from 'react';
 import { chartTheme } from './chartTheme';
 
-use([LineChart, GridComponent, TooltipComponent, LegendComponent, MarkLineComponent, SVGRenderer]);
+use([LineChart, BarChart, GridComponent, TooltipComponent, LegendComponent, MarkLineComponent, SVGRenderer]);
 
 export type ChartOption = ComposeOption<
   | LineSeriesOption
+  | BarSeriesOption
   | GridComponentOption
   | TooltipComponentOption
   | LegendComponentOption
@@ -39,7 +40,7 @@ interface ChartProps {
   onPick?: { words: string; take(index: number): void };
 }
 
-/** Curves, or the same figures as a table for reading aloud and without a mouse. */
+/** Curves or bars, or the same figures as a table for reading aloud and without a mouse. */
 export function Chart({ label, option, table, height = 220, limits, onPick }: ChartProps) {
   const { colorScheme } = useColorScheme();
   const picked = useRef(onPick);
@@ -109,7 +110,7 @@ export function Chart({ label, option, table, height = 220, limits, onPick }: Ch
         <Box key="curves" ref={holder} role="img" aria-label={label} sx={{ height }} />
       )}
       <Button size="small" color="inherit" onClick={() => setAsTable(!asTable)}>
-        {asTable ? 'As curves' : 'As a table'}
+        {asTable ? 'As a drawing' : 'As a table'}
       </Button>
     </Box>
   );

@@ -10,6 +10,7 @@ const PLACES = [
   ['/kit', 'Kit'],
   ['/kit-tables', 'Kit tables'],
   ['/room', 'Room'],
+  ['/log', 'Log'],
   ['/backups', 'Backups'],
 ] as const;
 

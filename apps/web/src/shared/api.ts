@@ -20,6 +20,6 @@ export function failureMessage(error: unknown): string {
 export const serverApi = createApi({
   reducerPath: 'server',
   baseQuery: serverQuery,
-  tagTypes: ['JobList', 'SetList', 'Kit', 'Pairing', 'Frames', 'Devices', 'Backups'],
+  tagTypes: ['JobList', 'SetList', 'Kit', 'Pairing', 'Frames', 'Devices', 'Backups', 'Log'],
   endpoints: () => ({}),
 });

@@ -20,6 +20,7 @@ const PARTS = [
   ['series', 'Series'],
   ['day', 'Day'],
   ['frames', 'Frames'],
+  ['log', 'Log'],
 ] as const;
 
 /** Opens a job and shows one of its parts. */

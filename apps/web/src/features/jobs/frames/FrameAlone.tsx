@@ -1,15 +1,16 @@
 import type { Frame } from '@fendrix/contract';
 import { exposedAs, F_NUMBERS, ISO_SPEEDS, printedSetting, SHUTTERS, setOfPlate } from '@fendrix/core';
+import { settingsWords } from '@fendrix/words';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { Choice } from '../../../shared/Choice';
+import { frameUrl } from '../../../shared/frameUrl';
 import { setsApi } from '../../sets';
 import { jobsApi } from '../api';
 import { PlateChoice } from '../devices/PlateChoice';
 import { useJob } from '../state/openJob';
 import { AgainstPlan } from './AgainstPlan';
-import { frameUrl } from './framesApi';
 
 const PLACED: Readonly<Record<NonNullable<Frame['placedBy']>, string>> = {
   time: 'By its time.',
@@ -126,17 +127,6 @@ export function FrameAlone({
       )}
     </section>
   );
-}
-
-/** Figures that the camera wrote; one that it did not write is left out. */
-function settingsWords({ fNumber, exposureS, iso, focalMm }: Frame): string {
-  const all = [
-    fNumber !== null && `f/${printedSetting(F_NUMBERS, fNumber)}`,
-    exposureS !== null && `${printedSetting(SHUTTERS, exposureS)} s`,
-    iso !== null && `ISO ${printedSetting(ISO_SPEEDS, iso)}`,
-    focalMm !== null && `${Number(focalMm.toFixed(1))} mm`,
-  ].filter(Boolean);
-  return all.length > 0 ? all.join('  ') : 'The camera wrote no settings.';
 }
 
 /** The take that the set stood on when the frame came. */

@@ -4,8 +4,8 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Slider from '@mui/material/Slider';
 import { useEffect, useRef, useState } from 'react';
+import { frameUrl } from '../../../shared/frameUrl';
 import { BLINK_MS, differenceWords, paintDifference } from '../../../shared/render/difference';
-import { frameUrl } from './framesApi';
 
 const MODES = { wipe: 'wipe', blink: 'blink', difference: 'difference in stops' } as const;
 type Mode = keyof typeof MODES;

@@ -1,6 +1,6 @@
 import type { Frame } from '@fendrix/contract';
 import Box from '@mui/material/Box';
-import { frameUrl } from './framesApi';
+import { frameUrl } from '../../../shared/frameUrl';
 
 const MARKS: Readonly<Record<Frame['state'], string>> = { new: '', kept: 'kept', rejected: 'not kept' };
 

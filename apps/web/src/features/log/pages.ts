@@ -1,0 +1,1 @@
+export { LogOfJob, LogPage } from './LogView';
