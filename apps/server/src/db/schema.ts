@@ -90,12 +90,14 @@ export const frames = sqliteTable(
   (table) => [index('frames_by_job').on(table.job, table.arrivedAt), index('frames_by_name').on(table.name)],
 );
 
-/** What is known of frames that were kept: how they came about. Shown while their frame is still kept. */
+/** What is known of frames that were kept: how they came about. */
 export const logEntries = sqliteTable(
   'log_entries',
   {
     /** The frame. */
     id: text('id').primaryKey(),
+    /** Whether its frame is still kept; one that is not keeps what was written of it. */
+    kept: integer('kept', { mode: 'boolean' }).notNull().default(true),
     at: text('at').notNull(),
     job: text('job').notNull(),
     jobName: text('job_name').notNull(),
@@ -122,7 +124,7 @@ export const logEntries = sqliteTable(
     /** JSON of the set as it was, its long texts named by their content. */
     document: text('document').notNull(),
   },
-  (table) => [index('log_by_time').on(table.at), index('log_by_job').on(table.job, table.at)],
+  (table) => [index('log_by_time').on(table.kept, table.at), index('log_by_job').on(table.job, table.at)],
 );
 
 /** Long texts of documents, as of meshes, by content: kept once, however many documents and takes hold them. */

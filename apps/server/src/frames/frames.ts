@@ -39,7 +39,7 @@ export interface FramesOptions {
   kept: string;
   light: SetLight;
   /** Where frames that are kept are noted. */
-  logBook: Pick<LogBook, 'kept' | 'compared'>;
+  logBook: Pick<LogBook, 'kept' | 'putAside' | 'compared'>;
   log: Logger;
 }
 
@@ -149,6 +149,7 @@ export function createFrames({
       const isMoved = change.job !== undefined || change.shot !== undefined;
       if (changed.state === 'kept' && (change.state === 'kept' || isMoved))
         await logBook.kept(await store.find(id));
+      if (change.state !== undefined && change.state !== 'kept') await logBook.putAside(id);
       return changed;
     },
     picture: store.picture,

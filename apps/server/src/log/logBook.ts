@@ -8,7 +8,22 @@ import type {
   SetDocument,
 } from '@fendrix/contract';
 import { limitsWith } from '@fendrix/core';
-import { and, asc, count, desc, eq, getTableColumns, gte, like, lt, lte, or, type SQL } from 'drizzle-orm';
+import {
+  and,
+  asc,
+  count,
+  desc,
+  eq,
+  getTableColumns,
+  gte,
+  inArray,
+  like,
+  lt,
+  lte,
+  min,
+  or,
+  type SQL,
+} from 'drizzle-orm';
 import type { Logger } from 'pino';
 import type { Database } from '../db/database.js';
 import { frames, logEntries } from '../db/schema.js';
@@ -26,12 +41,14 @@ type FrameRow = typeof frames.$inferSelect;
 type Row = typeof logEntries.$inferSelect;
 
 /** Pictures that statistics are made of, the last ones. */
-const MOST_PICTURES = 400;
+const MOST_PICTURES = 200;
 
 /** The record of frames that were kept. */
 export interface LogBook {
   /** Notes a frame that was kept, or moved to another picture since. One that is of no picture with a set is not noted. */
   kept(frame: FrameRow): Promise<void>;
+  /** A frame is not kept any more. */
+  putAside(frame: string): Promise<void>;
   /** Notes what a frame shows against its plan. */
   compared(frame: string, found: FrameAgainstPlan): Promise<void>;
   /** Follows a job: names, plan and minutes of its pictures. */
@@ -108,6 +125,7 @@ export function createLogBook({ database, jobs, sets, kit, light, log }: LogBook
       const row = {
         ...told,
         words: searchedWords(told),
+        kept: true,
         at: frame.takenAt ?? frame.arrivedAt,
         job: job.id,
         shot: shot.id,
@@ -125,6 +143,11 @@ export function createLogBook({ database, jobs, sets, kit, light, log }: LogBook
           .onConflictDoUpdate({ target: logEntries.id, set: row }),
       );
       judge(frame.id, set.document);
+    },
+    async putAside(frame) {
+      await database.write((query) =>
+        query.update(logEntries).set({ kept: false }).where(eq(logEntries.id, frame)),
+      );
     },
     async compared(frame, { exposedAsFrame, lights, spots }) {
       await database.write((query) =>
@@ -154,7 +177,7 @@ export function createLogBook({ database, jobs, sets, kit, light, log }: LogBook
     async list({ search, job, from, to, limit, offset }) {
       const words = search.toLowerCase().split(/\s+/).filter(Boolean);
       const matches = and(
-        eq(frames.state, 'kept'),
+        eq(logEntries.kept, true),
         job === undefined ? undefined : eq(logEntries.job, job),
         from === undefined ? undefined : gte(logEntries.at, from),
         // The whole of the last day.
@@ -172,11 +195,7 @@ export function createLogBook({ database, jobs, sets, kit, light, log }: LogBook
         .orderBy(desc(logEntries.at), asc(logEntries.id))
         .limit(limit)
         .offset(offset);
-      const [total] = await database.query
-        .select({ value: count() })
-        .from(logEntries)
-        .innerJoin(frames, eq(frames.id, logEntries.id))
-        .where(matches);
+      const [total] = await database.query.select({ value: count() }).from(logEntries).where(matches);
       return { total: total?.value ?? 0, entries: rows.map(({ entry, frame }) => told(entry, frame)) };
     },
     async change(id, change) {
@@ -196,22 +215,22 @@ export function createLogBook({ database, jobs, sets, kit, light, log }: LogBook
     },
     async statistics(job) {
       const rows = await database.query
-        .select({ entry: logEntries, frame: frames })
+        .select()
         .from(logEntries)
-        .innerJoin(frames, eq(frames.id, logEntries.id))
-        .where(and(eq(frames.state, 'kept'), job === undefined ? undefined : eq(logEntries.job, job)))
+        .where(and(eq(logEntries.kept, true), job === undefined ? undefined : eq(logEntries.job, job)))
         .orderBy(desc(logEntries.at))
         .limit(2 * MOST_PICTURES);
       const first = await database.query
-        .select({ job: frames.job, shot: frames.shot, arrivedAt: frames.arrivedAt })
+        .select({ job: frames.job, shot: frames.shot, arrivedAt: min(frames.arrivedAt) })
         .from(frames)
-        .where(job === undefined ? undefined : eq(frames.job, job))
-        .orderBy(asc(frames.arrivedAt));
-      return statisticsOf(
-        rows.map(({ entry }) => entry),
-        first,
-        MOST_PICTURES,
-      );
+        .where(
+          inArray(
+            frames.job,
+            rows.map((entry) => entry.job),
+          ),
+        )
+        .groupBy(frames.job, frames.shot);
+      return statisticsOf(rows, first, MOST_PICTURES);
     },
     async settled() {
       await judged;

@@ -3,7 +3,8 @@ import { type BuiltSet, learnPrices, priceOfChange } from '@fendrix/core';
 import type { frames, logEntries } from '../db/schema.js';
 
 type Entry = typeof logEntries.$inferSelect;
-type Arrival = Pick<typeof frames.$inferSelect, 'job' | 'shot' | 'arrivedAt'>;
+/** When the first frame of a picture came. */
+type Arrival = Pick<typeof frames.$inferSelect, 'job' | 'shot'> & { arrivedAt: string | null };
 
 const MINUTE_MS = 60_000;
 /** Pictures further apart than this were not taken on one day: what stood there before is not known. */
@@ -14,18 +15,17 @@ const keyOf = ({ job, shot }: { job: string | null; shot: string | null }): stri
 /**
  * Where the minutes went, which verdicts return, what steps of a change take here.
  * @param entries of kept frames, the last first; several may be of one picture
- * @param arrivals of all frames, the first first
  */
 export function statisticsOf(
   entries: readonly Entry[],
   arrivals: readonly Arrival[],
   most: number,
 ): LogStatistics {
-  const firstFrame = new Map<string, string>();
-  for (const arrival of arrivals) {
-    const key = keyOf(arrival);
-    if (!firstFrame.has(key)) firstFrame.set(key, arrival.arrivedAt);
-  }
+  const firstFrame = new Map(
+    arrivals.flatMap((arrival): [string, string][] =>
+      arrival.arrivedAt === null ? [] : [[keyOf(arrival), arrival.arrivedAt]],
+    ),
+  );
   const byPicture = new Map<string, Entry[]>();
   for (const entry of entries) byPicture.set(keyOf(entry), [...(byPicture.get(keyOf(entry)) ?? []), entry]);
   const pictures = [...byPicture.values()].slice(0, most);

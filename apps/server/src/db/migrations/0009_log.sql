@@ -1,5 +1,6 @@
 CREATE TABLE `log_entries` (
 	`id` text PRIMARY KEY NOT NULL,
+	`kept` integer DEFAULT true NOT NULL,
 	`at` text NOT NULL,
 	`job` text NOT NULL,
 	`job_name` text NOT NULL,
@@ -25,5 +26,5 @@ CREATE TABLE `log_entries` (
 	`document` text NOT NULL
 );
 --> statement-breakpoint
-CREATE INDEX `log_by_time` ON `log_entries` (`at`);--> statement-breakpoint
+CREATE INDEX `log_by_time` ON `log_entries` (`kept`,`at`);--> statement-breakpoint
 CREATE INDEX `log_by_job` ON `log_entries` (`job`,`at`);
