@@ -223,12 +223,7 @@ export function createLogBook({ database, jobs, sets, kit, light, log }: LogBook
       const first = await database.query
         .select({ job: frames.job, shot: frames.shot, arrivedAt: min(frames.arrivedAt) })
         .from(frames)
-        .where(
-          inArray(
-            frames.job,
-            rows.map((entry) => entry.job),
-          ),
-        )
+        .where(inArray(frames.job, [...new Set(rows.map((entry) => entry.job))]))
         .groupBy(frames.job, frames.shot);
       return statisticsOf(rows, first, MOST_PICTURES);
     },

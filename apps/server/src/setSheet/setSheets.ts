@@ -1,3 +1,4 @@
+import { setMaxListeners } from 'node:events';
 import type { SetDocument, Stored } from '@fendrix/contract';
 import { encodePicture, planDrawing, spotReading } from '@fendrix/core';
 import { type Paper, planSvg, setSheetPdf } from '@fendrix/paper';
@@ -43,6 +44,8 @@ export function createSetSheets(sets: SetStore, kit: KitStore, light: SetLight):
     if (sheet?.key !== key) {
       sheet?.abort.abort(new Error('the set was changed in the meantime'));
       const abort = new AbortController();
+      // Each of its many questions listens.
+      setMaxListeners(0, abort.signal);
       const set = stored.document;
       sheet = { key, abort, words: wordsOf(set, studio, abort.signal), picture: pictureOf(set) };
       const begun = sheet;
