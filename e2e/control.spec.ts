@@ -221,7 +221,7 @@ test('the background is read, its verdict follows the light, and the curve of a 
   expect(stops.at(-1)).toBeLessThan(stops[0] ?? 0);
 });
 
-test('movement: speed, blur, tries follow from the fall', async ({ page }) => {
+test('movement: speed, blur, tries follow from the fall', { tag: '@more' }, async ({ page }) => {
   await openBench(page);
   await page.getByRole('tab', { name: 'Movement' }).click();
   await expect(page.getByText('1.40 m/s')).toBeVisible();
@@ -333,7 +333,7 @@ test('a person and the camera come into the mirrors when they are counted in', a
   await expect(page.getByTestId('band')).not.toContainText(/camera|tripod/);
 });
 
-test('zones are drawn in both plans for the product and for a spot', async ({ page }) => {
+test('zones are drawn in both plans for the product and for a spot', { tag: '@more' }, async ({ page }) => {
   await openCopy(page, 'gradient cards');
   await page.keyboard.press('z');
   await expect(page.getByTestId('zone above')).toBeVisible();
@@ -353,7 +353,7 @@ test('the keys are listed by the question mark and by a button', async ({ page }
   await expect(page.getByRole('dialog', { name: 'Keys of the bench' })).toContainText('keep a take');
 });
 
-test('evenness of a field is read off a drag', async ({ page }) => {
+test('evenness of a field is read off a drag', { tag: '@more' }, async ({ page }) => {
   await openCopy(page, 'gradient cards');
   await page.keyboard.press('e');
   const box = await page.getByTestId('lens').boundingBox();

@@ -25,6 +25,7 @@ const serverOf = (_: unknown, worker: number) => ({
 
 export default defineConfig({
   testDir: '.',
+  // What is tagged @more is solved and measured in unit tests too: `npm run test:more` plays it in the browser.
   outputDir: join(root, 'test-results'),
   // On a busy machine all takes up to twice as long as alone.
   timeout: 180_000,

@@ -83,9 +83,9 @@ test('a glare is lost; a power set before the cure is taken stays', async ({ pag
   await expect(numberField(page, 'power')).toHaveValue(power);
 });
 
-test('a strip is given a fifth of polished metal, though it stood too high to be mirrored so wide', async ({
-  page,
-}) => {
+test('a strip is given a fifth of polished metal, though it stood too high to be mirrored so wide', {
+  tag: '@more',
+}, async ({ page }) => {
   await newSetWith(page, 'Polished cylinder');
   await addFromKit(page, 'Strip 30 x 120');
   await expect(throughThings(page)).toHaveCount(0);
@@ -118,9 +118,9 @@ test('a white background: lights of its own stand clear, make it white and leave
   await expect(verdict).toContainText('Light grey');
 });
 
-test('a white background behind clear products: it says that they cannot stay as they are', async ({
-  page,
-}) => {
+test('a white background behind clear products: it says that they cannot stay as they are', {
+  tag: '@more',
+}, async ({ page }) => {
   await newSetWith(page, 'Jar with lid');
   await background(page);
   await page.getByRole('button', { name: 'Give the background lights of its own' }).click();
@@ -130,9 +130,9 @@ test('a white background behind clear products: it says that they cannot stay as
   await expect(page.getByRole('button', { name: 'Give the background lights of its own' })).toHaveCount(0);
 });
 
-test('dark on dark: the background falls with its distance, and the place is taken from the curve', async ({
-  page,
-}) => {
+test('dark on dark: the background falls with its distance, and the place is taken from the curve', {
+  tag: '@more',
+}, async ({ page }) => {
   await newSetWith(page, 'Polished cylinder');
   await thing(page, 'backdrop:').focus();
   const behind = async () => Number.parseFloat(await numberField(page, 'upright behind centre').inputValue());
@@ -148,7 +148,9 @@ test('dark on dark: the background falls with its distance, and the place is tak
   await expect.poll(behind).toBeGreaterThan(before + 5);
 });
 
-test('a glowing liquid: a white card behind it is what the liquid shows', async ({ page }) => {
+test('a glowing liquid: a white card behind it is what the liquid shows', { tag: '@more' }, async ({
+  page,
+}) => {
   await newSetWith(page, 'Round bottle with liquid');
   await addFromKit(page, 'White card 20 x 30');
   await typeFigure(page, 'position', 'behind');
@@ -204,9 +206,9 @@ test('a pour is frozen by the power that the desk names, with a head that can', 
   await expect(page.getByText(/px · frozen$/)).toHaveCount(0);
 });
 
-test('a card with a lens hole stands at the lens: the picture stays, the metal mirrors the card', async ({
-  page,
-}) => {
+test('a card with a lens hole stands at the lens: the picture stays, the metal mirrors the card', {
+  tag: '@more',
+}, async ({ page }) => {
   await newSetWith(page, 'Polished cylinder');
   const before = await pictureMean(page);
   await addFromKit(page, 'Black card with lens hole');
@@ -232,7 +234,7 @@ test('the window of the room is put where it is, with the sun on request', async
   await expect(page.getByRole('button', { name: 'Window of the room' })).toHaveCount(0);
 });
 
-test('a window: the shutter is solved for a wanted tone', async ({ page }) => {
+test('a window: the shutter is solved for a wanted tone', { tag: '@more' }, async ({ page }) => {
   await newSetWith(page, 'Dish with heaped food');
   await thing(page, 'light:A').focus();
   await page.keyboard.press('Delete');
@@ -246,7 +248,9 @@ test('a window: the shutter is solved for a wanted tone', async ({ page }) => {
   await expect(page.getByTestId('spot background')).toContainText(/\+(0\.9|1\.0|1\.1)/);
 });
 
-test('a gradient by a lamp behind frost is found in the real set and stood there', async ({ page }) => {
+test('a gradient by a lamp behind frost is found in the real set and stood there', { tag: '@more' }, async ({
+  page,
+}) => {
   await newSetWith(page, 'Round bottle with liquid');
   await addFromKit(page, 'Full frost 50 x 60');
   await addFromKit(page, 'Softbox 40 x 60');
@@ -259,7 +263,9 @@ test('a gradient by a lamp behind frost is found in the real set and stood there
   await expect(throughThings(page)).toHaveCount(0);
 });
 
-test('a ring in a tent mirrors the tent, and its surface says how much of it', async ({ page }) => {
+test('a ring in a tent mirrors the tent, and its surface says how much of it', { tag: '@more' }, async ({
+  page,
+}) => {
   await newSetWith(page, 'Signet ring');
   await addFromKit(page, 'Light tent 60');
   // It has no upright side for a band: areas of all that the lens sees of it.
@@ -445,9 +451,9 @@ test('what is seen goes out as files, and a set comes back in by being dropped o
   await expect(rows).toHaveCount(Math.min(20, before + 1));
 });
 
-test('a bottle is filled with milk, chosen by name: nothing is seen through it any more; undo takes it back', async ({
-  page,
-}) => {
+test('a bottle is filled with milk, chosen by name: nothing is seen through it any more; undo takes it back', {
+  tag: '@more',
+}, async ({ page }) => {
   await newSetWith(page, 'Round bottle with liquid');
   const seenThrough = page.getByTestId('part through');
   // Above the label, below where the liquid ends.
