@@ -3,8 +3,8 @@ import { addFromKit, pickMaterial, saved, status, typeFigure } from './bench.js'
 import { test } from './servers.js';
 
 /**
- * Set-ups of the trade, each built by hand from a new set: by what is on the screen alone, without documents or files. Those that
- * use what no other does are built at every test; all of them by `npm run test:setups`.
+ * Set-ups of the trade, each built by hand from a new set: by what is on the screen alone, without documents or files. A few
+ * that have little in common are built at every test; all of them by `npm run test:setups`.
  */
 const ALWAYS = new Set(['U3', 'U12', 'U15', 'U22']);
 
