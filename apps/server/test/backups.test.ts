@@ -213,6 +213,16 @@ describe('backups of a studio', () => {
     expect(await setNames()).toEqual(['Kept', 'Next']);
   });
 
+  test('a backup of the first version, kept here for ever, is read and put back', async () => {
+    mkdirSync(folder(), { recursive: true });
+    copyFileSync(
+      fileURLToPath(new URL('documents/backup-1.zip', import.meta.url)),
+      join(folder(), 'of before.zip'),
+    );
+    expect((await restore('of before.zip')).status).toBe(200);
+    expect(await setNames()).toEqual(['Kept of before']);
+  });
+
   test('what is being written meanwhile is in it whole or not at all', async () => {
     const writes = Array.from({ length: 12 }, (_, i) => addSet(`Set ${i}`));
     const backups = await Promise.all([make(), make()]);

@@ -2,13 +2,14 @@ import { randomUUID } from 'node:crypto';
 import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { demoJob } from '@fendrix/demo';
+import { demoJob, demoSet } from '@fendrix/demo';
 import { createClient } from '@libsql/client';
 import { drizzle } from 'drizzle-orm/libsql';
 import { migrate } from 'drizzle-orm/libsql/migrator';
 import { expect, test } from 'vitest';
 import { openDatabase } from '../src/db/database.js';
 import { createJobStore } from '../src/domain/jobs.js';
+import { createSetStore } from '../src/domain/sets.js';
 
 const migrations = new URL('../src/db/migrations', import.meta.url).pathname;
 
@@ -64,3 +65,31 @@ test('where jobs are in the order of work is kept as data, also of jobs that wer
     rmSync(folder, { recursive: true, force: true });
   }
 });
+
+const { entries } = JSON.parse(readFileSync(join(migrations, 'meta', '_journal.json'), 'utf8')) as {
+  entries: unknown[];
+};
+
+test.each(entries.map((_, i) => i + 1))(
+  'a database as it was after %s changes to its tables opens today, with what is in it',
+  async (count) => {
+    const folder = mkdtempSync(join(tmpdir(), 'fendrix-'));
+    try {
+      const client = await databaseOf(count, folder);
+      const document = JSON.stringify({ ...demoSet('cordial'), name: 'Of before' });
+      await client.execute({
+        sql: `INSERT INTO sets (id, name, revision, document, updated_at) VALUES (?, 'Of before', 3, ?, '2026-01-01T00:00:00Z')`,
+        args: [randomUUID(), document],
+      });
+      client.close();
+      const database = await openDatabase(`file:${join(folder, 'fendrix.db')}`);
+      const store = createSetStore(database);
+      const { sets } = await store.list({ search: '', limit: 10, offset: 0 });
+      const [found] = await Promise.all(sets.map(({ id }) => store.read(id)));
+      await database.close();
+      expect(found).toMatchObject({ name: 'Of before', revision: 3 });
+    } finally {
+      rmSync(folder, { recursive: true, force: true });
+    }
+  },
+);

@@ -31,7 +31,13 @@ const UPGRADES: Readonly<Record<string, readonly Upgrade[]>> = {
   'fendrix-set': [withWishes],
   'fendrix-job': [],
   'fendrix-kit': [],
+  'fendrix-backup': [],
 };
+
+/** The version of each kind of document that is written today, by the name of its format. */
+export const VERSIONS_TODAY: Readonly<Record<string, number>> = Object.fromEntries(
+  Object.entries(UPGRADES).map(([format, steps]) => [format, steps.length + 1]),
+);
 
 /**
  * A document as the version of today has it; other data as they are. A newer version is a problem, not a guess.

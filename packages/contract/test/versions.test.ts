@@ -1,31 +1,38 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';
-import { checkDocument, jobDocument, kitDocument, setDocument } from '../src/index.js';
-import { upgraded } from '../src/versions.js';
+import { backupManifest, checkDocument, jobDocument, kitDocument, setDocument } from '../src/index.js';
+import { upgraded, VERSIONS_TODAY } from '../src/versions.js';
 
 /** A document as it was kept by the version in its name; these files are never changed. */
 const kept = (name: string) =>
   JSON.parse(readFileSync(new URL(`documents/${name}.json`, import.meta.url), 'utf8'));
 
+const SCHEMAS = {
+  'fendrix-set': setDocument,
+  'fendrix-job': jobDocument,
+  'fendrix-kit': kitDocument,
+  'fendrix-backup': backupManifest,
+} as const;
+/** Every version that was ever written of every kind: a new one without a file here is named. */
+const EVERY = Object.entries(VERSIONS_TODAY).flatMap(([format, today]) =>
+  Array.from(
+    { length: today },
+    (_, i) => [`${format.replace('fendrix-', '')}-${i + 1}`, format as keyof typeof SCHEMAS, today] as const,
+  ),
+);
+
 describe('documents of before read for ever', () => {
-  test.each([
-    ['set-1', setDocument],
-    ['job-1', jobDocument],
-    ['kit-1', kitDocument],
-  ] as const)('%s', (name, schema) => {
-    const document = kept(name);
-    const checked = checkDocument<{ version: number }>(schema, document);
+  test.each(EVERY)('%s', (name, format, today) => {
+    const schema = SCHEMAS[format];
+    const checked = checkDocument<{ version: number }>(schema, kept(name));
     expect(checked.ok ? [] : checked.problems).toEqual([]);
+    expect(checked.ok && checked.value.version).toBe(today);
     const again = checkDocument<{ version: number }>(schema, checked.ok ? checked.value : null);
     expect(again).toEqual(checked);
   });
 
-  test.each([
-    ['set-1', setDocument],
-    ['job-1', jobDocument],
-    ['kit-1', kitDocument],
-  ] as const)('%s of a version to come is refused in words, at its version', (name, schema) => {
-    const checked = checkDocument<unknown>(schema, { ...kept(name), version: 99, unheardOf: true });
+  test.each(EVERY)('%s of a version to come is refused in words, at its version', (name, format) => {
+    const checked = checkDocument<unknown>(SCHEMAS[format], { ...kept(name), version: 99, unheardOf: true });
     expect(checked).toEqual({
       ok: false,
       problems: [{ path: 'version', message: expect.stringContaining('a newer Fendrix wrote it') }],
