@@ -16,7 +16,13 @@ const RULES = [
   },
   {
     folder: 'packages/files/src',
-    may: [/^@fendrix\/contract$/, /^@gltf-transform\/core$/, /^meshoptimizer\/simplifier$/, /^three(\/|$)/],
+    may: [
+      /^@fendrix\/contract$/,
+      /^@gltf-transform\/core$/,
+      /^fflate$/,
+      /^meshoptimizer\/simplifier$/,
+      /^three(\/|$)/,
+    ],
   },
   {
     folder: 'packages/workers/src',

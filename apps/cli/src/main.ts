@@ -22,7 +22,7 @@ const commands: Record<string, { usage: string; load(): Promise<(words: string[]
   },
   render: {
     usage:
-      'render SET.json --out F.png|F.pfm|F.hdr [--size WxH --samples N --seed S --threads T --light TAG --whole-paths --smooth]',
+      'render SET.json --out F.png|.jpg|.tif|.exr|.pfm|.hdr [--size WxH --samples N --seed S --threads T --light TAG --whole-paths --smooth]',
     load: async () => (await import('./commands/render.js')).render,
   },
   plates: {

@@ -3,8 +3,10 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { rectangleOnAxisLx } from '@fendrix/core';
+import { encodeSrgb, rectangleOnAxisLx } from '@fendrix/core';
 import sharp from 'sharp';
+import { FloatType } from 'three';
+import { EXRLoader } from 'three/examples/jsm/loaders/EXRLoader.js';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 
 const folder = mkdtempSync(join(tmpdir(), 'fendrix-cli-'));
@@ -80,6 +82,41 @@ describe('command line', () => {
     writeFileSync(ies, 'TILT=NONE\n1 x');
     const broken = await fendrix('convert', ies);
     expect([broken.code, broken.error]).toEqual([2, expect.stringContaining('Line 2')]);
+  });
+
+  test('render writes the same picture as PNG, TIFF of 16 bits and OpenEXR with a layer a light', async () => {
+    const path = await overheadFile();
+    const words = ['--size', '6x4', '--samples', '4', '--threads', '1'];
+    const at = (ending: string) => join(folder, `same${ending}`);
+    for (const ending of ['.png', '.jpg', '.tif', '.exr'])
+      await json('render', path, '--out', at(ending), ...words);
+    const eight = await sharp(at('.png')).raw().toBuffer();
+    const tiff = sharp(at('.tif'));
+    expect(await tiff.metadata()).toMatchObject({
+      format: 'tiff',
+      width: 6,
+      height: 4,
+      depth: 'ushort',
+      channels: 3,
+    });
+    const sixteen = await tiff.toColourspace('rgb16').raw({ depth: 'ushort' }).toBuffer();
+    const jpeg = await sharp(at('.jpg')).metadata();
+    expect(jpeg).toMatchObject({ format: 'jpeg', width: 6, height: 4 });
+    const exr = readFileSync(at('.exr'));
+    const { data } = new EXRLoader()
+      .setDataType(FloatType)
+      .parse(exr.buffer.slice(exr.byteOffset, exr.byteOffset + exr.length) as ArrayBuffer) as unknown as {
+      data: Float32Array;
+    };
+    const stride = data.length / 24;
+    for (let y = 0; y < 4; y++)
+      for (let x = 0; x < 6; x++) {
+        const pixel = 3 * (6 * y + x);
+        const linear = data[stride * (6 * (3 - y) + x)] as number;
+        expect(Math.abs(sixteen.readUInt16LE(2 * pixel) / 257 - (eight[pixel] as number))).toBeLessThan(0.6);
+        expect(Math.abs(255 * encodeSrgb(Math.min(1, linear)) - (eight[pixel] as number))).toBeLessThan(1);
+      }
+    expect(exr.toString('latin1')).toContain('A Overhead.R');
   });
 
   test('render writes Radiance HDR of the same light as PFM', async () => {
@@ -202,7 +239,7 @@ describe('command line', () => {
     ['a file that is not there', ['measure', 'none.json'], 'cannot be read'],
     ['a point that is none', ['probe', 'none.json', '--point', '1,2', '--normal', '0,0,1'], '--point'],
     ['a normal without length', ['probe', 'none.json', '--point', '0,0,0', '--normal', '0,0,0'], '--normal'],
-    ['a picture of another kind', ['render', 'none.json', '--out', 'a.gif'], '.png, .pfm, .hdr'],
+    ['a picture of another kind', ['render', 'none.json', '--out', 'a.gif'], '.png, .jpg, .tif, .exr, .pfm, .hdr'],
     ['an unknown example', ['example', 'none'], 'there are: cordial'],
   ])('%s: exit code 2 and a line on standard error', async (_name, words, line) => {
     const { code, out, error } = await fendrix(...words);

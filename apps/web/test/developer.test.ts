@@ -1,7 +1,9 @@
 import { createFeatures, encodeSrgb } from '@fendrix/core';
 import { decode } from 'fast-png';
+import { FloatType } from 'three';
+import { EXRLoader } from 'three/examples/jsm/loaders/EXRLoader.js';
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
-import type { FromDeveloper } from '../src/features/bench/picture/developProtocol';
+import type { FromDeveloper, ToDeveloper } from '../src/features/bench/picture/developProtocol';
 import { FilmDeveloper } from '../src/features/bench/picture/filmDeveloper';
 import { WHOLE_FRAME } from '../src/features/bench/picture/frameWindow';
 
@@ -158,17 +160,23 @@ describe('film developer', () => {
     expect(pictures).toHaveLength(2);
   });
 
+  /** The picture on show as a file. */
+  const fileOf = (
+    developer: FilmDeveloper,
+    what: Pick<ToDeveloper & { type: 'file' }, 'format' | 'layers'>,
+  ) =>
+    new Promise<Blob | null>((resolve) => {
+      const { port1, port2 } = new MessageChannel();
+      port1.onmessage = ({ data }) => {
+        port1.close();
+        resolve(data);
+      };
+      developer.receive({ type: 'file', ...what, port: port2 as unknown as MessagePort });
+    });
+
   test('the picture on show is given out as a file of 16 bits; before there is one, nothing', async () => {
     const { developer, begin, add, weigh } = open();
-    const file = () =>
-      new Promise<Blob | null>((resolve) => {
-        const { port1, port2 } = new MessageChannel();
-        port1.onmessage = ({ data }) => {
-          port1.close();
-          resolve(data);
-        };
-        developer.receive({ type: 'file', format: 'png16', port: port2 as unknown as MessagePort });
-      });
+    const file = () => fileOf(developer, { format: 'png16', layers: [] });
     vi.useRealTimers();
     expect(await file()).toBeNull();
     vi.useFakeTimers();
@@ -180,5 +188,32 @@ describe('film developer', () => {
     const { width: wide, height: high, depth, channels, data } = decode(await (blob as Blob).arrayBuffer());
     expect([wide, high, depth, channels]).toEqual([width, height, 16, 3]);
     expect(data[0]).toBe(Math.round(65535 * encodeSrgb(0.25)));
+  });
+
+  test('as OpenEXR it is linear, with the picture of each light in a layer of its own', async () => {
+    const { developer, begin, add, weigh } = open();
+    begin(1, 1);
+    weigh(0.5);
+    add(1, 0.5);
+    vi.useRealTimers();
+    const layers = [
+      { name: 'A key', channels: [0] },
+      { name: 'B off', channels: [7] },
+    ];
+    const blob = await fileOf(developer, { format: 'exr', layers });
+    const bytes = await (blob as Blob).arrayBuffer();
+    const {
+      width: wide,
+      height: high,
+      data,
+    } = new EXRLoader().setDataType(FloatType).parse(bytes) as unknown as {
+      width: number;
+      height: number;
+      data: Float32Array;
+    };
+    expect([wide, high]).toEqual([width, height]);
+    expect(data[0]).toBeCloseTo(0.25, 3);
+    const text = Buffer.from(bytes).toString('latin1');
+    for (const name of ['A key.R', 'B off.G']) expect(text).toContain(name);
   });
 });

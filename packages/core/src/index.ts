@@ -15,6 +15,7 @@ export { METER_AGAIN_STOPS, minutesOfDrift } from './exposure/drift.js';
 export * from './exposure/equivalents.js';
 export * from './exposure/exposure.js';
 export * from './exposure/flash.js';
+export { type LightLayer, lightLayers, weightsOfChannels } from './exposure/lightLayers.js';
 export {
   channelLuminance,
   displayWeights,

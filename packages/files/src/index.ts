@@ -11,4 +11,5 @@ export {
   meshProduct,
   readMesh,
 } from './mesh.js';
+export { type ExrLayer, encodeOpenExr } from './openExr.js';
 export { heldMesh, simplifiedMesh, trianglesIn } from './simplifiedMesh.js';

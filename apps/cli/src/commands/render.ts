@@ -6,17 +6,23 @@ import {
   displayWeights,
   encodePfm,
   encodePicture,
+  encodePicture16,
   encodeRadiance,
+  type Films,
+  lightLayers,
   luminanceWeights,
   traceKey,
+  weightsOfChannels,
 } from '@fendrix/core';
+import { type ExrLayer, encodeOpenExr } from '@fendrix/files';
 import { createNodePool } from '@fendrix/workers/node';
 import sharp from 'sharp';
 import { InputError, readSet, readWords } from '../input.js';
 import { TRACE_WORDS, traceFilms, traceWords } from '../traceFilms.js';
 
-/** Pictures for the eye, and linear ones in absolute units. */
-const FORMATS = ['.png', '.pfm', '.hdr'];
+/** Pictures for the eye, and linear ones: in absolute units, OpenEXR with a layer a light as it is exposed. */
+const FORMATS = ['.png', '.jpg', '.tif', '.exr', '.pfm', '.hdr'];
+const ABSOLUTE = ['.pfm', '.hdr'];
 
 /** Renders a set to a file on all cores and reports what it took. */
 export async function render(words: string[]): Promise<unknown> {
@@ -47,12 +53,15 @@ export async function render(words: string[]): Promise<unknown> {
     const films = await traceFilms(pool, keyed, { width, height, samples, seed, wholePaths, smooth });
     const seconds = (performance.now() - start) / 1000;
     const linear = new Float32Array(width * height * 3);
-    const { weights, unit } =
-      format === '.png'
-        ? { weights: displayWeights(shown), unit: 'sRGB, mid-tone at 0.18' }
-        : luminanceWeights(shown);
+    const { weights, unit } = ABSOLUTE.includes(format)
+      ? luminanceWeights(shown)
+      : {
+          weights: displayWeights(shown),
+          unit: format === '.exr' ? 'linear, mid-tone at 0.18' : 'sRGB, mid-tone at 0.18',
+        };
     developFilms(linear, films, weights);
-    await writePicture(out, format, width, height, linear);
+    const layers = format === '.exr' ? layersOf(shown, films, weights) : [];
+    await writePicture(out, format, { width, height }, linear, layers);
     return { out, width, height, samples, seed, threads, unit, smooth, rays: pool.rays, seconds };
   } finally {
     pool.close();
@@ -62,23 +71,49 @@ export async function render(words: string[]): Promise<unknown> {
 async function writePicture(
   out: string,
   format: string,
-  width: number,
-  height: number,
+  { width, height }: { width: number; height: number },
   linear: Float32Array,
+  layers: readonly ExrLayer[],
 ): Promise<void> {
   try {
-    if (format !== '.png') {
-      const encode = format === '.pfm' ? encodePfm : encodeRadiance;
-      await writeFile(out, encode(width, height, linear));
-      return;
+    switch (format) {
+      case '.pfm':
+        return await writeFile(out, encodePfm(width, height, linear));
+      case '.hdr':
+        return await writeFile(out, encodeRadiance(width, height, linear));
+      case '.exr':
+        return await writeFile(out, encodeOpenExr(width, height, [{ name: '', rgb: linear }, ...layers]));
+      case '.tif':
+        return await writeFile(
+          out,
+          await sharp(encodePicture16(linear), { raw: { width, height, channels: 3 } })
+            .toColourspace('rgb16')
+            .tiff({ compression: 'deflate' })
+            .toBuffer(),
+        );
+      default: {
+        const pixels = new Uint8ClampedArray(width * height * 4);
+        encodePicture(pixels, linear);
+        const whole = sharp(Buffer.from(pixels.buffer), {
+          raw: { width, height, channels: 4 },
+        }).removeAlpha();
+        const file =
+          format === '.jpg' ? whole.jpeg({ quality: 92, chromaSubsampling: '4:4:4' }) : whole.png();
+        return await writeFile(out, await file.toBuffer());
+      }
     }
-    const pixels = new Uint8ClampedArray(width * height * 4);
-    encodePicture(pixels, linear);
-    const png = sharp(Buffer.from(pixels.buffer), { raw: { width, height, channels: 4 } });
-    await writeFile(out, await png.removeAlpha().png().toBuffer());
   } catch (error) {
     throw new InputError(`--out: ${out} cannot be written. ${error instanceof Error ? error.message : ''}`);
   }
+}
+
+/** The picture of each light alone: all of them together are the picture. */
+function layersOf(set: SetDocument, films: Films, weights: Float64Array): ExrLayer[] {
+  return lightLayers(set).map(({ name, channels }) => {
+    const rgb = new Float32Array(films.width * films.height * 3);
+    developFilms(rgb, films, weightsOfChannels(weights, channels));
+    return { name, rgb };
+  });
 }
 
 function onlyLight(set: SetDocument, tag: string): SetDocument {

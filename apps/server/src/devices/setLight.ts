@@ -14,6 +14,7 @@ import {
   type Tolerance,
   traceKey,
   type Verdict,
+  weightsOfChannels,
 } from '@fendrix/core';
 import { renderProgressively, setTolerances, type WorkerPool, wholeFeatures } from '@fendrix/workers';
 import { createNodePool } from '@fendrix/workers/node';
@@ -99,10 +100,9 @@ export function createSetLight(): SetLight {
 
 /** Linear red, green, blue of a set by its films, mid-tone at 0.18; of one light alone where it is named by its number. */
 export function developed(set: SetDocument, films: Films, light: number | null = null): Float32Array {
-  const channels = channelsOf(set);
-  const weights = displayWeights(set).map((weight, i) =>
-    light === null || channels[Math.floor(i / 3)]?.light === light ? weight : 0,
-  );
+  const channels = channelsOf(set).flatMap((channel, index) => (channel.light === light ? [index] : []));
+  const all = displayWeights(set);
+  const weights = light === null ? all : weightsOfChannels(all, channels);
   const out = new Float32Array(films.width * films.height * 3);
   developFilms(out, films, weights);
   return out;

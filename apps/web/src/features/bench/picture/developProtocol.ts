@@ -1,5 +1,5 @@
 import type { Camera, Plate } from '@fendrix/contract';
-import type { DenoiseFeatures, PartMap, StepLabel, Thing, Tile } from '@fendrix/core';
+import type { DenoiseFeatures, LightLayer, PartMap, StepLabel, Thing, Tile } from '@fendrix/core';
 import type { FrameWindow } from './frameWindow';
 import type { PictureFormat } from './pictureFile';
 
@@ -59,7 +59,7 @@ export type ToDeveloper =
   /** Asks for the picture as it is; the last time at once, before when there is time. */
   | { type: 'show'; picture: number; last: boolean }
   /** Asks for the picture on show as a file; it goes to whom the port belongs, or null while there is none. */
-  | { type: 'file'; format: PictureFormat; port: MessagePort }
+  | { type: 'file'; format: PictureFormat; layers: LightLayer[]; port: MessagePort }
   /** Asks for the frame of the set, its plates and their masks as files of 16 bits, with a list to go with them. */
   | { type: 'plateFiles'; list: string; port: MessagePort };
 

@@ -10,10 +10,11 @@ import {
   placeFeatures,
   smoothFilms,
   type Thing,
+  weightsOfChannels,
 } from '@fendrix/core';
 import type { FromDeveloper, ToDeveloper, ToneOverlay } from './developProtocol';
 import type { FrameWindow } from './frameWindow';
-import { encodePictureFile, type LinearPicture, type PictureFormat } from './pictureFile';
+import { encodePictureFile, type LinearPicture } from './pictureFile';
 import type { PlateFile } from './plateFiles';
 import { PlateLayer, type Under } from './plateLayer';
 import { clippingLayer, stopsLayer } from './toneLayer';
@@ -106,7 +107,7 @@ export class FilmDeveloper {
         if (this.growing?.picture === message.picture) this.wantGrown(message.last);
         break;
       case 'file':
-        void this.sendFile(message.format, message.port);
+        void this.sendFile(message);
         break;
       case 'plateFiles':
         void this.sendPlateFiles(message);
@@ -190,20 +191,26 @@ export class FilmDeveloper {
   }
 
   /** The frame of the set as it stands in linear light; null while there is none. */
-  private base(): LinearPicture | null {
+  private base(weights: Float64Array = this.weights): LinearPicture | null {
     if (!this.shown || this.weights.length !== 3 * this.shown.films.channels) return null;
     const { films } = this.shown;
     const { width, height } = films;
     const linear = new Float32Array(width * height * 3);
-    developFilms(linear, films, this.weights);
+    developFilms(linear, films, weights);
     return { width, height, linear };
   }
 
   /** The picture on show as a file, or null; what goes wrong is null too, and asked for again. */
-  private async sendFile(format: PictureFormat, port: MessagePort): Promise<void> {
+  private async sendFile({ format, layers, port }: ToDeveloper & { type: 'file' }): Promise<void> {
     const picture = this.base();
-    if (picture && this.shown) this.plates.lay(picture.linear, this.shown);
-    port.postMessage(picture ? await encodePictureFile(picture, format).catch(() => null) : null);
+    // Layers are of the frame of the set: all of them together are that.
+    if (picture && this.shown && layers.length === 0) this.plates.lay(picture.linear, this.shown);
+    // Now, not when the encoder is there: what is shown may be another picture then.
+    const alone = layers.flatMap(({ name, channels }) => {
+      const layer = this.base(weightsOfChannels(this.weights, channels));
+      return layer ? [{ name, linear: layer.linear }] : [];
+    });
+    port.postMessage(picture ? await encodePictureFile(picture, format, alone).catch(() => null) : null);
     port.close();
   }
 

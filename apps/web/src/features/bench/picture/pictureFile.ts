@@ -1,7 +1,7 @@
 import { encodePicture, encodePicture16 } from '@fendrix/core';
 
 /** Open formats that a picture is saved in. */
-export type PictureFormat = 'png' | 'jpeg' | 'png16';
+export type PictureFormat = 'png' | 'jpeg' | 'png16' | 'exr';
 
 /** A picture in linear light, red, green, blue of each pixel, paper white at 1. */
 export interface LinearPicture {
@@ -12,11 +12,26 @@ export interface LinearPicture {
 
 const JPEG_QUALITY = 0.92;
 
-/** A developed picture as a file in sRGB: 8 bits a channel as PNG or JPEG, or 16 as PNG. */
+/** The picture of one light alone, linear. */
+export interface PictureLayer {
+  name: string;
+  linear: Float32Array;
+}
+
+/**
+ * A developed picture as a file: in sRGB, 8 bits a channel as PNG or JPEG, or 16 as PNG; linear with its layers as OpenEXR.
+ * @param layers for OpenEXR
+ */
 export async function encodePictureFile(
   { width, height, linear }: LinearPicture,
   format: PictureFormat,
+  layers: readonly PictureLayer[],
 ): Promise<Blob> {
+  if (format === 'exr') {
+    const { encodeOpenExr } = await import('@fendrix/files');
+    const all = [{ name: '', linear }, ...layers].map(({ name, linear: rgb }) => ({ name, rgb }));
+    return new Blob([encodeOpenExr(width, height, all) as Uint8Array<ArrayBuffer>], { type: 'image/x-exr' });
+  }
   if (format === 'png16') {
     const { encode } = await import('fast-png');
     const data = encodePicture16(linear);

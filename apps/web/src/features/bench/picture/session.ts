@@ -1,5 +1,5 @@
 import type { SetDocument } from '@fendrix/contract';
-import { channelsOf, displayWeights, traceKey } from '@fendrix/core';
+import { channelsOf, displayWeights, lightLayers, traceKey } from '@fendrix/core';
 import type { KeyedSet, Task, TaskResult, WorkerPool } from '@fendrix/workers';
 import { messageOf } from '@fendrix/workers';
 import { createBrowserPool } from '@fendrix/workers/browser';
@@ -163,7 +163,8 @@ export class PictureSession {
 
   /** Has the picture on show sent as a file to whom the port belongs. */
   sendFile(format: PictureFormat, port: MessagePort): void {
-    this.developer.postMessage({ type: 'file', format, port } satisfies ToDeveloper, [port]);
+    const layers = format === 'exr' && this.keyed ? lightLayers(this.keyed.set) : [];
+    this.developer.postMessage({ type: 'file', format, layers, port } satisfies ToDeveloper, [port]);
   }
 
   close(): void {

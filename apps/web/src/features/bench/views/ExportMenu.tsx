@@ -19,6 +19,7 @@ const PICTURES: readonly { format: PictureFormat; extension: string; words: stri
   { format: 'png', extension: 'png', words: 'Picture, PNG' },
   { format: 'jpeg', extension: 'jpg', words: 'Picture, JPEG' },
   { format: 'png16', extension: 'png', words: 'Picture, PNG of 16 bits' },
+  { format: 'exr', extension: 'exr', words: 'Picture with a layer a light, OpenEXR' },
 ];
 
 /** Gives out what is seen: the picture as it is by now, the set, and its plans to scale. */
