@@ -239,7 +239,11 @@ describe('command line', () => {
     ['a file that is not there', ['measure', 'none.json'], 'cannot be read'],
     ['a point that is none', ['probe', 'none.json', '--point', '1,2', '--normal', '0,0,1'], '--point'],
     ['a normal without length', ['probe', 'none.json', '--point', '0,0,0', '--normal', '0,0,0'], '--normal'],
-    ['a picture of another kind', ['render', 'none.json', '--out', 'a.gif'], '.png, .jpg, .tif, .exr, .pfm, .hdr'],
+    [
+      'a picture of another kind',
+      ['render', 'none.json', '--out', 'a.gif'],
+      '.png, .jpg, .tif, .exr, .pfm, .hdr',
+    ],
     ['an unknown example', ['example', 'none'], 'there are: cordial'],
   ])('%s: exit code 2 and a line on standard error', async (_name, words, line) => {
     const { code, out, error } = await fendrix(...words);

@@ -11,6 +11,7 @@ import type {
   StoredJob,
   StoredSet,
 } from '@fendrix/contract';
+import papaparse from 'papaparse';
 import sharp from 'sharp';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test, vi } from 'vitest';
 import { frames, logEntries } from '../src/db/schema.js';
@@ -226,6 +227,22 @@ describe('the log of kept frames', () => {
     expect((await wrong('PATCH', `/api/log/${id}`, { minutes: 3 })).code).toBe('bad-input');
     expect((await wrong('PATCH', `/api/log/${randomUUID()}`, { note: 'x' })).code).toBe('not-found');
     expect((await wrong('POST', `/api/log/${randomUUID()}/set`, {})).code).toBe('not-found');
+  });
+
+  test('it goes out as CSV, as it was searched, with no formula in it', async () => {
+    const { id } = await keep(shotAt(0).id);
+    await keep(shotAt(1).id);
+    await server.call('PATCH', `/api/log/${id}`, { note: '=1+1, "quoted"' });
+    const table = async (query: string) => {
+      const { body, headers } = await server.call<Buffer>('GET', `/api/log/table${query}`);
+      expect(String(headers['content-disposition'])).toContain('log.csv');
+      return papaparse.parse<Record<string, string>>(body.toString(), { header: true, skipEmptyLines: true })
+        .data;
+    };
+    expect(await table('')).toHaveLength(2);
+    const [row, ...others] = await table('?search=quoted');
+    expect(others).toEqual([]);
+    expect(row).toMatchObject({ picture: shotAt(0).name, minutes: '', note: `'=1+1, "quoted"` });
   });
 
   test('a backup takes the log with it', async () => {

@@ -118,6 +118,9 @@ describe('the log on its page', () => {
     await screen.findByRole('button', { name: /Picture a/ });
     fireEvent.change(screen.getByLabelText(/Find by product/), { target: { value: 'brass rim' } });
     fireEvent.change(screen.getByLabelText('From day'), { target: { value: '2026-05-01' } });
+    expect(screen.getByRole('link', { name: 'Export CSV' }).getAttribute('href')).toBe(
+      '/api/log/table?search=brass+rim&from=2026-05-01',
+    );
     await vi.waitFor(() => {
       const last = asked.at(-1);
       expect(Object.fromEntries(last?.query ?? [])).toEqual({

@@ -13,6 +13,12 @@ export function logRoutes(logBook: LogBook): Router {
     const { job } = requireValid(logScope, { ...ctx.query }, 'query');
     ctx.body = await logBook.statistics(job);
   });
+  router.get('/table', async (ctx) => {
+    const query = requireValid(logQuery.omit({ limit: true, offset: true }), { ...ctx.query }, 'query');
+    ctx.attachment('log.csv');
+    ctx.type = 'text/csv; charset=utf-8';
+    ctx.body = await logBook.table(query);
+  });
   router.patch('/:id', async (ctx) => {
     const change = requireValid(logChange, ctx.request.body, 'body');
     ctx.body = await logBook.change(documentId(ctx.params.id), change);

@@ -35,11 +35,14 @@ import { fillLongTexts, keepLongTexts } from '../domain/longTexts.js';
 import type { SetStore } from '../domain/sets.js';
 import { AppError } from '../errors.js';
 import { ofPicture, ofSet, searchedWords } from './describeKept.js';
+import { logTable } from './logTable.js';
 import { statisticsOf } from './statistics.js';
 
 type FrameRow = typeof frames.$inferSelect;
 type Row = typeof logEntries.$inferSelect;
 
+/** Rows of a table that is given out. */
+const MOST_ROWS = 100_000;
 /** Pictures that statistics are made of, the last ones. */
 const MOST_PICTURES = 200;
 
@@ -54,6 +57,8 @@ export interface LogBook {
   /** Follows a job: names, plan and minutes of its pictures. */
   jobSaved(id: string): Promise<void>;
   list(query: LogQuery): Promise<LogList>;
+  /** All that a search finds, as CSV. */
+  table(query: Pick<LogQuery, 'search' | 'job' | 'from' | 'to'>): Promise<string>;
   change(id: string, change: LogChange): Promise<LogEntry>;
   /** The set of an entry as it was: itself while it is unchanged, otherwise a copy of what it was. @returns its id */
   openSet(id: string): Promise<string>;
@@ -112,7 +117,37 @@ export function createLogBook({ database, jobs, sets, kit, light, log }: LogBook
       .catch((error: unknown) => log.warn({ err: error }, 'a set of the log was not judged'));
   }
 
+  async function list({ search, job, from, to, limit, offset }: LogQuery): Promise<LogList> {
+    const words = search.toLowerCase().split(/\s+/).filter(Boolean);
+    const matches = and(
+      eq(logEntries.kept, true),
+      job === undefined ? undefined : eq(logEntries.job, job),
+      from === undefined ? undefined : gte(logEntries.at, from),
+      // The whole of the last day.
+      to === undefined ? undefined : lt(logEntries.at, `${to}T99`),
+      ...words.map((word): SQL | undefined =>
+        or(like(logEntries.words, anywhere(word)), like(logEntries.note, anywhere(word))),
+      ),
+    );
+    const { document: _document, words: _words, ...shown } = getTableColumns(logEntries);
+    const rows = await database.query
+      .select({ entry: shown, frame: frames })
+      .from(logEntries)
+      .innerJoin(frames, eq(frames.id, logEntries.id))
+      .where(matches)
+      .orderBy(desc(logEntries.at), asc(logEntries.id))
+      .limit(limit)
+      .offset(offset);
+    const [total] = await database.query.select({ value: count() }).from(logEntries).where(matches);
+    return { total: total?.value ?? 0, entries: rows.map(({ entry, frame }) => told(entry, frame)) };
+  }
+
   return {
+    list,
+    async table(query) {
+      const { entries } = await list({ ...query, limit: MOST_ROWS, offset: 0 });
+      return logTable(entries);
+    },
     async kept(frame) {
       const of = await pictureOf(frame);
       if (!of) return;
@@ -173,30 +208,6 @@ export function createLogBook({ database, jobs, sets, kit, light, log }: LogBook
             query.update(logEntries).set(set).where(eq(logEntries.id, entry.id)),
           );
       }
-    },
-    async list({ search, job, from, to, limit, offset }) {
-      const words = search.toLowerCase().split(/\s+/).filter(Boolean);
-      const matches = and(
-        eq(logEntries.kept, true),
-        job === undefined ? undefined : eq(logEntries.job, job),
-        from === undefined ? undefined : gte(logEntries.at, from),
-        // The whole of the last day.
-        to === undefined ? undefined : lt(logEntries.at, `${to}T99`),
-        ...words.map((word): SQL | undefined =>
-          or(like(logEntries.words, anywhere(word)), like(logEntries.note, anywhere(word))),
-        ),
-      );
-      const { document: _document, words: _words, ...shown } = getTableColumns(logEntries);
-      const rows = await database.query
-        .select({ entry: shown, frame: frames })
-        .from(logEntries)
-        .innerJoin(frames, eq(frames.id, logEntries.id))
-        .where(matches)
-        .orderBy(desc(logEntries.at), asc(logEntries.id))
-        .limit(limit)
-        .offset(offset);
-      const [total] = await database.query.select({ value: count() }).from(logEntries).where(matches);
-      return { total: total?.value ?? 0, entries: rows.map(({ entry, frame }) => told(entry, frame)) };
     },
     async change(id, change) {
       await find(id);

@@ -92,6 +92,9 @@ function LogView({ job }: { job?: string | undefined }) {
         >
           Minutes and verdicts
         </Button>
+        <Button component="a" href={tableUrl(query)} download disabled={!data || data.total === 0}>
+          Export CSV
+        </Button>
       </Box>
       {showsFigures && <LogStatistics job={job} />}
       {error ? (
@@ -138,6 +141,14 @@ function LogView({ job }: { job?: string | undefined }) {
       )}
     </>
   );
+}
+
+/** What is found, all pages of it, as a table. */
+function tableUrl({ search, job, from, to }: LogQuery): string {
+  const asked = Object.entries({ search, job, from, to }).filter(
+    ([, value]) => value !== undefined && value !== '',
+  );
+  return `/api/log/table?${new URLSearchParams(asked as [string, string][])}`;
 }
 
 function EntryTile({ entry, isChosen, onChoose }: { entry: LogEntry; isChosen: boolean; onChoose(): void }) {
