@@ -24,10 +24,6 @@ await page.goto(address);
 await page.locator('[data-thing="light:A"]').first().focus();
 await settled(45_000);
 await page.screenshot({ path: join(folder, 'bench.png') });
-await page.keyboard.press('m');
-await page.waitForTimeout(3000);
-await page.screenshot({ path: join(folder, 'bench-mirrors.png') });
-await page.keyboard.press('m');
 await page.keyboard.press('v');
 await page.locator('[data-verdict] [aria-expanded]').first().click();
 await page.getByTestId('cures').waitFor();
@@ -46,14 +42,6 @@ await page
 await page.locator('[data-testid="compare"][data-ready="yes"]').waitFor();
 await page.waitForTimeout(6000);
 await page.screenshot({ path: join(folder, 'bench-card.png') });
-await page.goto(`${address}/sets`);
-await page
-  .getByRole('link', { name: /gradient cards/i })
-  .first()
-  .click();
-await page.getByTestId('picture-status').waitFor();
-await settled(60_000);
-await page.screenshot({ path: join(folder, 'bench-mill.png') });
 await page.goto(`${address}/sets`);
 await page.getByRole('link', { name: /perry/i }).first().click();
 await page.getByRole('tab', { name: 'Plates' }).click();
@@ -121,6 +109,23 @@ await page.getByText('Stand-in devices').click();
 await page.evaluate(() => window.scrollTo(0, 330));
 await page.waitForTimeout(2000);
 await page.screenshot({ path: join(folder, 'frames.png') });
+await page.keyboard.press('k');
+await page.goto(`${address}/log`);
+await page.getByRole('button', { name: 'Minutes and verdicts' }).click();
+await page.waitForTimeout(6000);
+await page.screenshot({ path: join(folder, 'log.png') });
+await page.goto(`${address}/sets`);
+await page
+  .getByRole('link', { name: /one soft light/i })
+  .first()
+  .click();
+await page.getByRole('button', { name: 'Export' }).click();
+await page.getByRole('menuitem', { name: /Set sheet/ }).click();
+await page.getByTestId('sheet things').waitFor({ timeout: 180_000 });
+await page.waitForFunction(() => [...document.images].every((image) => image.complete), undefined, {
+  timeout: 120_000,
+});
+await page.screenshot({ path: join(folder, 'set-sheet.png') });
 await browser.close();
 process.kill(process.pid, 'SIGTERM');
 

@@ -7,7 +7,8 @@ export class ConfigError extends Error {}
 export interface Config {
   host: string;
   port: number;
-  databaseFile: string;
+  /** A file, or the address of a libSQL server with its token. */
+  database: { file: string } | { url: string; token: string | undefined };
   pictureFolder: string;
   demo: boolean;
   webRoot: string | undefined;
@@ -26,7 +27,8 @@ export interface Config {
  * FENDRIX_DEMO (1: load the demo set), FENDRIX_WEB (built pages), FENDRIX_NAMES and FENDRIX_ORIGINS (further
  * host names and page origins, comma separated), FENDRIX_SET_SIDE_HOST (0.0.0.0) and FENDRIX_SET_SIDE_PORT (the port
  * after FENDRIX_PORT), opened only while phones may pair, FENDRIX_FRAMES (folder that cameras write to; one in the data folder),
- * FENDRIX_BACKUPS (folder of backups; one in the data folder) and FENDRIX_KEEP_BACKUPS (daily ones kept, 7; 0 for none).
+ * FENDRIX_DATABASE (address of a libSQL server instead of the file in the data folder, with FENDRIX_DATABASE_TOKEN),
+ * FENDRIX_PICTURES (folder of pictures, shared where several servers share a database), FENDRIX_BACKUPS (folder of backups; one in the data folder) and FENDRIX_KEEP_BACKUPS (daily ones kept, 7; 0 for none).
  * @throws {ConfigError} a setting is wrong or the data folder cannot be written
  */
 export function readConfig(env: NodeJS.ProcessEnv): Config {
@@ -45,8 +47,8 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     port,
     hosts,
     origins: [...hosts.map((name) => `http://${name}`), ...list(env.FENDRIX_ORIGINS)],
-    databaseFile: join(data, 'fendrix.sqlite'),
-    pictureFolder: join(data, 'pictures'),
+    database: databaseOf(env, data),
+    pictureFolder: env.FENDRIX_PICTURES ? resolve(env.FENDRIX_PICTURES) : join(data, 'pictures'),
     frames: { folder: frames, kept: join(data, 'frame-pictures') },
     backups: {
       folder: env.FENDRIX_BACKUPS ? resolve(env.FENDRIX_BACKUPS) : join(data, 'backups'),
@@ -62,6 +64,17 @@ function portOf(env: NodeJS.ProcessEnv, name: string, usual: number): number {
   const port = Number(env[name] ?? usual);
   if (Number.isInteger(port) && port >= 1 && port <= 65535) return port;
   throw new ConfigError(`${name} is "${env[name]}"; give a port from 1 to 65535`);
+}
+
+function databaseOf(env: NodeJS.ProcessEnv, data: string): Config['database'] {
+  const address = env.FENDRIX_DATABASE;
+  if (address === undefined || address === '') return { file: join(data, 'fendrix.sqlite') };
+  if (address.startsWith('file:')) return { file: resolve(address.slice('file:'.length)) };
+  if (/^(libsql|https?|wss?):\/\/\S+$/.test(address))
+    return { url: address, token: env.FENDRIX_DATABASE_TOKEN };
+  throw new ConfigError(
+    `FENDRIX_DATABASE is "${address}"; give the address of a libSQL server, such as libsql://studio.local:8080, or file:PATH`,
+  );
 }
 
 function keptOf(env: NodeJS.ProcessEnv): number {

@@ -2,8 +2,8 @@ import { createServer } from 'node:http';
 import { pino } from 'pino';
 import { createApp } from './app.js';
 import { clearCutOff, createBackups } from './backup/backups.js';
-import { ConfigError, readConfig } from './config.js';
-import { openOrSetAside } from './db/database.js';
+import { type Config, ConfigError, readConfig } from './config.js';
+import { openDatabase, openOrSetAside } from './db/database.js';
 import { loadDemoOnce } from './demoData.js';
 import { collectLongTexts } from './domain/longTexts.js';
 import { collectPictures } from './domain/pictures.js';
@@ -11,11 +11,17 @@ import { collectPictures } from './domain/pictures.js';
 /** Time open requests get to finish when the server is told to stop, ms. */
 const GRACE_MS = 3000;
 
+const openConfigured = async ({ database }: Config) =>
+  'file' in database
+    ? openOrSetAside(database.file)
+    : { database: await openDatabase(database.url, database.token), setAside: null };
+
 async function main(): Promise<void> {
   const config = readConfig(process.env);
   const log = pino({ level: process.env.FENDRIX_LOG ?? 'warn' }, pino.destination(2));
-  const { database, setAside } = await openOrSetAside(config.databaseFile).catch((error: Error) => {
-    throw new ConfigError(`the database ${config.databaseFile} cannot be opened: ${error.message}`);
+  const { database, setAside } = await openConfigured(config).catch((error: Error) => {
+    const where = 'file' in config.database ? config.database.file : config.database.url;
+    throw new ConfigError(`the database ${where} cannot be opened: ${error.message}`);
   });
   if (setAside) {
     process.stderr.write(
@@ -28,7 +34,9 @@ async function main(): Promise<void> {
   await collectLongTexts(database);
   if (gone.unfinished + gone.unused > 0) log.info(gone, 'pictures cleared');
   await clearCutOff(config.backups.folder);
-  const backups = createBackups({ database, pictureFolder, setAside, ...config.backups });
+  // A database server is backed up by its own means.
+  const keep = 'file' in config.database ? config.backups.keep : 0;
+  const backups = createBackups({ database, pictureFolder, setAside, folder: config.backups.folder, keep });
   const endDaily = backups.startDaily((error) => log.error({ err: error }, 'the daily backup failed'));
   const { app, close } = createApp({
     database,

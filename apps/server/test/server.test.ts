@@ -161,6 +161,23 @@ describe('settings', () => {
     );
   });
 
+  test('the database is a file, or at an address; what is neither is told', () => {
+    const database = (address: string) =>
+      readConfig({ FENDRIX_DATA: folder, FENDRIX_DATABASE: address, FENDRIX_DATABASE_TOKEN: 'secret' })
+        .database;
+    expect(readConfig({ FENDRIX_DATA: folder }).database).toEqual({ file: join(folder, 'fendrix.sqlite') });
+    expect(database('file:/studio/own.sqlite')).toEqual({ file: '/studio/own.sqlite' });
+    expect(database('libsql://studio.local:8080')).toEqual({
+      url: 'libsql://studio.local:8080',
+      token: 'secret',
+    });
+    for (const wrong of ['studio.local', 'ftp://studio', 'libsql://', 'http://a b'])
+      expect(() => database(wrong)).toThrow(/FENDRIX_DATABASE is/);
+    expect(() => readConfig({ FENDRIX_DATA: folder, FENDRIX_KEEP_BACKUPS: 'many' })).toThrow(
+      /from 0 to 1000/,
+    );
+  });
+
   test('loopback is the default', () => {
     const config = readConfig({ FENDRIX_DATA: folder });
     expect(config.host).toBe('127.0.0.1');

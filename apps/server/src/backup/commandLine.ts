@@ -18,7 +18,9 @@ The folders are those of the server: FENDRIX_DATA, FENDRIX_BACKUPS.`;
 /** Backups without the page, also while the server runs. Answers are JSON. */
 async function main([command = '', name = '', yes = '']: string[]): Promise<unknown> {
   const config = readConfig(process.env);
-  const database = await openDatabase(`file:${config.databaseFile}`);
+  if (!('file' in config.database))
+    throw new ConfigError('this studio is kept on a database server: it is backed up there');
+  const database = await openDatabase(`file:${config.database.file}`);
   try {
     const backups = createBackups({ database, pictureFolder: config.pictureFolder, ...config.backups });
     return await answer(backups, command, name, yes);

@@ -3,6 +3,7 @@ import { fileURLToPath } from 'node:url';
 import { type Client, createClient } from '@libsql/client';
 import { drizzle, type LibSQLDatabase } from 'drizzle-orm/libsql';
 import { migrate } from 'drizzle-orm/libsql/migrator';
+import { AppError } from '../errors.js';
 import { replaceRows } from './replaceRows.js';
 import * as schema from './schema.js';
 
@@ -24,17 +25,14 @@ export interface Database {
 
 /**
  * Opens the database file, in write-ahead mode, and brings its tables up to date.
- * @param url `file:` address, or `:memory:` for a database that is gone when closed
+ * @param url `file:` address, `:memory:` for a database that is gone when closed, or that of a libSQL server, which keeps its own
+ * @param token that the server asks for
  */
-export async function openDatabase(url: string): Promise<Database> {
-  const client: Client = createClient({ url });
+export async function openDatabase(url: string, token?: string): Promise<Database> {
+  const client: Client = createClient({ url, ...(token === undefined ? {} : { authToken: token }) });
+  const isFile = /^(file:|:memory:)/.test(url);
   try {
-    const check = await client.execute('PRAGMA quick_check(1)');
-    const state = String(check.rows[0]?.[0] ?? '');
-    if (state !== 'ok') throw new DamagedDatabase(state);
-    await client.execute('PRAGMA journal_mode = WAL');
-    await client.execute('PRAGMA synchronous = NORMAL');
-    await client.execute('PRAGMA busy_timeout = 2000');
+    if (isFile) await prepareFile(client);
     const query = drizzle(client, { schema });
     await migrate(query, { migrationsFolder: MIGRATIONS });
     let last: Promise<unknown> = Promise.resolve();
@@ -47,13 +45,17 @@ export async function openDatabase(url: string): Promise<Database> {
       query,
       write,
       async snapshot(file) {
+        requireFile(isFile);
         await write(() => client.execute({ sql: 'VACUUM INTO ?', args: [file] }));
       },
-      replaceWith: (file) => write(() => replaceRows(client, file)),
+      async replaceWith(file) {
+        requireFile(isFile);
+        await write(() => replaceRows(client, file));
+      },
       async close() {
         await last;
         // All of it into the one file: a copy of that file is then a copy of everything.
-        await client.execute('PRAGMA wal_checkpoint(TRUNCATE)').catch(() => undefined);
+        if (isFile) await client.execute('PRAGMA wal_checkpoint(TRUNCATE)').catch(() => undefined);
         client.close();
       },
     };
@@ -61,6 +63,23 @@ export async function openDatabase(url: string): Promise<Database> {
     client.close();
     throw isDamage(error) ? new DamagedDatabase((error as Error).message) : error;
   }
+}
+
+async function prepareFile(client: Client): Promise<void> {
+  const check = await client.execute('PRAGMA quick_check(1)');
+  const state = String(check.rows[0]?.[0] ?? '');
+  if (state !== 'ok') throw new DamagedDatabase(state);
+  await client.execute('PRAGMA journal_mode = WAL');
+  await client.execute('PRAGMA synchronous = NORMAL');
+  // Another server may be writing to the same file.
+  await client.execute('PRAGMA busy_timeout = 5000');
+}
+
+function requireFile(isFile: boolean): void {
+  if (!isFile)
+    throw new AppError('unavailable', 'This studio is kept on a database server.', {
+      hint: 'Backups are made and put back there, by its own means.',
+    });
 }
 
 /** The file is no database, or what is in it contradicts itself. */
