@@ -18,7 +18,7 @@ const RULES = [
     folder: 'packages/files/src',
     may: [
       /^@fendrix\/contract$/,
-      /^@gltf-transform\/core$/,
+      /^@gltf-transform\/(core|extensions)$/,
       /^fflate$/,
       /^meshoptimizer\/simplifier$/,
       /^three(\/|$)/,
@@ -32,7 +32,7 @@ const RULES = [
     folder: 'apps/server/src',
     may: [
       /^node:/,
-      /^@fendrix\/(catalogue|contract|core|demo|demo\/broken|paper|words)$/,
+      /^@fendrix\/(catalogue|contract|core|demo|demo\/broken|files|paper|words)$/,
       /^@fendrix\/workers(\/node)?$/,
       /^(@koa\/|koa|drizzle-orm|@libsql\/|pino|zod)/,
       /^(sharp|yauzl|yazl|papaparse|raw-body|rate-limiter-flexible|chokidar|exifreader)$/,

@@ -33,6 +33,10 @@ const commands: Record<string, { usage: string; load(): Promise<(words: string[]
     usage: 'set-sheet SET.json --out F.pdf [--paper a4|letter --size WxH --samples N --seed S --threads T]',
     load: async () => (await import('./commands/setSheet.js')).setSheet,
   },
+  gltf: {
+    usage: 'gltf SET.json --out F.glb',
+    load: async () => (await import('./commands/gltf.js')).gltf,
+  },
   convert: {
     usage: 'convert FILE.ies|.glb|.gltf|.obj|.stl [--unit mm --up y|z]',
     load: async () => (await import('./commands/convert.js')).convert,

@@ -119,6 +119,23 @@ describe('command line', () => {
     expect(exr.toString('latin1')).toContain('A Overhead.R');
   });
 
+  test('gltf and set-sheet write a set for others to read; another ending is refused', async () => {
+    const path = await overheadFile();
+    const [glb, pdf] = [join(folder, 'set.glb'), join(folder, 'set.pdf')];
+    expect(await json('gltf', path, '--out', glb)).toMatchObject({ lights: 1 });
+    expect(readFileSync(glb).subarray(0, 4).toString()).toBe('glTF');
+    const words = ['--size', '12x8', '--samples', '1', '--threads', '1', '--paper', 'letter'];
+    expect(await json('set-sheet', path, '--out', pdf, ...words)).toMatchObject({ paper: 'Letter' });
+    expect(readFileSync(pdf).subarray(0, 5).toString()).toBe('%PDF-');
+    for (const [command, file] of [
+      ['gltf', 'set.obj'],
+      ['set-sheet', 'set.doc'],
+    ] as const) {
+      const { code, error } = await fendrix(command, path, '--out', join(folder, file));
+      expect([code, error]).toEqual([2, expect.stringContaining('--out')]);
+    }
+  });
+
   test('render writes Radiance HDR of the same light as PFM', async () => {
     const path = await overheadFile();
     const words = ['--size', '6x4', '--samples', '4', '--threads', '1'];

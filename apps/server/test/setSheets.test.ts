@@ -4,15 +4,16 @@ import type { SetSheetWords } from '@fendrix/words';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { startTestServer } from './testServer.js';
 
-/** A small set: one light, one card, one spot, so that its sheet is quickly worked out. */
+/** A light over a sweep, and a spot on it: nothing clear, so that its sheet is quickly worked out. */
 const small = () => {
   const set = demoSet('cordial');
   return {
     ...set,
     name: 'Cordial / sheet?',
-    products: set.products.slice(0, 1),
+    products: [],
+    highlights: [],
     sheets: [],
-    spots: set.spots.slice(0, 1),
+    spots: set.spots.filter(({ name }) => name === 'table'),
     takes: [],
   };
 };
@@ -59,7 +60,7 @@ describe('set sheets on the server', () => {
     const second = await server.call<SetSheetWords>('GET', address());
     expect(second.body.title).toBe('Another name');
     expect(second.body.tones).toEqual([]);
-  });
+  }, 150_000);
 
   test('a set changed while its sheet is worked out: the older one is given up, never given out as the newer', async () => {
     const before = (await server.call<StoredSet>('GET', `/api/sets/${stored.id}`)).body;
@@ -83,6 +84,15 @@ describe('set sheets on the server', () => {
     const { status, body } = await older;
     if (status === 200) expect((body as SetSheetWords).title).toBe('Older');
     else expect((body as ApiError).error.message).toMatch(/changed/);
+  });
+
+  test('a set goes out in space as it was saved', async () => {
+    const { status, headers, body } = await server.call<Buffer>('GET', `/api/sets/${stored.id}/glb`);
+    expect(status).toBe(200);
+    expect(String(headers['content-disposition'])).toMatch(/\.glb"/);
+    expect(body.subarray(0, 4).toString()).toBe('glTF');
+    expect(body.readUInt32LE(8)).toBe(body.length);
+    expect((await server.call('GET', '/api/sets/00000000-0000-4000-8000-000000000000/glb')).status).toBe(404);
   });
 
   test('what is asked wrongly is told by its field, and a set that is not there', async () => {

@@ -52,6 +52,7 @@ export { type OutlinePiece, outlinePieces } from './geometry/products/outline.js
 export { type ProductPart, partAt } from './geometry/products/partAt.js';
 export { type ProductPiece, pieceAt, piecesOf, withPieceMaterial } from './geometry/products/pieces.js';
 export { buildScene, type Scene, type Thing } from './geometry/scene.js';
+export { setMeshes, type ThingMesh } from './geometry/setMeshes.js';
 export {
   cameraShape,
   lightShape,
@@ -63,6 +64,7 @@ export {
   standShape,
 } from './geometry/shape.js';
 export { cutOutSize } from './geometry/sheets.js';
+export { tessellate } from './geometry/tessellate.js';
 export { ambientByLight } from './judge/ambient.js';
 export { cameraFigures, shakesByHand } from './judge/cameraFigures.js';
 export {
@@ -196,6 +198,7 @@ export { sceneKey, traceKey } from './render/traceKey.js';
 export type { FrameRect } from './render/view.js';
 export { projectPoint, rayThrough, type View, viewOf, viewOfShape } from './render/view.js';
 export * from './setSheet/nudges.js';
+export * from './setSheet/setInSpace.js';
 export * from './setSheet/tolerances.js';
 export type { CardAnswer } from './solve/cards/cardAnswer.js';
 export type { BounceKind } from './solve/cards/liftRegion.js';

@@ -12,4 +12,5 @@ export {
   readMesh,
 } from './mesh.js';
 export { type ExrLayer, encodeOpenExr } from './openExr.js';
+export { encodeSetGltf, type GltfSet } from './setGltf.js';
 export { heldMesh, simplifiedMesh, trianglesIn } from './simplifiedMesh.js';

@@ -7,10 +7,10 @@ import {
   rayThrough,
   setRay,
   type Tracing,
+  tessellate,
 } from '@fendrix/core';
 import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three';
 import { MeshBVH } from 'three-mesh-bvh';
-import { tessellate } from './tessellate.js';
 import { medianSeconds, repeatableNumbers } from './timing.js';
 
 const { EMITTER_CENTRE, RAY_DIRECTION, RAY_FROM, RAY_ORIGIN, RAY_STRIDE, RAY_TO } = layouts;

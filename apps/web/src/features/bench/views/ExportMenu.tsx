@@ -90,6 +90,9 @@ export function ExportMenu() {
         >
           Set with its takes, JSON
         </MenuItem>
+        <MenuItem dense component="a" href={`/api/sets/${id}/glb`} download onClick={close}>
+          Set in space, glTF
+        </MenuItem>
         <MenuItem dense component={Link} to={`/sets/${id}/sheet`} onClick={close}>
           Set sheet, to print or as PDF
         </MenuItem>
