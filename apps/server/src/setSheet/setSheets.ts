@@ -30,7 +30,8 @@ interface Sheet {
   key: string;
   abort: AbortController;
   words: Promise<SetSheetWords>;
-  picture: Promise<Buffer>;
+  /** Traced when it is asked for. */
+  picture: Promise<Buffer> | null;
 }
 
 export function createSetSheets(sets: SetStore, kit: KitStore, light: SetLight): SetSheets {
@@ -47,18 +48,28 @@ export function createSetSheets(sets: SetStore, kit: KitStore, light: SetLight):
       // Each of its many questions listens.
       setMaxListeners(0, abort.signal);
       const set = stored.document;
-      sheet = { key, abort, words: wordsOf(set, studio, abort.signal), picture: pictureOf(set) };
-      const begun = sheet;
-      // What failed is tried again when it is asked for next.
-      for (const part of [sheet.words, sheet.picture])
-        part.catch(() => {
-          if (kept.get(id) === begun) kept.delete(id);
-        });
+      sheet = { key, abort, words: wordsOf(set, studio, abort.signal), picture: null };
+      forgetIfFailed(id, sheet, sheet.words);
     }
     kept.delete(id);
     kept.set(id, sheet);
     for (const old of [...kept.keys()].slice(0, -KEPT)) kept.delete(old);
     return { ...stored, sheet };
+  }
+
+  /** What failed is tried again when it is asked for next. */
+  function forgetIfFailed(id: string, sheet: Sheet, part: Promise<unknown>): void {
+    part.catch(() => {
+      if (kept.get(id) === sheet) kept.delete(id);
+    });
+  }
+
+  function pictureOfSheet(id: string, set: SetDocument, sheet: Sheet): Promise<Buffer> {
+    if (sheet.picture === null) {
+      sheet.picture = pictureOf(set);
+      forgetIfFailed(id, sheet, sheet.picture);
+    }
+    return sheet.picture;
   }
 
   async function wordsOf(
@@ -85,14 +96,17 @@ export function createSetSheets(sets: SetStore, kit: KitStore, light: SetLight):
 
   return {
     words: async (id) => (await sheetOf(id)).sheet.words,
-    picture: async (id) => (await sheetOf(id)).sheet.picture,
+    async picture(id) {
+      const { document, sheet } = await sheetOf(id);
+      return pictureOfSheet(id, document, sheet);
+    },
     async plan(id, kind) {
       const { document } = await sets.read(id);
       return planSvg(planDrawing(kind, document), document.name).svg;
     },
     async pdf(id, paper, link) {
       const { name, revision, updatedAt, document, sheet } = await sheetOf(id);
-      const [words, data] = await Promise.all([sheet.words, sheet.picture]);
+      const [words, data] = await Promise.all([sheet.words, pictureOfSheet(id, document, sheet)]);
       const { width, height } = sizeOf(document, PICTURE_PX);
       const bytes = await setSheetPdf(
         {
