@@ -7,7 +7,7 @@ import TextField from '@mui/material/TextField';
 import { useDeferredValue, useEffect, useState } from 'react';
 import { useParams } from 'react-router';
 import { failureMessage } from '../../shared/api';
-import { frameUrl } from '../../shared/frameUrl';
+import { FrameThumbnail } from '../../shared/FrameThumbnail';
 import { Page } from '../../shared/Page';
 import { Pager } from '../../shared/Pager';
 import { LogEntryPanel } from './LogEntryPanel';
@@ -171,19 +171,7 @@ function EntryTile({ entry, isChosen, onChoose }: { entry: LogEntry; isChosen: b
         cursor: 'pointer',
       }}
     >
-      <Box
-        component="img"
-        src={frameUrl(entry.id, 'small')}
-        alt=""
-        loading="lazy"
-        sx={{
-          display: 'block',
-          width: '100%',
-          aspectRatio: '3 / 2',
-          objectFit: 'contain',
-          bgcolor: 'action.hover',
-        }}
-      />
+      <FrameThumbnail id={entry.id} />
       <Box sx={{ fontWeight: 650, fontSize: '0.8125rem', mt: 0.5 }}>{entry.shotName}</Box>
       <Box sx={{ color: 'text.secondary', fontSize: '0.75rem' }}>
         {new Date(entry.at).toLocaleDateString('en-GB', { dateStyle: 'medium' })}

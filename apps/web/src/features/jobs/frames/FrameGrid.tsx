@@ -1,6 +1,6 @@
 import type { Frame } from '@fendrix/contract';
 import Box from '@mui/material/Box';
-import { frameUrl } from '../../../shared/frameUrl';
+import { FrameThumbnail } from '../../../shared/FrameThumbnail';
 
 const MARKS: Readonly<Record<Frame['state'], string>> = { new: '', kept: 'kept', rejected: 'not kept' };
 
@@ -44,20 +44,7 @@ export function FrameGrid({
                 cursor: 'pointer',
               }}
             >
-              <Box
-                component="img"
-                src={frameUrl(id, 'small')}
-                alt=""
-                loading="lazy"
-                sx={{
-                  display: 'block',
-                  width: '100%',
-                  aspectRatio: '3 / 2',
-                  objectFit: 'contain',
-                  bgcolor: 'action.hover',
-                  opacity: state === 'rejected' ? 0.35 : 1,
-                }}
-              />
+              <FrameThumbnail id={id} faint={state === 'rejected'} />
               <Box
                 sx={{
                   fontSize: '0.6875rem',
