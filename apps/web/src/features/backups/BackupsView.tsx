@@ -106,7 +106,7 @@ export function BackupsView() {
                     <th scope="row" className="number">
                       {madeWords(backup.madeAt)}
                     </th>
-                    <td>{backup.reason}</td>
+                    <td>{REASON_WORDS[backup.reason]}</td>
                     <td>{holdsWords(backup)}</td>
                     <td className="number">{sizeWords(backup.bytes)}</td>
                     <td style={{ textAlign: 'right', whiteSpace: 'nowrap' }}>
@@ -180,6 +180,13 @@ export function BackupsView() {
     </Page>
   );
 }
+
+const REASON_WORDS: Readonly<Record<Backup['reason'], string>> = {
+  daily: 'daily',
+  'by hand': 'by hand',
+  'before a restore': 'before one was put back',
+  'brought in': 'brought in',
+};
 
 const dailyWords = (keep: number): string =>
   keep === 0
