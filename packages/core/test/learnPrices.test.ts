@@ -67,8 +67,17 @@ describe('change prices learned from days', () => {
     expect(learnPrices([...built, lunch])).toEqual(learnPrices(built));
   });
 
+  test('steps that were ticked one after the other at the end tell nothing', () => {
+    const built = days(slow, 40, 5);
+    const ticked: BuiltSet = { steps: ['light-added', 'light-added', 'backdrop-changed'], minutes: 0.3 };
+    expect(learnPrices([...built, ticked])).toEqual(learnPrices(built));
+  });
+
   test('no price falls to nothing', () => {
-    const quick = Array.from({ length: 60 }, (): BuiltSet => ({ steps: ['backdrop-changed'], minutes: 0.1 }));
+    const quick = Array.from(
+      { length: 60 },
+      (): BuiltSet => ({ steps: ['backdrop-changed', 'light-added'], minutes: 2.7 }),
+    );
     for (const { learned, usual } of learnPrices(quick)) expect(learned).toBeGreaterThanOrEqual(0.1 * usual);
   });
 });

@@ -14,8 +14,9 @@ const PRIOR_LEAST_MIN = 0.5;
 /** What one building scatters by beside its steps: a call, a dropped clamp, a look at the picture. Minutes, and part of the whole. */
 const SCATTER_MIN = 3;
 const SCATTER_PART = 0.15;
-/** A building that takes longer than this times what was usual was interrupted, and tells nothing of steps. */
+/** A building that takes longer than this times what was usual was interrupted, a shorter one ticked afterwards: neither tells of steps. */
 const INTERRUPTED = 4;
+const TICKED = 0.2;
 
 /**
  * What each step of a set change takes here, from buildings that were timed: least squares of the minutes on the counts of steps, held
@@ -27,7 +28,9 @@ export function learnPrices(built: readonly BuiltSet[]): LearnedPrice[] {
   const names = Object.keys(USUAL_PRICES) as ChangeStep[];
   const usable = built.filter(({ steps, minutes }) => {
     const usual = steps.reduce((sum, step) => sum + USUAL_PRICES[step], 0);
-    return steps.length > 0 && minutes > 0 && minutes <= INTERRUPTED * Math.max(usual, SCATTER_MIN);
+    return (
+      steps.length > 0 && minutes > TICKED * usual && minutes <= INTERRUPTED * Math.max(usual, SCATTER_MIN)
+    );
   });
   const done = names.map((step) => ({ step, times: countOf(usable, step) })).filter(({ times }) => times > 0);
   if (done.length === 0) return [];
