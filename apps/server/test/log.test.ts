@@ -211,6 +211,7 @@ describe('the log of kept frames', () => {
       interval: 300,
     });
     const [entry] = (await log(server)).entries;
+    expect((await told()).judged).toBe(1);
     expect((await told()).verdicts.map(({ kind }) => kind).sort()).toEqual(
       [...(entry?.verdicts ?? [])].sort(),
     );

@@ -59,9 +59,14 @@ const STATISTICS: LogStatistics = {
       retouching: null,
     },
   ],
+  judged: 2,
   verdicts: [{ kind: 'burnt', pictures: 2 }],
   prices: [{ step: 'light-added', usual: 5, learned: 7.26, error: 1.1, times: 4 }],
 };
+let statistics = STATISTICS;
+afterEach(() => {
+  statistics = STATISTICS;
+});
 const json = (body: unknown, status = 200) =>
   new Response(JSON.stringify(body), { status, headers: { 'content-type': 'application/json' } });
 
@@ -76,7 +81,7 @@ function open(list: LogList, address = '/log') {
       query: searchParams,
       body: text === '' ? null : JSON.parse(text),
     });
-    if (pathname === '/api/log/statistics') return json(STATISTICS);
+    if (pathname === '/api/log/statistics') return json(statistics);
     if (pathname === '/api/kit')
       return json({
         revision: 3,
@@ -195,6 +200,16 @@ describe('the log on its page', () => {
 });
 
 describe('statistics of the log', () => {
+  test.each([
+    [0, 'Not worked out yet.'],
+    [1, 'None was open on the sets of the 1 pictures that are judged, of 1.'],
+  ])('with %s pictures judged and nothing open it says so', async (judged, words) => {
+    statistics = { ...STATISTICS, judged, verdicts: [] };
+    open(LIST);
+    fireEvent.click(await screen.findByRole('button', { name: 'Minutes and verdicts' }));
+    expect(await screen.findByText(words)).toBeTruthy();
+  });
+
   test('minutes, verdicts and learned steps are read as tables too', async () => {
     open(LIST);
     fireEvent.click(await screen.findByRole('button', { name: 'Minutes and verdicts' }));

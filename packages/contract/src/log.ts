@@ -98,7 +98,9 @@ export interface LearnedPrice {
 export interface LogStatistics {
   /** The last pictures first. */
   pictures: PictureMinutes[];
-  /** How many pictures had each kind of verdict open. */
+  /** Pictures whose verdicts are worked out. */
+  judged: number;
+  /** How many of those had each kind of verdict open. */
   verdicts: { kind: string; pictures: number }[];
   /** Those that were done at least once. */
   prices: LearnedPrice[];

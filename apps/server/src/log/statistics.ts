@@ -31,6 +31,7 @@ export function statisticsOf(
   const pictures = [...byPicture.values()].slice(0, most);
   return {
     pictures: pictures.map((own) => minutesOf(own, firstFrame)),
+    judged: pictures.filter((own) => own.some(({ verdicts }) => verdicts !== null)).length,
     verdicts: verdictsOf(pictures),
     prices: learnPrices(builtSets(pictures, firstFrame)),
   };

@@ -25,7 +25,7 @@ export function LogStatistics({ job }: { job?: string | undefined }) {
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: { md: '3fr 2fr' }, gap: 3, mb: 2 }}>
       <Minutes pictures={data.pictures} />
-      <Verdicts verdicts={data.verdicts} />
+      <Verdicts {...data} />
       <Prices prices={data.prices} />
     </Box>
   );
@@ -43,6 +43,7 @@ function Minutes({ pictures }: Pick<Statistics, 'pictures'>) {
   const option = useMemo((): ChartOption => {
     const bar = (name: string, of: (one: (typeof told)[number]) => number) => ({
       type: 'bar' as const,
+      barMaxWidth: 56,
       name,
       stack: 'took',
       data: told.map((one) => Math.round(of(one))),
@@ -92,11 +93,15 @@ function Minutes({ pictures }: Pick<Statistics, 'pictures'>) {
   );
 }
 
-function Verdicts({ verdicts }: Pick<Statistics, 'verdicts'>) {
+function Verdicts({ verdicts, judged, pictures }: Pick<Statistics, 'verdicts' | 'judged' | 'pictures'>) {
   return (
     <Section title="Verdicts that return">
       {verdicts.length === 0 ? (
-        <Box sx={grey}>None was open on the sets of kept frames.</Box>
+        <Box sx={grey}>
+          {judged === 0
+            ? 'Not worked out yet.'
+            : `None was open on the sets of the ${judged} pictures that are judged, of ${pictures.length}.`}
+        </Box>
       ) : (
         <PlainTable name="verdicts that return">
           <thead>
