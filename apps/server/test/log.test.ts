@@ -11,10 +11,17 @@ import type {
   StoredJob,
   StoredSet,
 } from '@fendrix/contract';
+import { eq } from 'drizzle-orm';
 import papaparse from 'papaparse';
+import { pino } from 'pino';
 import sharp from 'sharp';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test, vi } from 'vitest';
 import { frames, logEntries } from '../src/db/schema.js';
+import type { SetLight } from '../src/devices/setLight.js';
+import { createJobStore } from '../src/domain/jobs.js';
+import { createKitStore } from '../src/domain/kit.js';
+import { createSetStore } from '../src/domain/sets.js';
+import { createLogBook } from '../src/log/logBook.js';
 import { startTestServer } from './testServer.js';
 
 type Server = Awaited<ReturnType<typeof startTestServer>>;
@@ -100,6 +107,55 @@ describe('the log of kept frames', () => {
     await change(kept.id, { state: 'kept' });
     expect((await log(server)).total).toBe(1);
   });
+
+  test('what it showed against the plan is noted, also before it is kept, and stays while its set does', async () => {
+    const shot = shotAt(0);
+    const frame = await frameOf(shot.id);
+    const found = {
+      exposedAsFrame: true,
+      lights: [],
+      spots: [{ name: 'label', plan: 1, frame: 0.5 }],
+      shift: null,
+      images: [],
+      products: [],
+    };
+    const row = async () => {
+      const [one] = await server.database.query.select().from(frames).where(eq(frames.id, frame.id));
+      if (!one) throw new Error('the frame is there');
+      return one;
+    };
+    const book = createLogBook({
+      database: server.database,
+      jobs: createJobStore(server.database),
+      sets: createSetStore(server.database),
+      kit: createKitStore(server.database),
+      light: { verdicts: async () => [] } as unknown as SetLight,
+      log: pino({ level: 'silent' }),
+    });
+    await book.compared(await row(), found);
+    expect((await log(server)).total).toBe(0);
+    await change(frame.id, { state: 'kept' });
+    expect((await log(server)).entries[0]?.measured?.spots).toEqual(found.spots);
+    // Put aside and kept again it is the same frame of the same set.
+    await change(frame.id, { state: 'new' });
+    await change(frame.id, { state: 'kept' });
+    expect((await log(server)).entries[0]?.measured?.spots).toEqual(found.spots);
+    // Moved to another picture that figure is none of it.
+    await change(frame.id, { shot: shotAt(1).id });
+    expect((await log(server)).entries[0]).toMatchObject({ measured: null, shotName: shotAt(1).name });
+  });
+
+  test('verdicts that a server left undone are worked out when they are looked at', async () => {
+    const { id } = await keep(shotAt(1).id);
+    const verdicts = async () => (await log(server)).entries[0]?.verdicts ?? null;
+    await vi.waitFor(async () => expect(await verdicts()).not.toBeNull(), { timeout: 40_000, interval: 300 });
+    const told = await verdicts();
+    await server.database.write((query) =>
+      query.update(logEntries).set({ verdicts: null }).where(eq(logEntries.id, id)),
+    );
+    expect(await verdicts()).toBeNull();
+    await vi.waitFor(async () => expect(await verdicts()).toEqual(told), { timeout: 40_000, interval: 300 });
+  }, 90_000);
 
   test('the minutes of its picture, and another name for it, come from the job when they are there', async () => {
     const shot = shotAt(0);

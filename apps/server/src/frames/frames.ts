@@ -158,7 +158,7 @@ export function createFrames({
       if (frame.gone)
         throw new AppError('not-found', 'The file of this frame is not in the folder any more.');
       const found = await plans.compare(join(folder, frame.name), frame, set);
-      await logBook.compared(id, found);
+      await logBook.compared(await store.find(id), found);
       return found;
     },
     async planPicture(id) {

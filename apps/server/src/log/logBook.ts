@@ -52,8 +52,8 @@ export interface LogBook {
   kept(frame: FrameRow): Promise<void>;
   /** A frame is not kept any more. */
   putAside(frame: string): Promise<void>;
-  /** Notes what a frame shows against its plan. */
-  compared(frame: string, found: FrameAgainstPlan): Promise<void>;
+  /** Notes what a frame shows against its plan, whether it is kept already or will be. */
+  compared(frame: FrameRow, found: FrameAgainstPlan): Promise<void>;
   /** Follows a job: names, plan and minutes of its pictures. */
   jobSaved(id: string): Promise<void>;
   list(query: LogQuery): Promise<LogList>;
@@ -78,6 +78,8 @@ interface LogBookOptions {
 
 export function createLogBook({ database, jobs, sets, kit, light, log }: LogBookOptions): LogBook {
   let judged: Promise<unknown> = Promise.resolve();
+  /** Entries whose sets are being judged, or could not be. */
+  const asked = new Set<string>();
 
   /** The picture of a frame and the set it is taken on; null where there is none. */
   async function pictureOf({ job, shot }: FrameRow) {
@@ -99,10 +101,22 @@ export function createLogBook({ database, jobs, sets, kit, light, log }: LogBook
     return row;
   }
 
-  /** Verdicts on a set, when the threads have nothing better to do: one after the other. */
-  function judge(id: string, set: SetDocument): void {
+  /** The set of an entry as it was. */
+  async function setOf(id: string): Promise<SetDocument> {
+    const [row] = await database.query
+      .select({ document: logEntries.document })
+      .from(logEntries)
+      .where(eq(logEntries.id, id));
+    return (await fillLongTexts(database, JSON.parse(row?.document ?? 'null'))) as SetDocument;
+  }
+
+  /** Verdicts on the set of an entry, one set after the other; also of those that a server left undone. */
+  function judge(id: string): void {
+    if (asked.has(id)) return;
+    asked.add(id);
     judged = judged
       .then(async () => {
+        const set = await setOf(id);
         const { document } = await kit.read();
         const by = {
           limits: limitsWith(document.verdicts),
@@ -113,8 +127,51 @@ export function createLogBook({ database, jobs, sets, kit, light, log }: LogBook
         await database.write((query) =>
           query.update(logEntries).set({ verdicts }).where(eq(logEntries.id, id)),
         );
+        asked.delete(id);
       })
       .catch((error: unknown) => log.warn({ err: error }, 'a set of the log was not judged'));
+  }
+
+  /**
+   * Writes down how a frame came about. What was measured and judged stays while picture and set are the same.
+   * @returns whether it is of a picture with a set
+   */
+  async function note(frame: FrameRow, kept: boolean): Promise<boolean> {
+    const of = await pictureOf(frame);
+    if (!of) return false;
+    const { job, shot, set } = of;
+    const [before] = await database.query
+      .select({ count: count() })
+      .from(frames)
+      .where(and(eq(frames.job, job.id), eq(frames.shot, shot.id), lte(frames.arrivedAt, frame.arrivedAt)));
+    const told = { ...ofPicture(job.document, shot), ...ofSet(set.document) };
+    const row = {
+      ...told,
+      words: searchedWords(told),
+      kept,
+      at: frame.takenAt ?? frame.arrivedAt,
+      job: job.id,
+      shot: shot.id,
+      tries: before?.count ?? 1,
+      setId: set.id,
+      setRevision: set.revision,
+      document: await keepLongTexts(database, { ...set.document, takes: [] }),
+    };
+    const [was] = await database.query
+      .select({ shot: logEntries.shot, setId: logEntries.setId, setRevision: logEntries.setRevision })
+      .from(logEntries)
+      .where(eq(logEntries.id, frame.id));
+    const isSame = was?.shot === row.shot && was.setId === row.setId && was.setRevision === row.setRevision;
+    await database.write((query) =>
+      query
+        .insert(logEntries)
+        .values({ id: frame.id, ...row })
+        .onConflictDoUpdate({
+          target: logEntries.id,
+          set: isSame ? row : { ...row, verdicts: null, measured: null },
+        }),
+    );
+    return true;
   }
 
   async function list({ search, job, from, to, limit, offset }: LogQuery): Promise<LogList> {
@@ -139,6 +196,7 @@ export function createLogBook({ database, jobs, sets, kit, light, log }: LogBook
       .limit(limit)
       .offset(offset);
     const [total] = await database.query.select({ value: count() }).from(logEntries).where(matches);
+    for (const { entry } of rows) if (entry.verdicts === null) judge(entry.id);
     return { total: total?.value ?? 0, entries: rows.map(({ entry, frame }) => told(entry, frame)) };
   }
 
@@ -149,35 +207,7 @@ export function createLogBook({ database, jobs, sets, kit, light, log }: LogBook
       return logTable(entries);
     },
     async kept(frame) {
-      const of = await pictureOf(frame);
-      if (!of) return;
-      const { job, shot, set } = of;
-      const [before] = await database.query
-        .select({ count: count() })
-        .from(frames)
-        .where(and(eq(frames.job, job.id), eq(frames.shot, shot.id), lte(frames.arrivedAt, frame.arrivedAt)));
-      const told = { ...ofPicture(job.document, shot), ...ofSet(set.document) };
-      const row = {
-        ...told,
-        words: searchedWords(told),
-        kept: true,
-        at: frame.takenAt ?? frame.arrivedAt,
-        job: job.id,
-        shot: shot.id,
-        tries: before?.count ?? 1,
-        verdicts: null,
-        measured: null,
-        setId: set.id,
-        setRevision: set.revision,
-        document: await keepLongTexts(database, { ...set.document, takes: [] }),
-      };
-      await database.write((query) =>
-        query
-          .insert(logEntries)
-          .values({ id: frame.id, ...row })
-          .onConflictDoUpdate({ target: logEntries.id, set: row }),
-      );
-      judge(frame.id, set.document);
+      if (await note(frame, true)) judge(frame.id);
     },
     async putAside(frame) {
       await database.write((query) =>
@@ -185,15 +215,18 @@ export function createLogBook({ database, jobs, sets, kit, light, log }: LogBook
       );
     },
     async compared(frame, { exposedAsFrame, lights, spots }) {
+      await note(frame, frame.state === 'kept');
       await database.write((query) =>
         query
           .update(logEntries)
           .set({ measured: { exposedAsFrame, lights, spots } })
-          .where(eq(logEntries.id, frame)),
+          .where(eq(logEntries.id, frame.id)),
       );
     },
     async jobSaved(id) {
-      const own = await database.query.select().from(logEntries).where(eq(logEntries.job, id));
+      // Without the sets: a job is saved while one types.
+      const { document: _document, ...columns } = getTableColumns(logEntries);
+      const own = await database.query.select(columns).from(logEntries).where(eq(logEntries.job, id));
       if (own.length === 0) return;
       const { document: job } = await jobs.read(id);
       for (const entry of own) {
@@ -220,7 +253,7 @@ export function createLogBook({ database, jobs, sets, kit, light, log }: LogBook
       const { entry } = await find(id);
       const now = await sets.read(entry.setId).catch(() => null);
       if (now?.revision === entry.setRevision) return now.id;
-      const document = (await fillLongTexts(database, JSON.parse(entry.document))) as SetDocument;
+      const document = await setOf(id);
       const name = `${document.name}, ${entry.at.slice(0, 10)}`.slice(0, 80);
       return (await sets.create({ ...document, name })).id;
     },
