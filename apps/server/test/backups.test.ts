@@ -1,4 +1,5 @@
 import { spawn, spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
 import {
   copyFileSync,
   existsSync,
@@ -28,6 +29,7 @@ import sharp from 'sharp';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { clearCutOff, createBackups } from '../src/backup/backups.js';
 import { openDatabase, openOrSetAside } from '../src/db/database.js';
+import { frames } from '../src/db/schema.js';
 import { startTestServer } from './testServer.js';
 
 const root = fileURLToPath(new URL('../../..', import.meta.url));
@@ -196,6 +198,52 @@ describe('backups of a studio', () => {
     ],
   ])('%s: it is refused in words, and all stays as it was', async (_, spoil, words) => {
     expect(await refusal(spoil)).toMatch(words);
+  });
+
+  test.each([
+    ['a frame that lies elsewhere', `UPDATE frames SET name = '../../etc/passwd.jpg'`],
+    ['a frame by a whole path', `UPDATE frames SET name = '/etc/passwd.jpg'`],
+    ['a picture by no hash', `UPDATE pictures SET sha256 = '../../../studio.sqlite'`],
+  ])('a database that names %s is refused, though all its checksums are right', async (_, change) => {
+    await addPicture();
+    const row = {
+      bytes: 1,
+      writtenMs: 1,
+      widthPx: 3,
+      heightPx: 2,
+      arrivedAt: '2026-05-01T00:00:00Z',
+      live: true,
+    };
+    await server.database.write((query) =>
+      query.insert(frames).values({
+        ...row,
+        id: 'f',
+        sha256: 'ab'.repeat(32),
+        name: 'F.jpg',
+        state: 'kept',
+        starred: false,
+        gone: true,
+      }),
+    );
+    const { name } = await make();
+    const path = join(folder(), name);
+    const files = unzipSync(readFileSync(path));
+    const file = join(server.folder, 'evil.sqlite');
+    writeFileSync(file, files['studio.sqlite'] as Uint8Array);
+    const evil = await openDatabase(`file:${file}`);
+    await evil.query.run(change);
+    await evil.close();
+    const data = readFileSync(file);
+    const manifest = JSON.parse(Buffer.from(files['backup.json'] as Uint8Array).toString());
+    const database = { bytes: data.length, sha256: createHash('sha256').update(data).digest('hex') };
+    files['studio.sqlite'] = new Uint8Array(data);
+    files['backup.json'] = strToU8(JSON.stringify({ ...manifest, database }));
+    writeFileSync(path, zipSync(files));
+    const answer = await restore(name);
+    expect([answer.status, (answer.body as ApiError).error.message]).toEqual([
+      400,
+      'This backup names files that are none of a studio.',
+    ]);
   });
 
   test('a restore that fails in the middle of the database leaves all as it was', async () => {

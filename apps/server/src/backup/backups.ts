@@ -6,7 +6,7 @@ import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { Backup, BackupList, BackupLook, BackupManifest } from '@fendrix/contract';
 import { DamagedDatabase, type Database, openDatabase } from '../db/database.js';
-import { jobs, sets } from '../db/schema.js';
+import { frames, jobs, pictures, sets } from '../db/schema.js';
 import { AppError } from '../errors.js';
 import { openBackup, tablesOf, writeBackup } from './backupFile.js';
 
@@ -124,6 +124,7 @@ export function createBackups({
         });
       });
       try {
+        await requireOwnNames(other);
         return await work(other, file);
       } finally {
         await other.close();
@@ -271,6 +272,20 @@ export function createBackups({
       };
     },
   };
+}
+
+/** Files are found by names that a database holds: one from elsewhere must not lead out of their folders. */
+async function requireOwnNames({ query }: Database): Promise<void> {
+  const [framed, pictured] = await Promise.all([
+    query.select({ name: frames.name, sha256: frames.sha256 }).from(frames),
+    query.select({ sha256: pictures.sha256 }).from(pictures),
+  ]);
+  const isForeign = (name: string) => /^([/\\]|[A-Za-z]:)|(^|[/\\])\.\.([/\\]|$)|\0/.test(name);
+  const isNoHash = ({ sha256 }: { sha256: string }) => !/^[0-9a-f]{64}$/.test(sha256);
+  if (framed.some(({ name }) => isForeign(name)) || [...framed, ...pictured].some(isNoHash))
+    throw new AppError('bad-input', 'This backup names files that are none of a studio.', {
+      hint: 'It was not written by Fendrix as it is. Nothing was changed.',
+    });
 }
 
 /** Jobs and sets of a database: name and text. */
