@@ -3,7 +3,10 @@ import { InputError } from './input.js';
 
 /** Each command is read when it is asked for: most need little of what is here. */
 const commands: Record<string, { usage: string; load(): Promise<(words: string[]) => unknown> }> = {
-  schema: { usage: 'schema', load: async () => (await import('./commands/schema.js')).schema },
+  schema: {
+    usage: 'schema [set|job|kit|backup]',
+    load: async () => (await import('./commands/schema.js')).schema,
+  },
   example: {
     usage: 'example --list | example NAME',
     load: async () => (await import('./commands/example.js')).example,

@@ -197,6 +197,17 @@ describe('command line', () => {
 
   test('schema and examples', async () => {
     expect((await json('schema')).title).toBe('Fendrix set document');
+    for (const [kind, field] of [
+      ['job', 'shots'],
+      ['kit', 'entries'],
+      ['backup', 'madeAt'],
+    ] as const) {
+      const { $schema, properties } = await json('schema', kind);
+      expect($schema).toContain('2020-12');
+      expect(Object.keys(properties)).toEqual(expect.arrayContaining(['format', 'version', field]));
+    }
+    const none = await fendrix('schema', 'picture');
+    expect([none.code, none.error]).toEqual([2, expect.stringContaining('set, job, kit, backup')]);
     expect(await json('example', '--list')).toContain('cordial');
   });
 

@@ -53,7 +53,9 @@ export {
 export { jobDocument } from './jobDocument.js';
 export {
   cameraJsonSchema,
-  setJsonSchema,
+  DOCUMENT_KINDS,
+  type DocumentKind,
+  documentJsonSchema,
   studioJsonSchema,
   surroundingJsonSchema,
   thingJsonSchema,

@@ -1,6 +1,8 @@
 import { z } from 'zod';
+import { backupManifest } from './backup.js';
 import { camera } from './camera.js';
-import { type KitEntry, things } from './kit.js';
+import { jobDocument } from './jobDocument.js';
+import { type KitEntry, kitDocument, things } from './kit.js';
 import { setDocument } from './set.js';
 import { backdrop, bench, room } from './standing.js';
 import { studio } from './studio.js';
@@ -10,8 +12,14 @@ type JsonSchema = Record<string, unknown>;
 /** JSON Schema (draft 2020-12) of what may be written: defaults may be left out. */
 const asWritten = (schema: z.ZodType): JsonSchema => ({ ...z.toJSONSchema(schema, { io: 'input' }) });
 
-/** JSON Schema of the set document. Takes some 50 ms: those of the parts below are made sooner. */
-export const setJsonSchema = (): JsonSchema => asWritten(setDocument);
+const documents = { set: setDocument, job: jobDocument, kit: kitDocument, backup: backupManifest };
+
+/** The kinds of documents that are kept. */
+export type DocumentKind = keyof typeof documents;
+export const DOCUMENT_KINDS = Object.keys(documents) as DocumentKind[];
+
+/** JSON Schema of a kind of document. Takes some 50 ms: those of the parts below are made sooner. */
+export const documentJsonSchema = (kind: DocumentKind): JsonSchema => asWritten(documents[kind]);
 
 /** JSON Schema of any light, sheet, product, material or equipment. */
 export const thingJsonSchema = (what: KitEntry['what']): JsonSchema => asWritten(things[what]);

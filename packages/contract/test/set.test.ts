@@ -1,6 +1,6 @@
 import { demoNames, demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
-import { checkDocument, setDocument, setJsonSchema } from '../src/index.js';
+import { checkDocument, documentJsonSchema, setDocument } from '../src/index.js';
 
 /** The problems of the demo set with one field given another value, or none. */
 function problemsWith(path: string, value: unknown) {
@@ -84,7 +84,7 @@ describe('set document', () => {
   });
 
   test('the JSON Schema names every part and asks for no default', () => {
-    const schema = setJsonSchema() as { required: string[]; properties: Record<string, unknown> };
+    const schema = documentJsonSchema('set') as { required: string[]; properties: Record<string, unknown> };
     expect(schema.required.sort()).toEqual(['camera', 'format', 'name', 'version']);
     expect(Object.keys(schema.properties)).toContain('products');
   });

@@ -1,4 +1,4 @@
-import { setJsonSchema } from '@fendrix/contract';
+import { documentJsonSchema } from '@fendrix/contract';
 import fc from 'fast-check';
 
 type Schema = Record<string, unknown>;
@@ -26,7 +26,7 @@ export function kindsOf(list: string): string[] {
 }
 
 function kindSchemas(list: string): Schema[] {
-  const properties = setJsonSchema().properties as Record<string, { items: { oneOf: Schema[] } }>;
+  const properties = documentJsonSchema('set').properties as Record<string, { items: { oneOf: Schema[] } }>;
   return properties[list]?.items.oneOf ?? [];
 }
 

@@ -1,8 +1,15 @@
-import { setJsonSchema } from '@fendrix/contract';
-import { readWords } from '../input.js';
+import { DOCUMENT_KINDS, type DocumentKind, documentJsonSchema } from '@fendrix/contract';
+import { InputError, readWords } from '../input.js';
 
-/** JSON Schema of the set document. */
+/** JSON Schema of the set document, or of another kind by its name. */
 export function schema(words: string[]): unknown {
-  readWords(words, {}, 0);
-  return setJsonSchema();
+  const [kind = 'set', ...more] = words.filter((word) => !word.startsWith('-'));
+  readWords(
+    words.filter((word) => word.startsWith('-')),
+    {},
+    0,
+  );
+  if (more.length > 0 || !DOCUMENT_KINDS.includes(kind as DocumentKind))
+    throw new InputError(`schema: name one of ${DOCUMENT_KINDS.join(', ')}`);
+  return documentJsonSchema(kind as DocumentKind);
 }
