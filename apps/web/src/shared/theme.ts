@@ -208,7 +208,6 @@ export const theme = createTheme({
       styleOverrides: {
         root: {
           '&:where(.MuiButton-text, .MuiButton-outlined):where([aria-pressed="true"])': {
-            backgroundColor: 'var(--mui-palette-action-selected)',
             boxShadow: 'inset 0 -2px 0 currentColor',
           },
         },
