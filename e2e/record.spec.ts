@@ -44,10 +44,12 @@ test('the studio is backed up, a set that was deleted comes back, and that can b
   await page.goto('/sets');
   await page.getByRole('link', { name: 'Backups' }).click();
   await page.getByRole('button', { name: 'Make a backup' }).click();
-  await expect(page.getByTestId('backups').getByRole('rowheader')).toHaveCount(1);
+  // The daily one may be there already.
+  const made = page.getByTestId('backups').getByRole('row').filter({ hasText: 'by hand' }).first();
+  await expect(made).toBeVisible();
   expect(await seriousFindings(page)).toEqual([]);
   await page.request.delete(`/api/sets/${id}`);
-  await page.getByRole('button', { name: /^Look into/ }).click();
+  await made.getByRole('button', { name: /^Look into/ }).click();
   const dialog = page.getByRole('dialog', { name: 'What would change' });
   await expect(dialog).toContainText('Backup trial');
   await dialog.getByRole('button', { name: 'Put it back' }).click();
@@ -55,12 +57,11 @@ test('the studio is backed up, a set that was deleted comes back, and that can b
   await page.getByRole('link', { name: 'Sets', exact: true }).click();
   await expect(page.getByText('Backup trial').first()).toBeVisible();
   await page.goBack();
-  await expect(page.getByTestId('backups').getByRole('rowheader')).toHaveCount(2);
-  for (const name of await page.getByRole('button', { name: /^Remove that/ }).all()) {
-    await name.click();
-    await page.getByRole('button', { name: 'Keep it' }).click();
-  }
-  await expect(page.getByTestId('backups').getByRole('rowheader')).toHaveCount(2);
+  const before = page.getByTestId('backups').getByRole('row').filter({ hasText: 'before one was put back' });
+  await expect(before).toHaveCount(1);
+  await before.getByRole('button', { name: /^Remove that/ }).click();
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(before).toHaveCount(1);
 });
 
 test('a frame that is kept is found in the log, noted, and opens its set as it was', async ({ page }) => {
