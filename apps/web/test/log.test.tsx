@@ -185,6 +185,17 @@ describe('the log on its page', () => {
     );
   });
 
+  test('a note is kept while one types too, the last of it and once', async () => {
+    const asked = open(LIST);
+    const note = await screen.findByLabelText('Note');
+    for (const value of ['Ri', 'Rim', 'Rim hot']) fireEvent.change(note, { target: { value } });
+    const sent = () => asked.filter(({ what }) => what === 'PATCH /api/log/a').map(({ body }) => body);
+    await vi.waitFor(() => expect(sent()).toEqual([{ note: 'Rim hot' }]), { timeout: 3000 });
+    fireEvent.blur(note);
+    await new Promise((resolve) => setTimeout(resolve, 50));
+    expect(sent()).toHaveLength(1);
+  });
+
   test('its set opens as it was', async () => {
     const asked = open(LIST);
     fireEvent.click(await screen.findByRole('button', { name: 'Open the set as it was' }));
@@ -202,7 +213,7 @@ describe('the log on its page', () => {
 describe('statistics of the log', () => {
   test.each([
     [0, 'Not worked out yet.'],
-    [1, 'None was open on the sets of the 1 pictures that are judged, of 1.'],
+    [1, 'None was open. Judged so far: 1 of 1.'],
   ])('with %s pictures judged and nothing open it says so', async (judged, words) => {
     statistics = { ...STATISTICS, judged, verdicts: [] };
     open(LIST);

@@ -4,7 +4,7 @@ import { durationWords, settingsWords, settledName } from '@fendrix/words';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { frameUrl } from '../../shared/frameUrl';
 import { PlainTable } from '../../shared/PlainTable';
@@ -97,16 +97,40 @@ function verdictWords(verdicts: LogEntry['verdicts']): string {
   return verdicts.map((kind) => settledName(kind as VerdictCode)).join(', ');
 }
 
-/** What is written by hand; kept when the field is left. */
+/** While one types a note is kept this long after the last key, ms: a page that is read anew has lost nothing. */
+const KEEP_MS = 500;
+
+/** What is written by hand; kept while one types, and when the field is left. */
 function Written({ entry }: { entry: LogEntry }) {
   const attempt = useAttempt();
   const [save] = logApi.useChangeEntryMutation();
   const [note, setNote] = useState(entry.note);
+  /** What the server has of it; null where it did not take the last one. */
+  const sent = useRef<string | null>(entry.note);
   const [minutes, setMinutes] = useState(entry.retouchMinutes === null ? '' : String(entry.retouchMinutes));
   const asked = minutes.trim() === '' ? null : Number(minutes.replace(',', '.'));
   const isWrong = asked !== null && !(asked >= 0 && asked <= 10_000);
   const keep = (change: LogChange) =>
     attempt(async () => void (await save({ id: entry.id, change }).unwrap()));
+  const keepNote = () => {
+    if (note === sent.current) return;
+    sent.current = note;
+    attempt(async () => {
+      try {
+        await save({ id: entry.id, change: { note } }).unwrap();
+      } catch (error) {
+        sent.current = null;
+        throw error;
+      }
+    });
+  };
+  const latest = useRef(keepNote);
+  latest.current = keepNote;
+  useEffect(() => {
+    if (note === sent.current) return;
+    const timer = setTimeout(() => latest.current(), KEEP_MS);
+    return () => clearTimeout(timer);
+  }, [note]);
   return (
     <Section title="Notes">
       <TextField
@@ -117,7 +141,7 @@ function Written({ entry }: { entry: LogEntry }) {
         label="Note"
         value={note}
         onChange={({ target }) => setNote(target.value.slice(0, 2000))}
-        onBlur={() => note !== entry.note && keep({ note })}
+        onBlur={keepNote}
         sx={{ mb: 1 }}
       />
       <TextField

@@ -100,7 +100,7 @@ function Verdicts({ verdicts, judged, pictures }: Pick<Statistics, 'verdicts' | 
         <Box sx={grey}>
           {judged === 0
             ? 'Not worked out yet.'
-            : `None was open on the sets of the ${judged} pictures that are judged, of ${pictures.length}.`}
+            : `None was open. Judged so far: ${judged} of ${pictures.length}.`}
         </Box>
       ) : (
         <PlainTable name="verdicts that return">
