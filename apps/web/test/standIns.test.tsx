@@ -50,13 +50,16 @@ async function openDevices(start: Partial<Devices> = {}, refusal: string | null 
   const document = demoJob(() => JOB_ID);
   const stored: StoredJob = { id: JOB_ID, name: document.name, revision: 1, updatedAt: '', document };
   store.dispatch(openJob.open(stored, null));
-  render(
-    <Provider store={store}>
-      <StandIns job={JOB_ID} />
-    </Provider>,
-  );
-  await screen.findByText(/Stand-in devices/);
-  return { taken, read, state: () => state };
+  const show = async () => {
+    render(
+      <Provider store={store}>
+        <StandIns job={JOB_ID} />
+      </Provider>,
+    );
+    await screen.findByText(/Stand-in devices/);
+  };
+  await show();
+  return { taken, read, state: () => state, show };
 }
 
 const on = { on: true, linked: true };
@@ -85,6 +88,16 @@ describe('stand-in devices', () => {
     await vi.waitFor(() =>
       expect(taken).toEqual([{ job: JOB_ID, shot, plate: 'label', bracketStops: [-1, 0, 1], waits: false }]),
     );
+  });
+
+  test('what was chosen to be taken stays chosen where the devices are shown again', async () => {
+    const { taken, show } = await openDevices({ camera: { ...off.camera, on: true } });
+    const [, second] = demoJob(() => JOB_ID).shots;
+    fireEvent.change(screen.getByLabelText('Picture'), { target: { value: second?.id } });
+    cleanup();
+    await show();
+    press('Take it');
+    await vi.waitFor(() => expect(taken).toMatchObject([{ shot: second?.id }]));
   });
 
   test('what the camera refuses is told; while it takes a run nothing else is begun', async () => {

@@ -1,6 +1,6 @@
 import { configureStore, createListenerMiddleware } from '@reduxjs/toolkit';
 import { benchReducers } from '../features/bench';
-import { openJob } from '../features/jobs';
+import { openJob, workedFrameReducer } from '../features/jobs';
 import { serverApi } from '../shared/api';
 
 /** The store of the application, with what listens to it. */
@@ -10,6 +10,7 @@ export function createStore() {
     reducer: {
       ...benchReducers,
       job: openJob.reducer,
+      workedFrame: workedFrameReducer,
       [serverApi.reducerPath]: serverApi.reducer,
     },
     middleware: (defaults) =>

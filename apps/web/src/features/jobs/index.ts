@@ -1,2 +1,3 @@
 export { jobsApi } from './api';
+export { workedFrameReducer } from './devices/frame';
 export { openJob } from './state/openJob';

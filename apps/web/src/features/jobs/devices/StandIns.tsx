@@ -4,12 +4,13 @@ import Box from '@mui/material/Box';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import Switch from '@mui/material/Switch';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
+import { useDispatch, useSelector } from 'react-redux';
 import { failureMessage } from '../../../shared/api';
 import { Choice } from '../../../shared/Choice';
 import { useJob } from '../state/openJob';
 import { CameraDesk } from './CameraDesk';
 import { devicesApi } from './devicesApi';
+import { chooseFrame, chosenFrame } from './frame';
 import { MeterDesk } from './MeterDesk';
 import { RailDesk, TurntableDesk } from './MoverDesks';
 import { PlateChoice } from './PlateChoice';
@@ -59,12 +60,12 @@ export function StandIns({ job }: { job: string }) {
 function OnPicture({ job, devices }: { job: string; devices: Devices }) {
   const { shots } = useJob();
   const ready = shots.filter(({ setId }) => setId !== undefined);
-  const [chosen, setChosen] = useState('');
-  const [plate, setPlate] = useState<string | null>(null);
-  const shot = ready.find(({ id }) => id === chosen) ?? ready.find(({ done }) => !done) ?? ready[0];
+  const chosen = useSelector(chosenFrame(job));
+  const dispatch = useDispatch();
+  const shot = ready.find(({ id }) => id === chosen?.shot) ?? ready.find(({ done }) => !done) ?? ready[0];
   if (shot?.setId === undefined)
     return <Typography sx={{ mt: 1 }}>No picture has a set yet: there is nothing to take.</Typography>;
-  const frame = { job, shot: shot.id, ...(plate === null ? {} : { plate }) };
+  const frame = chosen?.shot === shot.id ? chosen : { job, shot: shot.id };
   const { setId } = shot;
   return (
     <>
@@ -74,12 +75,16 @@ function OnPicture({ job, devices }: { job: string; devices: Devices }) {
           label="Picture"
           value={shot.id}
           options={ready.map(({ id, name }) => ({ value: id, words: name }))}
-          onChoose={(id) => {
-            setChosen(id);
-            setPlate(null);
-          }}
+          onChoose={(id) => dispatch(chooseFrame({ job, shot: id }))}
         />
-        <PlateChoice label="Frame of" setId={setId} plate={plate} onChoose={setPlate} />
+        <PlateChoice
+          label="Frame of"
+          setId={setId}
+          plate={frame.plate ?? null}
+          onChoose={(plate) =>
+            dispatch(chooseFrame({ job, shot: shot.id, ...(plate === null ? {} : { plate }) }))
+          }
+        />
       </Box>
       <Box
         sx={{
