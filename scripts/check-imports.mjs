@@ -83,6 +83,7 @@ const CORE_ORDER = [
   'setSheet',
   'solve',
   'verdicts',
+  'calibrate',
   'standIns',
   'compare',
 ];

@@ -4,6 +4,7 @@ import Router from '@koa/router';
 import Koa from 'koa';
 import type { Logger } from 'pino';
 import type { Backups } from './backup/backups.js';
+import { createCalibrations } from './calibration/calibrations.js';
 import type { Database } from './db/database.js';
 import { createDemoJob } from './demoData.js';
 import { createSetLight } from './devices/setLight.js';
@@ -16,6 +17,7 @@ import { createSetStore } from './domain/sets.js';
 import { errorExit } from './errors.js';
 import { createFrames, type FramesOptions } from './frames/frames.js';
 import { backupRoutes } from './http/backupRoutes.js';
+import { calibrationRoutes } from './http/calibrationRoutes.js';
 import { deviceRoutes } from './http/deviceRoutes.js';
 import { frameRoutes } from './http/frameRoutes.js';
 import { hostAndOriginGuard } from './http/guards.js';
@@ -98,13 +100,21 @@ export function createApp(options: AppOptions): { app: Koa; close(): Promise<voi
     unpack: (archive: Readable, signal: AbortSignal) => unpackJob(stores, archive, signal),
   };
   const frames = createFrames({ ...options.frames, database, jobs, sets, light, logBook, log });
-  const devices = deviceRoutes(createStandIns({ jobs, sets }, light, options.frames.folder));
+  const standIns = createStandIns({ jobs, sets, kit }, light, options.frames.folder);
+  const devices = deviceRoutes(standIns);
+  const calibrations = createCalibrations({
+    kit,
+    light,
+    folder: options.frames.folder,
+    piecesSeed: () => standIns.state().camera.piecesSeed,
+  });
   const routers = [
     health,
     jobRoutes(jobs, whole),
     setRoutes(sets),
     setSheetRoutes(createSetSheets(sets, kit, light)),
     kitRoutes(kit),
+    calibrationRoutes(calibrations),
     pairingRoutes(setSide),
     frameRoutes(frames),
     logRoutes(logBook),

@@ -4,6 +4,7 @@ import type { Devices } from '@fendrix/contract';
 export const devicesOff: Devices = {
   camera: {
     on: false,
+    piecesSeed: 0,
     seed: 1,
     batteryPart: 0.5,
     framesLeft: 9,

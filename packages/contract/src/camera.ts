@@ -15,7 +15,27 @@ export const cameraBody = z.strictObject({
     .max(1)
     .default(1 / 200)
     .describe('Shortest shutter at which flash fills the frame, s'),
+  response: z
+    .strictObject({
+      isoStops: z.number().min(-3).max(3).describe('More light recorded than its ISO says, stops'),
+      slope: z.number().min(0.5).max(2).describe('Stops recorded for a stop of light, at mid-tone'),
+      bend: z.number().min(-0.05).max(0.05).describe('How that changes away from mid-tone, by its square'),
+    })
+    .optional()
+    .describe('How it records, as calibrated; as its ISO and the sRGB curve say if left out'),
 });
+
+/** What a lens adds and takes, as calibrated. */
+export const lensLosses = z
+  .strictObject({
+    cornerStops: z.number().min(0).max(4).describe('Corners of the frame under its middle, stops'),
+    veilPart: z
+      .number()
+      .min(0)
+      .max(0.2)
+      .describe('Light of the whole frame that veils each place of it, part'),
+  })
+  .describe('What it takes and adds, as calibrated');
 
 export const cameraLens = z.strictObject({
   name,
@@ -34,6 +54,7 @@ export const cameraLens = z.strictObject({
     .describe('Nearest plane of focus from the sensor, m'),
   widestFNumber: z.number().min(0.5).max(64).optional().describe('Widest f-stop it has'),
   smallestFNumber: z.number().min(1).max(128).optional().describe('Smallest f-stop it has'),
+  losses: lensLosses.optional(),
 });
 
 const rig = z

@@ -10,6 +10,14 @@ const offM = z.number().min(-2).max(2);
 export const standInCamera = z
   .strictObject({
     on: z.boolean().default(false),
+    piecesSeed: z
+      .int()
+      .min(0)
+      .max(1_000_000)
+      .default(0)
+      .describe(
+        'Which pieces of lights, camera and lens are there: the same number, the same ones; 0 as by their figures',
+      ),
     seed: z.int().min(1).max(1_000_000).default(1).describe('The same seed stands and records the same'),
     batteryPart: z.number().min(0).max(1).default(1).describe('What is left of the battery'),
     framesLeft: z.int().min(0).max(10_000).default(500).describe('What still goes on the card'),

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { cameraBody } from './camera.js';
+import { cameraBody, lensLosses } from './camera.js';
 import { lengthM } from './geometry.js';
 
 const body = z
@@ -30,6 +30,7 @@ const lens = z
       .max(10)
       .default(1)
       .describe('Exit pupil over entrance pupil; 1 for a symmetrical lens'),
+    losses: lensLosses.optional(),
   })
   .describe('A lens');
 

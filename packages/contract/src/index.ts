@@ -1,5 +1,6 @@
 export * from './api.js';
 export * from './backup.js';
+export * from './calibration.js';
 export type { Camera, CameraBody, CameraLens } from './camera.js';
 export {
   type Devices,

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { calibrationHour } from './calibration.js';
 import { equipment } from './equipment.js';
 import { light } from './light.js';
 import { checkLight } from './lightRules.js';
@@ -40,12 +41,31 @@ export const things = {
   equipment,
 };
 
+const calibrated = <T extends z.ZodType>(thing: T) =>
+  z
+    .strictObject({
+      on: z.iso.date().describe('Day of its calibration'),
+      before: thing.describe('Its figures before: what the reset puts back'),
+    })
+    .optional()
+    .describe('Set where its figures were read off a card');
+
 export const kitEntry = z.discriminatedUnion('what', [
-  z.strictObject({ what: z.literal('light'), ...common, thing: things.light }),
+  z.strictObject({
+    what: z.literal('light'),
+    ...common,
+    thing: things.light,
+    calibrated: calibrated(things.light),
+  }),
   z.strictObject({ what: z.literal('sheet'), ...common, thing: things.sheet }),
   z.strictObject({ what: z.literal('product'), ...common, thing: things.product }),
   z.strictObject({ what: z.literal('material'), ...common, thing: things.material }),
-  z.strictObject({ what: z.literal('equipment'), ...common, thing: things.equipment }),
+  z.strictObject({
+    what: z.literal('equipment'),
+    ...common,
+    thing: things.equipment,
+    calibrated: calibrated(things.equipment),
+  }),
 ]);
 
 /** What a studio has set for itself of one kind of verdict, in place of what is usual. */
@@ -73,6 +93,7 @@ export const kitDocument = z
       .record(z.string().regex(/^[a-z-]{1,40}$/, 'is no step of a change.'), z.number().min(0).max(240))
       .default({})
       .describe('Own minutes of each step from one set to the next, by the step'),
+    calibration: calibrationHour.optional(),
   })
   .superRefine((kit, problems) => {
     const report = (path: PropertyKey[], message: string) =>

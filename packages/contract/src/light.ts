@@ -20,6 +20,12 @@ const common = {
     .strictObject({
       leastStops: z.number().min(-20).max(0).describe('Lowest power, stops from full'),
       stepStops: z.number().min(0.01).max(5).default(0.1).describe('From one setting to the next, stops'),
+      givesPart: z
+        .number()
+        .min(0.5)
+        .max(1.5)
+        .optional()
+        .describe('Stops of light that a stop of its dial really gives, as calibrated; 1 if left out'),
     })
     .optional()
     .describe('Range and steps of its power; without one any power can be set'),

@@ -1,3 +1,8 @@
+export * from './calibrate/applyCalibration.js';
+export { cardSet, TRAP_REFLECTANCE } from './calibrate/cardSet.js';
+export * from './calibrate/expectedReading.js';
+export * from './calibrate/fitCalibration.js';
+export * from './calibrate/hourSteps.js';
 export * from './colour/cast.js';
 export * from './colour/deltaE.js';
 export * from './colour/whitePoint.js';
@@ -23,6 +28,7 @@ export {
   luminanceWeights,
   recordedMidToneCdSM2,
 } from './exposure/recording.js';
+export * from './exposure/response.js';
 export * from './exposure/series.js';
 export * from './exposure/toneMaps.js';
 export { encodePfm } from './formats/pfm.js';
@@ -120,7 +126,7 @@ export { type Channel, channelsOf, stokesOf } from './photometry/channels.js';
 export * from './photometry/daylight.js';
 export * from './photometry/guideNumber.js';
 export { discOnAxisLx, rectangleOnAxisLx } from './photometry/onAxis.js';
-export { fluxOfUnit, type LightLuminance, lightLuminance, onAxisLx } from './photometry/output.js';
+export { dialGives, fluxOfUnit, type LightLuminance, lightLuminance, onAxisLx } from './photometry/output.js';
 export { apparentAngleRad, polygonIlluminanceLx, rectangleCorners } from './photometry/polygon.js';
 export * from './plan/adviseView.js';
 export * from './plan/cameraRoom.js';
@@ -221,7 +227,8 @@ export { type PowerSolution, type SolvedTone, solvePowers, type ToneWish } from 
 export { type SettingSolution, type SolvedSetting, solveSetting } from './solve/solveSetting.js';
 export { asItStands, BUILT_TO, createNormal, type Misbuilt } from './standIns/asItStands.js';
 export * from './standIns/onDevices.js';
-export { type Recorder, recordFrame, USUAL_RECORDER } from './standIns/recordFrame.js';
+export * from './standIns/ownGear.js';
+export { type Recorder, recordedValue, recordFrame, USUAL_RECORDER } from './standIns/recordFrame.js';
 export { type EngineCalls, setRay } from './trace/engineCalls.js';
 export { degrees, radians } from './units/angle.js';
 export { fromStand, type Stand, toStand } from './units/bearing.js';

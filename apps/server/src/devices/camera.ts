@@ -1,13 +1,22 @@
 import { rename, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { type SetDocument, type StandInCamera, standInCamera, type takeFramesBody } from '@fendrix/contract';
-import { asItStands, encodePicture, type Films, recordFrame, traceKey } from '@fendrix/core';
+import {
+  asItStands,
+  encodePicture,
+  type Films,
+  ownRecorder,
+  recordFrame,
+  traceKey,
+  USUAL_RECORDER,
+} from '@fendrix/core';
 import sharp from 'sharp';
 import type { z } from 'zod';
 import type { JobStore } from '../domain/jobs.js';
 import type { SetStore } from '../domain/sets.js';
 import { AppError } from '../errors.js';
 import type { Movers } from './movers.js';
+import type { Pieces } from './pieces.js';
 import { plannedSet, type WhichFrame } from './plannedSet.js';
 import { developed, type PictureSize, type SetLight, sizeOf } from './setLight.js';
 import type { Trigger } from './trigger.js';
@@ -41,7 +50,7 @@ export function createCamera(
   stores: { jobs: JobStore; sets: SetStore },
   light: SetLight,
   folder: string,
-  { trigger, movers }: { trigger: Trigger; movers: Movers },
+  { trigger, movers, pieces }: { trigger: Trigger; movers: Movers; pieces: Pieces },
 ): Camera {
   let state = standInCamera.parse({});
   let count = 0;
@@ -76,9 +85,10 @@ export function createCamera(
   }
 
   /** The set as it really stands now, turned and moved as table and rail are. */
-  function standing(plan: SetDocument): SetDocument {
-    const { seed, powerStops, sheetByM } = state;
-    return movers.moved(asItStands(plan, seed, { powerStops, sheetByM }));
+  async function standing(plan: SetDocument): Promise<SetDocument> {
+    const { seed, powerStops, sheetByM, piecesSeed } = state;
+    const piece = await pieces.of(piecesSeed);
+    return movers.moved(asItStands(plan, seed, { powerStops, sheetByM, piece }));
   }
 
   function filmsOf(real: SetDocument, across: number, samples: number): Promise<Films> {
@@ -93,7 +103,7 @@ export function createCamera(
 
   /** Takes one frame of what stands. @returns the name of its file, and the flashes that did not fire */
   async function expose(plan: SetDocument, stops: number, waits: boolean) {
-    const real = standing(plan);
+    const real = await standing(plan);
     const films = await filmsOf(real, ACROSS_PX, SAMPLES);
     if (waits) await trigger.ready(plan);
     ready();
@@ -103,9 +113,11 @@ export function createCamera(
     const exposed = { ...set, camera: { ...set.camera, iso } };
     const size: PictureSize = films;
     count++;
-    const rgb = recordFrame(developed(exposed, films), size.width, size.height, iso, state.seed + count);
+    const recorder = state.piecesSeed > 0 ? ownRecorder(state.piecesSeed) : USUAL_RECORDER;
+    const light = developed(exposed, films);
+    const rgb = recordFrame(light, size.width, size.height, iso, state.seed + count, recorder);
     const name = `STAND-${Date.now()}-${String(count).padStart(4, '0')}.JPG`;
-    await put(name, await encoded(rgb, size, exposed.camera));
+    await put(name, await encodedFrame(rgb, size, exposed.camera));
     state = {
       ...state,
       batteryPart: Math.max(0, state.batteryPart - DRAIN),
@@ -139,7 +151,7 @@ export function createCamera(
     async live(which) {
       ready();
       const plan = await plannedSet(stores, which);
-      const real = standing(plan);
+      const real = await standing(plan);
       const films = await filmsOf(real, LIVE_PX, LIVE_SAMPLES);
       const pixels = new Uint8ClampedArray(films.width * films.height * 4);
       encodePicture(pixels, developed(trigger.lit(real, plan), films));
@@ -158,7 +170,8 @@ function written(now: Date): string {
   return `${day} ${two(now.getHours())}:${two(now.getMinutes())}:${two(now.getSeconds())}`;
 }
 
-function encoded(
+/** A frame as a camera writes it, with its settings. */
+export function encodedFrame(
   rgb: Uint8Array,
   { width, height }: { width: number; height: number },
   {

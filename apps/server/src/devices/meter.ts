@@ -4,6 +4,7 @@ import type { z } from 'zod';
 import type { JobStore } from '../domain/jobs.js';
 import type { SetStore } from '../domain/sets.js';
 import { AppError } from '../errors.js';
+import type { Pieces } from './pieces.js';
 import { plannedSet } from './plannedSet.js';
 import type { SetLight } from './setLight.js';
 import type { Trigger } from './trigger.js';
@@ -26,8 +27,8 @@ export interface Meter {
 export function createMeter(
   stores: { jobs: JobStore; sets: SetStore },
   light: SetLight,
-  built: () => Pick<StandInCamera, 'seed' | 'powerStops' | 'sheetByM'>,
-  trigger: Pick<Trigger, 'lit'>,
+  built: () => Pick<StandInCamera, 'seed' | 'powerStops' | 'sheetByM' | 'piecesSeed'>,
+  { trigger, pieces }: { trigger: Pick<Trigger, 'lit'>; pieces: Pieces },
 ): Meter {
   return {
     async read({ spot: name, how, light: which, ...frame }) {
@@ -37,8 +38,9 @@ export function createMeter(
         throw new AppError('bad-input', 'The set of this picture has no such spot.', {
           hint: 'Pin a spot on its bench, then read the meter there.',
         });
-      const { seed, ...wrong } = built();
-      const real = trigger.lit(asItStands(plan, seed, wrong), plan);
+      const { seed, piecesSeed, ...wrong } = built();
+      const piece = await pieces.of(piecesSeed);
+      const real = trigger.lit(asItStands(plan, seed, { ...wrong, piece }), plan);
       const [planned, seen] = await Promise.all([
         light.spots(plan, [spot], seed),
         light.spots(real, [spot], seed),

@@ -9,10 +9,12 @@ import type {
 } from '@fendrix/contract';
 import type { z } from 'zod';
 import type { JobStore } from '../domain/jobs.js';
+import type { KitStore } from '../domain/kit.js';
 import type { SetStore } from '../domain/sets.js';
 import { type Camera, createCamera } from './camera.js';
 import { createMeter, type Meter } from './meter.js';
 import { createMovers } from './movers.js';
+import { createPieces } from './pieces.js';
 import type { SetLight } from './setLight.js';
 import { createTrigger } from './trigger.js';
 
@@ -31,14 +33,15 @@ export interface StandIns {
 }
 
 export function createStandIns(
-  stores: { jobs: JobStore; sets: SetStore },
+  stores: { jobs: JobStore; sets: SetStore; kit: KitStore },
   light: SetLight,
   folder: string,
 ): StandIns {
   const trigger = createTrigger();
+  const pieces = createPieces(stores.kit);
   const movers = createMovers();
-  const camera = createCamera(stores, light, folder, { trigger, movers });
-  const meter = createMeter(stores, light, () => camera.state(), trigger);
+  const camera = createCamera(stores, light, folder, { trigger, movers, pieces });
+  const meter = createMeter(stores, light, () => camera.state(), { trigger, pieces });
   const changes = new EventEmitter<{ change: [Devices] }>();
   changes.setMaxListeners(0);
   let taking: Devices['taking'] = null;

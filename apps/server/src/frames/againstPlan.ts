@@ -28,6 +28,7 @@ import {
   viewOf,
   WAYS,
   withMoved,
+  withoutLosses,
 } from '@fendrix/core';
 import sharp from 'sharp';
 import { developed, type SetLight, sizeOf } from '../devices/setLight.js';
@@ -87,6 +88,9 @@ export function createPlans(light: SetLight): Plans {
         : set;
       const films = await filmsOf(set);
       const seen = await linearOf(path, width, height);
+      const { response } = set.camera.body;
+      const { losses } = set.camera.lens;
+      if (response || losses) withoutLosses(seen, width, height, response, losses);
       const shrunk = (values: Float32Array) => shrink(values, width, height);
       const small = shrunk(seen);
       const grid = { width: Math.floor(width / CELL), height: Math.floor(height / CELL) };

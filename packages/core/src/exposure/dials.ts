@@ -1,4 +1,5 @@
 import type { Light } from '@fendrix/contract';
+import { dialGives } from '../photometry/output.js';
 import { formatPower } from './flash.js';
 
 /** One power, said in the ways that heads say it. */
@@ -50,6 +51,10 @@ function readPower(text: string, { output }: Light, fullOnDial: number): number 
   if (/^-\d+(?:\.\d+)?$/.test(text)) return Number(text);
   return /^\d+(?:\.\d+)?$/.test(text) ? Number(text) - fullOnDial : null;
 }
+
+/** The setting of a light's dial at which it gives so many stops more than now, as near as the dial has it. */
+export const brighter = (light: Light, byStops: number): number =>
+  onDial(light, light.powerStops + byStops / dialGives(light));
 
 /** The setting of a light's dial nearest to a power, stops from full: within its range, on its steps. */
 export function onDial({ dial }: Light, powerStops: number): number {

@@ -3,13 +3,14 @@ import { lightColourRgb, shiftedTemperatureK } from '../colour/whitePoint.js';
 import { SUN_RADIUS_RAD } from '../engine/emitters.js';
 import { lensFigures } from '../optics/lens.js';
 import { type Channel, channelsOf, type StokesNumber } from '../photometry/channels.js';
-import { lightLuminance } from '../photometry/output.js';
+import { dialGives, lightLuminance } from '../photometry/output.js';
 import { radians } from '../units/angle.js';
 import { METER_K, MID_TONE } from './exposure.js';
 
-/** Luminance times time, cd s/m2, that this camera records as mid-tone, the close-focus loss included. */
+/** Luminance times time, cd s/m2, that this camera records as mid-tone, by its true ISO, the close-focus loss included. */
 export function recordedMidToneCdSM2(camera: Camera): number {
-  return (METER_K * lensFigures(camera).effectiveFNumber ** 2) / camera.iso;
+  const iso = camera.iso * 2 ** (camera.body.response?.isoStops ?? 0);
+  return (METER_K * lensFigures(camera).effectiveFNumber ** 2) / iso;
 }
 
 /**
@@ -66,7 +67,7 @@ export function channelLuminance(camera: Camera, light: Light, channel: Channel)
   const dark: [number, number, number] = [0, 0, 0];
   if (channel.part === 'sun' && light.kind === 'window' && light.sun) {
     const disc = 2 * Math.PI * (1 - Math.cos(SUN_RADIUS_RAD));
-    const sun = (light.sun.illuminanceLx / disc) * 2 ** light.powerStops;
+    const sun = (light.sun.illuminanceLx / disc) * 2 ** (light.powerStops * dialGives(light));
     const rgb = colourOf(camera, light, light.sun.temperatureK ?? light.colour?.temperatureK);
     return { flash: dark, continuous: scaled(rgb, sun) };
   }

@@ -2,6 +2,7 @@ import type { Light, SetDocument } from '@fendrix/contract';
 import { onDial } from '../exposure/dials.js';
 import { PAPER_WHITE_STOPS } from '../exposure/exposure.js';
 import type { Thing } from '../geometry/scene.js';
+import { dialGives } from '../photometry/output.js';
 import { type FieldTrace, fieldByLight, fieldFigures, fieldStops } from './readField.js';
 
 /** What counts as the ground behind the products, and as the products. */
@@ -174,7 +175,7 @@ function changed(set: SetDocument, field: FieldTrace, factorOf: (light: Light) =
   const lights = set.lights.map((light) => {
     const factor = factorOf(light);
     if (!light.on || Math.abs(factor - 1) < 1e-3) return light;
-    const wanted = light.powerStops + Math.log2(factor);
+    const wanted = light.powerStops + Math.log2(factor) / dialGives(light);
     const powerStops = onDial(light, wanted);
     if (Math.abs(powerStops - wanted) > (light.dial?.stepStops ?? 0.1) * 0.51) limited = true;
     powers.push({ tag: light.tag, powerStops });

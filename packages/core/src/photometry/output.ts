@@ -29,7 +29,7 @@ export interface LightLuminance {
 /** Luminance of a light's face from its output and power; what a film of unit luminance is multiplied by. */
 export function lightLuminance(light: Light): LightLuminance {
   const { output } = light;
-  const power = 2 ** light.powerStops * 2 ** -lossStops(light);
+  const power = 2 ** (light.powerStops * dialGives(light) - lossStops(light));
   const time =
     output.kind === 'flash-energy' || output.kind === 'guide-number' || output.kind === 'flash-exposure'
       ? 'flash'
@@ -42,6 +42,9 @@ export function lightLuminance(light: Light): LightLuminance {
       modelling > 0 && light.kind !== 'surround' ? fromFlux(light, modelling) * 2 ** -lossStops(light) : 0,
   };
 }
+
+/** Stops of light that a stop of a light's dial gives: 1 where it was not calibrated. */
+export const dialGives = ({ dial }: Light): number => dial?.givesPart ?? 1;
 
 /** What gels and polarising film take, stops. */
 function lossStops(light: Light): number {

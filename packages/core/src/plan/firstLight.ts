@@ -1,5 +1,5 @@
 import type { Light, SetDocument, Vector } from '@fendrix/contract';
-import { onDial } from '../exposure/dials.js';
+import { brighter } from '../exposure/dials.js';
 import { incidentExposureLxS } from '../exposure/exposure.js';
 import { nearestStep, SHUTTERS } from '../exposure/series.js';
 import type { Bounds } from '../geometry/bounds.js';
@@ -35,7 +35,7 @@ export function metered(set: SetDocument): SetDocument {
   const { luminance, time } = lightLuminance(full);
   const reads = luminance * onAxisLx(light, length(subtract(light.positionM, light.aimM)));
   if (time === 'flash') {
-    const powerStops = onDial(light, Math.log2(incidentExposureLxS(camera) / reads));
+    const powerStops = brighter(full, Math.log2(incidentExposureLxS(camera) / reads));
     return { ...set, lights: [{ ...light, powerStops }] };
   }
   const wanted = incidentExposureLxS(camera) / reads;

@@ -1,5 +1,5 @@
 import type { Light, SetDocument, Vector } from '@fendrix/contract';
-import { onDial } from '../exposure/dials.js';
+import { brighter, onDial } from '../exposure/dials.js';
 import { standsInRoom } from '../geometry/roomBounds.js';
 import { GROUND_KINDS } from '../judge/ground.js';
 import { type FieldTrace, fieldByLight } from '../judge/readField.js';
@@ -75,5 +75,5 @@ export function poweredForGround(
   const given = sum(byLight.slice(set.lights.length));
   if (!(given > 0)) return null;
   const raise = Math.log2(Math.max(LEAST_GIVEN, 2 ** wantedStops - rest) / given);
-  return added.map((light) => ({ ...light, powerStops: onDial(light, light.powerStops + raise) }));
+  return added.map((light) => ({ ...light, powerStops: brighter(light, raise) }));
 }

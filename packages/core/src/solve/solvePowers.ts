@@ -4,6 +4,7 @@ import { luminanceOf } from '../exposure/display.js';
 import { exposureWeights, recordedMidToneCdSM2 } from '../exposure/recording.js';
 import type { SpotTrace } from '../judge/readSpot.js';
 import { channelsOf } from '../photometry/channels.js';
+import { dialGives } from '../photometry/output.js';
 import { solveLinear } from '../units/solveLinear.js';
 
 /** Tones wanted at a pinned spot, stops from mid-tone: one, or any within a range. */
@@ -65,13 +66,18 @@ export function solvePowers(
   const seen = wishes.filter(({ spot }) => traces.some((trace) => trace.name === spot && trace.seen));
   const unseen = wishes.filter((wish) => !seen.includes(wish)).map(({ spot }) => spot);
   const system = responses(set, traces, seen, lights);
-  const now = lights.map(({ powerStops }) => powerStops);
+  // In stops of light; dials that give more or less of them are set accordingly.
+  const gives = lights.map(dialGives);
+  const now = lights.map(({ powerStops }, i) => powerStops * (gives[i] as number));
   const free = descend(
     system,
     now,
     lights.map(() => [BELOW, ABOVE]),
   );
-  const bounds = lights.map(({ dial }): [number, number] => [dial?.leastStops ?? BELOW, 0]);
+  const bounds = lights.map(({ dial }, i): [number, number] => [
+    (dial?.leastStops ?? BELOW) * (gives[i] as number),
+    0,
+  ]);
   const kept = descend(
     system,
     now.map((p, i) => within(p, bounds[i] as [number, number])),
@@ -83,7 +89,13 @@ export function solvePowers(
       const wanted = free[i] as number;
       const [least, most] = bounds[i] as [number, number];
       const short = wanted > most + 0.02 ? wanted - most : wanted < least - 0.02 ? wanted - least : 0;
-      return { tag, powerStops: set2[i] as number, wantedStops: wanted, shortStops: short };
+      const onItsDial = (stops: number) => stops / (gives[i] as number);
+      return {
+        tag,
+        powerStops: onItsDial(set2[i] as number),
+        wantedStops: onItsDial(wanted),
+        shortStops: onItsDial(short),
+      };
     }),
     tones: seen.map(({ spot, from, to }, row) => {
       const tone = toneOf(system, row, set2);
@@ -244,8 +256,11 @@ function descendFrom(
 function onDials(system: System, lights: readonly Light[], powers: readonly number[]): number[] {
   const choices = powers.map((power, i) => {
     const light = lights[i] as Light;
-    const step = light.dial?.stepStops ?? 0.01;
-    return [...new Set([power, power - step / 2, power + step / 2].map((p) => onDial(light, p)))];
+    const gives = dialGives(light);
+    const step = (light.dial?.stepStops ?? 0.01) * gives;
+    return [
+      ...new Set([power, power - step / 2, power + step / 2].map((p) => onDial(light, p / gives) * gives)),
+    ];
   });
   let best = choices.map((list) => list[0] as number);
   if (lights.length > MOST_TOGETHER) return best;

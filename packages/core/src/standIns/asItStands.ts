@@ -1,4 +1,4 @@
-import type { SetDocument, Vector } from '@fendrix/contract';
+import type { Light, SetDocument, Vector } from '@fendrix/contract';
 import { createRandom } from '../units/random.js';
 import { add } from '../units/vector.js';
 
@@ -20,6 +20,8 @@ export const BUILT_TO = {
 export interface Misbuilt {
   /** Power by tag, stops more than in the plan. */
   powerStops?: Readonly<Record<string, number>>;
+  /** What a light of the set really is; as by its figures where nothing is said. */
+  piece?: ((light: Light) => Light) | undefined;
   /** Sheets by tag, m off their place. */
   sheetByM?: Readonly<Record<string, Vector>>;
 }
@@ -38,7 +40,8 @@ export function asItStands(set: SetDocument, seed: number, wrong: Misbuilt = {})
   const normal = createNormal(seed);
   const off = (m: number): Vector => [m * normal(), m * normal(), m * normal()];
   const level = (m: number): Vector => [m * normal(), m * normal(), 0];
-  const lights = set.lights.map((light) => {
+  const lights = set.lights.map((planned) => {
+    const light = wrong.piece?.(planned) ?? planned;
     const powerStops =
       light.powerStops + BUILT_TO.powerStops * normal() + (wrong.powerStops?.[light.tag] ?? 0);
     const moved = 'positionM' in light ? { positionM: add(light.positionM, off(BUILT_TO.lightM)) } : {};
@@ -57,7 +60,10 @@ export function asItStands(set: SetDocument, seed: number, wrong: Misbuilt = {})
     ...product,
     positionM: add(product.positionM, level(BUILT_TO.productM)),
   }));
-  const { camera } = set;
+  // How camera and lens record is theirs, whatever the plan takes them to do.
+  const { response: _response, ...body } = set.camera.body;
+  const { losses: _losses, ...lens } = set.camera.lens;
+  const camera = { ...set.camera, body, lens };
   return {
     ...set,
     lights,

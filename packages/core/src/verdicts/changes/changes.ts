@@ -1,5 +1,5 @@
 import type { Light, SetDocument, Sheet, Vector } from '@fendrix/contract';
-import { onDial } from '../../exposure/dials.js';
+import { brighter } from '../../exposure/dials.js';
 import { F_NUMBERS, fStopsOf, nearestStep, SHUTTERS } from '../../exposure/series.js';
 import { standsInRoom } from '../../geometry/roomBounds.js';
 import { add } from '../../units/vector.js';
@@ -10,14 +10,14 @@ import { add } from '../../units/vector.js';
 export function byStops(set: SetDocument, tag: string, stops: number): SetDocument | null {
   const light = set.lights.find((own) => own.tag === tag);
   if (!light) return null;
-  const powerStops = onDial(light, light.powerStops + stops);
+  const powerStops = brighter(light, stops);
   return powerStops === light.powerStops ? null : withLight(set, tag, { powerStops });
 }
 
 /** All lights that are on, and so the whole picture, by so many stops, on their dials. */
 export function allByStops(set: SetDocument, stops: number): SetDocument | null {
   const lights = set.lights.map((light) =>
-    light.on ? { ...light, powerStops: onDial(light, light.powerStops + stops) } : light,
+    light.on ? { ...light, powerStops: brighter(light, stops) } : light,
   );
   return lights.some(({ powerStops }, i) => powerStops !== set.lights[i]?.powerStops)
     ? { ...set, lights }

@@ -1,5 +1,5 @@
 import type { SetDocument } from '@fendrix/contract';
-import { fStopsOf, ISO_SPEEDS, nearestStep, onDial, SHUTTERS } from '@fendrix/core';
+import { brighter, dialGives, fStopsOf, ISO_SPEEDS, nearestStep, SHUTTERS } from '@fendrix/core';
 import type { Edit } from './edit';
 
 /** What is changed when the whole exposure is slid. */
@@ -27,11 +27,11 @@ export function shiftExposure(from: SetDocument, by: ShiftBy, stops: number): Ed
         };
       case 'all powers': {
         // The ratios stay: none goes further than all can.
-        const room = from.lights.filter(({ on }) => on).map(({ powerStops }) => -powerStops);
+        const room = from.lights.filter(({ on }) => on).map((light) => -light.powerStops * dialGives(light));
         const most = Math.min(stops, ...room);
         const lights = set.lights.map((light) => {
           const old = from.lights.find(({ tag }) => tag === light.tag);
-          return light.on && old ? { ...light, powerStops: onDial(light, old.powerStops + most) } : light;
+          return light.on && old ? { ...light, powerStops: brighter(old, most) } : light;
         });
         return { ...set, lights };
       }

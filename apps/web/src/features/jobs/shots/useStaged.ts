@@ -20,6 +20,7 @@ export const bodyOf = (body: NamedEquipment<'body'>): CameraBody => ({
   pixelsWide: body.pixelsWide,
   pixelsHigh: body.pixelsHigh,
   syncSpeedS: body.syncSpeedS,
+  ...(body.response ? { response: body.response } : {}),
 });
 
 /** A lens of the kit at one of its focal lengths. */
@@ -28,6 +29,7 @@ export const lensOf = (lens: NamedEquipment<'lens'>, focalLengthM = lens.longest
   focalLengthM: Math.min(lens.longestM, Math.max(lens.shortestM, focalLengthM)),
   pupilRatio: lens.pupilRatio,
   closestFocusM: lens.closestFocusM,
+  ...(lens.losses ? { losses: lens.losses } : {}),
   widestFNumber: lens.widestFNumber,
   smallestFNumber: lens.smallestFNumber,
 });
