@@ -130,4 +130,15 @@ test('the kit is searched, edited, kept and put back; axe finds nothing serious'
   await page.getByText('Projecting spot, leaves').click();
   await expect(field).toHaveValue('20°');
   expect(await seriousFindings(page)).toEqual([]);
+  await page.getByRole('link', { name: 'Calibrate by a card' }).click();
+  await page.getByLabel('Softbox 60 x 90', { exact: true }).click();
+  for (const [device, done] of [
+    ['camera', 1],
+    ['meter', 2],
+  ] as const) {
+    await page.getByRole('button', { name: `Stand-in ${device}` }).click();
+    await expect(page.getByRole('heading', { name: new RegExp(`^The hour: ${done} of`) })).toBeVisible();
+  }
+  await expect(page.getByTestId('what the readings say')).toContainText(/Gives more.*±.*stops/);
+  expect(await seriousFindings(page)).toEqual([]);
 });

@@ -1,4 +1,5 @@
 export * from './calibrate/applyCalibration.js';
+export * from './calibrate/calibrateKit.js';
 export { cardSet, TRAP_REFLECTANCE } from './calibrate/cardSet.js';
 export * from './calibrate/expectedReading.js';
 export * from './calibrate/fitCalibration.js';

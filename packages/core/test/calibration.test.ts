@@ -228,7 +228,7 @@ describe('an hour', () => {
     const steps = hourSteps(HOUR, all, { widestFNumber: 2.8, smallestFNumber: 22 });
     const read = new Set(steps.map(({ light }) => light));
     for (const { entry, light } of all)
-      expect(read.has(entry)).toBe(!/projector|table-lamp/.test(light.kind));
+      expect(read.has(entry)).toBe(!/projector|table-lamp|window/.test(light.kind));
     for (const step of steps.filter((one) => one.for === 'output' || one.for === 'distance')) {
       const { light } = all.find(({ entry }) => entry === step.light) as HourLight;
       const lux = lightOnCard({ light, outputStops: 0, givesPart: 1, hotCentre: null }, step, 0);

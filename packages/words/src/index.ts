@@ -1,4 +1,5 @@
 export * from './build.js';
+export * from './calibration.js';
 export * from './cards.js';
 export { productCautionWords, setCautionWords } from './cautions.js';
 export { backdropWords, changeWords, describeChange } from './changes.js';

@@ -158,7 +158,7 @@ function lightsOf({ lights, readings = [] }: Partial<CalibrationHour>, { entries
   return [...wanted].map((id) => {
     const entry = entries.find((own) => own.id === id);
     if (entry?.what !== 'light') throw unknownLight(id);
-    const light = (entry.calibrated?.before ?? entry.thing) as KitLight;
+    const light = entry.calibrated?.before ?? entry.thing;
     if (!canBeCalibrated(light))
       throw new AppError('bad-input', `“${entry.name}” is not calibrated by a card: it throws a pattern.`, {
         hint: 'Leave it out of the hour.',

@@ -27,6 +27,13 @@ export const routes: RouteObject[] = [
         lazy: () => import('../features/kit/pages').then(({ KitTables }) => ({ Component: KitTables })),
       },
       {
+        path: '/kit/calibration',
+        lazy: () =>
+          import('../features/calibration/pages').then(({ CalibrationView }) => ({
+            Component: CalibrationView,
+          })),
+      },
+      {
         path: '/room',
         lazy: () => import('../features/room').then(({ RoomView }) => ({ Component: RoomView })),
       },

@@ -1,4 +1,4 @@
-import type { CalibrationHour, CameraLens, CardReading } from '@fendrix/contract';
+import type { CalibrationHour, CameraLens, CardReading, Light } from '@fendrix/contract';
 import { fStopsOf, ISO_SPEEDS } from '../exposure/series.js';
 import { lightLuminance } from '../photometry/output.js';
 import { faceSizeM, type KitLight } from '../plan/kitLight.js';
@@ -76,6 +76,8 @@ export function hourSteps(
       const top = output.powerStops;
       const dial = DIAL_STOPS.map((stops) => top + stops).filter((stops) => stops >= least - 1e-9);
       const nearM = nearOf(light);
+      // So dim that the darkest card is one of f-stop and ISO alone: the dial is not what is read there.
+      const dim = at('curve', MIDDLE_M, top, 'middle', CARD_STOPS + Math.min(...CURVE_STOPS)).powerStops;
       return [
         output,
         { ...output, id: `${output.id} meter`, for: 'meter' },
@@ -84,7 +86,7 @@ export function hourSteps(
         at('distance', FAR_M, top),
         ...(index === 0
           ? [
-              ...CURVE_STOPS.map((stops) => at('curve', MIDDLE_M, top, 'middle', CARD_STOPS + stops)),
+              ...CURVE_STOPS.map((stops) => at('curve', MIDDLE_M, dim, 'middle', CARD_STOPS + stops)),
               at('corner', MIDDLE_M, top, 'corner'),
               at('veil', MIDDLE_M, top, 'trap', VEIL_STOPS),
             ]
@@ -93,11 +95,11 @@ export function hourSteps(
     });
 }
 
-/** A card tells nothing of a light that throws a pattern, shines through its own shade, or cannot be carried. */
-const NOT_BY_CARD: ReadonlySet<KitLight['kind']> = new Set(['projector', 'table-lamp']);
+/** A card tells nothing of a light that throws a pattern, shines through its own shade, or cannot be moved. */
+const NOT_BY_CARD: ReadonlySet<Light['kind']> = new Set(['projector', 'table-lamp', 'window', 'surround']);
 
 /** Whether a light can be read off a card before it. */
-export const canBeCalibrated = (light: KitLight): boolean => !NOT_BY_CARD.has(light.kind);
+export const canBeCalibrated = (light: Light): light is KitLight => !NOT_BY_CARD.has(light.kind);
 
 function nearOf(light: KitLight): number {
   const { widthM, heightM } = faceSizeM(light);

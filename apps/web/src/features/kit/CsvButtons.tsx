@@ -2,13 +2,22 @@ import type { KitEntry } from '@fendrix/contract';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useSnackbar } from 'notistack';
+import type { ReactNode } from 'react';
 import { FileButton } from '../../shared/FileButton';
 import { fileName, saveFile } from '../../shared/saveFile';
 import { kitCsv, MOST_CSV_CHARACTERS, readKitCsv } from './kitCsv';
 import { useKitChanges } from './useKitChanges';
 
 /** Writes a part of the kit as CSV, and reads such a file into it. */
-export function CsvButtons({ name, of }: { name: string; of(entry: KitEntry): boolean }) {
+export function CsvButtons({
+  name,
+  of,
+  children,
+}: {
+  name: string;
+  of(entry: KitEntry): boolean;
+  children?: ReactNode;
+}) {
   const { kit, change } = useKitChanges();
   const { enqueueSnackbar } = useSnackbar();
 
@@ -43,6 +52,7 @@ export function CsvButtons({ name, of }: { name: string; of(entry: KitEntry): bo
         disabled={!kit}
         onFiles={([chosen]) => chosen && void read(chosen)}
       />
+      {children}
     </Box>
   );
 }

@@ -1,5 +1,6 @@
 import type { KitEntry } from '@fendrix/contract';
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import List from '@mui/material/List';
 import ListItem from '@mui/material/ListItem';
 import ListItemButton from '@mui/material/ListItemButton';
@@ -8,6 +9,7 @@ import Skeleton from '@mui/material/Skeleton';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useDeferredValue, useEffect, useState } from 'react';
+import { Link } from 'react-router';
 import { Page } from '../../shared/Page';
 import { changeRow, freeId, withoutRow } from '../../shared/rows';
 import { CsvButtons } from './CsvButtons';
@@ -42,7 +44,11 @@ export function KitView() {
         What the bench offers to put on a set. The figures are usual ones, each with its source: where you
         know your own from a data sheet or a meter, put them in.
       </Typography>
-      <CsvButtons name="kit" of={() => true} />
+      <CsvButtons name="kit" of={() => true}>
+        <Button size="small" component={Link} to="/kit/calibration">
+          Calibrate by a card
+        </Button>
+      </CsvButtons>
       <Box sx={{ display: 'grid', gridTemplateColumns: { md: 'minmax(0, 1fr) minmax(0, 1fr)' }, gap: 4 }}>
         <Box>
           <TextField

@@ -10,9 +10,13 @@ const COMMON = ['what', 'id', 'name', 'count', 'purposes', 'source'] as const;
  * are named with dots (`output.energyJ`), lists are JSON.
  */
 export function kitCsv(entries: readonly KitEntry[]): string {
-  const rows = entries.map(({ thing, purposes, ...common }) => ({
-    ...common,
+  const rows = entries.map(({ what, id, name, count, purposes, source, thing }) => ({
+    what,
+    id,
+    name,
+    count,
     purposes: purposes.join(', '),
+    source,
     ...apart(flat(thing as unknown as Record<string, unknown>)),
   }));
   const columns = [...new Set([...COMMON, ...rows.flatMap((row) => Object.keys(row))])];
@@ -118,9 +122,14 @@ function entryOf(row: Record<string, string>, entries: readonly KitEntry[], old:
     ...(count.trim() === '' ? {} : { count: Number(count) }),
     purposes: words ?? entries[old]?.purposes ?? [],
     source,
+    ...calibrationOf(entries[old]),
     thing: { ...(NAMED.has(what ?? '') ? { name } : {}), ...deep(figures) },
   };
 }
+
+/** What an entry was calibrated from is no column: it stays with it. */
+const calibrationOf = (entry: KitEntry | undefined) =>
+  entry && 'calibrated' in entry && entry.calibrated ? { calibrated: entry.calibrated } : {};
 
 /** Things on a set have a name of their own, as a rule that of their entry. */
 const NAMED = new Set(['light', 'sheet', 'product']);

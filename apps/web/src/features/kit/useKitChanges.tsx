@@ -19,12 +19,16 @@ export function useKitChanges() {
     }
   }
 
-  /** @param words what was done, for the line with Undo  @returns whether it is stored */
-  async function change(words: string, work: (kit: Kit) => Kit): Promise<boolean> {
+  /**
+   * @param words what was done, for the line with Undo; null where what was changed is taken back beside itself
+   * @returns whether it is stored
+   */
+  async function change(words: string | null, work: (kit: Kit) => Kit): Promise<boolean> {
     if (!data) return false;
     const before = data.document;
     const revision = await put(work(before), data.revision);
     if (revision === null) return false;
+    if (words === null) return true;
     enqueueSnackbar(words, {
       autoHideDuration: 8000,
       action: (

@@ -10,13 +10,14 @@ const [LEAST_WRONG, MOST_WRONG] = [0.6, 1.2];
 /** Sets one power wrong without saying which, to be found by the frame. */
 export function Practice({
   setId,
-  camera: { powerStops },
+  camera,
   onChange,
 }: {
   setId: string;
   camera: StandInCamera;
   onChange(next: Partial<StandInCamera>): void;
 }) {
+  const { powerStops } = camera;
   const { data } = setsApi.useReadSetQuery(setId);
   const [isTold, setIsTold] = useState(false);
   const lights = data?.document.lights.filter(({ on }) => on) ?? [];
@@ -29,9 +30,12 @@ export function Practice({
     onChange({ powerStops: { [light.tag]: Number((Math.random() < 0.5 ? -off : off).toFixed(1)) } });
   };
   return wrong.length === 0 ? (
-    <Button size="small" color="inherit" disabled={lights.length === 0} onClick={hide}>
-      For practice: set a power wrong, unseen
-    </Button>
+    <>
+      <Pieces camera={camera} onChange={onChange} />
+      <Button size="small" color="inherit" disabled={lights.length === 0} onClick={hide}>
+        For practice: set a power wrong, unseen
+      </Button>
+    </>
   ) : (
     <Box sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
       {isTold ? (
@@ -52,6 +56,36 @@ export function Practice({
       </Button>
       <Button size="small" color="inherit" onClick={() => onChange({ powerStops: {} })}>
         Put it right
+      </Button>
+    </Box>
+  );
+}
+
+/** Whether lights, camera and lens are as by their figures, or pieces of their own that a calibration finds. */
+function Pieces({
+  camera: { piecesSeed },
+  onChange,
+}: {
+  camera: StandInCamera;
+  onChange(next: Partial<StandInCamera>): void;
+}) {
+  if (piecesSeed === 0)
+    return (
+      <Button
+        size="small"
+        color="inherit"
+        onClick={() => onChange({ piecesSeed: 1 + Math.floor(Math.random() * 1e6) })}
+      >
+        For practice: lamps and camera off their figures
+      </Button>
+    );
+  return (
+    <Box sx={{ fontSize: '0.8125rem' }}>
+      <span role="status">
+        Lamps, camera and lens are off their figures: a calibration (Kit) finds by what.
+      </span>
+      <Button size="small" color="inherit" onClick={() => onChange({ piecesSeed: 0 })}>
+        As by their figures
       </Button>
     </Box>
   );

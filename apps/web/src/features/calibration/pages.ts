@@ -1,0 +1,1 @@
+export { CalibrationView } from './CalibrationView';
