@@ -28,6 +28,7 @@ import { logRoutes } from './http/logRoutes.js';
 import { pages } from './http/pages.js';
 import { pairingRoutes } from './http/pairingRoutes.js';
 import { pictureRoutes } from './http/pictureRoutes.js';
+import { rebuildRoutes } from './http/rebuildRoutes.js';
 import { setRoutes } from './http/setRoutes.js';
 import { setSheetRoutes } from './http/setSheetRoutes.js';
 import { createLogBook } from './log/logBook.js';
@@ -113,6 +114,7 @@ export function createApp(options: AppOptions): { app: Koa; close(): Promise<voi
     jobRoutes(jobs, whole),
     setRoutes(sets),
     setSheetRoutes(createSetSheets(sets, kit, light)),
+    rebuildRoutes(sets, light),
     kitRoutes(kit),
     calibrationRoutes(calibrations),
     pairingRoutes(setSide),

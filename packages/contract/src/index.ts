@@ -112,6 +112,7 @@ export type { MaskArea, MaskPiece, Plate } from './plate.js';
 export { checkDocument, fieldPath, type Problem, problemsOf } from './problems.js';
 export type { BoxProduct, Product, ProductOf, ProfilePoint, Turned } from './product.js';
 export { MOST_TRIANGLES, productDocument } from './productRules.js';
+export { rebuildBody } from './rebuild.js';
 export { checkStudio } from './roomRules.js';
 export { type SetDocument, type SetDocumentInput, setDocument, type Take } from './set.js';
 export {

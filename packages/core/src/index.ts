@@ -222,6 +222,7 @@ export { type LightGain, moreLight, printedGain } from './solve/moreLight.js';
 export { freeSheetTag, type Movable, type MovableRef, movableOf } from './solve/movables.js';
 export { type BandAnswer, type BandWish, placeForBand } from './solve/placeForBand.js';
 export * from './solve/placements.js';
+export * from './solve/rebuildWith.js';
 export * from './solve/rows.js';
 export { applyChange, changeBetween, type FieldChange, type SetChange } from './solve/setChange.js';
 export { type PowerSolution, type SolvedTone, solvePowers, type ToneWish } from './solve/solvePowers.js';

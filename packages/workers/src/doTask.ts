@@ -22,6 +22,7 @@ import {
   placeForBand,
   pointsOfRegion,
   rayThrough,
+  rebuildWith,
   renderTile,
   type Tracing,
   thingsInFrame,
@@ -79,6 +80,8 @@ export function doTask(set: SetDocument, tracing: Tracing, task: Task): TaskResu
       return traceField(tracing, task.rect, task);
     case 'placeForBand':
       return placeForBand(set, task.wish);
+    case 'rebuild':
+      return rebuildWith(set, task.wish);
     case 'loseGlare':
       return loseGlare(set, task.across, task.down);
     case 'gradient':

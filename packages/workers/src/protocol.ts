@@ -19,6 +19,8 @@ import type {
   NoGradient,
   Overlap,
   PartMap,
+  RebuildWish,
+  Rebuilt,
   Region,
   RimTrace,
   SetChange,
@@ -52,6 +54,7 @@ export type Task =
   | { kind: 'zones'; options: ZoneOptions }
   | { kind: 'field'; rect: FrameRect; across: number; down: number; samples: number }
   | { kind: 'placeForBand'; wish: BandWish }
+  | { kind: 'rebuild'; wish: RebuildWish }
   | { kind: 'loseGlare'; across: number; down: number }
   | { kind: 'gradient'; wish: GradientWish }
   | { kind: 'overlaps' }
@@ -124,6 +127,7 @@ export interface TaskResults {
   zones: GlareZones;
   field: FieldTrace;
   placeForBand: BandAnswer | null;
+  rebuild: Rebuilt | null;
   loseGlare: WayOut[];
   gradient: GradientAnswer | NoGradient | null;
   overlaps: Overlap[];

@@ -9,6 +9,8 @@ import {
   type Films,
   type JudgedBy,
   type MirrorBand,
+  type RebuildWish,
+  type Rebuilt,
   type SpotTrace,
   smoothFilms,
   type Tolerance,
@@ -44,6 +46,8 @@ export interface SetLight {
   verdicts(set: SetDocument, by: JudgedBy): Promise<Verdict[]>;
   /** How far the figures of a set may be off, what has to be held closest first. */
   tolerances(set: SetDocument, seed: number, signal: AbortSignal): Promise<Tolerance[]>;
+  /** The set with another product in it; null where it has not the one whose place that takes. */
+  rebuilt(set: SetDocument, wish: RebuildWish): Promise<Rebuilt | null>;
   close(): void;
 }
 
@@ -89,6 +93,8 @@ export function createSetLight(): SetLight {
       withPool((own) =>
         own.run({ key: traceKey(set), set }, { kind: 'judge', samples: VERDICT_SAMPLES, by }),
       ),
+    rebuilt: (set, wish) =>
+      withPool((own) => own.run({ key: traceKey(set), set }, { kind: 'rebuild', wish })),
     tolerances: (set, seed, signal) =>
       withPool((own) => setTolerances(own, set, { samples: SPOT_SAMPLES, seed, signal })),
     close() {

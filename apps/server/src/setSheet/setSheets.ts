@@ -29,15 +29,21 @@ export interface SetSheets {
 interface Sheet {
   key: string;
   abort: AbortController;
-  words: Promise<SetSheetWords>;
-  /** Traced when it is asked for. */
+  /** Both worked out when they are asked for. */
+  words: Promise<SetSheetWords> | null;
   picture: Promise<Buffer> | null;
+}
+
+/** A stored set with its sheet, and the mains of the studio that its cautions are for. */
+interface OpenSheet extends Stored<SetDocument> {
+  studio: { breakerA: number; mainsV: number } | undefined;
+  sheet: Sheet;
 }
 
 export function createSetSheets(sets: SetStore, kit: KitStore, light: SetLight): SetSheets {
   const kept = new Map<string, Sheet>();
 
-  async function sheetOf(id: string): Promise<Stored<SetDocument> & { sheet: Sheet }> {
+  async function sheetOf(id: string): Promise<OpenSheet> {
     const [stored, own] = await Promise.all([sets.read(id), kit.read()]);
     const { studio } = own.document;
     const key = JSON.stringify([stored.revision, own.revision]);
@@ -47,14 +53,12 @@ export function createSetSheets(sets: SetStore, kit: KitStore, light: SetLight):
       const abort = new AbortController();
       // Each of its many questions listens.
       setMaxListeners(0, abort.signal);
-      const set = stored.document;
-      sheet = { key, abort, words: wordsOf(set, studio, abort.signal), picture: null };
-      forgetIfFailed(id, sheet, sheet.words);
+      sheet = { key, abort, words: null, picture: null };
     }
     kept.delete(id);
     kept.set(id, sheet);
     for (const old of [...kept.keys()].slice(0, -KEPT)) kept.delete(old);
-    return { ...stored, sheet };
+    return { ...stored, studio, sheet };
   }
 
   /** What failed is tried again when it is asked for next. */
@@ -64,9 +68,17 @@ export function createSetSheets(sets: SetStore, kit: KitStore, light: SetLight):
     });
   }
 
-  function pictureOfSheet(id: string, set: SetDocument, sheet: Sheet): Promise<Buffer> {
+  function wordsOfSheet({ id, document, studio, sheet }: OpenSheet): Promise<SetSheetWords> {
+    if (sheet.words === null) {
+      sheet.words = wordsOf(document, studio, sheet.abort.signal);
+      forgetIfFailed(id, sheet, sheet.words);
+    }
+    return sheet.words;
+  }
+
+  function pictureOfSheet({ id, document, sheet }: OpenSheet): Promise<Buffer> {
     if (sheet.picture === null) {
-      sheet.picture = pictureOf(set);
+      sheet.picture = pictureOf(document);
       forgetIfFailed(id, sheet, sheet.picture);
     }
     return sheet.picture;
@@ -74,7 +86,7 @@ export function createSetSheets(sets: SetStore, kit: KitStore, light: SetLight):
 
   async function wordsOf(
     set: SetDocument,
-    studio: { breakerA: number; mainsV: number } | undefined,
+    studio: OpenSheet['studio'],
     signal: AbortSignal,
   ): Promise<SetSheetWords> {
     const traces = await light.spots(set, set.spots, SEED);
@@ -95,18 +107,16 @@ export function createSetSheets(sets: SetStore, kit: KitStore, light: SetLight):
   }
 
   return {
-    words: async (id) => (await sheetOf(id)).sheet.words,
-    async picture(id) {
-      const { document, sheet } = await sheetOf(id);
-      return pictureOfSheet(id, document, sheet);
-    },
+    words: async (id) => wordsOfSheet(await sheetOf(id)),
+    picture: async (id) => pictureOfSheet(await sheetOf(id)),
     async plan(id, kind) {
       const { document } = await sets.read(id);
       return planSvg(planDrawing(kind, document), document.name).svg;
     },
     async pdf(id, paper, link) {
-      const { name, revision, updatedAt, document, sheet } = await sheetOf(id);
-      const [words, data] = await Promise.all([sheet.words, pictureOfSheet(id, document, sheet)]);
+      const open = await sheetOf(id);
+      const { name, revision, updatedAt, document } = open;
+      const [words, data] = await Promise.all([wordsOfSheet(open), pictureOfSheet(open)]);
       const { width, height } = sizeOf(document, PICTURE_PX);
       const bytes = await setSheetPdf(
         {

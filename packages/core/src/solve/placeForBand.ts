@@ -2,7 +2,7 @@ import type { SetDocument, Vector } from '@fendrix/contract';
 import { bareSet } from '../geometry/bareSet.js';
 import { standsInRoom } from '../geometry/roomBounds.js';
 import { productBounds } from '../geometry/shape.js';
-import { type BandLength, mirrorBand } from '../mirror/mirrorBand.js';
+import { type BandLength, type MirrorBand, mirrorBand } from '../mirror/mirrorBand.js';
 import { type MirrorRays, mirrorRays, rayOf } from '../mirror/mirrorRays.js';
 import { prepareTracing, type Tracing } from '../render/prepareTracing.js';
 import { setRay } from '../trace/engineCalls.js';
@@ -314,8 +314,8 @@ function measured(set: SetDocument, wish: BandWish, { thing, limited }: Found): 
   const tracing = prepareTracing(changed);
   const product = changed.products.find(({ id }) => id === wish.product);
   const band = product ? mirrorBand(tracing, product, wish.heightM) : null;
-  const own = (band?.lengths ?? []).filter(({ kind, what }) => kind === wish.kind && what === wish.key);
-  const image = joined(own).sort((a, b) => fitOf(b, wish) - fitOf(a, wish))[0];
+  const own = band ? imagesIn(band, wish) : [];
+  const image = own.sort((a, b) => fitOf(b, wish) - fitOf(a, wish))[0];
   return {
     change: changeBetween(set, changed),
     reached: image ? { from: image.from, to: image.to } : null,
@@ -324,6 +324,13 @@ function measured(set: SetDocument, wish: BandWish, { thing, limited }: Found): 
     inFrame: comesIntoFrame(tracing, changed, wish) && !comesIntoFrame(prepareTracing(set), set, wish),
   };
 }
+
+/** The images of a light or sheet in a band, from camera left. */
+export const imagesIn = (
+  { lengths }: MirrorBand,
+  { kind, key }: MovableRef,
+): { from: number; to: number }[] =>
+  joined(lengths.filter((length) => length.kind === kind && length.what === key));
 
 /** Front and back of one thing side by side are one image. */
 function joined(lengths: readonly BandLength[]): { from: number; to: number }[] {
