@@ -60,8 +60,9 @@ describe('an old set with another product', () => {
     for (const light of after.lights) {
       const was = set.lights.find(({ tag }) => tag === light.tag);
       if (!was || !('aimM' in light) || !('aimM' in was) || light.positionM === was.positionM) continue;
+      // To where it faces now: that is on the jar.
       const away = (own: typeof light) =>
-        Math.hypot(...own.positionM.map((v, a) => v - (own.aimM[a] as number)));
+        Math.hypot(...own.positionM.map((v, a) => v - (light.aimM[a] as number)));
       const stops =
         light.powerStops - was.powerStops - 2 * Math.log2(away(light) / away(was as typeof light));
       expect(Math.abs(stops)).toBeLessThan(0.06);
