@@ -35,6 +35,18 @@ test('a set has a sheet: from the bench to a page to print and a PDF of either p
   }
   await page.getByRole('link', { name: 'Back to the bench' }).click();
   await expect(page).toHaveURL(new RegExp(`/sets/${id}$`));
+  await page.getByRole('button', { name: 'Export' }).click();
+  await page.getByRole('menuitem', { name: 'Rebuild with another product' }).click();
+  await page.getByLabel('New product').selectOption({ label: 'Jar with lid' });
+  await expect(page.getByText('The camera stays: same scale, same base line.')).toBeVisible();
+  expect(await seriousFindings(page)).toEqual([]);
+  await page.getByRole('button', { name: 'Make this set and build it' }).click();
+  await page.getByRole('checkbox', { name: 'Jar with lid: done' }).click();
+  await page.reload();
+  await expect(page.getByRole('heading', { name: /^1 of \d+ done$/ })).toBeVisible();
+  await page.getByLabel('There stands').selectOption({ label: '“Sheet trial”' });
+  await expect(page.getByRole('rowheader', { name: /^Jar with lid: in the place of / })).toBeVisible();
+  expect(await seriousFindings(page)).toEqual([]);
 });
 
 test('the studio is backed up, a set that was deleted comes back, and that can be undone', async ({

@@ -1,4 +1,5 @@
 import type { ApiError, StoredSet } from '@fendrix/contract';
+import type { Rebuilt } from '@fendrix/core';
 import { demoSet } from '@fendrix/demo';
 import type { SetSheetWords } from '@fendrix/words';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
@@ -102,5 +103,22 @@ describe('set sheets on the server', () => {
     const lost = '/api/sets/00000000-0000-4000-8000-000000000000/sheet';
     for (const rest of ['', '/pdf', '/above', '/picture'])
       expect((await server.call('GET', `${lost}${rest}`)).status).toBe(404);
+  });
+
+  test('a set is rebuilt with another product, and nothing is stored by that', async () => {
+    const mill = demoSet('mill');
+    const own = (await server.call<StoredSet>('POST', '/api/sets', { document: mill })).body;
+    const [old] = mill.products;
+    const ask = (body: object) =>
+      server.call<Rebuilt & ApiError>('POST', `/api/sets/${own.id}/rebuild`, body);
+    const taller = { ...demoSet('pepper').products[0], id: 'pepper' };
+    const { status, body } = await ask({ product: old?.id, with: taller, align: 'base' });
+    expect(status).toBe(200);
+    expect(body.set.products[0]?.id).toBe(old?.id);
+    expect(body.images.length).toBeGreaterThan(0);
+    expect((await server.call<StoredSet>('GET', `/api/sets/${own.id}`)).body.revision).toBe(own.revision);
+    expect((await ask({ product: 'none', with: taller })).body.error.message).toContain('“none”');
+    const bad = await ask({ product: old?.id, with: { ...taller, material: { kind: 'ether' } } });
+    expect(bad.body.error.problems?.[0]?.path).toMatch(/^with\.material/);
   });
 });

@@ -51,7 +51,7 @@ export interface FrameList {
 }
 
 export const frameListQuery = z.strictObject({
-  job: storedId,
+  job: storedId.optional().describe('All frames if left out'),
   limit: z.coerce.number().int().min(1).max(500).default(200),
   offset: z.coerce.number().int().min(0).max(1_000_000).default(0),
 });

@@ -133,6 +133,15 @@ describe('an old set with another product', () => {
     expect(after.products[0]?.id).toBe(set.products[0]?.id);
   });
 
+  test('what is said to lie as it did does, and what does not is said, on every demo set and form', () => {
+    for (const name of ['bottle', 'vinegar'] as const) {
+      for (const product of [named(/Polished cylinder/), named(/Box with label/)]) {
+        for (const image of rebuilt(demoSet(name), product).images)
+          expect(image.limited === null, `${name} ${image.key}`).toBe(off(image) <= 0.015);
+      }
+    }
+  });
+
   test('of which the set has none: nothing', () => {
     expect(
       rebuildWith(demoSet('mill'), {

@@ -90,6 +90,8 @@ export function detailWords(detail: ChangeDetail): string {
       return 'moved';
     case 'aimed':
       return 'turned';
+    case 'instead':
+      return `in the place of ${detail.of}`;
     case 'material':
       return 'of another material';
     case 'lying-material':

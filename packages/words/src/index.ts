@@ -14,6 +14,7 @@ export { placeCheckWords } from './placeChecks.js';
 export { placementWords } from './placements.js';
 export * from './plates.js';
 export { proposedSteps } from './preparation.js';
+export * from './rebuild.js';
 export * from './setSheet.js';
 export * from './verdictFigures.js';
 export * from './verdicts.js';

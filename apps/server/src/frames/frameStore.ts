@@ -26,7 +26,11 @@ export interface Arrival {
 
 /** What is known of the frames of the watched folder. */
 export interface FrameStore {
-  list(job: string, page: { limit: number; offset: number }): Promise<{ frames: Frame[]; total: number }>;
+  /** @param job all frames where there is none */
+  list(
+    job: string | undefined,
+    page: { limit: number; offset: number },
+  ): Promise<{ frames: Frame[]; total: number }>;
   /** The job that frames come to. */
   framesTo(): Promise<string | null>;
   setFramesTo(job: string | null): Promise<void>;
@@ -69,7 +73,7 @@ export function createFrameStore(database: Database, watched: string, kept: stri
 
   return {
     async list(job, { limit, offset }) {
-      const own = eq(frames.job, job);
+      const own = job === undefined ? undefined : eq(frames.job, job);
       const rows = await database.query
         .select()
         .from(frames)

@@ -17,7 +17,7 @@ const FRESH_MS = 1500;
 
 /** Frames of the watched folder, placed with the pictures of the job that they come to. */
 export interface Frames {
-  list(job: string, page: { limit: number; offset: number }): Promise<FrameList>;
+  list(job: string | undefined, page: { limit: number; offset: number }): Promise<FrameList>;
   /** Frames come to a job from now on; those that came to none before do too. */
   setFramesTo(job: string | null): Promise<void>;
   change(id: string, change: FrameChange): ReturnType<ReturnType<typeof createFrameStore>['change']>;

@@ -21,6 +21,15 @@ export const routes: RouteObject[] = [
         lazy: () =>
           import('../features/setSheet/pages').then(({ SetSheetView }) => ({ Component: SetSheetView })),
       },
+      {
+        path: '/sets/:id/rebuild',
+        lazy: () =>
+          import('../features/rebuild/pages').then(({ RebuildView }) => ({ Component: RebuildView })),
+      },
+      {
+        path: '/sets/:id/build',
+        lazy: () => import('../features/rebuild/pages').then(({ BuildView }) => ({ Component: BuildView })),
+      },
       { path: '/kit', element: <KitView /> },
       {
         path: '/kit-tables',

@@ -46,6 +46,7 @@ export type ChangeDetail =
   | { code: 'switched'; on: boolean }
   | { code: 'power'; byStops: number; powerStops: number }
   | { code: 'kind'; name: string }
+  | { code: 'instead'; of: string }
   | { code: 'attached'; what: Attachment; how: 'with' | 'without' | 'other' }
   | { code: 'backdrop'; kind: Backdrop['kind'] }
   | { code: 'back'; byM: number }
@@ -199,6 +200,10 @@ const sheetChanges = (before: Sheet, after: Sheet): ChangeDetail[] => [
 ];
 
 const productChanges = (before: Product, after: Product): ChangeDetail[] => [
+  // Another thing under the same id, so that what refers to it goes along; the same one by another name is none.
+  ...(before.name === after.name || same({ ...before, name: '' }, { ...after, name: '' })
+    ? []
+    : [{ code: 'instead' as const, of: before.name }]),
   ...moves(before.positionM, after.positionM),
   ...turned(before.turnDeg, after.turnDeg),
   ...otherMaterial(before.material, after.material),

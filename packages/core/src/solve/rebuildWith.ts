@@ -118,7 +118,12 @@ export function rebuildWith(before: SetDocument, wish: RebuildWish): Rebuilt | n
     fill: { was: fillOf(before, old), now: fillOf(set, product) },
     cameraBackM: backM,
     fits,
-    images: moved.map((image) => ({ ...image, now: nearest(bandAfter, image, image.was) })),
+    images: moved.map((image) => {
+      const now = nearest(bandAfter, image, image.was);
+      // Whatever the solver reached alone: as the whole set is in the end it counts.
+      const limited = now && isSame(now, image.was) ? null : (image.limited ?? 'no-place');
+      return { ...image, now, limited };
+    }),
   };
 }
 

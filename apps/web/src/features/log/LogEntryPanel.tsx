@@ -62,6 +62,18 @@ export function LogEntryPanel({ entry, showsJob }: { entry: LogEntry; showsJob: 
           size="small"
           variant="outlined"
           color="inherit"
+          onClick={() =>
+            attempt(async () =>
+              navigate(`/sets/${(await openSet(entry.id).unwrap()).id}/rebuild?frame=${entry.id}`),
+            )
+          }
+        >
+          Rebuild with another product
+        </Button>
+        <Button
+          size="small"
+          variant="outlined"
+          color="inherit"
           component={Link}
           to={`/jobs/${entry.job}/frames`}
         >

@@ -96,6 +96,9 @@ export function ExportMenu() {
         <MenuItem dense component={Link} to={`/sets/${id}/sheet`} onClick={close}>
           Set sheet, to print or as PDF
         </MenuItem>
+        <MenuItem dense component={Link} to={`/sets/${id}/rebuild`} onClick={close}>
+          Rebuild with another product
+        </MenuItem>
         {(['above', 'side'] as const).map((kind) => (
           <MenuItem
             key={kind}

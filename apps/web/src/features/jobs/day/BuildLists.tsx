@@ -1,17 +1,16 @@
-import { type SetDocument, type Shot, type TapeMark, tapeMark } from '@fendrix/contract';
-import { marksForTapes, marksOf, type SetCaution } from '@fendrix/core';
-import { buildWords, frameStepWords, setCautionWords, TAPE_MARK_WORDS } from '@fendrix/words';
+import { type SetDocument, type TapeMark, tapeMark } from '@fendrix/contract';
+import { marksForTapes, marksOf } from '@fendrix/core';
+import { buildWords, frameStepWords, TAPE_MARK_WORDS } from '@fendrix/words';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Checkbox from '@mui/material/Checkbox';
 import Typography from '@mui/material/Typography';
 import { useEffect, useState } from 'react';
 import { flushSync } from 'react-dom';
 import { Link, useParams } from 'react-router';
 import { Choice } from '../../../shared/Choice';
-import { PlainTable } from '../../../shared/PlainTable';
 import { Section } from '../../../shared/Section';
+import { StepTable } from '../../../shared/StepTable';
 import { useEditJob, useJob } from '../state/openJob';
 import { useDayAtHand } from './dayAtHand';
 import type { PictureSteps } from './useBuildSteps';
@@ -91,6 +90,11 @@ function usePrinting(): boolean {
 function BuildList({ picture, open }: { picture: PictureSteps; open: boolean }) {
   const { shot, set, before, steps, frames } = picture;
   const { tapesFrom } = useJob().day;
+  const { act } = useDayAtHand();
+  const ticks = {
+    isDone: (key: string) => shot.built.includes(key),
+    onTick: (step: string, checked: boolean) => act({ kind: 'step', shot: shot.id, step, done: checked }),
+  };
   const done = steps.filter(({ key }) => shot.built.includes(key)).length;
   return (
     <Box component="details" open={open} sx={{ borderTop: 1, borderColor: 'divider', py: 0.75 }}>
@@ -102,16 +106,16 @@ function BuildList({ picture, open }: { picture: PictureSteps; open: boolean }) 
       </Box>
       {steps.length > 0 && (
         <StepTable
+          {...ticks}
           name={`build ${shot.id}`}
-          shot={shot}
           columns={['Done', 'What', 'Where', 'How']}
           steps={steps.map((step) => ({ ...step, ...buildWords(step, set, tapesFrom) }))}
         />
       )}
       {frames.length > 1 && (
         <StepTable
+          {...ticks}
           name={`frames ${shot.id}`}
-          shot={shot}
           columns={['Taken', 'Frame', 'Settings', 'How']}
           steps={frames.map((frame, at) => ({
             key: frame.key,
@@ -121,75 +125,5 @@ function BuildList({ picture, open }: { picture: PictureSteps; open: boolean }) 
         />
       )}
     </Box>
-  );
-}
-
-interface TableStep {
-  key: string;
-  title: string;
-  numbers: readonly { label: string; value: string }[];
-  notes: readonly string[];
-  cautions: readonly SetCaution[];
-}
-
-/** Steps of one picture with a tick each. @param columns heads of them; the first also says what a tick means */
-function StepTable({
-  name,
-  shot,
-  columns,
-  steps,
-}: {
-  name: string;
-  shot: Shot;
-  columns: readonly [string, string, string, string];
-  steps: readonly TableStep[];
-}) {
-  const { act } = useDayAtHand();
-  const [ticked] = columns;
-  return (
-    <PlainTable name={name}>
-      <thead>
-        <tr>
-          {columns.map((column) => (
-            <th key={column} scope="col">
-              {column}
-            </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {steps.map(({ key, title, numbers, notes, cautions }) => (
-          <tr key={key}>
-            <td>
-              <Checkbox
-                size="small"
-                sx={{ p: 0 }}
-                checked={shot.built.includes(key)}
-                onChange={(_, checked) => act({ kind: 'step', shot: shot.id, step: key, done: checked })}
-                slotProps={{ input: { 'aria-label': `${title}: ${ticked.toLowerCase()}` } }}
-              />
-            </td>
-            <th scope="row" style={{ fontWeight: 650, minWidth: 140 }}>
-              {title}
-            </th>
-            <td>
-              {numbers.map(({ label, value }) => (
-                <div key={label} style={{ whiteSpace: 'nowrap' }}>
-                  <span className="number">{value}</span> {label}
-                </div>
-              ))}
-            </td>
-            <td>
-              {cautions.map((caution) => (
-                <Alert key={caution.code} role="note" severity="warning" sx={{ py: 0, mb: 0.5 }}>
-                  {setCautionWords(caution)}
-                </Alert>
-              ))}
-              {notes.join(' ')}
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </PlainTable>
   );
 }

@@ -1,0 +1,2 @@
+export { BuildView } from './BuildView';
+export { RebuildView } from './RebuildView';
