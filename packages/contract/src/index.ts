@@ -114,6 +114,7 @@ export type { BoxProduct, Product, ProductOf, ProfilePoint, Turned } from './pro
 export { MOST_TRIANGLES, productDocument } from './productRules.js';
 export { rebuildBody } from './rebuild.js';
 export { checkStudio } from './roomRules.js';
+export type { FrameFigures } from './series.js';
 export { type SetDocument, type SetDocumentInput, setDocument, type Take } from './set.js';
 export {
   type DayAction,

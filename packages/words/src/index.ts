@@ -15,6 +15,7 @@ export { placementWords } from './placements.js';
 export * from './plates.js';
 export { proposedSteps } from './preparation.js';
 export * from './rebuild.js';
+export * from './series.js';
 export * from './setSheet.js';
 export * from './verdictFigures.js';
 export * from './verdicts.js';

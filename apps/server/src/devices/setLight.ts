@@ -9,16 +9,24 @@ import {
   type Films,
   type JudgedBy,
   type MirrorBand,
+  type PartMap,
   type RebuildWish,
   type Rebuilt,
   type SpotTrace,
   smoothFilms,
+  type Thing,
   type Tolerance,
   traceKey,
   type Verdict,
   weightsOfChannels,
 } from '@fendrix/core';
-import { renderProgressively, setTolerances, type WorkerPool, wholeFeatures } from '@fendrix/workers';
+import {
+  partMapOf,
+  renderProgressively,
+  setTolerances,
+  type WorkerPool,
+  wholeFeatures,
+} from '@fendrix/workers';
 import { createNodePool } from '@fendrix/workers/node';
 
 /** Threads that nobody needs for so long are let go, ms. */
@@ -40,6 +48,8 @@ export interface SetLight {
   films(set: SetDocument, size: PictureSize, samples: number, seed: number): Promise<Films>;
   /** Light at pinned spots. */
   spots(set: SetDocument, spots: SetDocument['spots'], seed: number): Promise<SpotTrace[]>;
+  /** What the lens sees, down to labels, and what the numbers in that stand for. */
+  parts(set: SetDocument, size: PictureSize): Promise<{ parts: PartMap; things: Thing[] }>;
   /** Mirror bands of all products at the heights that frames are held against. */
   bands(set: SetDocument): Promise<MirrorBand[]>;
   /** All verdicts on a set. */
@@ -87,6 +97,15 @@ export function createSetLight(): SetLight {
       withPool((own) =>
         own.run({ key: traceKey(set), set }, { kind: 'spots', spots, samples: SPOT_SAMPLES, seed }),
       ),
+    parts: (set, size) =>
+      withPool(async (own) => {
+        const keyed = { key: traceKey(set), set };
+        const [parts, things] = await Promise.all([
+          partMapOf(own, keyed, size, { x: 0, y: 0, ...size }),
+          own.run(keyed, { kind: 'things' }),
+        ]);
+        return { parts, things };
+      }),
     bands: (set) =>
       withPool((own) => own.run({ key: traceKey(set), set }, { kind: 'bandsAt', parts: BAND_HEIGHTS })),
     verdicts: (set, by) =>

@@ -1,9 +1,10 @@
-import type { Frame, FrameAgainstPlan, Product, SetDocument } from '@fendrix/contract';
+import type { Frame, FrameAgainstPlan, FrameFigures, Product, SetDocument } from '@fendrix/contract';
 import {
   decodeSrgb,
   encodePicture,
   type Films,
   type FrameShift,
+  frameFigures,
   frameShift,
   type GreyPicture,
   isOff,
@@ -50,6 +51,8 @@ const [BLACK, CLIPPED] = [0.002, 0.98];
 /** Frames held against the plan of their set. */
 export interface Plans {
   compare(path: string, frame: Frame, set: SetDocument): Promise<FrameAgainstPlan>;
+  /** What the frame shows of its product, for holding pictures of a series together; null where the plan shows none. */
+  figures(path: string, frame: Frame, set: SetDocument): Promise<FrameFigures | null>;
   /** The plan as a picture, WebP. */
   picture(set: SetDocument): Promise<Buffer>;
 }
@@ -66,43 +69,50 @@ export function createPlans(light: SetLight): Plans {
     return found;
   };
 
+  /** A frame beside its plan: both as light, exposed alike, and how much more each light gives in the frame. */
+  async function beside(path: string, frame: Frame, set: SetDocument) {
+    const { width, height } = sizeOf(set, PLAN_PX);
+    const shape = frame.widthPx / frame.heightPx / (width / height);
+    if (Math.abs(shape - 1) > SAME_SHAPE)
+      throw new AppError('bad-input', 'This frame has not the shape of what the camera of its set takes.', {
+        hint: 'It is cropped, held the other way, or of another body: correct the camera of the set.',
+      });
+    const exposedAsFrame = frame.fNumber !== null && frame.exposureS !== null && frame.iso !== null;
+    const exposed: SetDocument = exposedAsFrame
+      ? {
+          ...set,
+          camera: {
+            ...set.camera,
+            fNumber: frame.fNumber as number,
+            shutterS: frame.exposureS as number,
+            iso: frame.iso as number,
+          },
+        }
+      : set;
+    const films = await filmsOf(set);
+    const seen = await linearOf(path, width, height);
+    const { response } = set.camera.body;
+    const { losses } = set.camera.lens;
+    if (response || losses) withoutLosses(seen, width, height, response, losses);
+    const shrunk = (values: Float32Array) => shrink(values, width, height);
+    const small = shrunk(seen);
+    const grid = { width: Math.floor(width / CELL), height: Math.floor(height / CELL) };
+    const whole = set.lights.map((_, i) => developed(exposed, films, i));
+    const lights = whole.map(shrunk);
+    const found = lightsOfFrame({ ...grid, frame: small, lights });
+    if (!found)
+      throw new AppError(
+        'bad-input',
+        'Nothing can be told of this frame: it is clipped or black nearly everywhere.',
+      );
+    return { width, height, grid, exposedAsFrame, exposed, films, seen, small, whole, lights, found };
+  }
+
   return {
     async compare(path, frame, set) {
-      const { width, height } = sizeOf(set, PLAN_PX);
-      const shape = frame.widthPx / frame.heightPx / (width / height);
-      if (Math.abs(shape - 1) > SAME_SHAPE)
-        throw new AppError('bad-input', 'This frame has not the shape of what the camera of its set takes.', {
-          hint: 'It is cropped, held the other way, or of another body: correct the camera of the set.',
-        });
-      const exposedAsFrame = frame.fNumber !== null && frame.exposureS !== null && frame.iso !== null;
-      const exposed: SetDocument = exposedAsFrame
-        ? {
-            ...set,
-            camera: {
-              ...set.camera,
-              fNumber: frame.fNumber as number,
-              shutterS: frame.exposureS as number,
-              iso: frame.iso as number,
-            },
-          }
-        : set;
-      const films = await filmsOf(set);
-      const seen = await linearOf(path, width, height);
-      const { response } = set.camera.body;
-      const { losses } = set.camera.lens;
-      if (response || losses) withoutLosses(seen, width, height, response, losses);
-      const shrunk = (values: Float32Array) => shrink(values, width, height);
-      const small = shrunk(seen);
-      const grid = { width: Math.floor(width / CELL), height: Math.floor(height / CELL) };
-      const whole = set.lights.map((_, i) => developed(exposed, films, i));
-      const lights = whole.map(shrunk);
-      const found = lightsOfFrame({ ...grid, frame: small, lights });
-      if (!found)
-        throw new AppError(
-          'bad-input',
-          'Nothing can be told of this frame: it is clipped or black nearly everywhere.',
-        );
-      const planned = shrunk(developed(exposed, films));
+      const plan = await beside(path, frame, set);
+      const { width, height, grid, exposedAsFrame, exposed, films, seen, small, whole, lights, found } = plan;
+      const planned = shrink(developed(exposed, films), width, height);
       const view = viewOf(set.camera);
       const fitted = sumOf(lights, found);
       const moved = frameShift(greyOf(fitted), greyOf(small), grid);
@@ -139,6 +149,20 @@ export function createPlans(light: SetLight): Plans {
           ];
         }),
       };
+    },
+    async figures(path, frame, set) {
+      const { width, height, grid, seen, whole, found } = await beside(path, frame, set);
+      const [bands, { parts, things }] = await Promise.all([light.bands(set), light.parts(set, grid)]);
+      return frameFigures({
+        set,
+        width,
+        height,
+        frame: seen,
+        plan: sumOf(whole, found),
+        bands,
+        parts,
+        things,
+      });
     },
     async picture(set) {
       const films = await filmsOf(set);

@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import type { FrameAgainstPlan, FrameChange, FrameList, SetDocument } from '@fendrix/contract';
+import type { FrameAgainstPlan, FrameChange, FrameFigures, FrameList, SetDocument } from '@fendrix/contract';
 import { momentOf, type PlacedAmong, placeFrame, setOfPlate } from '@fendrix/core';
 import type { Logger } from 'pino';
 import type { Database } from '../db/database.js';
@@ -24,6 +24,8 @@ export interface Frames {
   picture(id: string, size: 'small' | 'large'): Promise<Buffer>;
   /** What a frame shows against the plan of its set. */
   againstPlan(id: string): Promise<FrameAgainstPlan>;
+  /** What a frame shows of its product, for holding it beside others. */
+  figures(id: string): Promise<FrameFigures>;
   /** The plan of a frame as a picture, WebP. */
   planPicture(id: string): Promise<Buffer>;
   close(): Promise<void>;
@@ -39,7 +41,7 @@ export interface FramesOptions {
   kept: string;
   light: SetLight;
   /** Where frames that are kept are noted. */
-  logBook: Pick<LogBook, 'kept' | 'putAside' | 'compared'>;
+  logBook: Pick<LogBook, 'kept' | 'putAside' | 'compared' | 'setOf'>;
   log: Logger;
 }
 
@@ -159,6 +161,19 @@ export function createFrames({
         throw new AppError('not-found', 'The file of this frame is not in the folder any more.');
       const found = await plans.compare(join(folder, frame.name), frame, set);
       await logBook.compared(await store.find(id), found);
+      return found;
+    },
+    async figures(id) {
+      const frame = await store.find(id);
+      if (frame.gone)
+        throw new AppError('not-found', 'The file of this frame is not in the folder any more.');
+      // A kept frame has its set as it was then, whatever became of it.
+      const set = (await logBook.setOf(id)) ?? (await withSet(id)).set;
+      const found = await plans.figures(join(folder, frame.name), frame, set);
+      if (!found)
+        throw new AppError('bad-input', 'The set of this frame shows no product.', {
+          hint: 'Put its product on the bench first.',
+        });
       return found;
     },
     async planPicture(id) {

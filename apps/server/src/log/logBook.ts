@@ -62,6 +62,8 @@ export interface LogBook {
   change(id: string, change: LogChange): Promise<LogEntry>;
   /** The set of an entry as it was: itself while it is unchanged, otherwise a copy of what it was. @returns its id */
   openSet(id: string): Promise<string>;
+  /** The set of a kept frame as it was; null for a frame that is not in the log. */
+  setOf(id: string): Promise<SetDocument | null>;
   statistics(job: string | undefined): Promise<LogStatistics>;
   /** Settles what is being noted. */
   settled(): Promise<void>;
@@ -102,12 +104,17 @@ export function createLogBook({ database, jobs, sets, kit, light, log }: LogBook
   }
 
   /** The set of an entry as it was. */
-  async function setOf(id: string): Promise<SetDocument> {
+  async function setOf(id: string): Promise<SetDocument | null> {
     const [row] = await database.query
       .select({ document: logEntries.document })
       .from(logEntries)
       .where(eq(logEntries.id, id));
-    return (await fillLongTexts(database, JSON.parse(row?.document ?? 'null'))) as SetDocument;
+    return row ? ((await fillLongTexts(database, JSON.parse(row.document))) as SetDocument) : null;
+  }
+  async function requireSetOf(id: string): Promise<SetDocument> {
+    const set = await setOf(id);
+    if (!set) throw new AppError('not-found', 'There is no entry with this address in the log.');
+    return set;
   }
 
   /** Verdicts on the set of an entry, one set after the other; also of those that a server left undone. */
@@ -116,7 +123,7 @@ export function createLogBook({ database, jobs, sets, kit, light, log }: LogBook
     asked.add(id);
     judged = judged
       .then(async () => {
-        const set = await setOf(id);
+        const set = await requireSetOf(id);
         const { document } = await kit.read();
         const by = {
           limits: limitsWith(document.verdicts),
@@ -253,10 +260,11 @@ export function createLogBook({ database, jobs, sets, kit, light, log }: LogBook
       const { entry } = await find(id);
       const now = await sets.read(entry.setId).catch(() => null);
       if (now?.revision === entry.setRevision) return now.id;
-      const document = await setOf(id);
+      const document = await requireSetOf(id);
       const name = `${document.name}, ${entry.at.slice(0, 10)}`.slice(0, 80);
       return (await sets.create({ ...document, name })).id;
     },
+    setOf,
     async statistics(job) {
       const rows = await database.query
         .select()

@@ -97,6 +97,11 @@ export const routes: RouteObject[] = [
             lazy: () => import('../features/log/pages').then(({ LogOfJob }) => ({ Component: LogOfJob })),
           },
           {
+            path: 'match',
+            lazy: () =>
+              import('../features/jobs/pages').then(({ SeriesMatch }) => ({ Component: SeriesMatch })),
+          },
+          {
             path: 'set-side',
             lazy: () =>
               import('../features/jobs/pages').then(({ SetSideView }) => ({ Component: SetSideView })),

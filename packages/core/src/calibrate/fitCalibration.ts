@@ -1,5 +1,5 @@
 import type { Calibration, CalibrationHour, CardReading, Fitted } from '@fendrix/contract';
-import { lightColourRgb } from '../colour/whitePoint.js';
+import { miredOf } from '../colour/whitePoint.js';
 import { decodeSrgb, luminanceOf } from '../exposure/display.js';
 import { MID_TONE } from '../exposure/exposure.js';
 import { linearOfRecorded } from '../exposure/response.js';
@@ -263,19 +263,4 @@ function temperatureOf(
   const gels = light.colour.gels.reduce((sum, gel) => sum + gel.miredShift, 0);
   const own = Math.max(40, mean - gels);
   return { value: 1e6 / own, error: (1e6 / own ** 2) * error };
-}
-
-/** Mired of a light by red over blue, stops, as a camera balanced for another records it: by halving. */
-function miredOf(redOverBlue: number, whiteBalanceK: number): number {
-  const of = (mired: number) => {
-    const [red, , blue] = lightColourRgb(1e6 / mired, whiteBalanceK);
-    return blue > 0 ? Math.log2(red / blue) : Number.POSITIVE_INFINITY;
-  };
-  let [low, high] = [40, 600];
-  for (let i = 0; i < 50; i++) {
-    const middle = (low + high) / 2;
-    if (of(middle) < redOverBlue) low = middle;
-    else high = middle;
-  }
-  return (low + high) / 2;
 }

@@ -94,6 +94,24 @@ export function miredShift(fromK: number, toK: number): number {
   return 1e6 / toK - 1e6 / fromK;
 }
 
+/**
+ * Mired of the light under which a camera balanced for another records a neutral thing with so much red over blue, stops.
+ * By halving between 40 and 600 mired.
+ */
+export function miredOf(redOverBlue: number, balanceK: number): number {
+  const of = (mired: number) => {
+    const [red, , blue] = lightColourRgb(1e6 / mired, balanceK);
+    return blue > 0 ? Math.log2(red / blue) : Number.POSITIVE_INFINITY;
+  };
+  let [low, high] = [40, 600];
+  for (let i = 0; i < 50; i++) {
+    const middle = (low + high) / 2;
+    if (of(middle) < redOverBlue) low = middle;
+    else high = middle;
+  }
+  return (low + high) / 2;
+}
+
 function xyzOf([x, y]: readonly [number, number]): Triple {
   return [x / y, 1, (1 - x - y) / y];
 }

@@ -60,6 +60,29 @@ export function measureEdges(
   });
 }
 
+/** A picture on its side: its columns as rows, so that edges that lie level are found as upright ones are. */
+export function onItsSide({ width, height, grey }: GreyPicture): GreyPicture {
+  const turned = new Float32Array(grey.length);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) turned[x * height + y] = grey[y * width + x] as number;
+  return { width: height, height: width, grey: turned };
+}
+
+/**
+ * How many pixels further right a frame has the edge that its plan has at a place.
+ * @param down row of it, px  @param at its place, px  @param wide what it belongs to, px: sought to an eighth of that
+ * @returns null where it is not found
+ */
+export function edgeMoved(
+  plan: GreyPicture,
+  frame: GreyPicture,
+  down: number,
+  at: number,
+  wide: number,
+): number | null {
+  return seek([rowOf(plan, down), rowOf(frame, down)], at, wide, AROUND);
+}
+
 /** The print in the middle of a label, at one height of its product. */
 export interface MeasuredPrint {
   product: string;

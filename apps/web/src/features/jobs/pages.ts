@@ -3,6 +3,7 @@ export { DayView } from './day/DayView';
 export { FramesView } from './frames/FramesView';
 export { JobFrame } from './JobFrame';
 export { JobListView } from './JobListView';
+export { SeriesMatch } from './match/SeriesMatch';
 export { ProductsView } from './products/ProductsView';
 export { SeriesView } from './series/SeriesView';
 export { PairedSetSide } from './setSide/PairedSetSide';

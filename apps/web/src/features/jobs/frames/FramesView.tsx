@@ -6,7 +6,7 @@ import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { useParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { failureMessage } from '../../../shared/api';
 import { Pager } from '../../../shared/Pager';
 import { Section } from '../../../shared/Section';
@@ -51,14 +51,21 @@ function Folder({
     <Section
       title={`Frames (${total})`}
       action={
-        <Button
-          size="small"
-          variant={isHere ? 'text' : 'contained'}
-          disabled={sending.isLoading}
-          onClick={() => void send(isHere ? null : job)}
-        >
-          {isHere ? 'Frames come here: stop' : 'Let frames come to this job'}
-        </Button>
+        <>
+          {total > 0 && (
+            <Button size="small" color="inherit" component={Link} to={`/jobs/${job}/match`}>
+              Hold the series together
+            </Button>
+          )}
+          <Button
+            size="small"
+            variant={isHere ? 'text' : 'contained'}
+            disabled={sending.isLoading}
+            onClick={() => void send(isHere ? null : job)}
+          >
+            {isHere ? 'Frames come here: stop' : 'Let frames come to this job'}
+          </Button>
+        </>
       }
     >
       {sending.error && <Alert severity="error">{failureMessage(sending.error)}</Alert>}

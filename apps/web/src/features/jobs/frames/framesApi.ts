@@ -1,4 +1,4 @@
-import type { Frame, FrameAgainstPlan, FrameChange, FrameList } from '@fendrix/contract';
+import type { Frame, FrameAgainstPlan, FrameChange, FrameFigures, FrameList } from '@fendrix/contract';
 import { serverApi } from '../../../shared/api';
 import type { FramePage } from './useFrames';
 
@@ -18,6 +18,8 @@ export const framesApi = serverApi.injectEndpoints({
       query: ({ id, change }) => ({ url: `frames/${id}`, method: 'PATCH', body: change }),
       invalidatesTags: ['Frames'],
     }),
+    /** What it shows of its product; the file never changes, and its set is that of when it was kept. */
+    readFigures: build.query<FrameFigures, string>({ query: (id) => `frames/${id}/figures` }),
     /** @param of what it is a frame of: moved to another, it is read anew */
     readAgainstPlan: build.query<FrameAgainstPlan, { id: string; of: string }>({
       query: ({ id }) => `frames/${id}/against-plan`,
