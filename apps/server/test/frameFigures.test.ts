@@ -19,18 +19,18 @@ afterAll(() => light.close());
 
 const planned = new Map<SetDocument, Promise<Films>>();
 function plannedOf(plan: SetDocument): Promise<Films> {
-  const known = planned.get(plan) ?? light.films(plan, sizeOf(plan, 320), 6, 1);
+  const known = planned.get(plan) ?? light.films(plan, sizeOf(plan, 240), 4, 1);
   planned.set(plan, known);
   return known;
 }
 
 /** What a frame of a set that stands otherwise than planned shows. */
 async function read(plan: SetDocument, real: SetDocument, seed = 3): Promise<FrameFigures> {
-  const size = sizeOf(plan, 320);
+  const size = sizeOf(plan, 240);
   const grid = { width: 80, height: 53 };
   const [traced, taken, bands, { parts, things }] = await Promise.all([
     plannedOf(plan),
-    light.films(real, size, 6, seed),
+    light.films(real, size, 4, seed),
     light.bands(plan),
     light.parts(plan, grid),
   ]);

@@ -1,2 +1,2 @@
 export { planSvg } from './planSvg.js';
-export { type Paper, type SetSheetParts, setSheetPdf } from './setSheetPdf.js';
+export { type Paper, plansPdf, type SetSheetParts, setSheetPdf } from './setSheetPdf.js';

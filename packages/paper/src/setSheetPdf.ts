@@ -38,13 +38,48 @@ const TITLE_PT = 15;
  * closest, the order of building and cautions on the second. Text is text, its typeface comes with it, and nothing is told by colour.
  */
 export async function setSheetPdf(parts: SetSheetParts, paper: Paper): Promise<Uint8Array> {
-  const [widthMm, heightMm] = SIZES_MM[paper];
   const { words, foot } = parts;
+  const { pdf, page, written } = begun(words.title, paper);
+  firstPage(pdf, parts, page);
+  pdf.addPage();
+  secondPage(pdf, parts, page);
+  return finished(pdf, page, `${words.title}. ${foot}`, written);
+}
+
+/** The plans of a set as PDF, each on a page of its own, both at the largest scale that the paper has room for. */
+export async function plansPdf(
+  title: string,
+  plans: readonly { title: string; drawing: PlanDrawing }[],
+  foot: string,
+  paper: Paper,
+): Promise<Uint8Array> {
+  const { pdf, page, written } = begun(title, paper);
+  const top = (MARGIN_MM + TITLE_PT / MM + GAP_MM) * MM;
+  const high = (page.foot - top) / MM - 14;
+  const scale = commonScale(
+    plans.map(({ drawing }) => drawing),
+    page.wide / MM,
+    high,
+  );
+  plans.forEach((plan, index) => {
+    if (index > 0) pdf.addPage();
+    pdf
+      .font('bold')
+      .fontSize(TITLE_PT)
+      .text(title, page.left, MARGIN_MM * MM, { width: page.wide, height: TITLE_PT * 1.2 });
+    drawPlan(pdf, plan.drawing, plan.title, page.left, top, scale);
+  });
+  return finished(pdf, page, `${title}. ${foot}`, written);
+}
+
+/** A document of a paper with its typefaces, and its bytes once it is finished. */
+function begun(title: string, paper: Paper): { pdf: Pdf; page: Page; written: Promise<Uint8Array> } {
+  const [widthMm, heightMm] = SIZES_MM[paper];
   const pdf = new PDFDocument({
     size: [widthMm * MM, heightMm * MM],
     margin: MARGIN_MM * MM,
     bufferPages: true,
-    info: { Title: words.title, Creator: 'Fendrix' },
+    info: { Title: title, Creator: 'Fendrix' },
   });
   const written = bytesOf(pdf);
   pdf.registerFont('text', FONTS.text).registerFont('bold', FONTS.bold);
@@ -53,9 +88,11 @@ export async function setSheetPdf(parts: SetSheetParts, paper: Paper): Promise<U
     wide: (widthMm - 2 * MARGIN_MM) * MM,
     foot: (heightMm - MARGIN_MM) * MM,
   };
-  firstPage(pdf, parts, page);
-  pdf.addPage();
-  secondPage(pdf, parts, page);
+  return { pdf, page, written };
+}
+
+/** Writes the foot of each page and ends the document. */
+function finished(pdf: Pdf, page: Page, foot: string, written: Promise<Uint8Array>): Promise<Uint8Array> {
   const { count } = pdf.bufferedPageRange();
   for (let i = 0; i < count; i++) {
     pdf.switchToPage(i);
@@ -64,7 +101,7 @@ export async function setSheetPdf(parts: SetSheetParts, paper: Paper): Promise<U
     pdf
       .font('text')
       .fontSize(SMALL_PT)
-      .text(`${words.title}. ${foot}. Page ${i + 1} of ${count}.`, page.left, page.foot + 2 * MM, {
+      .text(`${foot}. Page ${i + 1} of ${count}.`, page.left, page.foot + 2 * MM, {
         lineBreak: false,
       });
   }

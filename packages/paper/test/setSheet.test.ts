@@ -15,7 +15,7 @@ import {
 import { demoSet } from '@fendrix/demo';
 import { setSheetWords, sheetMarks } from '@fendrix/words';
 import { describe, expect, test } from 'vitest';
-import { type Paper, planSvg, setSheetPdf } from '../src/index.js';
+import { type Paper, planSvg, plansPdf, setSheetPdf } from '../src/index.js';
 import { runsOf, tableOf } from './printed.js';
 
 /** A grey picture of one pixel, PNG. */
@@ -188,4 +188,30 @@ describe('plans to scale', () => {
     const drawing = planDrawing('side', demoSet('mill'));
     expect(planSvg(drawing, '<script>"&').svg).not.toContain('<script>');
   });
+});
+
+test('plans alone: a page each at one scale, the largest that the paper has room for', async () => {
+  const set = demoSet('vinegar');
+  const plans = (['above', 'side'] as const).map((kind) => ({
+    title: kind,
+    drawing: planDrawing(kind, set),
+  }));
+  const scales = await Promise.all(
+    (['A4', 'Letter'] as const).map(async (paper) => {
+      const { runs } = await runsOf(await plansPdf(set.name, plans, 'Version 1', paper));
+      const text = runs.map(({ text: own }) => own).join(' ');
+      expect(text).toContain('Page 2 of 2');
+      for (const { tag } of set.lights) expect(text.split(/\s+/)).toContain(tag);
+      const found = [...text.matchAll(/Scale 1:(\d+)/g)].map(([, scale]) => Number(scale));
+      expect(found).toHaveLength(2);
+      expect(new Set(found).size).toBe(1);
+      return found[0] as number;
+    }),
+  );
+  for (const scale of scales) {
+    for (const { drawing } of plans) {
+      const wideMm = (1000 * (drawing.high[0] - drawing.low[0])) / scale;
+      expect(wideMm).toBeLessThan(216);
+    }
+  }
 });

@@ -1,4 +1,5 @@
 import { setSheetQuery } from '@fendrix/contract';
+import type { Paper } from '@fendrix/paper';
 import { fileStem } from '@fendrix/words';
 import Router from '@koa/router';
 import type { SetSheets } from '../setSheet/setSheets.js';
@@ -20,13 +21,19 @@ export function setSheetRoutes(sheets: SetSheets): Router {
       ctx.type = 'image/svg+xml';
     });
   }
-  router.get('/pdf', async (ctx) => {
-    const id = documentId(ctx.params.id);
-    const { paper } = requireValid(setSheetQuery, { ...ctx.query }, 'query');
-    const { name, bytes } = await sheets.pdf(id, paper, `${ctx.origin}/sets/${id}`);
-    ctx.attachment(`${fileStem(name)}.pdf`);
-    ctx.type = 'application/pdf';
-    ctx.body = Buffer.from(bytes);
-  });
+  const pdf = (
+    path: string,
+    of: (id: string, paper: Paper, link: string) => Promise<{ name: string; bytes: Uint8Array }>,
+  ) =>
+    router.get(path, async (ctx) => {
+      const id = documentId(ctx.params.id);
+      const { paper } = requireValid(setSheetQuery, { ...ctx.query }, 'query');
+      const { name, bytes } = await of(id, paper, `${ctx.origin}/sets/${id}`);
+      ctx.attachment(`${fileStem(name)}.pdf`);
+      ctx.type = 'application/pdf';
+      ctx.body = Buffer.from(bytes);
+    });
+  pdf('/pdf', sheets.pdf);
+  pdf('/plans', sheets.plans);
   return router;
 }

@@ -1,7 +1,7 @@
 import { setMaxListeners } from 'node:events';
 import type { SetDocument, Stored } from '@fendrix/contract';
 import { encodePicture, planDrawing, spotReading } from '@fendrix/core';
-import { type Paper, planSvg, setSheetPdf } from '@fendrix/paper';
+import { type Paper, planSvg, plansPdf, setSheetPdf } from '@fendrix/paper';
 import { type SetSheetWords, setSheetWords, sheetMarks } from '@fendrix/words';
 import sharp from 'sharp';
 import { developed, type SetLight, sizeOf } from '../devices/setLight.js';
@@ -21,6 +21,8 @@ export interface SetSheets {
   /** JPEG. */
   picture(id: string): Promise<Buffer>;
   plan(id: string, kind: 'above' | 'side'): Promise<string>;
+  /** Both plans, a page each. */
+  plans(id: string, paper: Paper): Promise<{ name: string; bytes: Uint8Array }>;
   /** @param link address of the set */
   pdf(id: string, paper: Paper, link: string): Promise<{ name: string; bytes: Uint8Array }>;
 }
@@ -39,6 +41,8 @@ interface OpenSheet extends Stored<SetDocument> {
   studio: { breakerA: number; mainsV: number } | undefined;
   sheet: Sheet;
 }
+
+const footOf = (revision: number, updatedAt: string) => `Version ${revision} of ${updatedAt.slice(0, 10)}`;
 
 export function createSetSheets(sets: SetStore, kit: KitStore, light: SetLight): SetSheets {
   const kept = new Map<string, Sheet>();
@@ -113,6 +117,15 @@ export function createSetSheets(sets: SetStore, kit: KitStore, light: SetLight):
       const { document } = await sets.read(id);
       return planSvg(planDrawing(kind, document), document.name).svg;
     },
+    async plans(id, paper) {
+      const { name, revision, updatedAt, document } = await sets.read(id);
+      const plans = (['above', 'side'] as const).map((kind) => ({
+        title: kind === 'above' ? 'From above' : 'From the side, camera at the left',
+        drawing: planDrawing(kind, document),
+      }));
+      const bytes = await plansPdf(name, plans, footOf(revision, updatedAt), paper);
+      return { name: `${name}, plans`, bytes };
+    },
     async pdf(id, paper, link) {
       const open = await sheetOf(id);
       const { name, revision, updatedAt, document } = open;
@@ -125,7 +138,7 @@ export function createSetSheets(sets: SetStore, kit: KitStore, light: SetLight):
           side: planDrawing('side', document),
           picture: { data, aspect: width / height },
           link,
-          foot: `Version ${revision} of ${updatedAt.slice(0, 10)}`,
+          foot: footOf(revision, updatedAt),
         },
         paper,
       );

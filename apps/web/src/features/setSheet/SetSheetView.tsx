@@ -20,6 +20,19 @@ export function SetSheetView() {
         <Button component={Link} to={`/sets/${id}`} size="small" variant="outlined" color="inherit">
           Back to the bench
         </Button>
+        {(['A4', 'Letter'] as const).map((paper) => (
+          <Button
+            key={paper}
+            component="a"
+            href={`${address}/plans?paper=${paper}`}
+            download
+            size="small"
+            variant="outlined"
+            color="inherit"
+          >
+            Plans alone, {paper}
+          </Button>
+        ))}
         {words && (
           <>
             <Button size="small" variant="contained" onClick={() => window.print()}>
