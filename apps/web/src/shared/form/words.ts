@@ -115,6 +115,14 @@ const LABELS: Record<string, string> = {
   rgbBase64: 'picture',
   seed: 'another draw',
   scatteringPerCm: 'cloudiness, scatterings',
+  givesPart: 'stops that a stop of it gives',
+  response: 'how it records, calibrated',
+  isoStops: 'more than its ISO says',
+  slope: 'contrast at mid-tone',
+  bend: 'bend of its curve',
+  losses: 'what it takes and adds, calibrated',
+  cornerStops: 'corners under the middle',
+  veilPart: 'veil',
 };
 
 /** A field's name as words, without the unit it carries. */
@@ -129,6 +137,7 @@ export function labelOf(field: string): string {
 
 /** Figures that are seldom changed: they come from tables and data sheets, and stand under *Advanced*. */
 export const ADVANCED: ReadonlySet<string> = new Set([
+  'givesPart',
   'absorptionPerCm',
   'scatteringPerCm',
   'backShare',
