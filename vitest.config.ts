@@ -15,7 +15,14 @@ export default defineConfig({
           isolate: false,
         },
       },
-      { extends: true, test: { name: 'apps', include: ['apps/*/test/**/*.test.{ts,tsx}'] } },
+      {
+        extends: true,
+        test: {
+          name: 'apps',
+          include: ['apps/*/test/**/*.test.{ts,tsx}'],
+          setupFiles: ['apps/web/test/patience.ts'],
+        },
+      },
     ],
   },
 });

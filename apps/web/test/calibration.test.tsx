@@ -2,7 +2,7 @@
 import { defaultKit } from '@fendrix/catalogue';
 import type { Calibration, CalibrationHour, Kit, KitEntry, StandInCard } from '@fendrix/contract';
 import { calibrateKit } from '@fendrix/core';
-import { fireEvent, render, screen, within } from '@testing-library/react';
+import { fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import { SnackbarProvider } from 'notistack';
 import Papa from 'papaparse';
 import { Provider } from 'react-redux';
@@ -33,6 +33,8 @@ const said = ({ readings }: CalibrationHour): Calibration => ({
       givesPart: fitted(0.98, 0.01),
       hotCentre: null,
       temperatureK: fitted(5320, 90),
+      durationFullS: null,
+      durationStopsPerStop: null,
     },
   ],
   isoStops: fitted(0.12, 0.06),
@@ -165,8 +167,10 @@ describe('the hour of a calibration', () => {
     const { asked, kit } = open({ lights: [LIGHT] });
     const hand = await screen.findByRole('group', { name: 'The step at hand' });
     expect(within(hand).getByText(/^Softbox 60 x 90, power 1\/1, 1.00 m/)).toBeTruthy();
+    type('Flash duration t0.1, if measured', '1/850 s');
     press('Stand-in camera');
     await screen.findByText(/^The hour: 1 of/);
+    expect(kit().calibration?.readings[0]?.durationS).toBeCloseTo(1 / 850, 9);
     press('Stand-in meter');
     await screen.findByText(/^The hour: 2 of/);
     expect(asked.map(({ by }) => by)).toEqual(['frame', 'meter']);
@@ -216,7 +220,7 @@ describe('the hour of a calibration', () => {
     fireEvent.click(screen.getByLabelText('take over: Softbox 60 x 90, Colour'));
     press('Take over what is ticked');
     const light = () => kit().entries.find(({ id }) => id === LIGHT);
-    await vi.waitFor(() => expect(light()).toHaveProperty('calibrated'));
+    await waitFor(() => expect(light()).toHaveProperty('calibrated'));
     const before = defaultKit().entries.find(({ id }) => id === LIGHT);
     if (before?.what !== 'light') throw new Error('no light');
     expect(light()).toMatchObject({
@@ -224,7 +228,7 @@ describe('the hour of a calibration', () => {
       calibrated: { before: before.thing },
     });
     fireEvent.click(await screen.findByRole('button', { name: 'Figures from before' }));
-    await vi.waitFor(() => expect(light()).toEqual(before));
+    await waitFor(() => expect(light()).toEqual(before));
   });
 
   test('what was worked out for other readings is never shown beside newer ones', async () => {

@@ -3,7 +3,7 @@ import { defaultKit } from '@fendrix/catalogue';
 import type { FrameList, SetDocument } from '@fendrix/contract';
 import { type RebuildWish, type Rebuilt, rebuildWith } from '@fendrix/core';
 import { demoJob, demoSet } from '@fendrix/demo';
-import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
+import { cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import { SnackbarProvider } from 'notistack';
 import { Provider } from 'react-redux';
 import { MemoryRouter, Route, Routes, useLocation } from 'react-router';
@@ -99,7 +99,7 @@ function open(address: string, { old = demoSet('mill'), frames = [] as FrameList
 
 const choose = async (label: string, words: string) => {
   const select = (await screen.findByLabelText(label)) as HTMLSelectElement;
-  await vi.waitFor(() => expect([...select.options].map(({ text }) => text)).toContain(words));
+  await waitFor(() => expect([...select.options].map(({ text }) => text)).toContain(words));
   const option = [...select.options].find(({ text }) => text === words);
   fireEvent.change(select, { target: { value: option?.value } });
 };
@@ -115,7 +115,7 @@ describe('an old set with another product', () => {
     const stays = screen.getByRole('region', { name: 'What stays' });
     expect(within(stays).getAllByText(/as it did\.$/)).toHaveLength(2);
     press('Make this set and build it');
-    await vi.waitFor(() => expect(at()).toBe(`/sets/${NEW}/build?from=${OLD}&frame=f1`));
+    await waitFor(() => expect(at()).toBe(`/sets/${NEW}/build?from=${OLD}&frame=f1`));
     expect(made[0]?.name).toMatch(/Jar with lid$/);
     expect(made[0]?.products[0]?.name).toBe('Jar with lid');
   });
@@ -125,7 +125,7 @@ describe('an old set with another product', () => {
     await choose('Products of', 'Autumn shelf');
     const [first] = demoJob(() => OLD).products;
     await choose('New product', first?.name ?? '');
-    await vi.waitFor(() => expect(asked.at(-1)?.with.name).toBe(first?.body.name));
+    await waitFor(() => expect(asked.at(-1)?.with.name).toBe(first?.body.name));
     await choose('Products of', 'the kit');
     await choose('New product', 'Jar with lid');
     await choose('On one line', 'the middles, by a riser');

@@ -30,6 +30,12 @@ export const cardReading = z
       .max(1e7)
       .optional()
       .describe('Of a flat meter: light on the card over the exposure, lx s'),
+    durationS: z
+      .number()
+      .min(1e-6)
+      .max(1)
+      .optional()
+      .describe('Flash duration (t0.1) as measured at that power, s; by a meter that has it'),
     frame: z.string().max(200).optional().describe('Name of its file'),
   })
   .superRefine(({ rgb, luxSeconds }, problems) => {
@@ -73,6 +79,9 @@ export interface FittedLight {
   givesPart: Fitted | null;
   hotCentre: Fitted | null;
   temperatureK: Fitted | null;
+  /** Of its flash, t0.1 at full power, s, and how it follows the power, see `duration` of a light. */
+  durationFullS: Fitted | null;
+  durationStopsPerStop: Fitted | null;
 }
 
 /** One reading against what was expected of it, stops. */

@@ -3,6 +3,7 @@ export * from './calibrate/calibrateKit.js';
 export { cardSet, TRAP_REFLECTANCE } from './calibrate/cardSet.js';
 export * from './calibrate/expectedReading.js';
 export * from './calibrate/fitCalibration.js';
+export { fitDuration } from './calibrate/fitDuration.js';
 export * from './calibrate/hourSteps.js';
 export * from './colour/cast.js';
 export * from './colour/deltaE.js';

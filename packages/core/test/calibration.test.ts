@@ -9,6 +9,7 @@ import {
   createNormal,
   expectedReading,
   fitCalibration,
+  fitDuration,
   type HourLight,
   hourSteps,
   type KitLight,
@@ -296,6 +297,46 @@ describe('an hour', () => {
     expect(warm.lights[0]?.temperatureK?.value).toBeLessThan(kelvin.value - 3 * kelvin.error);
   });
 });
+
+describe('flash durations that were measured', () => {
+  const [{ light }] = LIGHTS as [HourLight];
+  const at = (powerStops: number, durationS?: number) => ({
+    powerStops,
+    ...(durationS ? { durationS } : {}),
+  });
+
+  test('are a line over the power', () => {
+    const found = fitDuration(
+      light,
+      [0, -1, -2, -4].map((power) => at(power, (1 / 900) * 2 ** (-0.3 * power))),
+    );
+    expect(found.durationFullS?.value).toBeCloseTo(1 / 900, 6);
+    expect(found.durationStopsPerStop?.value).toBeCloseTo(-0.3, 6);
+    const fitted = { ...EMPTY, entry: 'x', ...found };
+    expect(calibratedLight(light, fitted).duration).toEqual({ fullS: 0.001111, stopsPerStop: -0.3 });
+    // By choice: the figures of before stay where they are not ticked.
+    expect(calibratedLight(light, fitted, []).duration).toEqual(light.duration);
+  });
+
+  test('at one power follow it as the figures say; none is no figure', () => {
+    const known = light.duration?.stopsPerStop ?? 0;
+    const found = fitDuration(light, [at(-2, (1 / 500) * 2 ** (-2 * known))]);
+    expect(found.durationFullS?.value).toBeCloseTo(1 / 500, 6);
+    expect(found.durationStopsPerStop).toBeNull();
+    expect(fitDuration(light, [at(0), at(-1)])).toEqual({ durationFullS: null, durationStopsPerStop: null });
+  });
+
+  test('scatter makes them less sure', () => {
+    const line = (off: number) =>
+      fitDuration(
+        light,
+        [0, -1, -2, -4].map((power, i) => at(power, 0.001 * 2 ** (i % 2 === 0 ? off : -off))),
+      );
+    expect(line(0.4).durationFullS?.error).toBeGreaterThan(2 * (line(0).durationFullS?.error ?? 9));
+  });
+});
+
+const EMPTY = { outputStops: { value: 0, error: 0.1 }, givesPart: null, hotCentre: null, temperatureK: null };
 
 test('an output that gives more gives so much more, of whatever kind it is; a modifier loses less, never more than nothing', () => {
   for (const { thing } of lightEntries) {

@@ -51,13 +51,24 @@ export function lightFigureWords(figure: LightFigure, { value, error }: Fitted):
       return `${value.toFixed(3)} ± ${error.toFixed(3)} stops a stop of its dial`;
     case 'hotCentre':
       return `${value.toFixed(2)} ± ${error.toFixed(2)}, centre over edge`;
+    case 'durationFullS':
+      return `1/${Math.round(1 / value)} s ± ${Math.max(1, Math.round((100 * error) / value))} %`;
+    case 'durationStopsPerStop':
+      return `${signed(value, 2)} ± ${error.toFixed(2)} stops a stop of power`;
     case 'temperatureK':
       return `${Math.round(value / 10) * 10} ± ${Math.max(10, Math.round(error / 10) * 10)} K`;
   }
 }
 
 export const lightFigureName = (figure: LightFigure): string =>
-  ({ outputStops: 'Gives more', givesPart: 'Dial', hotCentre: 'Hot centre', temperatureK: 'Colour' })[figure];
+  ({
+    outputStops: 'Gives more',
+    givesPart: 'Dial',
+    hotCentre: 'Hot centre',
+    temperatureK: 'Colour',
+    durationFullS: 'Flash duration, full power',
+    durationStopsPerStop: 'It follows the power',
+  })[figure];
 
 /** What was found of camera, lens and meter: name, words; null where the readings do not tell. */
 export function recorderWords(

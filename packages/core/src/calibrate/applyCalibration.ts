@@ -3,7 +3,14 @@ import { PLAIN_RESPONSE } from '../exposure/response.js';
 import type { KitLight } from '../plan/kitLight.js';
 
 /** Figures of a light that can be taken over one by one. */
-export const LIGHT_FIGURES = ['outputStops', 'givesPart', 'hotCentre', 'temperatureK'] as const;
+export const LIGHT_FIGURES = [
+  'outputStops',
+  'givesPart',
+  'hotCentre',
+  'temperatureK',
+  'durationFullS',
+  'durationStopsPerStop',
+] as const;
 export type LightFigure = (typeof LIGHT_FIGURES)[number];
 
 /**
@@ -24,6 +31,16 @@ export function calibratedLight(
     own.hotCentre = Math.max(1, rounded(found.hotCentre?.value as number));
   if (has('temperatureK') && light.colour)
     own.colour = { ...light.colour, temperatureK: Math.round(found.temperatureK?.value as number) };
+  const { duration } = light;
+  if (has('durationFullS') || (duration && has('durationStopsPerStop')))
+    own.duration = {
+      fullS: has('durationFullS')
+        ? rounded(found.durationFullS?.value as number)
+        : (duration?.fullS as number),
+      stopsPerStop: has('durationStopsPerStop')
+        ? rounded(found.durationStopsPerStop?.value as number)
+        : (duration?.stopsPerStop ?? 0),
+    };
   return own;
 }
 

@@ -6,6 +6,7 @@ import { linearOfRecorded } from '../exposure/response.js';
 import type { KitLight } from '../plan/kitLight.js';
 import { solveLinear } from '../units/solveLinear.js';
 import { expectedReading, type LightTaken, type RecorderTaken, type RoomShare } from './expectedReading.js';
+import { fitDuration } from './fitDuration.js';
 
 /** What is taken to be likely before anything is read: as the figures say, give or take one deviation of it. */
 export const LIKELY_OFF = {
@@ -145,6 +146,10 @@ export function fitCalibration(
             readings.filter((one) => one.light === entry),
             recorder,
             hour.whiteBalanceK,
+          ),
+          ...fitDuration(
+            light,
+            readings.filter((one) => one.light === entry),
           ),
         },
       ];

@@ -6,6 +6,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useState } from 'react';
 import { failureMessage } from '../../shared/api';
+import { timeQuantity } from '../../shared/form/words';
 import { PlainTable } from '../../shared/PlainTable';
 import { QuantityField } from '../../shared/QuantityField';
 import { Section } from '../../shared/Section';
@@ -114,6 +115,8 @@ function StepAtHand({
   const [readNewest, newest] = calibrationApi.useReadNewestCardMutation();
   const [readStandIn, standIn] = calibrationApi.useReadStandInCardMutation();
   const byMeter = step.for === 'meter';
+  const [durationS, setDurationS] = useState<number | null>(null);
+  const measured = durationS === null ? {} : { durationS };
   const busy = newest.isLoading || standIn.isLoading || saving;
   const { title, how, settings } = hourStepWords(step, name);
   const { id: _id, for: _for, ...at } = step;
@@ -131,13 +134,14 @@ function StepAtHand({
       ...(fNumber ? { fNumber } : {}),
       ...(shutterS ? { shutterS } : {}),
       ...(iso ? { iso } : {}),
+      ...measured,
     });
   }
   async function takeStandIn() {
     const read = await readStandIn({ hour, by: byMeter ? 'meter' : 'frame', ...at })
       .unwrap()
       .catch(() => null);
-    if (read) onRead(read);
+    if (read) onRead({ ...read, ...measured });
   }
   const failed = newest.error ?? standIn.error;
   return (
@@ -147,6 +151,20 @@ function StepAtHand({
       <Box className="number" sx={{ fontSize: '1.125rem', mb: 1 }}>
         {settings}
       </Box>
+      {isFlash && (step.for === 'output' || step.for === 'dial') && (
+        <Box sx={{ maxWidth: 420, mb: 1 }}>
+          <QuantityField
+            label="Flash duration t0.1, if measured"
+            hint="By a meter that tells it; left empty it is not fitted"
+            shown={durationS === null ? '' : timeQuantity.format(durationS)}
+            none="not measured"
+            parse={timeQuantity.parse}
+            example="1/850"
+            onCommit={setDurationS}
+            onClear={() => setDurationS(null)}
+          />
+        </Box>
+      )}
       {byMeter ? (
         <MeterField isFlash={isFlash} step={step} onRead={(luxSeconds) => onRead({ luxSeconds })} />
       ) : (
