@@ -54,6 +54,33 @@ const take = (more: object = {}) =>
   });
 const frames = async () => (await server.call<FrameList>('GET', `/api/frames?job=${job.id}`)).body;
 
+test(
+  'what is taken is a picture of a job, or a set by itself: neither and both are refused',
+  async () => {
+    const refused = async (body: object) => {
+      const { status, body: answer } = await server.call<ApiError>(
+        'POST',
+        '/api/devices/meter/readings',
+        body,
+      );
+      return [status, answer.error.problems?.[0]?.path];
+    };
+    const set = job.document.shots[0]?.setId;
+    expect(await refused({ spot: 'x' })).toEqual([400, 'set']);
+    expect(await refused({ spot: 'x', set, job: job.id, shot: 'one' })).toEqual([400, 'set']);
+    expect(await refused({ spot: 'x', job: job.id })).toEqual([400, 'set']);
+    await camera({});
+    const [spot] = demoSet('pepper').spots;
+    const reading = await server.call<MeterReading>('POST', '/api/devices/meter/readings', {
+      spot: spot?.name,
+      set,
+    });
+    expect(reading.status).toBe(200);
+    expect(reading.body.plannedStops).not.toBeNull();
+  },
+  SLOW,
+);
+
 test('a camera that is off, unlinked, empty or full says what to do, and writes nothing', async () => {
   const refused = async (state: Partial<StandInCamera>) => {
     await camera(state);

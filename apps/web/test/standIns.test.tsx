@@ -5,8 +5,9 @@ import { cleanup, fireEvent, render, screen, within } from '@testing-library/rea
 import { Provider } from 'react-redux';
 import { afterEach, describe, expect, test, vi } from 'vitest';
 import { createStore } from '../src/app/createStore';
-import { StandIns } from '../src/features/jobs/devices/StandIns';
+import { SetDevices } from '../src/features/devices';
 import { AgainstPlan } from '../src/features/jobs/frames/AgainstPlan';
+import { JobDevices } from '../src/features/jobs/JobDevices';
 import { openJob } from '../src/features/jobs/state/openJob';
 import { devicesOff as off } from './devicesOff';
 import { press, type } from './hands';
@@ -20,7 +21,7 @@ afterEach(() => {
 });
 
 /** The devices over a server that keeps their state, and refuses frames with what it is given. */
-async function openDevices(start: Partial<Devices> = {}, refusal: string | null = null) {
+async function openDevices(start: Partial<Devices> = {}, refusal: string | null = null, ofSet = false) {
   let state: Devices = { ...off, ...start };
   const taken: TakeFrames[] = [];
   const read: ReadMeter[] = [];
@@ -53,7 +54,7 @@ async function openDevices(start: Partial<Devices> = {}, refusal: string | null 
   const show = async () => {
     render(
       <Provider store={store}>
-        <StandIns job={JOB_ID} />
+        {ofSet ? <SetDevices id={JOB_ID} set={set} /> : <JobDevices job={JOB_ID} />}
       </Provider>,
     );
     await screen.findByText(/Stand-in devices/);
@@ -88,6 +89,16 @@ describe('stand-in devices', () => {
     await vi.waitFor(() =>
       expect(taken).toEqual([{ job: JOB_ID, shot, plate: 'label', bracketStops: [-1, 0, 1], waits: false }]),
     );
+  });
+
+  test('from the bench they work on the set by itself, or one of its plates', async () => {
+    const { taken, read } = await openDevices({ camera: { ...off.camera, on: true } }, null, true);
+    expect(screen.queryByLabelText('Picture')).toBeNull();
+    press('Take it');
+    await vi.waitFor(() => expect(taken).toEqual([{ set: JOB_ID, bracketStops: [0], waits: true }]));
+    fireEvent.change(await screen.findByLabelText('Frame of'), { target: { value: 'label' } });
+    press('Read the meter');
+    await vi.waitFor(() => expect(read).toMatchObject([{ set: JOB_ID, plate: 'label' }]));
   });
 
   test('what was chosen to be taken stays chosen where the devices are shown again', async () => {

@@ -82,12 +82,27 @@ export type StandInTrigger = z.infer<typeof standInTrigger>;
 export type StandInTurntable = z.infer<typeof standInTurntable>;
 export type StandInRail = z.infer<typeof standInRail>;
 
-/** The frame that is meant: of a picture of a job, of its set or one of its plates. */
+/** The frame that is meant: of a picture of a job, or of a set by itself; of the set as it stands or one of its plates. */
 const frameOf = {
-  job: storedId,
-  shot: rowId,
+  job: storedId.optional(),
+  shot: rowId.optional(),
+  set: storedId.optional().describe('A set by itself, in place of job and shot'),
   plate: z.string().max(40).optional().describe('Plate that is taken; the set as it stands if left out'),
 };
+
+function requireFrame(
+  { job, shot, set }: { job?: string | undefined; shot?: string | undefined; set?: string | undefined },
+  problems: z.RefinementCtx,
+): void {
+  const isOfShot = job !== undefined && shot !== undefined && set === undefined;
+  const isOfSet = set !== undefined && job === undefined && shot === undefined;
+  if (!isOfShot && !isOfSet)
+    problems.addIssue({
+      code: 'custom',
+      path: ['set'],
+      message: 'or job and shot say what is taken. Give the one or the two others.',
+    });
+}
 
 const several = <T extends z.ZodType>(value: T, what: string) =>
   z.array(value).min(1).max(120).optional().describe(what);
@@ -101,6 +116,7 @@ export const takeFramesBody = z
     railM: several(z.number().min(-0.3).max(0.3), 'Places of the rail, m towards the products'),
     waits: z.boolean().default(true).describe('Whether it waits until all flashes are ready'),
   })
+  .superRefine(requireFrame)
   .superRefine(({ bracketStops, turnsDeg, railM }, problems) => {
     const many = [bracketStops, turnsDeg, railM].filter((list) => (list?.length ?? 1) > 1);
     if (many.length > 1)
@@ -114,7 +130,7 @@ export const takeFramesBody = z
 export type TakeFrames = z.input<typeof takeFramesBody>;
 
 /** Query of the live view. */
-export const liveQuery = z.strictObject(frameOf);
+export const liveQuery = z.strictObject(frameOf).superRefine(requireFrame);
 
 /** Frames that are being taken one after the other. */
 export interface Taking {
@@ -140,15 +156,17 @@ export interface TakenFrames {
 }
 
 /** Body of a reading: a pinned spot of the set of a picture, by its name. */
-export const readMeterBody = z.strictObject({
-  ...frameOf,
-  spot: name,
-  how: z
-    .enum(['incident', 'reflected'])
-    .default('incident')
-    .describe('Light that falls on the spot, or the tone of the spot as the lens sees it'),
-  light: z.enum(['all', 'ambient']).default('all').describe('With the flashes, or without them'),
-});
+export const readMeterBody = z
+  .strictObject({
+    ...frameOf,
+    spot: name,
+    how: z
+      .enum(['incident', 'reflected'])
+      .default('incident')
+      .describe('Light that falls on the spot, or the tone of the spot as the lens sees it'),
+    light: z.enum(['all', 'ambient']).default('all').describe('With the flashes, or without them'),
+  })
+  .superRefine(requireFrame);
 
 export type ReadMeter = z.input<typeof readMeterBody>;
 

@@ -6,8 +6,10 @@ import { AppError } from '../errors.js';
 
 /** A frame of a picture: of its set as it stands, or of one of its plates. */
 export interface WhichFrame {
-  job: string;
-  shot: string;
+  job?: string | undefined;
+  shot?: string | undefined;
+  /** A set by itself, in place of both. */
+  set?: string | undefined;
   plate?: string | undefined;
 }
 
@@ -17,10 +19,10 @@ export interface WhichFrame {
  */
 export async function plannedSet(
   { jobs, sets }: { jobs: JobStore; sets: SetStore },
-  { job, shot, plate }: WhichFrame,
+  { job, shot, set: alone, plate }: WhichFrame,
 ): Promise<SetDocument> {
-  const { document } = await jobs.read(job);
-  const { setId } = document.shots.find(({ id }) => id === shot) ?? {};
+  const shots = job === undefined ? [] : (await jobs.read(job)).document.shots;
+  const setId = alone ?? shots.find(({ id }) => id === shot)?.setId;
   if (setId === undefined)
     throw new AppError('bad-input', 'This picture has no set yet.', { hint: 'Make its set first.' });
   const set = (await sets.read(setId)).document;

@@ -1,6 +1,7 @@
 import { configureStore, createListenerMiddleware } from '@reduxjs/toolkit';
 import { benchReducers } from '../features/bench';
-import { openJob, workedFrameReducer } from '../features/jobs';
+import { workedFrameReducer } from '../features/devices';
+import { openJob } from '../features/jobs';
 import { serverApi } from '../shared/api';
 
 /** The store of the application, with what listens to it. */

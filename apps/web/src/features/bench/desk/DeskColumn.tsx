@@ -17,6 +17,7 @@ const ExposureDesk = lazy(() => import('./ExposureDesk'));
 const MovementDesk = lazy(() => import('./MovementDesk'));
 const BackgroundDesk = lazy(() => import('./BackgroundDesk'));
 const PlatesDesk = lazy(() => import('../plates/PlatesDesk'));
+const DevicesDesk = lazy(() => import('./DevicesDesk'));
 const WalkRound = lazy(() => import('../walk/WalkRound'));
 
 const DESKS: Record<Desk, string> = {
@@ -26,6 +27,7 @@ const DESKS: Record<Desk, string> = {
   movement: 'Movement',
   background: 'Background',
   plates: 'Plates',
+  devices: 'Devices',
 };
 
 /** The middle of the bench: the plans, the set in three dimensions, or a desk beside the picture. */
@@ -51,7 +53,14 @@ export const DeskColumn = memo(function DeskColumn() {
         sx={{
           minHeight: 32,
           bgcolor: surround.sunken,
-          '& .MuiTab-root': { minHeight: 32, minWidth: 0, px: 0.5, py: 0, color: surround.quiet },
+          '& .MuiTab-root': {
+            minHeight: 32,
+            minWidth: 0,
+            px: 0.25,
+            py: 0,
+            fontSize: '0.75rem',
+            color: surround.quiet,
+          },
           '& .MuiTab-root.Mui-selected': { color: surround.accent },
           '& .MuiTabs-indicator': { bgcolor: surround.accent },
         }}
@@ -79,6 +88,7 @@ export const DeskColumn = memo(function DeskColumn() {
             {desk === 'movement' && <MovementDesk />}
             {desk === 'background' && <BackgroundDesk />}
             {desk === 'plates' && <PlatesDesk />}
+            {desk === 'devices' && <DevicesDesk />}
           </Suspense>
         </Box>
       )}

@@ -49,7 +49,7 @@ export interface PictureStatus {
 export type Overlay = 'none' | 'mirrors' | 'through' | 'stops' | 'clipping' | 'focus';
 
 /** What stands in the middle column of the bench. */
-export type Desk = 'plans' | 'walk' | 'exposure' | 'movement' | 'background' | 'plates';
+export type Desk = 'plans' | 'walk' | 'exposure' | 'movement' | 'background' | 'plates' | 'devices';
 
 export type CompareMode = 'side' | 'wipe' | 'blink' | 'difference' | 'verdicts';
 

@@ -11,7 +11,7 @@ import { QuantityField } from '../../../shared/QuantityField';
 import { changeRow } from '../../../shared/rows';
 import { Section } from '../../../shared/Section';
 import { fileName, saveFile } from '../../../shared/saveFile';
-import { StandIns } from '../devices/StandIns';
+import { JobDevices } from '../JobDevices';
 import { minutesQuantity } from '../quantities';
 import { useEditJob, useJob } from '../state/openJob';
 import { BuildLists } from './BuildLists';
@@ -79,7 +79,7 @@ function Planned({ day }: { day: JobDay }) {
       <WindowLight />
       <PhonesAtTable />
       <PackingList pictures={pictures} />
-      {jobId !== undefined && <StandIns job={jobId} />}
+      {jobId !== undefined && <JobDevices job={jobId} />}
     </>
   );
 }

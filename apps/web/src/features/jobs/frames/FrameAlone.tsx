@@ -4,11 +4,12 @@ import { settingsWords } from '@fendrix/words';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import type { ComponentProps } from 'react';
 import { Choice } from '../../../shared/Choice';
 import { frameUrl } from '../../../shared/frameUrl';
+import { PlateChoice } from '../../devices';
 import { setsApi } from '../../sets';
 import { jobsApi } from '../api';
-import { PlateChoice } from '../devices/PlateChoice';
 import { useJob } from '../state/openJob';
 import { AgainstPlan } from './AgainstPlan';
 
@@ -113,7 +114,7 @@ export function FrameAlone({
       </Box>
       {shot?.setId && (
         <Box sx={{ mt: 0.5 }}>
-          <PlateChoice label="It is" setId={shot.setId} plate={frame.plate} onChoose={onPlate} />
+          <PlateOf setId={shot.setId} plate={frame.plate} onChoose={onPlate} />
         </Box>
       )}
       {shot?.setId && frame.take !== null && <OnTake take={frame.take} setId={shot.setId} />}
@@ -130,6 +131,15 @@ export function FrameAlone({
 }
 
 /** The take that the set stood on when the frame came. */
+/** Which plate of its set a frame is. */
+function PlateOf({
+  setId,
+  ...choice
+}: { setId: string } & Pick<ComponentProps<typeof PlateChoice>, 'plate' | 'onChoose'>) {
+  const { data } = setsApi.useReadSetQuery(setId);
+  return <PlateChoice label="It is" set={data?.document} {...choice} />;
+}
+
 function OnTake({ take, setId }: { take: string; setId: string }) {
   const { data } = setsApi.useReadSetQuery(setId);
   const own = data?.document.takes.find(({ id }) => id === take);

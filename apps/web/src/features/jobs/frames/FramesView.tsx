@@ -10,7 +10,7 @@ import { Link, useParams } from 'react-router';
 import { failureMessage } from '../../../shared/api';
 import { Pager } from '../../../shared/Pager';
 import { Section } from '../../../shared/Section';
-import { StandIns } from '../devices/StandIns';
+import { JobDevices } from '../JobDevices';
 import { useJob } from '../state/openJob';
 import { FrameAlone } from './FrameAlone';
 import { FrameGrid } from './FrameGrid';
@@ -30,7 +30,7 @@ export function FramesView() {
   return (
     <>
       <Folder list={data} job={job} />
-      <StandIns job={job} />
+      <JobDevices job={job} />
       {data.frames.length > 0 && <Frames frames={data.frames} refused={refused} change={change} />}
       <Pager offset={offset} page={PAGE} total={data.total} words={['Newer', 'Older']} onMove={setOffset} />
     </>

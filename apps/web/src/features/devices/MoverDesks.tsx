@@ -4,10 +4,10 @@ import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useState } from 'react';
-import { failureMessage } from '../../../shared/api';
-import { Choice } from '../../../shared/Choice';
-import { QuantityField } from '../../../shared/QuantityField';
-import { Section } from '../../../shared/Section';
+import { failureMessage } from '../../shared/api';
+import { Choice } from '../../shared/Choice';
+import { QuantityField } from '../../shared/QuantityField';
+import { Section } from '../../shared/Section';
 import { devicesApi } from './devicesApi';
 import type { WorkedFrame } from './frame';
 

@@ -1,5 +1,5 @@
-import { Choice } from '../../../shared/Choice';
-import { setsApi } from '../../sets';
+import type { SetDocument } from '@fendrix/contract';
+import { Choice } from '../../shared/Choice';
 
 /** Stands for the frame of the set itself. */
 const SET = '';
@@ -7,17 +7,16 @@ const SET = '';
 /** One of the frames that a picture is put together from; nothing where it is a single one. */
 export function PlateChoice({
   label,
-  setId,
+  set,
   plate,
   onChoose,
 }: {
   label: string;
-  setId: string;
+  set: Pick<SetDocument, 'plates'> | undefined;
   plate: string | null;
   onChoose(plate: string | null): void;
 }) {
-  const { data } = setsApi.useReadSetQuery(setId);
-  const plates = data?.document.plates ?? [];
+  const plates = set?.plates ?? [];
   if (plates.length === 0) return null;
   return (
     <Choice

@@ -1,26 +1,24 @@
-import type { StandInCamera } from '@fendrix/contract';
+import type { SetDocument, StandInCamera } from '@fendrix/contract';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useState } from 'react';
-import { setsApi } from '../../sets';
 
 /** A wrong power is between these, stops: less is what dials let it be. */
 const [LEAST_WRONG, MOST_WRONG] = [0.6, 1.2];
 
 /** Sets one power wrong without saying which, to be found by the frame. */
 export function Practice({
-  setId,
+  set,
   camera,
   onChange,
 }: {
-  setId: string;
+  set: SetDocument | undefined;
   camera: StandInCamera;
   onChange(next: Partial<StandInCamera>): void;
 }) {
   const { powerStops } = camera;
-  const { data } = setsApi.useReadSetQuery(setId);
   const [isTold, setIsTold] = useState(false);
-  const lights = data?.document.lights.filter(({ on }) => on) ?? [];
+  const lights = set?.lights.filter(({ on }) => on) ?? [];
   const wrong = Object.entries(powerStops);
   const hide = () => {
     const light = lights[Math.floor(Math.random() * lights.length)];

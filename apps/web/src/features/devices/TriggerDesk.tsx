@@ -1,13 +1,12 @@
-import type { Devices, Light, StandInTrigger } from '@fendrix/contract';
+import type { Devices, Light, SetDocument, StandInTrigger } from '@fendrix/contract';
 import { formatPower, isFlash, onDial, setOfPlate } from '@fendrix/core';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import { failureMessage } from '../../../shared/api';
-import { Choice } from '../../../shared/Choice';
-import { Section } from '../../../shared/Section';
-import { Tag } from '../../../shared/Tag';
-import { setsApi } from '../../sets';
+import { failureMessage } from '../../shared/api';
+import { Choice } from '../../shared/Choice';
+import { Section } from '../../shared/Section';
+import { Tag } from '../../shared/Tag';
 import { devicesApi } from './devicesApi';
 import type { WorkedFrame } from './frame';
 
@@ -18,17 +17,15 @@ const MISFIRES = [0, 0.05, 0.25];
 /** The stand-in flash trigger: powers of the flashes read and set, how soon they are ready, and one that does not fire. */
 export function TriggerDesk({
   frame,
-  setId,
+  set,
   devices: { trigger },
 }: {
   frame: WorkedFrame;
-  setId: string;
+  set: SetDocument | undefined;
   devices: Devices;
 }) {
-  const { data } = setsApi.useReadSetQuery(setId);
   const [setTrigger, { error }] = devicesApi.useSetTriggerMutation();
   const change = (next: Partial<StandInTrigger>) => void setTrigger({ ...trigger, ...next });
-  const set = data?.document;
   const plate = set?.plates.find(({ id }) => id === frame.plate);
   const planned = set && (plate ? setOfPlate(set, plate) : set);
   const flashes = planned?.lights.filter((light) => light.on && isFlash(light)) ?? [];

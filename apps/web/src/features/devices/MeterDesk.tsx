@@ -1,24 +1,22 @@
-import type { ReadMeter } from '@fendrix/contract';
+import type { ReadMeter, SetDocument } from '@fendrix/contract';
 import { formatStops } from '@fendrix/core';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useState } from 'react';
-import { failureMessage } from '../../../shared/api';
-import { Choice } from '../../../shared/Choice';
-import { Section } from '../../../shared/Section';
-import { setsApi } from '../../sets';
+import { failureMessage } from '../../shared/api';
+import { Choice } from '../../shared/Choice';
+import { Section } from '../../shared/Section';
 import { devicesApi } from './devicesApi';
 import type { WorkedFrame } from './frame';
 
 /** The stand-in meter, held at a pinned spot of what stands, or pointed at it from the lens. */
-export function MeterDesk({ frame, setId }: { frame: WorkedFrame; setId: string }) {
-  const { data } = setsApi.useReadSetQuery(setId);
+export function MeterDesk({ frame, set }: { frame: WorkedFrame; set: SetDocument | undefined }) {
   const [chosen, setChosen] = useState('');
   const [how, setHow] = useState<NonNullable<ReadMeter['how']>>('incident');
   const [light, setLight] = useState<NonNullable<ReadMeter['light']>>('all');
   const [read, { data: reading, isLoading, error, originalArgs }] = devicesApi.useReadMeterMutation();
-  const spots = data?.document.spots ?? [];
+  const spots = set?.spots ?? [];
   const spot = spots.find(({ name }) => name === chosen) ?? spots[0];
   if (!spot)
     return (

@@ -1,11 +1,11 @@
-import type { Devices, StandInCamera } from '@fendrix/contract';
+import type { Devices, SetDocument, StandInCamera } from '@fendrix/contract';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useEffect, useState } from 'react';
-import { failureMessage } from '../../../shared/api';
-import { Choice } from '../../../shared/Choice';
-import { Section } from '../../../shared/Section';
+import { failureMessage } from '../../shared/api';
+import { Choice } from '../../shared/Choice';
+import { Section } from '../../shared/Section';
 import { devicesApi, liveUrl } from './devicesApi';
 import type { WorkedFrame } from './frame';
 import { Practice } from './Practice';
@@ -16,11 +16,11 @@ type Bracket = keyof typeof BRACKETS;
 /** The stand-in camera: release and bracket, live view, battery, card and cable. */
 export function CameraDesk({
   frame,
-  setId,
+  set,
   devices: { camera, taking, misfired },
 }: {
   frame: WorkedFrame;
-  setId: string;
+  set: SetDocument | undefined;
   devices: Devices;
 }) {
   const [bracket, setBracket] = useState<Bracket>('one');
@@ -38,7 +38,7 @@ export function CameraDesk({
         </Button>
       }
     >
-      {isLive && <LiveView key={`${frame.shot} ${frame.plate}`} frame={frame} />}
+      {isLive && <LiveView key={JSON.stringify(frame)} frame={frame} />}
       <Choice<Bracket>
         shown
         label="Frames"
@@ -94,7 +94,7 @@ export function CameraDesk({
         <Button size="small" color="inherit" onClick={() => change({ batteryPart: 0 })}>
           For practice: battery flat
         </Button>
-        <Practice setId={setId} camera={camera} onChange={change} />
+        <Practice set={set} camera={camera} onChange={change} />
       </Box>
     </Section>
   );
@@ -114,21 +114,22 @@ export function TakingWords({ taking }: { taking: Devices['taking'] }) {
 /** The next one is asked for when one is there; so that a slow machine is not asked for ever more. */
 const BETWEEN_MS = 400;
 
-function LiveView({ frame: { job, shot, plate } }: { frame: WorkedFrame }) {
+function LiveView({ frame }: { frame: WorkedFrame }) {
+  const url = liveUrl(frame);
   const [shown, setShown] = useState<string | null>(null);
   const [failed, setFailed] = useState(false);
   useEffect(() => {
     const stop = new AbortController();
-    let url: string | null = null;
+    let shownUrl: string | null = null;
     const look = async () => {
       while (!stop.signal.aborted) {
-        const answer = await fetch(liveUrl(job, shot, plate), { signal: stop.signal }).catch(() => null);
+        const answer = await fetch(url, { signal: stop.signal }).catch(() => null);
         if (stop.signal.aborted) return;
         setFailed(!answer?.ok);
         if (answer?.ok) {
           const next = URL.createObjectURL(await answer.blob());
-          if (url) URL.revokeObjectURL(url);
-          url = next;
+          if (shownUrl) URL.revokeObjectURL(shownUrl);
+          shownUrl = next;
           setShown(next);
         }
         await new Promise((resolve) => setTimeout(resolve, answer?.ok ? BETWEEN_MS : 5 * BETWEEN_MS));
@@ -137,9 +138,9 @@ function LiveView({ frame: { job, shot, plate } }: { frame: WorkedFrame }) {
     void look();
     return () => {
       stop.abort();
-      if (url) URL.revokeObjectURL(url);
+      if (shownUrl) URL.revokeObjectURL(shownUrl);
     };
-  }, [job, shot, plate]);
+  }, [url]);
   return (
     <Box sx={{ mb: 1, maxWidth: 480 }}>
       {shown ? (

@@ -9,7 +9,8 @@ import type {
   TakeFrames,
   TakenFrames,
 } from '@fendrix/contract';
-import { serverApi } from '../../../shared/api';
+import { serverApi } from '../../shared/api';
+import type { WorkedFrame } from './frame';
 
 /** Stand-ins for outside devices: their state, as the server tells it unasked, and what they do. */
 export const devicesApi = serverApi.injectEndpoints({
@@ -51,5 +52,5 @@ export const devicesApi = serverApi.injectEndpoints({
 });
 
 /** Where the live view is read from. */
-export const liveUrl = (job: string, shot: string, plate: string | undefined): string =>
-  `/api/devices/camera/live?${new URLSearchParams({ job, shot, ...(plate === undefined ? {} : { plate }) })}`;
+export const liveUrl = (frame: WorkedFrame): string =>
+  `/api/devices/camera/live?${new URLSearchParams({ ...frame })}`;
