@@ -86,8 +86,6 @@ export function seriesMatch(here: FrameFigures, there: FrameFigures): SeriesFigu
     return { code, here: a, there: b, off, isOff, change: isOff ? change(off) : null };
   };
   const [mine, wanted] = [here.outline, there.outline];
-  const tall = ({ top, bottom }: NonNullable<FrameFigures['outline']>) => bottom - top;
-  const middle = ({ left, right }: NonNullable<FrameFigures['outline']>) => (left + right) / 2;
   const colours =
     here.groundRgb && there.groundRgb ? [here.groundRgb, there.groundRgb].map(mired(here)) : null;
   const image = worstImage(here, there);
@@ -97,7 +95,7 @@ export function seriesMatch(here: FrameFigures, there: FrameFigures): SeriesFigu
       code: 'raise',
       byM: off * here.frameHeightM,
     })),
-    figure('place', mine && middle(mine), wanted && middle(wanted), (off) => ({
+    figure('place', mine && centre(mine), wanted && centre(wanted), (off) => ({
       code: 'push-right',
       byM: -off * here.frameWidthM,
     })),
@@ -111,10 +109,7 @@ export function seriesMatch(here: FrameFigures, there: FrameFigures): SeriesFigu
       code: 'white-balance',
       toK: 1e6 / (1e6 / here.whiteBalanceK + off),
     })),
-    {
-      ...figure('colour', here.groundRgb && 0, there.groundRgb && 0, () => null),
-      ...colourFigure(here, there),
-    },
+    colourFigure(here, there),
     figure(
       'shadow-direction',
       here.shadow?.towardsDeg,
@@ -133,23 +128,36 @@ export function seriesMatch(here: FrameFigures, there: FrameFigures): SeriesFigu
       byPart: -off,
     })),
   ];
+}
 
-  function sizeFigure(own: FrameFigures, other: FrameFigures): SeriesFigure {
-    if (!own.outline || !other.outline) return figure('size', null, null, () => null);
-    const [a, b] = [tall(own.outline), tall(other.outline)];
-    const fill = Math.log(a / b);
-    const scaled = fill - Math.log(own.heightM / other.heightM);
-    const off = Math.abs(fill) <= Math.abs(scaled) ? fill : scaled;
-    const isOff = Math.abs(off) > SERIES_LIMITS.size;
-    return {
-      code: 'size',
-      here: a,
-      there: a / Math.exp(off),
-      off,
-      isOff,
-      change: isOff ? { code: 'camera-nearer', byM: -own.depthM * Math.expm1(off) } : null,
-    };
-  }
+const untold = (code: SeriesCode): SeriesFigure => ({
+  code,
+  here: null,
+  there: null,
+  off: null,
+  isOff: false,
+  change: null,
+});
+
+type Outline = NonNullable<FrameFigures['outline']>;
+const tall = ({ top, bottom }: Outline): number => bottom - top;
+const centre = ({ left, right }: Outline): number => (left + right) / 2;
+
+function sizeFigure(here: FrameFigures, there: FrameFigures): SeriesFigure {
+  if (!here.outline || !there.outline) return untold('size');
+  const own = tall(here.outline);
+  const fill = Math.log(own / tall(there.outline));
+  const scaled = fill - Math.log(here.heightM / there.heightM);
+  const off = Math.abs(fill) <= Math.abs(scaled) ? fill : scaled;
+  const isOff = Math.abs(off) > SERIES_LIMITS.size;
+  return {
+    code: 'size',
+    here: own,
+    there: own / Math.exp(off),
+    off,
+    isOff,
+    change: isOff ? { code: 'camera-nearer', byM: -here.depthM * Math.expm1(off) } : null,
+  };
 }
 
 type Image = FrameFigures['highlights'][number];
@@ -172,12 +180,10 @@ const mired =
   ([red, , blue]: [number, number, number]) =>
     miredOf(Math.log2(Math.max(1e-4, red) / Math.max(1e-4, blue)), whiteBalanceK);
 
-function colourFigure(
-  here: FrameFigures,
-  there: FrameFigures,
-): Pick<SeriesFigure, 'off' | 'isOff' | 'here' | 'there'> {
-  if (!here.groundRgb || !there.groundRgb) return { here: null, there: null, off: null, isOff: false };
+/** A difference of colour has two sides of its own: it is told as what lies between them. */
+function colourFigure(here: FrameFigures, there: FrameFigures): SeriesFigure {
+  if (!here.groundRgb || !there.groundRgb) return untold('colour');
   const lab = (rgb: readonly number[]) => labOf(rgb.map((value) => GREY * value) as [number, number, number]);
   const off = deltaE2000(lab(here.groundRgb), lab(there.groundRgb));
-  return { here: off, there: 0, off, isOff: off > SERIES_LIMITS.colour };
+  return { ...untold('colour'), here: off, there: 0, off, isOff: off > SERIES_LIMITS.colour };
 }

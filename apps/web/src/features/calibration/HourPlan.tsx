@@ -36,7 +36,9 @@ export function HourPlan({
           label="Camera"
           value={hour.body}
           options={named(bodies)}
-          onChoose={(body) => set('The camera is changed.', { body, readings: [] })}
+          onChoose={(body) =>
+            set('Another camera: what was read with the one before is left out.', { body, readings: [] })
+          }
         />
         <Choice
           shown
@@ -44,7 +46,7 @@ export function HourPlan({
           value={hour.lens}
           options={named(lenses)}
           onChoose={(lens) =>
-            set('The lens is changed.', {
+            set('Another lens: what was read with the one before is left out.', {
               lens,
               focalLengthM: lenses.find(({ id }) => id === lens)?.longestM ?? hour.focalLengthM,
               readings: [],

@@ -26,6 +26,13 @@ const GROUPS: [KitEntry['what'], string][] = [
   ['equipment', 'Cameras, lenses, supports, filters, meters'],
 ];
 
+/** Another piece of the same: what the first was calibrated to is not known of it. */
+function uncalibrated(entry: KitEntry): KitEntry {
+  if (!('calibrated' in entry) || !entry.calibrated) return entry;
+  const { calibrated, ...own } = entry;
+  return { ...own, thing: calibrated.before } as KitEntry;
+}
+
 /** The studio's kit: what can be put on a set, with real figures. */
 export function KitView() {
   const [search, setSearch] = useState('');
@@ -115,7 +122,7 @@ export function KitView() {
                 const id = freeId(kit?.entries ?? [], name, 'entry');
                 void change(`“${name}” is in the kit.`, (all) => ({
                   ...all,
-                  entries: [...all.entries, { ...copied, id, name } as KitEntry],
+                  entries: [...all.entries, { ...uncalibrated(copied), id, name } as KitEntry],
                 })).then((done) => done && setChosen(id));
               }}
               onRemove={() =>

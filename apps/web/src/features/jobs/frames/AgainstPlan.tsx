@@ -88,7 +88,7 @@ function Lights({ found: { lights, exposedAsFrame } }: { found: FrameAgainstPlan
       </PlainTable>
       <Box sx={{ color: 'text.secondary', fontSize: '0.75rem', mt: 0.5 }}>
         The frame is taken apart into what each light gives in the plan. The curve of the camera is taken to
-        be sRGB.
+        be sRGB unless its body was calibrated.
         {!exposedAsFrame && ' The camera wrote no settings: the plan is exposed as its set says.'}
       </Box>
     </>

@@ -202,17 +202,9 @@ function Frames({
                   </th>
                   <td>
                     <ul style={{ margin: 0, paddingLeft: 18 }}>
-                      {figures.flatMap(({ code, isOff, change, off }) =>
-                        isOff
-                          ? [
-                              <li key={code}>
-                                {change
-                                  ? seriesChangeWords(change)
-                                  : `${seriesFigureName(code)} ${seriesOffWords({ code, off })}: white balance or gels`}
-                              </li>,
-                            ]
-                          : [],
-                      )}
+                      {[...new Set(figures.filter(({ isOff }) => isOff).map(redoWords))].map((words) => (
+                        <li key={words}>{words}</li>
+                      ))}
                     </ul>
                   </td>
                 </tr>
@@ -224,6 +216,12 @@ function Frames({
     </>
   );
 }
+
+/** What to do about a figure that is off. */
+const redoWords = ({ code, off, change }: SeriesFigure): string =>
+  change
+    ? seriesChangeWords(change)
+    : `${seriesFigureName(code)} ${seriesOffWords({ code, off })}: white balance or gels`;
 
 /** One frame, measured when it is its turn, with what of it is off. */
 function HeldFrame({
