@@ -100,7 +100,11 @@ export function createApp(options: AppOptions): { app: Koa; close(): Promise<voi
     pack: (id: string) => packJob(stores, id),
     unpack: (archive: Readable, signal: AbortSignal) => unpackJob(stores, archive, signal),
   };
-  const frames = createFrames({ ...options.frames, database, jobs, sets, light, logBook, log });
+  const cards = async () => {
+    const { calibration } = (await kit.read()).document;
+    return new Set(calibration?.readings.flatMap(({ frame }) => frame ?? []) ?? []);
+  };
+  const frames = createFrames({ ...options.frames, database, jobs, sets, light, cards, logBook, log });
   const standIns = createStandIns({ jobs, sets, kit }, light, options.frames.folder);
   const devices = deviceRoutes(standIns);
   const calibrations = createCalibrations({

@@ -7,12 +7,14 @@ import {
   type CardOfFrame,
   type CardReading,
   type Devices,
+  type FrameList,
+  type StoredJob,
   type StoredKit,
   standInCamera,
 } from '@fendrix/contract';
 import { type HourStep, hourSteps, type KitLight, ownRecorder } from '@fendrix/core';
 import sharp, { type Sharp } from 'sharp';
-import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { afterAll, beforeAll, describe, expect, test, vi } from 'vitest';
 import { startTestServer } from './testServer.js';
 
 const PIECES = 7;
@@ -98,6 +100,27 @@ describe('an hour with the stand-ins', () => {
     },
     SLOW,
   );
+
+  test('frames of the card are of no job, whichever job frames come to afterwards', async () => {
+    const [step] = steps as [HourStep];
+    const reading = await readStep(step);
+    const { revision, document } = (await server.call<StoredKit>('GET', '/api/kit')).body;
+    await server.call('PUT', '/api/kit', {
+      revision,
+      document: { ...document, calibration: { ...hour, readings: [reading] } },
+    });
+    const total = async (query: string) =>
+      (await server.call<FrameList>('GET', `/api/frames?${query}`)).body.frames.filter(
+        ({ name }) => name === reading.frame,
+      ).length;
+    await vi.waitFor(async () => expect(await total('limit=500')).toBe(1), { timeout: 20_000 });
+    const job = await server.call<StoredJob>('POST', '/api/jobs', {
+      document: { format: 'fendrix-job', version: 1, name: 'After the hour' },
+    });
+    await server.call('PUT', '/api/frames/to', { job: job.body.id });
+    expect(await total(`job=${job.body.id}&limit=500`)).toBe(0);
+    await server.call('PUT', '/api/frames/to', { job: null });
+  });
 
   test('a picture without a card, a burnt one and none at all are refused in words', async () => {
     const put = async (name: string, picture: Sharp) =>

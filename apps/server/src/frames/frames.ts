@@ -40,6 +40,8 @@ export interface FramesOptions {
   /** Folder of the small pictures. */
   kept: string;
   light: SetLight;
+  /** Names of frames that show the card of a calibration: they are of no job. */
+  cards(): Promise<ReadonlySet<string>>;
   /** Where frames that are kept are noted. */
   logBook: Pick<LogBook, 'kept' | 'putAside' | 'compared' | 'setOf'>;
   log: Logger;
@@ -52,6 +54,7 @@ export function createFrames({
   folder,
   kept,
   light,
+  cards,
   logBook,
   log,
 }: FramesOptions): Frames {
@@ -135,7 +138,9 @@ export function createFrames({
     async setFramesTo(job) {
       if (job !== null) await jobs.read(job);
       await store.setFramesTo(job);
-      if (job !== null) for (const frame of await store.withoutJob()) await place(frame, job);
+      if (job === null) return;
+      const ofCards = await cards();
+      for (const frame of await store.withoutJob()) if (!ofCards.has(frame.name)) await place(frame, job);
     },
     async change(id, change) {
       const job = change.job ?? (await store.find(id)).job;
