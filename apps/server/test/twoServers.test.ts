@@ -7,6 +7,7 @@ import { fileURLToPath } from 'node:url';
 import type { ApiError, SetList, StoredSet } from '@fendrix/contract';
 import { demoSet } from '@fendrix/demo';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { libsqlStandIn } from './libsqlStandIn.js';
 
 const root = fileURLToPath(new URL('../../..', import.meta.url));
 
@@ -20,8 +21,14 @@ const freePort = () =>
     });
   });
 
-describe('two servers on one database', () => {
+const TOKEN = 'a-token-of-the-studio';
+
+/** Where the database of both servers is. */
+const PLACES = ['one file', 'a database server'] as const;
+
+describe.each(PLACES)('two servers on one database, %s', (place) => {
   const folder = mkdtempSync(join(tmpdir(), 'fendrix-two-'));
+  let databaseServer: Awaited<ReturnType<typeof libsqlStandIn>> | undefined;
   const servers: ChildProcess[] = [];
   const addresses: string[] = [];
 
@@ -30,7 +37,13 @@ describe('two servers on one database', () => {
     const port = await freePort();
     const child = spawn(process.execPath, ['--import', 'tsx', 'apps/server/src/main.ts'], {
       cwd: root,
-      env: { ...process.env, FENDRIX_PORT: String(port), FENDRIX_DATA: folder, FENDRIX_DEMO: '' },
+      env: {
+        ...process.env,
+        FENDRIX_PORT: String(port),
+        FENDRIX_DATA: folder,
+        FENDRIX_DEMO: '',
+        ...(databaseServer ? { FENDRIX_DATABASE: databaseServer.url, FENDRIX_DATABASE_TOKEN: TOKEN } : {}),
+      },
       stdio: ['ignore', 'pipe', 'inherit'],
     });
     servers.push(child);
@@ -41,11 +54,14 @@ describe('two servers on one database', () => {
     addresses.push(`http://127.0.0.1:${port}`);
   }
   beforeAll(async () => {
+    if (place === 'a database server')
+      databaseServer = await libsqlStandIn(join(folder, 'on-server.sqlite'), TOKEN);
     await start();
     await start();
   }, 60_000);
-  afterAll(() => {
+  afterAll(async () => {
     for (const child of servers) child.kill('SIGKILL');
+    await databaseServer?.close();
     rmSync(folder, { recursive: true, force: true });
   });
 

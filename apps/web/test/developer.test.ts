@@ -27,6 +27,7 @@ function open() {
       channels,
       stokes: 1,
       fewest,
+      passing: fewest === 1,
       kept: [],
       window: WHOLE_FRAME,
       ofPlates: null,

@@ -126,7 +126,7 @@ describe('the developer with plates', () => {
     const tile = { x: 0, y: 0, width: WIDE, height: HIGH };
     /** Traces a picture of one light whole. */
     const trace = (picture: number, value: number, ofPlates: string | null = null) => {
-      const size = { width: WIDE, height: HIGH, channels: 1, stokes: 1, fewest: 1, kept: [] };
+      const size = { width: WIDE, height: HIGH, channels: 1, stokes: 1, fewest: 1, passing: true, kept: [] };
       developer.receive({ type: 'begin', picture, ...size, window: WHOLE_FRAME, ofPlates });
       const sums = new Float32Array(WIDE * HIGH * 3).fill(value);
       developer.receive({ type: 'tile', picture, tile, sums, samples: 1 });

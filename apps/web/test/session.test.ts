@@ -7,7 +7,7 @@ import { WorkerPool, type WorkerPort } from '@fendrix/workers';
 import { afterEach, describe, expect, test, vi } from 'vitest';
 import { type FigureValues, REFINED } from '../src/features/bench/figures/liveFigures';
 import { NOTHING_SHOWN } from '../src/features/bench/figures/shown';
-import type { ToDeveloper } from '../src/features/bench/picture/developProtocol';
+import type { FromDeveloper, ToDeveloper } from '../src/features/bench/picture/developProtocol';
 import { type Developer, PictureSession, type SessionEvents } from '../src/features/bench/picture/session';
 import { changeCamera, changeLight, moveThing, pinSpot } from '../src/features/bench/state/edits';
 
@@ -26,6 +26,13 @@ function emptyAnswer(task: Task, spread: number): unknown {
   switch (task.kind) {
     case 'tile':
       return new Float32Array(task.job.tile.width * task.job.tile.height * 3);
+    case 'gather':
+      return { gathered: {} };
+    case 'solve':
+    case 'keep':
+      return {};
+    case 'send':
+      return new Float32Array(0);
     case 'ambient':
       return [0.1];
     case 'touched':
@@ -88,10 +95,18 @@ function open({ refuses = '', spare = 0, spread = 0 } = {}) {
       terminate: () => undefined,
     };
   };
+  let developed: (event: MessageEvent<FromDeveloper>) => void = () => undefined;
   const developer: Developer = {
-    postMessage: (message: ToDeveloper) => void told.push(message),
+    postMessage: (message: ToDeveloper) => {
+      told.push(message);
+      const { type } = message;
+      if (type === 'show' && message.last)
+        setTimeout(() => developed({ data: { picture: message.picture } } as MessageEvent<FromDeveloper>), 1);
+    },
     terminate: () => undefined,
-    addEventListener: () => undefined,
+    addEventListener: (_, listener) => {
+      developed = listener;
+    },
   };
   const events: SessionEvents = {
     picture: () => undefined,
@@ -130,6 +145,7 @@ afterEach(() => {
   for (const session of sessions.splice(0)) session.close();
 });
 
+const phaseOf = (statuses: readonly object[]) => statuses.findLast((status) => 'phase' in status);
 const pass = (milliseconds: number) => vi.advanceTimersByTimeAsync(milliseconds);
 const moved = (y: number): SetDocument => moveThing({ kind: 'light', key: 'A' }, [-0.6, y, 0.4])(set);
 
@@ -172,7 +188,40 @@ describe('picture session', () => {
     const features = tasks.filter((task) => task.kind === 'features').map((task) => JSON.stringify(task));
     expect(features.length).toBeGreaterThan(0);
     expect(new Set(features).size).toBe(features.length);
-    expect(statuses.at(-1)).toMatchObject({ phase: 'done', progress: 1 });
+    expect(phaseOf(statuses)).toMatchObject({ phase: 'done', progress: 1 });
+  });
+
+  test('the whole light is there at once in a small picture, before figures and the picture at full size', async () => {
+    vi.useFakeTimers();
+    const { session, tasks, told } = open({ spare: 1 });
+    session.resize(800);
+    session.update(set);
+    await pass(60_000);
+    const begun = told.filter((message) => message.type === 'begin').filter(({ fewest }) => fewest > 1);
+    expect(begun.map(({ width, passing }) => [width, passing])).toEqual([
+      [320, true],
+      [800, false],
+    ]);
+    const kinds = tasks.map(({ kind }) => kind);
+    const firstWhole = tasks.findIndex((task) => task.kind === 'tile' && !task.job.ambient);
+    expect(kinds.indexOf('keep')).toBeLessThan(firstWhole);
+    expect(firstWhole).toBeLessThan(kinds.indexOf('view'));
+  });
+
+  test('light is baked once for a rest, not again for another size, another power or another camera', async () => {
+    vi.useFakeTimers();
+    const { session, kinds } = open({ spare: 1 });
+    session.update(set);
+    await pass(400);
+    session.resize(700);
+    await pass(60_000);
+    expect(kinds().filter((kind) => kind === 'keep')).toHaveLength(1);
+    session.update(changeCamera({ focusM: 1.1 })(set));
+    await pass(60_000);
+    expect(kinds()).not.toContain('gather');
+    session.update(moved(-0.4));
+    await pass(60_000);
+    expect(kinds().filter((kind) => kind === 'keep')).toHaveLength(1);
   });
 
   test('a large mesh is followed by a stand-in; when things rest the set itself is traced, and only that is read', async () => {
@@ -284,7 +333,7 @@ describe('picture session', () => {
       const own = laidOf(told)?.plates[0]?.films;
       expect(own).not.toBeNull();
       expect(begun.slice(-2)).toEqual([null, own]);
-      expect(statuses.at(-1)).toMatchObject({ phase: 'done' });
+      expect(phaseOf(statuses)).toMatchObject({ phase: 'done' });
       kinds();
       session.showPlates(null);
       expect(laidOf(told)).toBeNull();

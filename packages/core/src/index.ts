@@ -181,6 +181,7 @@ export {
   type ChangedThing,
   changesBetween,
 } from './record/changes.js';
+export type { Gathered } from './render/bakeLightmaps.js';
 export {
   createFeatures,
   type DenoiseFeatures,
@@ -200,7 +201,19 @@ export {
   tilesOf,
 } from './render/film.js';
 export { createLook, type Look, look, NO_PART, NOTHING } from './render/look.js';
-export { bakeLightmaps, prepareTracing, seenBy, type Tracing } from './render/prepareTracing.js';
+export {
+  type BakedLight,
+  bakedLight,
+  bakeLightmaps,
+  gatherLight,
+  keepLight,
+  prepareTracing,
+  seenBy,
+  sendLight,
+  solveLight,
+  type Tracing,
+  takeBakedLight,
+} from './render/prepareTracing.js';
 export { renderTile, type TileJob } from './render/renderTile.js';
 export { smoothFilms } from './render/smoothFilms.js';
 export { touchedFilms } from './render/touchedFilms.js';

@@ -1,6 +1,7 @@
 import type { SetDocument } from '@fendrix/contract';
 import {
   ambientByLight,
+  bakedLight,
   bandHeightM,
   bandProfile,
   clashesOf,
@@ -8,8 +9,10 @@ import {
   denoiseFeatures,
   depthTile,
   evidenceOf,
+  gatherLight,
   glareZones,
   judgeSet,
+  keepLight,
   lampBehindFrost,
   likenessOf,
   look,
@@ -24,7 +27,10 @@ import {
   rayThrough,
   rebuildWith,
   renderTile,
+  sendLight,
+  solveLight,
   type Tracing,
+  takeBakedLight,
   thingsInFrame,
   touchedFilms,
   traceField,
@@ -43,6 +49,18 @@ export function doTask(set: SetDocument, tracing: Tracing, task: Task): TaskResu
   switch (task.kind) {
     case 'tile':
       return renderTile(tracing, task.job);
+    case 'gather':
+      return tracing.tables.lit === 0
+        ? { gathered: gatherLight(tracing, task.part, task.of) }
+        : { known: bakedLight(tracing.tables) };
+    case 'solve':
+      return solveLight(tracing, task.parts);
+    case 'send':
+      takeBakedLight(tracing, task.solved);
+      return sendLight(tracing, task.part, task.of);
+    case 'keep':
+      takeBakedLight(tracing, task.solved);
+      return keepLight(tracing, task.photons);
     case 'mirror':
       return {
         map: mirrorMapTile(tracing, task.width, task.height, task.tile),

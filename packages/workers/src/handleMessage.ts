@@ -1,5 +1,13 @@
 import type { SetDocument } from '@fendrix/contract';
-import { type MirrorMap, prepareTracing, sceneKey, seenBy, type Tracing } from '@fendrix/core';
+import {
+  type BakedLight,
+  type MirrorMap,
+  prepareTracing,
+  sceneKey,
+  seenBy,
+  type Tracing,
+  takeBakedLight,
+} from '@fendrix/core';
 import { doTask } from './doTask.js';
 import { messageOf } from './messageOf.js';
 import type { FromWorker, Task, TaskResults, ToWorker } from './protocol.js';
@@ -29,10 +37,13 @@ export function createMessageHandler(
   /** The one that was asked last stands last. */
   let held: readonly Held[] = [];
   let wanted: { key: string; set: SetDocument } | null = null;
+  /** Light that others have baked. */
+  let given: { scene: string; light: BakedLight } | null = null;
 
   function ready(key: string): Held {
     const own = held.find((one) => one.key === key) ?? prepare(key);
     held = [...held.filter((one) => one !== own && isSmall(one) && isSmall(own)), own].slice(-MOST_HELD);
+    if (given?.scene === own.scene && own.tracing.tables.lit === 0) takeBakedLight(own.tracing, given.light);
     return own;
   }
 
@@ -52,6 +63,10 @@ export function createMessageHandler(
       held = held.map((one) => (one.key === message.key ? { ...one, set: message.set } : one));
       return;
     }
+    if (message.type === 'light') {
+      given = message;
+      return;
+    }
     const { id, key, task } = message;
     try {
       const { set, tracing } = ready(key);
@@ -67,6 +82,10 @@ export function createMessageHandler(
 
 function buffersOf(result: TaskResults[Task['kind']]): ArrayBuffer[] {
   if (result instanceof Float32Array) return [result.buffer as ArrayBuffer];
+  if (result !== null && !Array.isArray(result) && 'gathered' in result) {
+    const { direct, met, factor, cell, told } = result.gathered;
+    return [direct, met, factor, cell, told].map((array) => array.buffer as ArrayBuffer);
+  }
   if (result !== null && !Array.isArray(result) && 'map' in result) return mapBuffers(result.map);
   if (result !== null && !Array.isArray(result) && 'region' in result) {
     return [result.region, result.shiny, result.normal].map((array) => array.buffer as ArrayBuffer);

@@ -1,3 +1,4 @@
+export { bakeSpread } from './bakeSpread.js';
 export { doTask } from './doTask.js';
 export { messageOf } from './messageOf.js';
 export { partMapOf } from './partMapOf.js';

@@ -1,4 +1,5 @@
 import type { SetDocument } from '@fendrix/contract';
+import { type BakedLight, sceneKey } from '@fendrix/core';
 import type { FromWorker, Task, TaskResult, ToWorker } from './protocol.js';
 
 /** A worker of either kind, as the pool sees it. */
@@ -46,6 +47,8 @@ interface Waiting {
 interface Slot {
   port: WorkerPort;
   held: KeyedSet | null;
+  /** The light it was given last. */
+  light: BakedLight | null;
   busy: Waiting | null;
   watch: ReturnType<typeof setTimeout> | undefined;
 }
@@ -69,6 +72,8 @@ export class WorkerPool {
   private nextId = 1;
   /** Crashes since the last answer of any worker. */
   private crashes = 0;
+  /** Light that was baked last, and of which scene. */
+  private baked: { scene: string; light: BakedLight } | null = null;
   /** Why no task can run any more: closed, or workers that cannot be started. */
   private ended: Error | null = null;
 
@@ -113,6 +118,21 @@ export class WorkerPool {
     });
   }
 
+  /** How many workers may take part in a task that is split. */
+  helpers(atRest: boolean): number {
+    return atRest ? this.slots.length : this.size;
+  }
+
+  /** Whether the light of the lightmaps is known for the scene of a set. */
+  isLit({ set }: KeyedSet): boolean {
+    return this.baked?.scene === sceneKeyOf(set);
+  }
+
+  /** From here on every worker that is asked about a set of this scene has its light. */
+  giveLight({ set }: KeyedSet, light: BakedLight): void {
+    this.baked = { scene: sceneKeyOf(set), light };
+  }
+
   /** Ends the workers; what still waits is rejected. */
   close(): void {
     this.end(new Error('the workers have been closed'));
@@ -135,7 +155,7 @@ export class WorkerPool {
 
   private openSlot(): Slot {
     const port = this.spawn();
-    const slot: Slot = { port, held: null, busy: null, watch: undefined };
+    const slot: Slot = { port, held: null, light: null, busy: null, watch: undefined };
     port.onMessage((answer) => this.receive(slot, port, answer));
     port.onCrash((reason) => {
       if (this.slots.includes(slot) && !this.ended) this.replace(slot, reason);
@@ -153,6 +173,10 @@ export class WorkerPool {
       // A set of the same light paths too: answers count with its powers and settings.
       if (slot.held?.set !== set || slot.held.key !== key) slot.port.post({ type: 'hold', key, set });
       slot.held = waiting.keyed;
+      if (this.baked && slot.light !== this.baked.light && this.isLit(waiting.keyed)) {
+        slot.port.post({ type: 'light', ...this.baked });
+        slot.light = this.baked.light;
+      }
       slot.busy = waiting;
       waiting.tries++;
       slot.port.post({ type: 'task', id: waiting.id, key, task: waiting.task });
@@ -190,4 +214,13 @@ export class WorkerPool {
     else busy?.settle(new Error(reason));
     this.dispatch();
   }
+}
+
+const sceneKeys = new WeakMap<SetDocument, string>();
+
+/** See `sceneKey`; made once for each set. */
+function sceneKeyOf(set: SetDocument): string {
+  const known = sceneKeys.get(set) ?? sceneKey(set);
+  sceneKeys.set(set, known);
+  return known;
 }

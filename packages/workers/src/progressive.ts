@@ -1,4 +1,5 @@
 import { addTile, channelsOf, createFilms, type Films, stokesOf, type Tile, tilesOf } from '@fendrix/core';
+import { bakeSpread } from './bakeSpread.js';
 import type { KeyedSet, WorkerPool } from './pool.js';
 
 export interface Progress {
@@ -48,6 +49,8 @@ export async function renderProgressively(
   options: ProgressiveOptions,
 ): Promise<Films> {
   const { width, height, samples, seed, signal, priority = 0, atRest = false } = options;
+  if (!options.ambient && !options.wholePaths)
+    await bakeSpread(pool, keyed, { priority, atRest, ...(signal ? { signal } : {}) });
   const part = options.window ?? { x: 0, y: 0, width, height };
   const stokes = stokesOf(keyed.set.camera).length;
   const films = createFilms(part.width, part.height, channelsOf(keyed.set).length, stokes);

@@ -1,5 +1,6 @@
 import type { Likeness, SetDocument } from '@fendrix/contract';
 import type {
+  BakedLight,
   BandAnswer,
   BandProfile,
   BandWish,
@@ -9,6 +10,7 @@ import type {
   DenoiseFeatures,
   FieldTrace,
   FrameRect,
+  Gathered,
   GlareZones,
   GradientAnswer,
   GradientWish,
@@ -38,6 +40,11 @@ import type {
 /** Work that a worker does on the set it holds. */
 export type Task =
   | { kind: 'tile'; job: TileJob }
+  /** Baking in pieces, see `bakeSpread`: a part of the patches; all of them solved; a part of what is bundled; all of it kept. */
+  | { kind: 'gather'; part: number; of: number }
+  | { kind: 'solve'; parts: readonly Gathered[] }
+  | { kind: 'send'; solved: BakedLight; part: number; of: number }
+  | { kind: 'keep'; solved: BakedLight; photons: readonly Float32Array[] }
   | { kind: 'mirror'; width: number; height: number; tile: Tile }
   | { kind: 'features'; width: number; height: number; tile: Tile }
   | { kind: 'ambient' }
@@ -109,6 +116,11 @@ export interface Pick {
 
 export interface TaskResults {
   tile: Float32Array;
+  /** All light, of a worker that knows it already. */
+  gather: { gathered: Gathered } | { known: BakedLight };
+  solve: BakedLight;
+  send: Float32Array;
+  keep: BakedLight;
   mirror: { map: MirrorMap; things: Thing[] };
   features: DenoiseFeatures;
   ambient: number[];
@@ -145,9 +157,11 @@ export interface TaskResults {
 
 export type TaskResult<T extends Task> = TaskResults[T['kind']];
 
-/** To a worker: hold this set, or do this task on the set held. */
+/** To a worker: hold this set, take this light, or do this task on the set held. */
 export type ToWorker =
   | { type: 'hold'; key: string; set: SetDocument }
+  /** Light that was baked for all sets of a scene, see `sceneKey`. */
+  | { type: 'light'; scene: string; light: BakedLight }
   | { type: 'task'; id: number; key: string; task: Task };
 
 /** From a worker: an answer, with the rays it cost. */

@@ -3,6 +3,7 @@ import { demoSet } from '@fendrix/demo';
 import { afterEach, describe, expect, test } from 'vitest';
 import { createMessageHandler } from '../src/handleMessage.js';
 import {
+  bakeSpread,
   type FromWorker,
   featureParts,
   passesOf,
@@ -19,7 +20,9 @@ const keyed = { key: traceKey(set), set };
 const picture = { width: 24, height: 16, samples: 3, seed: 5, tileSize: 8 };
 
 /** A worker within the test's own thread, that can be told to misbehave. */
-function testPort(behave: { mute?: boolean; dieOnTask?: () => boolean; held?: string[] } = {}): WorkerPort {
+function testPort(
+  behave: { mute?: boolean; dieOnTask?: () => boolean; held?: string[]; lights?: string[] } = {},
+): WorkerPort {
   let answer: (message: FromWorker) => void = () => undefined;
   let crash: (reason: string) => void = () => undefined;
   let ended = false;
@@ -29,6 +32,7 @@ function testPort(behave: { mute?: boolean; dieOnTask?: () => boolean; held?: st
   return {
     post(message: ToWorker) {
       if (message.type === 'hold') behave.held?.push(message.key);
+      if (message.type === 'light') behave.lights?.push(message.scene);
       setTimeout(() => {
         if (ended) return;
         if (message.type === 'task' && behave.dieOnTask?.()) crash('it died');
@@ -65,6 +69,51 @@ describe('worker pool', () => {
     expect(one.data.some((value) => value > 0)).toBe(true);
     expect(three.data).toEqual(one.data);
     expect(threads.data).toEqual(one.data);
+  });
+
+  test('light baked by several workers is that of one, to the last bit, and each of them has it', async () => {
+    const lit = { key: traceKey(demoSet('mill')), set: demoSet('mill') };
+    const job = {
+      width: 24,
+      height: 16,
+      tile: { x: 0, y: 0, width: 24, height: 16 },
+      firstSample: 0,
+      samples: 2,
+      seed: 1,
+    };
+    const alone = await open(new WorkerPool(() => testPort(), 1)).run(lit, { kind: 'tile', job });
+    const lights: string[] = [];
+    const pool = open(new WorkerPool(() => testPort({ lights }), 3));
+    await bakeSpread(pool, lit);
+    expect(pool.isLit(lit)).toBe(true);
+    const tiles = await Promise.all([1, 2, 3].map(() => pool.run(lit, { kind: 'tile', job })));
+    for (const tile of tiles) expect(tile).toEqual(alone);
+    expect(lights).toHaveLength(3);
+    // What was baked stands for every camera, and for no other light.
+    const { camera } = lit.set;
+    const aside = { ...lit.set, camera: { ...camera, focusM: 1.1 * camera.focusM } };
+    expect(pool.isLit({ key: traceKey(aside), set: aside })).toBe(true);
+    expect(pool.isLit(keyed)).toBe(false);
+    await bakeSpread(pool, { key: traceKey(aside), set: aside });
+    expect(lights).toHaveLength(3);
+  });
+
+  test('a worker that knows the light already saves the others the work, and is right after another scene', async () => {
+    const pool = open(new WorkerPool(() => testPort(), 1));
+    const job = {
+      width: 12,
+      height: 8,
+      tile: { x: 0, y: 0, width: 12, height: 8 },
+      firstSample: 0,
+      samples: 1,
+      seed: 1,
+    };
+    const before = await pool.run(keyed, { kind: 'tile', job });
+    await bakeSpread(pool, keyed);
+    const other = { key: traceKey(demoSet('mill')), set: demoSet('mill') };
+    await bakeSpread(pool, other);
+    await pool.run(other, { kind: 'tile', job });
+    expect(await pool.run(keyed, { kind: 'tile', job })).toEqual(before);
   });
 
   test('a set is handed to a worker once, and rays are counted', async () => {

@@ -30,47 +30,94 @@ interface BundlingThing {
   box: number[];
 }
 
-/**
- * Sends light from each lamp and from the bright lightmaps at each thing that bundles it and keeps where it comes to rest: light
- * that paths from the lens would find by chance only. The same numbers whatever else is traced: each pair has its own sequence.
- * A thing into whose box a light reaches is left to chance, and of very many the smaller ones.
- */
-export function bakeCaustics(tables: SceneTables, engine: EngineCalls, models: SurfaceModels): void {
+/** What is sent at what: from each light so many photons at each thing. */
+interface Sending {
+  /** Lamps by index, and `BRIGHT_LIGHTMAPS`. */
+  lights: number[];
+  things: BundlingThing[];
+  each: number;
+}
+
+/** What there is to send, from the lamps and bright lightmaps that the tables have; null for nothing. */
+function sendingOf(tables: SceneTables, models: SurfaceModels): Sending | null {
   const bright = new Set(
     [...tables.brightLightmap].map((map) => tables.lightmaps[map * MAP_STRIDE + MAP_PRIMITIVE] as number),
   );
-  const lights = [...Array(tables.count).keys()]
+  const shining = [...Array(tables.count).keys()]
     .filter((i) => (tables.emitterOf[i] as number) >= 0 || bright.has(i))
     .map((i) => boundsOf(tables, i));
-  const sending = [...Array(tables.emitterCount).keys(), ...(bright.size > 0 ? [BRIGHT_LIGHTMAPS] : [])];
+  const lights = [...Array(tables.emitterCount).keys(), ...(bright.size > 0 ? [BRIGHT_LIGHTMAPS] : [])];
   const things = bundlingThings(tables, models)
-    .filter(({ box }) => !lights.some((light) => overlap(light, box)))
+    .filter(({ box }) => !shining.some((light) => overlap(light, box)))
     .sort((a, b) => middleExtent(b) - middleExtent(a))
-    .slice(0, Math.floor(MOST / (FEWEST * Math.max(1, sending.length))));
-  if (things.length === 0 || sending.length === 0) return;
+    .slice(0, Math.floor(MOST / (FEWEST * Math.max(1, lights.length))));
+  if (things.length === 0 || lights.length === 0) return null;
+  return { lights, things, each: Math.max(FEWEST, Math.round(PHOTONS / (lights.length * things.length))) };
+}
 
-  tables.bundles = new Int32Array(tables.count);
-  for (const { primitives } of things) for (const i of primitives) tables.bundles[i] = 1;
+/**
+ * Sends light from each lamp and from the bright lightmaps at each thing that bundles it: what comes to rest is light that paths
+ * from the lens would find by chance only. The same numbers whatever else is traced: each pair has its own sequence.
+ * A thing into whose box a light reaches is left to chance, and of very many the smaller ones.
+ * @param part of so many in which all is sent; one after the other they are those of all
+ * @returns `PHOTON_STRIDE` numbers for each that came to rest
+ */
+export function sendPhotons(
+  tables: SceneTables,
+  engine: EngineCalls,
+  models: SurfaceModels,
+  part = 0,
+  of = 1,
+): Float32Array {
+  const sending = sendingOf(tables, models);
+  if (!sending) return new Float32Array(0);
+  const { lights, things, each } = sending;
+  markBundling(tables, things);
   engine.renewCaustics();
-  const each = Math.max(FEWEST, Math.round(PHOTONS / (sending.length * things.length)));
-  const photons = new Float32Array(sending.length * things.length * each * PHOTON_STRIDE);
-  let count = 0;
   engine.reseed(SEED);
   engine.setMode({});
-  for (const lamp of sending)
-    for (const { thing, box } of things)
-      for (let first = 0; first < each; first += SENT_AT_ONCE) {
-        engine.photonBox.set(box);
-        const rested = engine.sendPhotons(lamp, thing, first, Math.min(SENT_AT_ONCE, each - first), each);
-        photons.set(engine.photons.subarray(0, rested * PHOTON_STRIDE), count * PHOTON_STRIDE);
-        count += rested;
-      }
-  layDownPhotons(
-    tables,
-    photons.subarray(0, count * PHOTON_STRIDE),
-    FINEST * Math.max(...things.map(middleExtent)),
-  );
+  const runs = Math.ceil(each / SENT_AT_ONCE);
+  const all = lights.length * things.length * runs;
+  const from = Math.floor((part * all) / of);
+  const to = Math.floor(((part + 1) * all) / of);
+  const photons = new Float32Array((to - from) * SENT_AT_ONCE * PHOTON_STRIDE);
+  let count = 0;
+  for (let i = from; i < to; i++) {
+    const pair = Math.floor(i / runs);
+    const { thing, box } = things[pair % things.length] as BundlingThing;
+    const lamp = lights[Math.floor(pair / things.length)] as number;
+    const first = (i % runs) * SENT_AT_ONCE;
+    engine.photonBox.set(box);
+    const rested = engine.sendPhotons(lamp, thing, first, Math.min(SENT_AT_ONCE, each - first), each);
+    photons.set(engine.photons.subarray(0, rested * PHOTON_STRIDE), count * PHOTON_STRIDE);
+    count += rested;
+  }
+  return photons.slice(0, count * PHOTON_STRIDE);
+}
+
+/** Keeps photons where they came to rest. @param parts all that were sent, in their order */
+export function keepPhotons(
+  tables: SceneTables,
+  engine: EngineCalls,
+  models: SurfaceModels,
+  parts: readonly Float32Array[],
+): void {
+  const sending = sendingOf(tables, models);
+  if (!sending) return;
+  markBundling(tables, sending.things);
+  const photons = new Float32Array(parts.reduce((sum, { length }) => sum + length, 0));
+  let at = 0;
+  for (const part of parts) {
+    photons.set(part, at);
+    at += part.length;
+  }
+  layDownPhotons(tables, photons, FINEST * Math.max(...sending.things.map(middleExtent)));
   engine.renewCaustics();
+}
+
+function markBundling(tables: SceneTables, things: readonly BundlingThing[]): void {
+  tables.bundles = new Int32Array(tables.count);
+  for (const { primitives } of things) for (const i of primitives) tables.bundles[i] = 1;
 }
 
 const middleExtent = ({ box }: BundlingThing): number =>

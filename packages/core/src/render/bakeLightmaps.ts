@@ -101,7 +101,6 @@ export function solveLightmaps(
   packPathGuide(tables, layout, parts);
   packBrightLightmaps(tables, layout, radiosityOf(tables, layout));
   packLightSamples(tables, layout, parts);
-  tables.lit = 1;
 }
 
 /** What each patch receives of others: its entries lie together, one for each patch that its rays have met. */

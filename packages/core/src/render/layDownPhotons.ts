@@ -56,10 +56,11 @@ class Texels {
     this.keys = new Int32Array(TEXEL_KEY * this.slots).fill(-1);
     this.numbers = new Int32Array(this.slots);
     for (let i = 0; i < slots; i++) {
-      const [surface, u, v] = keys.subarray(TEXEL_KEY * i, TEXEL_KEY * (i + 1)) as unknown as number[];
-      if ((surface as number) < 0) continue;
-      const [s, a, b] = [surface as number, u as number, v as number];
-      this.put(texelSlot(this.keys, this.slots, s, a, b), s, a, b, numbers[i] as number);
+      const surface = keys[TEXEL_KEY * i] as number;
+      if (surface < 0) continue;
+      const u = keys[TEXEL_KEY * i + 1] as number;
+      const v = keys[TEXEL_KEY * i + 2] as number;
+      this.put(texelSlot(this.keys, this.slots, surface, u, v), surface, u, v, numbers[i] as number);
     }
   }
 }
@@ -87,7 +88,8 @@ export function layDownPhotons(tables: SceneTables, photons: Float32Array, fines
     const along = alongTexels(photons, o, sizes[level] as number);
     const across = acrossTexels(photons, o, sizes[level] as number);
     for (let k = 0; k < 4; k++) {
-      const [u, v] = [Math.floor(along) + (k & 1), Math.floor(across) + (k >> 1)];
+      const u = Math.floor(along) + (k & 1);
+      const v = Math.floor(across) + (k >> 1);
       const entry = entries.numberOf(surface * kinds + kind, u, v);
       texelOf[entry] = texels.numberOf(surface, u, v);
       const weight = (1 - Math.abs(along - u)) * (1 - Math.abs(across - v));
@@ -126,16 +128,18 @@ function levelsOf(photons: Float32Array, sizes: readonly number[]): Int8Array {
   const count = photons.length / PHOTON_STRIDE;
   const levelOf = new Int8Array(count).fill(-1);
   const numberOf = new Int32Array(count);
+  const crowd = new Int32Array(count);
   sizes.forEach((size, level) => {
     const texels = new Texels();
-    const crowd: number[] = [];
+    crowd.fill(0);
     for (let i = 0; i < count; i++) {
       if ((levelOf[i] as number) >= 0) continue;
       const o = i * PHOTON_STRIDE;
-      const [u, v] = [Math.floor(alongTexels(photons, o, size)), Math.floor(acrossTexels(photons, o, size))];
+      const u = Math.floor(alongTexels(photons, o, size));
+      const v = Math.floor(acrossTexels(photons, o, size));
       const number = texels.numberOf(photons[o + PHOTON_SURFACE] as number, u, v);
       numberOf[i] = number;
-      crowd[number] = (crowd[number] ?? 0) + 1;
+      crowd[number] = (crowd[number] as number) + 1;
     }
     const coarsest = level === sizes.length - 1;
     for (let i = 0; i < count; i++)

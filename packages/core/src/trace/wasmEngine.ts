@@ -1,6 +1,7 @@
 import { ENGINE_BYTES } from '../engine/engineBytes.js';
 import type { SceneTables } from '../engine/tables.js';
 import { bytesOfBase64 } from '../units/base64.js';
+import { CAUSTIC_TABLES, LIGHTMAP_TABLES } from './bakedTables.js';
 import type { EngineCalls, GatherCalls } from './engineCalls.js';
 
 /** What is used of WebAssembly; the core knows no browser and no Node. */
@@ -54,20 +55,6 @@ const kindOf = (array: Numbers): ArrayKind<Numbers> =>
 
 type ScalarName = { [K in keyof SceneTables]: SceneTables[K] extends number ? K : never }[keyof SceneTables];
 type TableName = { [K in keyof SceneTables]: SceneTables[K] extends Numbers ? K : never }[keyof SceneTables];
-
-/** Tables that a bake fills. */
-const LIGHTMAP_TABLES: readonly TableName[] = [
-  'lightmaps',
-  'irradiance',
-  'bright',
-  'cumulative',
-  'lightmapAt',
-  'brightLightmap',
-  'brightIndex',
-  'pathGuide',
-  'lightSamples',
-];
-const CAUSTIC_TABLES: readonly TableName[] = ['bundles', 'texelSizes', 'texelKeys', 'texelStarts', 'bundled'];
 
 let compiled: object | null | undefined;
 

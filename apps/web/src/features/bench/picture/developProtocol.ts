@@ -40,7 +40,9 @@ export type ToDeveloper =
       stokes: number;
       /** Fewest samples of every pixel from which on the picture is shown. */
       fewest: number;
-      /** Films that are those of the picture before, finished and of the same size. */
+      /** It comes and goes: the whole one before it is remembered. */
+      passing: boolean;
+      /** Films that are those of the whole picture before, finished and of the same size. */
       kept: readonly number[];
       /** Part of the frame it shows. */
       window: FrameWindow;

@@ -27,6 +27,7 @@ interface Growing {
   smooth: Films;
   features: DenoiseFeatures;
   fewest: number;
+  passing: boolean;
   /** Films taken over from an earlier picture. */
   kept: readonly number[];
   earlier: Films | null;
@@ -116,9 +117,8 @@ export class FilmDeveloper {
   }
 
   private begin(message: ToDeveloper & { type: 'begin' }): void {
-    const { picture, width, height, channels, stokes, fewest, kept, window, ofPlates } = message;
-    // Quick pictures come and go: the last whole one is remembered.
-    if (this.growing && this.growing.fewest > 1 && this.growing.ofPlates === null)
+    const { picture, width, height, channels, stokes, fewest, passing, kept, window, ofPlates } = message;
+    if (this.growing && !this.growing.passing && this.growing.ofPlates === null)
       this.whole = this.growing.films;
     clearTimeout(this.growTimer);
     this.growTimer = undefined;
@@ -129,6 +129,7 @@ export class FilmDeveloper {
       smooth: createFilms(width, height, channels, stokes),
       features: createFeatures(width, height),
       fewest,
+      passing,
       kept,
       earlier: kept.length > 0 ? this.whole : null,
       changed: false,

@@ -17,6 +17,8 @@ export interface PictureOptions {
   width: number;
   samples: number;
   fewest: number;
+  /** It comes and goes: the films of the whole picture before it are kept for the next. */
+  passing?: boolean;
   /** Whether the filter gets its features. */
   withFeatures: boolean;
   /** Only these films are traced; the others are those of the finished picture before. */
@@ -43,12 +45,13 @@ export class PictureMaker {
     private readonly events: { status(changes: Partial<PictureStatus>): void },
   ) {}
 
-  /** Makes a picture of a part of the frame; resolves when it is whole. */
-  async make(keyed: KeyedSet, window: FrameWindow, aspect: number, options: PictureOptions): Promise<void> {
+  /** Makes a picture of a part of the frame; resolves with its number when it is whole. */
+  async make(keyed: KeyedSet, window: FrameWindow, aspect: number, options: PictureOptions): Promise<number> {
     const {
       width,
       samples,
       fewest,
+      passing = false,
       withFeatures,
       ambient,
       signal,
@@ -72,6 +75,7 @@ export class PictureMaker {
       channels,
       stokes: stokesOf(keyed.set.camera).length,
       fewest,
+      passing,
       kept,
       window,
       ofPlates,
@@ -103,6 +107,7 @@ export class PictureMaker {
     });
     await Promise.all([traced, features]);
     this.tell({ type: 'show', picture, last: true });
+    return picture;
   }
 
   private async featuresInto(

@@ -1,7 +1,7 @@
 import type { SetDocument } from '@fendrix/contract';
 import { channelsOf, displayWeights, lightLayers, traceKey } from '@fendrix/core';
 import type { KeyedSet, Task, TaskResult, WorkerPool } from '@fendrix/workers';
-import { messageOf } from '@fendrix/workers';
+import { bakeSpread, messageOf } from '@fendrix/workers';
 import { createBrowserPool } from '@fendrix/workers/browser';
 import {
   type Detail,
@@ -30,9 +30,13 @@ const FOLLOWING_MS = 85;
 /** Figures of this many pictures in a row may be given up while a thing moves. */
 const MOST_PASSED_OVER = 2;
 /** A quick picture: one sample, bounced light estimated, shown when whole. */
-const QUICK = { samples: 1, fewest: 1 };
-/** The refined picture: takes the quick one's place when its noise is bearable. */
+const QUICK = { samples: 1, fewest: 1, passing: true };
+/** The refined picture: shown when its noise is bearable. */
 const WHOLE = { samples: 128, fewest: 2 };
+/** Before it the whole light at a part of its width, a moment after things rest; not where the whole is as small. */
+const FIRST = { samples: 2, fewest: 2, passing: true };
+const FIRST_PART = 0.4;
+const LARGE_FIRST = 240;
 /** Priority of what must be there before the rest. */
 const AT_ONCE = 1e5;
 /** Rest after a change before the refining starts, ms. */
@@ -72,6 +76,10 @@ export class PictureSession {
   private fullWidth = 560;
   private aspect = 1.5;
   private following = false;
+  /** Whether the whole light of the set as it is has been seen. */
+  private resting = false;
+  private baking: { key: string; done: Promise<void>; abort(): void } | null = null;
+  private onDeveloped: (picture: number) => void = () => undefined;
   private refining: AbortController | null = null;
   private restTimer: ReturnType<typeof setTimeout> | undefined;
   private ambient: readonly number[] | null = null;
@@ -101,6 +109,7 @@ export class PictureSession {
     this.plates = new PlateTracer(pool, this.maker, (message) => this.tell(message));
     this.developer.addEventListener('message', ({ data }: MessageEvent<FromDeveloper>) => {
       this.pictures++;
+      this.onDeveloped(data.picture);
       this.events.picture(data);
       this.events.status({ samples: data.samples, shown: this.pictures, rays: this.pool.rays });
     });
@@ -145,7 +154,8 @@ export class PictureSession {
   show(shown: Shown): void {
     if (tonesOf(shown) !== this.tones) this.tell({ type: 'overlay', overlay: tonesOf(shown) });
     this.tones = tonesOf(shown);
-    this.figures.show(shown, this.keyed, this.seen(REFINED)).catch((error) => this.tellFailure(error));
+    const seen = this.seen(this.resting ? REFINED : FOLLOWING);
+    this.figures.show(shown, this.keyed, seen).catch((error) => this.tellFailure(error));
   }
 
   /** Lays plates over the picture; what of them is not traced yet is, once things rest. */
@@ -171,6 +181,7 @@ export class PictureSession {
     this.closed = true;
     clearTimeout(this.restTimer);
     this.refining?.abort(new Error('closed'));
+    this.baking?.abort();
     this.pool.close();
     this.developer.terminate();
   }
@@ -178,6 +189,9 @@ export class PictureSession {
   /** Following pictures run one after the other, always of the newest set, and are never cut off. */
   private follow(): void {
     this.refining?.abort(new Error('the set moved'));
+    this.resting = false;
+    this.baking?.abort();
+    this.baking = null;
     clearTimeout(this.restTimer);
     if (this.following) return;
     this.following = true;
@@ -270,8 +284,8 @@ export class PictureSession {
 
   /** How figures are asked for now: in what detail, of which part of the frame, and with which light for bounced light. */
   private seen(detail: Detail): Seen {
-    const { window, aspect, following, ambient } = this;
-    return { detail, window, aspect, quick: following, ambient };
+    const { window, aspect, ambient } = this;
+    return { detail, window, aspect, quick: !this.resting, ambient };
   }
 
   private adapt(tookMs: number): void {
@@ -286,7 +300,7 @@ export class PictureSession {
     this.restTimer = setTimeout(() => void this.refine(), REST_MS);
   }
 
-  /** A quick picture at full size, then the whole light, pass by pass. */
+  /** The whole light at once in a small picture, then at full size, pass by pass; what is told beside it meanwhile. */
   private async refine(): Promise<void> {
     const { keyed } = this;
     if (!keyed || this.following) return;
@@ -296,34 +310,67 @@ export class PictureSession {
     const { signal } = controller;
     try {
       this.events.status({ phase: 'refining', progress: 0 });
-      const ambient = await this.estimateAmbient(keyed, signal);
-      const options = { withFeatures: true, atRest: true, signal };
-      await this.maker.make(keyed, this.window, this.aspect, {
-        ...QUICK,
-        width: this.fullWidth,
-        ambient,
-        ...options,
-      });
+      const ambient = this.estimateAmbient(keyed, signal);
+      await this.bake(keyed);
+      signal.throwIfAborted();
+      await ambient;
+      const touched = await this.touchedSince(keyed, this.fullWidth, signal);
+      if (!touched.channels) await this.firstPicture(keyed, signal);
+      this.resting = true;
       this.events.status({ simplified: false });
       await this.plates.traceParts(keyed, this.fullWidth, this.window, this.aspect, signal);
-      await Promise.all([
-        this.figures.read(keyed, 'rest', this.seen(REFINED), signal),
-        this.figures.spots(this.newest(keyed), REFINED, signal),
-      ]);
-      this.figures.makeSpotsSure(signal).catch((error) => {
-        if (!signal.aborted) this.tellFailure(error);
-      });
-      const width = this.fullWidth;
-      const { window } = this;
-      const touched = await this.touchedSince(keyed, width, signal);
-      this.finished = null;
-      await this.maker.make(keyed, this.window, this.aspect, { ...WHOLE, width, ...options, ...touched });
-      this.finished = { set: keyed.set, width, window };
-      await this.plates.traceFilms(width, window, this.aspect, signal);
+      const figures = this.readAtRest(keyed, signal);
+      await Promise.all([this.wholePicture(keyed, signal, touched), figures]);
+      await this.plates.traceFilms(this.fullWidth, this.window, this.aspect, signal);
       this.events.status({ phase: 'done', progress: 1, rays: this.pool.rays });
     } catch (error) {
       if (!signal.aborted) this.tellFailure(error);
     }
+  }
+
+  /** Has the light of the lightmaps baked; a picture of another size of the same set waits for the same. */
+  private bake(keyed: KeyedSet): Promise<void> {
+    if (this.baking?.key !== keyed.key) {
+      const { signal, abort } = abortable();
+      const done = bakeSpread(this.pool, keyed, { priority: AT_ONCE, atRest: true, signal });
+      this.baking = { key: keyed.key, done, abort };
+    }
+    return this.baking.done;
+  }
+
+  /** The whole light in a picture that is soon there; resolves when it is seen: until then the cores are its own. */
+  private async firstPicture(keyed: KeyedSet, signal: AbortSignal): Promise<void> {
+    const width = Math.max(LARGE_FIRST, Math.round(FIRST_PART * this.fullWidth));
+    const options = { ...FIRST, width, priority: AT_ONCE / 2, ...refined(signal) };
+    const picture = await this.maker.make(keyed, this.window, this.aspect, options);
+    await new Promise<void>((resolve) => {
+      this.onDeveloped = (developed) => developed >= picture && resolve();
+      signal.addEventListener('abort', () => resolve(), { once: true });
+    });
+    signal.throwIfAborted();
+  }
+
+  private async wholePicture(
+    keyed: KeyedSet,
+    signal: AbortSignal,
+    touched: { channels?: readonly number[] },
+  ): Promise<void> {
+    const width = this.fullWidth;
+    const { window } = this;
+    this.finished = null;
+    await this.maker.make(keyed, window, this.aspect, { ...WHOLE, width, ...refined(signal), ...touched });
+    this.finished = { set: keyed.set, width, window };
+  }
+
+  /** Figures in full detail; spots are then traced on until they are sure. */
+  private async readAtRest(keyed: KeyedSet, signal: AbortSignal): Promise<void> {
+    await Promise.all([
+      this.figures.read(keyed, 'rest', this.seen(REFINED), signal),
+      this.figures.spots(this.newest(keyed), REFINED, signal),
+    ]);
+    this.figures.makeSpotsSure(signal).catch((error) => {
+      if (!signal.aborted) this.tellFailure(error);
+    });
   }
 
   /** Films to trace after lights have moved since the last finished picture; nothing where it must be all. */
@@ -364,6 +411,9 @@ export class PictureSession {
     this.developer.postMessage(message, message.type === 'tile' ? [message.sums.buffer] : []);
   }
 }
+
+/** How pictures of the whole light are made. */
+const refined = (signal: AbortSignal) => ({ withFeatures: true, atRest: true, signal });
 
 /** Tones are drawn by the worker that develops. */
 const tonesOf = ({ overlay }: Shown): ToneOverlay =>
