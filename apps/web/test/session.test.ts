@@ -224,6 +224,21 @@ describe('picture session', () => {
     expect(kinds().filter((kind) => kind === 'keep')).toHaveLength(1);
   });
 
+  test('whole paths are traced anew when wanted, and lightmaps again when not', async () => {
+    vi.useFakeTimers();
+    const { session, tasks } = open();
+    session.update(set);
+    await pass(60_000);
+    for (const wholePaths of [true, false]) {
+      tasks.length = 0;
+      session.show({ ...NOTHING_SHOWN, wholePaths });
+      await pass(60_000);
+      const tiles = tasks.flatMap((task) => (task.kind === 'tile' ? [task.job] : []));
+      expect(tiles.length).toBeGreaterThan(0);
+      expect(tiles.every((job) => (job.wholePaths ?? false) === wholePaths && !job.channels)).toBe(true);
+    }
+  });
+
   test('a large mesh is followed by a stand-in; when things rest the set itself is traced, and only that is read', async () => {
     const large = withLargeMesh();
     const { session, tasks, holds, statuses, bandsTold } = open();

@@ -41,6 +41,7 @@ describe('samples from patches', () => {
       met,
       factor,
       cell: new Uint8Array(rays * patches),
+      near: new Int32Array(patches),
       told: Float32Array.from(told),
     };
     packLightSamples(tables, layout, [gathered]);

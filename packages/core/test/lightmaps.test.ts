@@ -1,3 +1,4 @@
+import type { Vector } from '@fendrix/contract';
 import { demoNames, demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
 import {
@@ -10,6 +11,8 @@ import {
   renderTile,
 } from '../src/index.js';
 import { gatherPatches, solveLightmaps } from '../src/render/bakeLightmaps.js';
+import { overheadSoftbox, testSet } from './sets.js';
+import { luminanceFrom } from './tracing.js';
 
 const WIDTH = 16;
 const HEIGHT = 12;
@@ -77,4 +80,60 @@ describe('lightmaps', () => {
     expect(later.direct).toEqual(whole.direct.slice(half * scene.channelCount * 3));
     expect(later.met).toEqual(whole.met.slice(half * 4 * 2));
   });
+
+  const R = 0.04;
+  const turned = (profile: readonly (readonly [number, number])[], heightM = 0.0005) => ({
+    kind: 'turned',
+    positionM: [0, 0, heightM],
+    profile: profile.map(([radiusM, height]) => ({ radiusM, heightM: height })),
+  });
+  const STANDING = {
+    'a ball': turned(
+      Array.from({ length: 17 }, (_, i) => {
+        const angle = (Math.PI * i) / 16;
+        return [Math.max(0, R * Math.sin(angle)), R * (1 - Math.cos(angle))] as const;
+      }),
+    ),
+    'a plate just above it': turned(
+      [
+        [0.1, 0],
+        [0.1, 0.005],
+      ],
+      0.02,
+    ),
+    'a ring': {
+      kind: 'ring',
+      positionM: [0, 0, 0.0005],
+      innerDiameterM: 0.06,
+      bandWidthM: 0.01,
+      bandThicknessM: 0.004,
+    },
+  };
+
+  // A patch of the table is 9 cm wide, with light and shade of the thing in one figure.
+  test.each(Object.entries(STANDING))(
+    'under %s what is near its contact is as dark as by whole paths',
+    (_, form) => {
+      const tracing = prepareTracing(
+        testSet({
+          bench: { widthM: 1.2, depthM: 0.8, material: { kind: 'matte', reflectance: 0.7 } },
+          lights: [overheadSoftbox(0.8)],
+          products: [
+            { id: 'thing', name: 'Thing', material: { kind: 'matte', reflectance: 0.6 }, ...form } as never,
+          ],
+        }),
+      );
+      for (const target of [
+        [0.02, -0.02, 0],
+        [0.03, -0.03, 0.012],
+        [0.05, 0.01, 0],
+      ] as Vector[]) {
+        const from: Vector = [target[0] * 4, -0.6, 0.05];
+        const [baked, whole] = [true, false].map((lightmapsToo) =>
+          luminanceFrom(tracing, from, target, { samples: 20_000, lightmaps: lightmapsToo }),
+        );
+        expect(Math.abs(Math.log2((baked as number) / (whole as number)))).toBeLessThan(0.1);
+      }
+    },
+  );
 });

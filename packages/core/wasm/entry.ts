@@ -178,6 +178,9 @@ export function cell(): usize {
   return changetype<usize>(gatherer!.cell);
 }
 
+export function near(): usize {
+  return changetype<usize>(gatherer!.near);
+}
 export function told(): usize {
   return changetype<usize>(gatherer!.told);
 }

@@ -83,8 +83,8 @@ export function createMessageHandler(
 function buffersOf(result: TaskResults[Task['kind']]): ArrayBuffer[] {
   if (result instanceof Float32Array) return [result.buffer as ArrayBuffer];
   if (result !== null && !Array.isArray(result) && 'gathered' in result) {
-    const { direct, met, factor, cell, told } = result.gathered;
-    return [direct, met, factor, cell, told].map((array) => array.buffer as ArrayBuffer);
+    const { direct, met, factor, cell, near, told } = result.gathered;
+    return [direct, met, factor, cell, near, told].map((array) => array.buffer as ArrayBuffer);
   }
   if (result !== null && !Array.isArray(result) && 'map' in result) return mapBuffers(result.map);
   if (result !== null && !Array.isArray(result) && 'region' in result) {

@@ -267,7 +267,8 @@ export const NO_CELLS = 0;
 export const SQUARE_CELLS = 1;
 export const ROUND_CELLS = 2;
 
-// A lightmap: primitive, side, patches across and up, index of its first patch, lightmap of the other side, area m2.
+// A lightmap: primitive, side, patches across and up, index of its first patch, lightmap of the other side, area m2, and the
+// side of a patch, m.
 export const MAP_PRIMITIVE: i32 = 0;
 export const MAP_SIDE: i32 = MAP_PRIMITIVE + 1;
 export const MAP_ACROSS: i32 = MAP_SIDE + 1;
@@ -275,8 +276,9 @@ export const MAP_UP: i32 = MAP_ACROSS + 1;
 export const MAP_FIRST: i32 = MAP_UP + 1;
 export const MAP_OTHER: i32 = MAP_FIRST + 1;
 export const MAP_AREA: i32 = MAP_OTHER + 1;
+export const MAP_PATCH: i32 = MAP_AREA + 1;
 /** Numbers kept for each lightmap. */
-export const MAP_STRIDE: i32 = MAP_AREA + 1;
+export const MAP_STRIDE: i32 = MAP_PATCH + 1;
 
 // A photon of bundled light: where it lies, m, and which way it came; its flux, red green blue, at unit luminance; film; thing that
 // it lies on and which way that faces there, as one number.

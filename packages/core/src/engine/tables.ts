@@ -49,6 +49,8 @@ export class SceneTables {
   lightmapAt: Int32Array = new Int32Array(0);
   lightmaps: Float64Array = new Float64Array(0);
   irradiance: Float64Array = new Float64Array(0);
+  /** 1 for each patch in which something stands that keeps no light: too coarse for what looks at it from near. */
+  coarse: Int32Array = new Int32Array(0);
   brightLightmap: Int32Array = new Int32Array(0);
   brightIndex: Int32Array = new Int32Array(0);
   /** See `BRIGHT_POWER` and those below it. */

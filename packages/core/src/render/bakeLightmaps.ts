@@ -32,6 +32,8 @@ export interface Gathered {
   factor: Float32Array;
   /** Cell of the direction of each ray, see `PathGuide`. */
   cell: Uint8Array;
+  /** Of each patch: see `PatchGatherer.near`. */
+  near: Int32Array;
   /** 2 a lamp: see `PatchGatherer.told`. */
   told: Float32Array;
 }
@@ -54,6 +56,7 @@ export function gatherPatches(
     met: new Int32Array(count * rays * 2),
     factor: new Float32Array(count * rays * 6),
     cell: new Uint8Array(count * rays),
+    near: new Int32Array(count),
     told: new Float32Array(0),
   };
   engine.reseed(seed ^ 0x2f6b1d);
@@ -71,6 +74,7 @@ export function gatherPatches(
       gathered.met.set(gatherer.met, at * rays * 2);
       gathered.factor.set(gatherer.factor, at * rays * 6);
       gathered.cell.set(gatherer.cell, at * rays);
+      gathered.near[at] = gatherer.near[0] as number;
       gathered.told.set(gatherer.told, at * lamps);
     }
   });
@@ -98,6 +102,10 @@ export function solveLightmaps(
   }
   packLightmaps(tables, layout);
   tables.irradiance = now;
+  for (const { first, near } of parts)
+    near.forEach((rays, at) => {
+      tables.coarse[first + at] = rays > 0 ? 1 : 0;
+    });
   packPathGuide(tables, layout, parts);
   packBrightLightmaps(tables, layout, radiosityOf(tables, layout));
   packLightSamples(tables, layout, parts);

@@ -14,6 +14,7 @@ import {
   MAP_AREA,
   MAP_FIRST,
   MAP_OTHER,
+  MAP_PATCH,
   MAP_PRIMITIVE,
   MAP_SIDE,
   MAP_STRIDE,
@@ -105,10 +106,12 @@ export function packLightmaps(tables: SceneTables, { lightmaps, patches }: Light
     p[MAP_FIRST] = lightmap.first;
     p[MAP_OTHER] = lightmap.other;
     p[MAP_AREA] = lightmap.areaM2;
+    p[MAP_PATCH] = Math.sqrt(lightmap.areaM2 / (lightmap.across * lightmap.up));
     tables.lightmapAt[2 * lightmap.primitive + lightmap.side] = index;
   });
   tables.irradiance = new Float64Array(patches * tables.channelCount * 3);
   tables.cumulative = new Float64Array(patches);
+  tables.coarse = new Int32Array(patches);
   tables.brightIndex = new Int32Array(lightmaps.length).fill(-1);
   tables.brightLightmap = new Int32Array(0);
   tables.bright = new Float64Array(0);

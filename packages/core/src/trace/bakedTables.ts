@@ -6,6 +6,7 @@ export const LIGHTMAP_TABLES = [
   'irradiance',
   'bright',
   'cumulative',
+  'coarse',
   'lightmapAt',
   'brightLightmap',
   'brightIndex',

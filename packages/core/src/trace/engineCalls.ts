@@ -85,6 +85,7 @@ export interface GatherCalls {
   readonly met: Int32Array;
   readonly factor: Float64Array;
   readonly cell: Int32Array;
+  readonly near: Int32Array;
   readonly told: Float64Array;
   gather(lightmap: number, cell: number): void;
 }

@@ -212,6 +212,7 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
       met: view(Int32Array, wasm.met())(),
       factor: view(Float64Array, wasm.factor())(),
       cell: view(Int32Array, wasm.cell())(),
+      near: view(Int32Array, wasm.near())(),
       told: view(Float64Array, wasm.told())(),
       gather: (lightmap, cell) => wasm.gather(lightmap, cell),
     };

@@ -16,7 +16,7 @@ import { CardsPanel } from './cards/CardsPanel';
 import { DeskColumn } from './desk/DeskColumn';
 import { FiguresContext } from './figures/figureStore';
 import { FilterDial } from './lens/FilterDial';
-import { LensTools, ZoomTools } from './lens/LensTools';
+import { LensTools, WholePathsTool, ZoomTools } from './lens/LensTools';
 import { LensView } from './lens/LensView';
 import { SessionContext, useOwnSession } from './picture/useSession';
 import { PickSources } from './spot/PickSources';
@@ -125,6 +125,7 @@ function OpenBench() {
                 <Heading>Lens view</Heading>
                 <ExposureControls />
                 <Box sx={{ flex: 1 }} />
+                <WholePathsTool />
                 <PictureStatusLine />
                 <ZoomTools />
               </Box>

@@ -83,7 +83,7 @@ export class Emission {
 
   /**
    * Ends a scattered way on a lightmap, or writes it down. Under a coat the lightmap knows of the base alone: by
-   * chance the way goes on in the coat instead.
+   * chance the way goes on in the coat instead. So does a way that comes straight from so near that the patches are too coarse.
    * @returns false where there is no lightmap, or the way goes on
    */
   meetLightmap(way: Way): boolean {
@@ -91,6 +91,9 @@ export class Emission {
     const model = hit.model;
     const lightmap = this.lightmaps.at(hit);
     if (lightmap < 0) return false;
+    if (!this.mode.recording && way.lastSharp < 0) {
+      if (this.lightmaps.isTooNear(lightmap, hit.point, way.distanceFromChoice(hit.point))) return false;
+    }
     const mirrored = model.mirrorShare(hit.row, hit.albedo, hit.cosOut);
     if (mirrored > 0) {
       this.sampler.next();

@@ -8,6 +8,7 @@ import {
   LIGHT_LUMINANCE,
   MAP_ACROSS,
   MAP_FIRST,
+  MAP_PATCH,
   MAP_PRIMITIVE,
   MAP_SIDE,
   MAP_STRIDE,
@@ -34,6 +35,8 @@ export class PatchGatherer {
   factor: Float64Array;
   /** Cell of the direction of each ray, see `pathGuideCell`. */
   cell: Int32Array;
+  /** One number: rays that have met, within the side of a patch, what keeps no light itself. */
+  near: Int32Array = new Int32Array(1);
   /** 2 a lamp: irradiance by it, all colours together, and the mean square of what single samples gave. */
   told: Float64Array;
   private t: SceneTables;
@@ -94,6 +97,8 @@ export class PatchGatherer {
     this.met.fill(-1);
     this.factor.fill(0);
     this.told.fill(0);
+    this.near[0] = 0;
+    const side = p[o + MAP_PATCH];
     let taken: number = 0;
     for (let ray = 0; ray < this.rays; ray++) {
       sampler.start(patch, ray);
@@ -111,6 +116,7 @@ export class PatchGatherer {
       cosineAbove(this.local, sampler.uv);
       this.cell[ray] = pathGuideCell(this.local);
       fromFrame(this.direction, this.local, this.frame, this.normal);
+      this.lookNear(side);
       this.meetSurround();
       tracer.emission.metPatch = -1;
       tracer.emission.metOther = -1;
@@ -126,6 +132,15 @@ export class PatchGatherer {
     }
     for (let k = 0; k < this.factor.length; k++) this.factor[k] = this.factor[k] / taken;
     for (let k = 0; k < this.told.length; k++) this.told[k] = this.told[k] / taken;
+  }
+
+  /** Whether something that keeps no light itself stands within a patch's side. */
+  private lookNear(side: number): void {
+    this.kernel.setRay(this.point, this.direction, side);
+    const primitive = this.kernel.closestHit();
+    if (primitive < 0) return;
+    const maps = this.t.lightmapAt;
+    if (maps[2 * primitive] < 0 && maps[2 * primitive + 1] < 0) this.near[0] = this.near[0] + 1;
   }
 
   /** Light from beyond everything, where the ray meets nothing: paths leave out what they meet at once. */

@@ -204,6 +204,7 @@ export class LightSampling {
     const bright = this.lightmaps.sampler;
     const lightmap = bright.sample(light, this.sampler.uv);
     if (lightmap < 0 || !scattering.canSee(light)) return;
+    if (this.lightmaps.isTooNear(lightmap, bright.target, light[LIGHT_DISTANCE])) return;
     if (!this.passage.between(scattering.hit.point, light, light[LIGHT_DISTANCE])) return;
     scattering.evaluate(share);
     const density = light[LIGHT_DENSITY];

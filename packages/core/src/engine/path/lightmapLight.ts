@@ -1,5 +1,5 @@
 import { addColoured } from '../blend.js';
-import { MAP_FIRST, MAP_OTHER, MAP_STRIDE, SPREAD } from '../layouts.js';
+import { MAP_FIRST, MAP_OTHER, MAP_PATCH, MAP_STRIDE, SPREAD } from '../layouts.js';
 import { type i32, whole32 } from '../portable.js';
 import type { SurfaceHit } from '../surfaceHit.js';
 import type { SceneTables } from '../tables.js';
@@ -39,6 +39,15 @@ export class LightmapLight {
   /** Index of the patch among all. */
   patchOf(lightmap: i32, point: Float64Array): i32 {
     return whole32(this.t.lightmaps[lightmap * MAP_STRIDE + MAP_FIRST]) + patchAt(this.t, lightmap, point);
+  }
+
+  /**
+   * Whether a point of it is looked at from so near that its patch is too coarse: within a patch's side, where something stands in
+   * that patch.
+   */
+  isTooNear(lightmap: i32, point: Float64Array, distance: number): boolean {
+    if (distance >= this.t.lightmaps[lightmap * MAP_STRIDE + MAP_PATCH]) return false;
+    return this.t.coarse[this.patchOf(lightmap, point)] !== 0;
   }
 
   /** The lightmap of the far side, -1 for none. */

@@ -21,6 +21,7 @@ export const selectShown: (state: WithBench, bands: readonly MirrorBand[]) => Sh
     (state: WithBench, bands: readonly MirrorBand[]) =>
       chosenBand(bands, state.bench.selected)?.product ?? null,
     (state: WithBench) => state.bench.wholeSurface,
+    (state: WithBench) => state.bench.wholePaths,
     (state: WithBench) => state.bench.zones,
     (state: WithBench) => state.bench.selected,
     (state: WithBench) => state.bench.pick,
@@ -28,7 +29,7 @@ export const selectShown: (state: WithBench, bands: readonly MirrorBand[]) => Sh
     (state: WithBench) => state.benchSet.history.present.value?.products[0]?.id ?? null,
     (state: WithBench) => SPOT_RADIUS_PX / (state.bench.lensWidthPx * state.bench.window.zoom),
   ],
-  (overlay, band, wholeSurface, zones, selected, pick, pickAt, firstProduct, radius): Shown => {
+  (overlay, band, wholeSurface, wholePaths, zones, selected, pick, pickAt, firstProduct, radius): Shown => {
     const picked = pick?.thing.kind === 'product' ? pick.thing.key : null;
     const product = selected?.kind === 'product' ? selected.key : (picked ?? band ?? firstProduct);
     const round =
@@ -39,6 +40,7 @@ export const selectShown: (state: WithBench, bands: readonly MirrorBand[]) => Sh
       overlay,
       // What has no upright side has no band: its whole surface is shown instead.
       wholeSurface: wholeSurface || band === null,
+      wholePaths,
       band,
       pick: pickAt,
       zones: zones === 'off' || !product ? null : zones === 'spot' ? round : { product },

@@ -6,6 +6,8 @@ export interface Shown {
   overlay: Overlay;
   /** Whether the mirrors of the whole product are shown instead of those at one height. */
   wholeSurface: boolean;
+  /** Whether the picture is traced without what is kept on large sheets. */
+  wholePaths: boolean;
   /** Product whose mirror band is shown; null where none has one. */
   band: string | null;
   zones: ZoneOptions | null;
@@ -16,6 +18,7 @@ export interface Shown {
 export const NOTHING_SHOWN: Shown = {
   overlay: 'none',
   wholeSurface: false,
+  wholePaths: false,
   band: null,
   zones: null,
   pick: null,

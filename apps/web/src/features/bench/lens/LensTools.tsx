@@ -79,6 +79,21 @@ export const LensTools = memo(function LensTools() {
   );
 });
 
+/** Traces the picture without what is kept on large sheets, to check it by. */
+export const WholePathsTool = memo(function WholePathsTool() {
+  const dispatch = useBenchDispatch();
+  const wholePaths = useBench((bench) => bench.wholePaths);
+  return (
+    <ToolButton
+      letter="W"
+      label="Whole paths"
+      hint="Whole paths: each way of light is traced to its end, without what is kept on large sheets. Slower, to check the picture by"
+      pressed={wholePaths}
+      onClick={() => dispatch(benchActions.wholePathsToggled())}
+    />
+  );
+});
+
 /** Magnifies the picture round its middle, up to one pixel of the sensor for one of the screen. */
 export const ZoomTools = memo(function ZoomTools() {
   const dispatch = useBenchDispatch();
@@ -149,16 +164,19 @@ interface ToolButtonProps {
   hint?: string | undefined;
   pressed: boolean;
   onClick(): void;
-  children: string;
+  /** The word beside its letter; where there is no room for one its name. */
+  children?: string;
+  label?: string;
 }
 
-function ToolButton({ letter, hint = '', pressed, onClick, children }: ToolButtonProps) {
+function ToolButton({ letter, hint = '', pressed, onClick, children, label }: ToolButtonProps) {
   return (
     <Tooltip describeChild title={hint} placement="top">
       <Button
         size="small"
         onClick={onClick}
         aria-pressed={pressed}
+        aria-label={label}
         sx={{
           color: pressed ? surround.ink : surround.text,
           bgcolor: pressed ? surround.paper : surround.raised,
@@ -173,7 +191,7 @@ function ToolButton({ letter, hint = '', pressed, onClick, children }: ToolButto
         <Box
           component="span"
           className="number"
-          sx={{ mr: 0.5, color: pressed ? surround.strong : surround.accent }}
+          sx={{ mr: children ? 0.5 : 0, color: pressed ? surround.strong : surround.accent }}
         >
           {letter}
         </Box>

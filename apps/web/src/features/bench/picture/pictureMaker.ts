@@ -23,6 +23,8 @@ export interface PictureOptions {
   withFeatures: boolean;
   /** Only these films are traced; the others are those of the finished picture before. */
   channels?: readonly number[];
+  /** Without lightmaps. */
+  wholePaths?: boolean;
   /** Makes it a quick picture. */
   ambient?: readonly number[];
   signal?: AbortSignal;
@@ -53,6 +55,7 @@ export class PictureMaker {
       fewest,
       passing = false,
       withFeatures,
+      wholePaths = false,
       ambient,
       signal,
       channels: wanted,
@@ -95,6 +98,7 @@ export class PictureMaker {
       ...(priority === undefined ? {} : { priority }),
       ...(atRest ? { atRest } : {}),
       ...(ambient ? { ambient } : {}),
+      ...(wholePaths ? { wholePaths } : {}),
       ...(wanted ? { channels: wanted } : {}),
       onTile: (tile, sums, count) => this.tell({ type: 'tile', picture, tile, sums, samples: count }),
       onProgress: ({ done, total }) => {

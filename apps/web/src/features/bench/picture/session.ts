@@ -1,7 +1,7 @@
 import type { SetDocument } from '@fendrix/contract';
 import { channelsOf, displayWeights, lightLayers, traceKey } from '@fendrix/core';
 import type { KeyedSet, Task, TaskResult, WorkerPool } from '@fendrix/workers';
-import { bakeSpread, messageOf } from '@fendrix/workers';
+import { messageOf } from '@fendrix/workers';
 import { createBrowserPool } from '@fendrix/workers/browser';
 import {
   type Detail,
@@ -21,6 +21,7 @@ import { PictureMaker } from './pictureMaker';
 import { PlateTracer } from './plateTracer';
 import type { PlatesShown } from './sessionProtocol';
 import { StandIns } from './standIns';
+import { WholeLight } from './wholeLight';
 
 /** Pixels across of the picture that follows a drag; adapted to the machine within these. */
 const NARROWEST_FOLLOWING = 200;
@@ -31,12 +32,6 @@ const FOLLOWING_MS = 85;
 const MOST_PASSED_OVER = 2;
 /** A quick picture: one sample, bounced light estimated, shown when whole. */
 const QUICK = { samples: 1, fewest: 1, passing: true };
-/** The refined picture: shown when its noise is bearable. */
-const WHOLE = { samples: 128, fewest: 2 };
-/** Before it the whole light at a part of its width, a moment after things rest; not where the whole is as small. */
-const FIRST = { samples: 2, fewest: 2, passing: true };
-const FIRST_PART = 0.4;
-const LARGE_FIRST = 240;
 /** Priority of what must be there before the rest. */
 const AT_ONCE = 1e5;
 /** Rest after a change before the refining starts, ms. */
@@ -78,21 +73,19 @@ export class PictureSession {
   private following = false;
   /** Whether the whole light of the set as it is has been seen. */
   private resting = false;
-  private baking: { key: string; done: Promise<void>; abort(): void } | null = null;
-  private onDeveloped: (picture: number) => void = () => undefined;
   private refining: AbortController | null = null;
   private restTimer: ReturnType<typeof setTimeout> | undefined;
   private ambient: readonly number[] | null = null;
-  /** The set of the last picture that was finished, and its width. */
-  private finished: { set: SetDocument; width: number; window: FrameWindow } | null = null;
   private pictures = 0;
   private tones: ToneOverlay = 'none';
+  private wholePaths = false;
   private window: FrameWindow = WHOLE_FRAME;
   /** Pictures in a row whose figures were given up for the next. */
   private passedOver = 0;
   private closed = false;
   private readonly figures: LiveReader;
   private readonly maker: PictureMaker;
+  private readonly wholeLight: WholeLight;
   private readonly plates: PlateTracer;
   private readonly standIns = new StandIns();
 
@@ -106,10 +99,11 @@ export class PictureSession {
   ) {
     this.figures = new LiveReader(pool, (name, value) => events.figure(name, value), AT_ONCE);
     this.maker = new PictureMaker(pool, (message) => this.tell(message), events);
+    this.wholeLight = new WholeLight(pool, this.maker, AT_ONCE);
     this.plates = new PlateTracer(pool, this.maker, (message) => this.tell(message));
     this.developer.addEventListener('message', ({ data }: MessageEvent<FromDeveloper>) => {
       this.pictures++;
-      this.onDeveloped(data.picture);
+      this.wholeLight.onDeveloped(data.picture);
       this.events.picture(data);
       this.events.status({ samples: data.samples, shown: this.pictures, rays: this.pool.rays });
     });
@@ -154,6 +148,10 @@ export class PictureSession {
   show(shown: Shown): void {
     if (tonesOf(shown) !== this.tones) this.tell({ type: 'overlay', overlay: tonesOf(shown) });
     this.tones = tonesOf(shown);
+    if (shown.wholePaths !== this.wholePaths) {
+      this.wholePaths = shown.wholePaths;
+      if (this.keyed) this.rest();
+    }
     const seen = this.seen(this.resting ? REFINED : FOLLOWING);
     this.figures.show(shown, this.keyed, seen).catch((error) => this.tellFailure(error));
   }
@@ -181,7 +179,7 @@ export class PictureSession {
     this.closed = true;
     clearTimeout(this.restTimer);
     this.refining?.abort(new Error('closed'));
-    this.baking?.abort();
+    this.wholeLight.giveUp();
     this.pool.close();
     this.developer.terminate();
   }
@@ -190,8 +188,7 @@ export class PictureSession {
   private follow(): void {
     this.refining?.abort(new Error('the set moved'));
     this.resting = false;
-    this.baking?.abort();
-    this.baking = null;
+    this.wholeLight.giveUp();
     clearTimeout(this.restTimer);
     if (this.following) return;
     this.following = true;
@@ -310,56 +307,19 @@ export class PictureSession {
     const { signal } = controller;
     try {
       this.events.status({ phase: 'refining', progress: 0 });
-      const ambient = this.estimateAmbient(keyed, signal);
-      await this.bake(keyed);
-      signal.throwIfAborted();
-      await ambient;
-      const touched = await this.touchedSince(keyed, this.fullWidth, signal);
-      if (!touched.channels) await this.firstPicture(keyed, signal);
+      const frame = { window: this.window, aspect: this.aspect, width: this.fullWidth };
+      await Promise.all([this.wholeLight.bake(keyed), this.estimateAmbient(keyed, signal)]);
+      const rest = await this.wholeLight.first(keyed, { ...frame, wholePaths: this.wholePaths }, signal);
       this.resting = true;
       this.events.status({ simplified: false });
       await this.plates.traceParts(keyed, this.fullWidth, this.window, this.aspect, signal);
       const figures = this.readAtRest(keyed, signal);
-      await Promise.all([this.wholePicture(keyed, signal, touched), figures]);
+      await Promise.all([this.wholeLight.whole(keyed, rest, signal), figures]);
       await this.plates.traceFilms(this.fullWidth, this.window, this.aspect, signal);
       this.events.status({ phase: 'done', progress: 1, rays: this.pool.rays });
     } catch (error) {
       if (!signal.aborted) this.tellFailure(error);
     }
-  }
-
-  /** Has the light of the lightmaps baked; a picture of another size of the same set waits for the same. */
-  private bake(keyed: KeyedSet): Promise<void> {
-    if (this.baking?.key !== keyed.key) {
-      const { signal, abort } = abortable();
-      const done = bakeSpread(this.pool, keyed, { priority: AT_ONCE, atRest: true, signal });
-      this.baking = { key: keyed.key, done, abort };
-    }
-    return this.baking.done;
-  }
-
-  /** The whole light in a picture that is soon there; resolves when it is seen: until then the cores are its own. */
-  private async firstPicture(keyed: KeyedSet, signal: AbortSignal): Promise<void> {
-    const width = Math.max(LARGE_FIRST, Math.round(FIRST_PART * this.fullWidth));
-    const options = { ...FIRST, width, priority: AT_ONCE / 2, ...refined(signal) };
-    const picture = await this.maker.make(keyed, this.window, this.aspect, options);
-    await new Promise<void>((resolve) => {
-      this.onDeveloped = (developed) => developed >= picture && resolve();
-      signal.addEventListener('abort', () => resolve(), { once: true });
-    });
-    signal.throwIfAborted();
-  }
-
-  private async wholePicture(
-    keyed: KeyedSet,
-    signal: AbortSignal,
-    touched: { channels?: readonly number[] },
-  ): Promise<void> {
-    const width = this.fullWidth;
-    const { window } = this;
-    this.finished = null;
-    await this.maker.make(keyed, window, this.aspect, { ...WHOLE, width, ...refined(signal), ...touched });
-    this.finished = { set: keyed.set, width, window };
   }
 
   /** Figures in full detail; spots are then traced on until they are sure. */
@@ -371,19 +331,6 @@ export class PictureSession {
     this.figures.makeSpotsSure(signal).catch((error) => {
       if (!signal.aborted) this.tellFailure(error);
     });
-  }
-
-  /** Films to trace after lights have moved since the last finished picture; nothing where it must be all. */
-  private async touchedSince(
-    keyed: KeyedSet,
-    width: number,
-    signal: AbortSignal,
-  ): Promise<{ channels?: readonly number[] }> {
-    const { finished } = this;
-    if (finished?.width !== width || finished.window !== this.window) return {};
-    const task = { kind: 'touched', before: finished.set } as const;
-    const channels = await this.pool.run(keyed, task, { priority: AT_ONCE, signal });
-    return channels ? { channels } : {};
   }
 
   private tellFailure(error: unknown): void {
@@ -411,9 +358,6 @@ export class PictureSession {
     this.developer.postMessage(message, message.type === 'tile' ? [message.sums.buffer] : []);
   }
 }
-
-/** How pictures of the whole light are made. */
-const refined = (signal: AbortSignal) => ({ withFeatures: true, atRest: true, signal });
 
 /** Tones are drawn by the worker that develops. */
 const tonesOf = ({ overlay }: Shown): ToneOverlay =>

@@ -113,6 +113,8 @@ export interface BenchState {
   crops: { shown: boolean; only: string | null };
   /** The mirrors of the whole product instead of one height. */
   wholeSurface: boolean;
+  /** The picture is traced without what is kept on large sheets. */
+  wholePaths: boolean;
   /** Width at which the lens view is shown, px. */
   lensWidthPx: number;
   window: FrameWindow;
@@ -148,6 +150,7 @@ const initialState: BenchState = {
   overlay: 'none',
   crops: { shown: true, only: null },
   wholeSurface: false,
+  wholePaths: false,
   lensWidthPx: 560,
   window: WHOLE_FRAME,
   desk: 'plans',
@@ -183,6 +186,9 @@ const benchSlice = createSlice({
     },
     wholeSurfaceToggled: (state) => {
       state.wholeSurface = !state.wholeSurface;
+    },
+    wholePathsToggled: (state) => {
+      state.wholePaths = !state.wholePaths;
     },
     cropsToggled: (state) => {
       state.crops.shown = !state.crops.shown;

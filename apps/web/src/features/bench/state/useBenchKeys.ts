@@ -41,6 +41,7 @@ export function useBenchKeys(): void {
     },
   );
   useHotkeys('c', () => void dispatch(benchActions.cropsToggled()));
+  useHotkeys('w', () => void dispatch(benchActions.wholePathsToggled()));
   useHotkeys('p', () => void dispatch(benchActions.pinningChanged(!pinning)));
   useHotkeys('e', () => void dispatch(benchActions.markingChanged(!marking)));
   useHotkeys('z', () => void dispatch(benchActions.zonesChosen(zones === 'off' ? 'product' : 'off')));

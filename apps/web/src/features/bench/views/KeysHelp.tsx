@@ -12,6 +12,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['C', 'crops'],
   ['P', 'pin a spot: then point, or Enter on the picture'],
   ['E', 'evenness: then drag a field'],
+  ['W', 'whole paths: the picture without what is kept on large sheets'],
   ['Z', 'zones in the plans'],
   ['+ − 0', 'magnify, smaller, whole frame'],
   ['O', 'only the selected light, the same key shows all again'],
