@@ -18,7 +18,15 @@ function readTwice(name: string, pointM: SpotTrace['pointM'], samples: number, s
   const grey = (value: number): [number, number, number] => [value, value, value];
   const seenParts = [1 - spread, 1 + spread].map((value) => set.lights.map(() => grey(value)));
   const illuminance = set.lights.map(() => ({ direct: 1, indirect: 0, standardError: 0 }));
-  return { name, pointM, illuminance, seen: set.lights.map(() => grey(1)), seenParts, samples };
+  return {
+    name,
+    pointM,
+    illuminance,
+    seen: set.lights.map(() => grey(1)),
+    seenParts,
+    seenBaked: set.lights.map(() => grey(1)),
+    samples,
+  };
 }
 
 /** What a worker would answer, without the work. */

@@ -80,9 +80,13 @@ const MIDDLE = Array.from(
   (_, i) => [((i % 8) - 3.5) * 0.005, (Math.floor(i / 8) - 3.5) * 0.005] as const,
 );
 
-function baked(of: SetDocument, which: 'best' | 'plain' = 'best'): Tracing {
+function baked(
+  of: SetDocument,
+  which: 'best' | 'plain' = 'best',
+  effort: { photons?: number } = {},
+): Tracing {
   const tracing = prepareTracing(of, which);
-  bakeLightmaps(tracing);
+  bakeLightmaps(tracing, effort);
   return tracing;
 }
 
@@ -168,7 +172,8 @@ describe('bundled light', () => {
 
   it('is baked alike by both engines', () => {
     const of = set([plate()]);
-    const [fast, plain] = [baked(of).tables, baked(of, 'plain').tables];
+    const effort = { photons: 20_000 };
+    const [fast, plain] = [baked(of, 'best', effort).tables, baked(of, 'plain', effort).tables];
     expect(fast.texelKeys).toEqual(plain.texelKeys);
     expect(fast.bundled.length).toBe(plain.bundled.length);
     const sum = (table: Float32Array) => table.reduce((all, value) => all + value, 0);

@@ -47,8 +47,8 @@ describe.each(demoNames)('%s by both engines', (name) => {
   });
 
   test.each(['whole', 'quick'])('the same picture within rounding, %s', (kind) => {
-    bakeLightmaps(wasm, 4);
-    bakeLightmaps(plain, 4);
+    bakeLightmaps(wasm, { rays: 4, photons: 5000 });
+    bakeLightmaps(plain, { rays: 4, photons: 5000 });
     const tile = { x: 0, y: 0, width: 16, height: 12 };
     const quick = { ambient: set.lights.flatMap(() => [0.1, 0.1]), sparse: true };
     const [a, b] = [wasm, plain].map((tracing) => {

@@ -152,7 +152,7 @@ describe('bright places of lightmaps', () => {
     point: Vector,
   ): { tracing: Tracing; sampler: LightmapSampler; at: Float64Array } {
     const tracing = prepareTracing(demoSet(name), 'plain');
-    bakeLightmaps(tracing, 8);
+    bakeLightmaps(tracing, { rays: 8, photons: 5000 });
     const sampler = new LightmapSampler(tracing.tables);
     const at = Float64Array.from(point);
     expect(sampler.look(at)).toBe(true);

@@ -68,7 +68,7 @@ describe('words of a set sheet', () => {
     };
     const told = (seen: [number, number, number][] | null, parts: [number, number, number][][]) =>
       setSheetWords(set, {
-        spots: [spotReading(set, { ...trace, seen, seenParts: parts })],
+        spots: [spotReading(set, { ...trace, seen, seenParts: parts, seenBaked: seen })],
         tolerances: [],
         marks: null,
       }).tones[0]?.tone;

@@ -8,7 +8,7 @@ import { setRay } from '../trace/engineCalls.js';
 export interface LightShare {
   direct: number;
   indirect: number;
-  /** Standard error of direct and indirect together, from independent batches. */
+  /** Standard error of direct and indirect together, from independent batches, see `toldError`. */
   standardError: number;
 }
 
@@ -89,7 +89,7 @@ export function illuminanceByLight(
     return {
       direct: mean(direct.map((row) => row[light] as number)),
       indirect: mean(indirect.map((row) => row[light] as number)),
-      standardError: standardError(totals),
+      standardError: toldError(totals),
     };
   });
 }
@@ -104,6 +104,27 @@ export function standardError(values: readonly number[]): number {
   const squares = values.reduce((sum, value) => sum + (value - middle) ** 2, 0);
   return Math.sqrt(squares / (values.length * (values.length - 1)));
 }
+
+/** Student's t of so many degrees of freedom, for 95 of 100: 2.36 at 7, 1.96 at many (Cornish and Fisher's expansion, within 1 % from 4 on). */
+export function studentT95(freedom: number): number {
+  const z = 1.95996;
+  const z3 = z ** 3;
+  const z5 = z ** 5;
+  const z7 = z ** 7;
+  return (
+    z +
+    (z3 + z) / (4 * freedom) +
+    (5 * z5 + 16 * z3 + 3 * z) / (96 * freedom ** 2) +
+    (3 * z7 + 19 * z5 + 17 * z3 - 15 * z) / (384 * freedom ** 3)
+  );
+}
+
+/** 95 of 100 of a normal distribution lie within so many deviations. */
+const NORMAL_95 = 1.96;
+
+/** The standard error of the mean of a few independent values as it is told: twice it holds 95 of 100, however few they are. */
+export const toldError = (values: readonly number[]): number =>
+  (standardError(values) * studentT95(values.length - 1)) / NORMAL_95;
 
 function batchTable(lights: number): Float64Array[] {
   return Array.from({ length: BATCHES }, () => new Float64Array(lights));

@@ -5,11 +5,11 @@ import { incidentExposureLxS } from '../exposure/exposure.js';
 import { type AmbientShare, ambientShare } from '../exposure/flash.js';
 import { exposureWeights, recordedMidToneCdSM2, unfilteredWeights } from '../exposure/recording.js';
 import { channelsOf } from '../photometry/channels.js';
-import type { Tracing } from '../render/prepareTracing.js';
+import { bakeLightmaps, type Tracing } from '../render/prepareTracing.js';
 import { writeView } from '../render/view.js';
 import { setRay } from '../trace/engineCalls.js';
 import { add, distance, normalise, scale, subtract } from '../units/vector.js';
-import { illuminanceByLight, type LightShare, mean, standardError } from './illuminance.js';
+import { illuminanceByLight, type LightShare, mean, toldError } from './illuminance.js';
 import { type LightReading, lightReadings } from './lightReadings.js';
 
 /** A spot as traced, free of power, shutter and exposure: those are applied by `spotReading`. */
@@ -23,6 +23,8 @@ export interface SpotTrace {
   seen: Rgb[] | null;
   /** The same from each of some equal, independent parts of the samples: their spread tells how sure it is. */
   seenParts: Rgb[][];
+  /** The same as pictures have it, with lightmaps and bundled light, by few paths: see `standardErrorStops`. Null where that was not asked. */
+  seenBaked: Rgb[] | null;
   samples: number;
 }
 
@@ -30,6 +32,9 @@ type Rgb = [number, number, number];
 
 /** Parts of the samples of one trace that are kept apart. */
 const PARTS = 8;
+/** Of so many paths on the light is also looked at as pictures have it, with a part of the paths. */
+const BAKED_FROM = 1024;
+const BAKED_PART = 1 / 8;
 
 /** How far from a pinned point its surface is looked for, m. */
 const PIN_REACH_M = 5e-3;
@@ -40,13 +45,19 @@ const SEEN_WITHIN_M = 1e-3;
 export function traceSpot(tracing: Tracing, spot: Spot, samples: number, seed: number): SpotTrace {
   const normal = normalise(spot.normal);
   const pointM = nearestSurface(tracing, spot.pointM, normal);
-  const seenParts = luminanceTowardsLens(tracing, pointM, Math.ceil(samples / PARTS), seed);
+  const perPart = Math.ceil(samples / PARTS);
+  const seenParts = luminanceTowardsLens(tracing, pointM, perPart, seed, false);
+  const baked = samples >= BAKED_FROM && seenParts.length > 0;
+  if (baked) bakeLightmaps(tracing);
   return {
     name: spot.name,
     pointM,
     illuminance: illuminanceByLight(tracing, pointM, normal, { samples, seed, directOnly: false }),
     seen: meanOfParts(seenParts),
     seenParts,
+    seenBaked: baked
+      ? meanOfParts(luminanceTowardsLens(tracing, pointM, Math.ceil(perPart * BAKED_PART), seed, true))
+      : null,
     samples,
   };
 }
@@ -64,7 +75,15 @@ export function joinedTrace(one: SpotTrace, other: SpotTrace): SpotTrace {
       standardError: Math.hypot(weight * share.standardError, (1 - weight) * also.standardError),
     };
   });
-  return { ...one, illuminance, seen: meanOfParts(seenParts), seenParts, samples };
+  const baked = [one, other].flatMap(({ seenBaked }) => (seenBaked ? [seenBaked] : []));
+  return {
+    ...one,
+    illuminance,
+    seen: meanOfParts(seenParts),
+    seenParts,
+    seenBaked: baked.length === 2 ? meanOfParts(baked) : (baked[0] ?? null),
+    samples,
+  };
 }
 
 function meanOfParts(parts: readonly Rgb[][]): Rgb[] | null {
@@ -89,6 +108,7 @@ function luminanceTowardsLens(
   point: Vector,
   perPart: number,
   seed: number,
+  lightmaps: boolean,
 ): Rgb[][] {
   const away = distance(point, view.origin);
   const direction = normalise(subtract(point, view.origin));
@@ -96,10 +116,10 @@ function luminanceTowardsLens(
   if (engine.closestHit() < 0 || Math.abs((engine.ray[RAY_TO] as number) - away) > SEEN_WITHIN_M) return [];
   writeView(engine.view, view);
   engine.reseed(seed);
-  engine.setMode({});
+  engine.setMode({ lightmaps });
   engine.point.set(view.origin);
   engine.direction.set(direction);
-  return Array.from({ length: PARTS }, (_, part) => {
+  const parts = Array.from({ length: PARTS }, (_, part) => {
     engine.films.fill(0);
     for (let i = 0; i < perPart; i++) {
       engine.startSample(1 + part, i);
@@ -111,6 +131,8 @@ function luminanceTowardsLens(
       return [r / perPart, g / perPart, b / perPart];
     });
   });
+  engine.setMode({});
+  return parts;
 }
 
 export interface SpotReading {
@@ -126,8 +148,13 @@ export interface SpotReading {
   incidentStops: number | null;
   /** What the camera records, stops from mid-tone, mirror part and close-focus loss included. */
   stopsFromMidTone: number | null;
-  /** Standard error of that; null where there is none. Rare bright paths not yet met are not in it. */
+  /**
+   * Standard error of that, twice which holds 95 of 100; null where there is none. From the spread of the parts by Student's t, and
+   * from what the picture has here of other light than these paths have met (bundled by glass, say): half of what they differ by.
+   */
   standardErrorStops: number | null;
+  /** Whether that was held against the light that pictures have here: few paths alone may not have met what is bright and rare. */
+  checked: boolean;
   /** What the filter on the lens takes of what comes from here, stops; null without one, and where nothing is seen. */
   filterStops: number | null;
   ambient: AmbientShare;
@@ -137,8 +164,20 @@ export interface SpotReading {
 const SURE_STOPS = 0.05;
 
 /** Whether the tone of a spot is known to the tenth of a stop in which it is told. */
-export const isSure = ({ standardErrorStops }: Pick<SpotReading, 'standardErrorStops'>): boolean =>
-  standardErrorStops === null || standardErrorStops <= SURE_STOPS;
+export const isSure = ({
+  standardErrorStops,
+  checked,
+}: Pick<SpotReading, 'standardErrorStops' | 'checked'>): boolean =>
+  standardErrorStops === null || (checked && standardErrorStops <= SURE_STOPS);
+
+/** What a picture may be off by all over for its lightmaps, part: no more is said against the paths. */
+const BAKED_BIAS = 0.012;
+/** See `SpotReading.standardErrorStops`. @param baked luminance as the picture has it, null where that is not known */
+function errorStops(parts: readonly number[], baked: number | null): number {
+  const whole = mean(parts);
+  const against = baked === null ? 0 : Math.max(0, Math.abs(baked - whole) - BAKED_BIAS * whole) / 2;
+  return Math.hypot(toldError(parts), against) / (whole * Math.LN2);
+}
 
 /** Applies outputs, powers, switches and the camera's settings to a traced spot. No rays. */
 export function spotReading(set: SetDocument, trace: SpotTrace): SpotReading {
@@ -173,7 +212,13 @@ export function spotReading(set: SetDocument, trace: SpotTrace): SpotReading {
     incidentStops: stops(continuousLxS + flashExposureLxS, incidentExposureLxS(set.camera)),
     stopsFromMidTone: stops(whole, midTone),
     standardErrorStops:
-      whole > 0 ? standardError(trace.seenParts.map((seen) => wholeOf(seen))) / (whole * Math.LN2) : null,
+      whole > 0
+        ? errorStops(
+            trace.seenParts.map((seen) => wholeOf(seen)),
+            trace.seenBaked && wholeOf(trace.seenBaked),
+          )
+        : null,
+    checked: trace.seenBaked !== null,
     filterStops:
       set.camera.polariser && trace.seen ? stops(wholeOf(trace.seen, unfilteredWeights(set)), whole) : null,
     ambient: ambientShare(continuousLxS, flashExposureLxS),

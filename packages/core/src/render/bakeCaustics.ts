@@ -15,10 +15,11 @@ import type { SceneTables } from '../engine/tables.js';
 import type { EngineCalls } from '../trace/engineCalls.js';
 import { layDownPhotons } from './layDownPhotons.js';
 
-/** Photons sent in all, shared out among lights and things, and at least to each pair of them; never more than the last. */
-const PHOTONS = 200_000;
-const FEWEST = 4_000;
-const MOST = 600_000;
+/** Photons sent in all, shared out among lights and things. */
+export const PHOTONS = 200_000;
+/** At least to each pair of them, parts of all; never more in all than the last. */
+const FEWEST = 0.02;
+const MOST = 3;
 /** Side of the finest texels, part of the middle extent of the largest thing that bundles. */
 const FINEST = 0.03;
 const SEED = 0x51c3a7;
@@ -39,7 +40,7 @@ interface Sending {
 }
 
 /** What there is to send, from the lamps and bright lightmaps that the tables have; null for nothing. */
-function sendingOf(tables: SceneTables, models: SurfaceModels): Sending | null {
+function sendingOf(tables: SceneTables, models: SurfaceModels, photons = PHOTONS): Sending | null {
   const bright = new Set(
     [...tables.brightLightmap].map((map) => tables.lightmaps[map * MAP_STRIDE + MAP_PRIMITIVE] as number),
   );
@@ -50,16 +51,17 @@ function sendingOf(tables: SceneTables, models: SurfaceModels): Sending | null {
   const things = bundlingThings(tables, models)
     .filter(({ box }) => !shining.some((light) => overlap(light, box)))
     .sort((a, b) => middleExtent(b) - middleExtent(a))
-    .slice(0, Math.floor(MOST / (FEWEST * Math.max(1, lights.length))));
+    .slice(0, Math.floor(MOST / FEWEST / Math.max(1, lights.length)));
   if (things.length === 0 || lights.length === 0) return null;
-  return { lights, things, each: Math.max(FEWEST, Math.round(PHOTONS / (lights.length * things.length))) };
+  const each = Math.round(photons * Math.max(FEWEST, 1 / (lights.length * things.length)));
+  return { lights, things, each };
 }
 
 /**
  * Sends light from each lamp and from the bright lightmaps at each thing that bundles it: what comes to rest is light that paths
  * from the lens would find by chance only. The same numbers whatever else is traced: each pair has its own sequence.
  * A thing into whose box a light reaches is left to chance, and of very many the smaller ones.
- * @param part of so many in which all is sent; one after the other they are those of all
+ * @param part of so many in which all is sent; one after the other they are those of all  @param photonCount in all
  * @returns `PHOTON_STRIDE` numbers for each that came to rest
  */
 export function sendPhotons(
@@ -68,8 +70,9 @@ export function sendPhotons(
   models: SurfaceModels,
   part = 0,
   of = 1,
+  photonCount = PHOTONS,
 ): Float32Array {
-  const sending = sendingOf(tables, models);
+  const sending = sendingOf(tables, models, photonCount);
   if (!sending) return new Float32Array(0);
   const { lights, things, each } = sending;
   markBundling(tables, things);

@@ -7,7 +7,7 @@ import type { EngineCalls } from '../trace/engineCalls.js';
 import { packScene } from '../trace/packScene.js';
 import { createPlainEngine } from '../trace/plainEngine.js';
 import { createWasmEngine } from '../trace/wasmEngine.js';
-import { keepPhotons, sendPhotons } from './bakeCaustics.js';
+import { keepPhotons, PHOTONS, sendPhotons } from './bakeCaustics.js';
 import { BAKE_RAYS, type Gathered, gatherPatches, solveLightmaps } from './bakeLightmaps.js';
 import { type LightmapLayout, layOutLightmaps, packLightmaps } from './lightmaps.js';
 import { type View, viewOf } from './view.js';
@@ -39,11 +39,14 @@ export function seenBy(tracing: Tracing, camera: Camera): Tracing {
   return { ...tracing, view: viewOf(camera) };
 }
 
-/** Bakes the light of the lightmaps, and what is bundled onto surfaces, where that has not been done. */
-export function bakeLightmaps(tracing: Tracing, rays = BAKE_RAYS): void {
+/**
+ * Bakes the light of the lightmaps, and what is bundled onto surfaces, where that has not been done.
+ * @param effort rays a patch, photons in all: less where the light is not what is looked at
+ */
+export function bakeLightmaps(tracing: Tracing, { rays = BAKE_RAYS, photons = PHOTONS } = {}): void {
   if (tracing.tables.lit !== 0) return;
   solveLight(tracing, [gatherLight(tracing, 0, 1, rays)]);
-  keepLight(tracing, [sendLight(tracing)]);
+  keepLight(tracing, [sendLight(tracing, 0, 1, photons)]);
 }
 
 /*
@@ -71,8 +74,13 @@ export function solveLight(
 }
 
 /** Sends a part of so many of what is bundled, where lightmaps are solved. */
-export function sendLight({ tables, engine, models }: Tracing, part = 0, of = 1): Float32Array {
-  return sendPhotons(tables, engine, models, part, of);
+export function sendLight(
+  { tables, engine, models }: Tracing,
+  part = 0,
+  of = 1,
+  photons = PHOTONS,
+): Float32Array {
+  return sendPhotons(tables, engine, models, part, of, photons);
 }
 
 /** Keeps what was sent: then all light is known. @param photons all parts */
