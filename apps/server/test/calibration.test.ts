@@ -8,11 +8,12 @@ import {
   type CardReading,
   type Devices,
   type FrameList,
+  type PrintedWedge,
   type StoredJob,
   type StoredKit,
   standInCamera,
 } from '@fendrix/contract';
-import { type HourStep, hourSteps, type KitLight, ownRecorder } from '@fendrix/core';
+import { fitPrinter, type HourStep, hourSteps, type KitLight, ownPrinter, ownRecorder } from '@fendrix/core';
 import sharp, { type Sharp } from 'sharp';
 import { afterAll, beforeAll, describe, expect, test, vi } from 'vitest';
 import { startTestServer } from './testServer.js';
@@ -156,5 +157,41 @@ describe('an hour with the stand-ins', () => {
     );
     expect((await fit([projector?.id ?? ''])).body.error.message).toContain(projector?.name);
     expect((await server.call('POST', '/api/calibration/fits', { lights: [] })).status).toBe(400);
+  });
+
+  test('the wedge comes as PDF of either paper; the stand-ins read that of their printer, never twice alike', async () => {
+    const pdf = async (query: string) =>
+      fetch(`http://127.0.0.1:${server.port}/api/calibration/wedge${query}`);
+    const found = await pdf('?paper=Letter');
+    expect(found.headers.get('content-type')).toBe('application/pdf');
+    expect(
+      Buffer.from(await found.arrayBuffer())
+        .subarray(0, 5)
+        .toString(),
+    ).toBe('%PDF-');
+    expect((await pdf('?paper=A5')).status).toBe(400);
+    const read = () =>
+      server.call<PrintedWedge>('POST', '/api/calibration/stand-in-wedge', { cardReflectance: 0.18 });
+    const [one, other] = [(await read()).body, (await read()).body];
+    expect(one).not.toEqual(other);
+    const printed = ownPrinter(PIECES);
+    for (const wedge of [one, other])
+      for (const { grey, reflectance } of fitPrinter(wedge, ownRecorder(PIECES).response)?.tones ?? [])
+        expect(Math.abs(Math.log2(reflectance / printed(grey)))).toBeLessThan(0.1);
+    expect(
+      (await server.call('POST', '/api/calibration/stand-in-wedge', { cardReflectance: 2 })).status,
+    ).toBe(400);
+  });
+
+  test('a kit keeps its printer; a curve that is none is refused by its field', async () => {
+    const { document, revision } = (await server.call<StoredKit>('GET', '/api/kit')).body;
+    const tones = [0, 128, 255].map((grey) => ({ grey, reflectance: 0.04 + grey / 400, error: 0.001 }));
+    const put = (printer: object) =>
+      server.call<StoredKit & ApiError>('PUT', '/api/kit', { revision, document: { ...document, printer } });
+    const refused = await put({ calibrated: { on: '2026-03-01', tones: [{ ...tones[0], reflectance: 7 }] } });
+    expect(refused.status).toBe(400);
+    expect(JSON.stringify(refused.body)).toContain('printer');
+    const kept = await put({ calibrated: { on: '2026-03-01', tones } });
+    expect(kept.body.document.printer?.calibrated?.tones).toEqual(tones);
   });
 });

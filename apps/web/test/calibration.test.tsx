@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { defaultKit } from '@fendrix/catalogue';
 import type { Calibration, CalibrationHour, Kit, KitEntry, StandInCard } from '@fendrix/contract';
-import { calibrateKit } from '@fendrix/core';
+import { calibrateKit, gradientCard, ownWedge } from '@fendrix/core';
 import { fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import { SnackbarProvider } from 'notistack';
 import Papa from 'papaparse';
@@ -86,6 +86,7 @@ function open(calibration: Partial<CalibrationHour> = {}, newest = json({}, 404)
       asked.push(own);
       return json(own.by === 'meter' ? { luxSeconds: 900 } : { rgb: [0.4, 0.4, 0.4], frame: 'CARD.JPG' });
     }
+    if (pathname === '/api/calibration/stand-in-wedge') return json(ownWedge(4, 1, 0.18));
     return json({}, 404);
   });
   const { store } = createStore();
@@ -241,5 +242,53 @@ describe('the hour of a calibration', () => {
     expect(screen.getByLabelText('It is being worked out')).toBeTruthy();
     letGo();
     expect(await screen.findByText('−0.20 ± 0.05 stops')).toBeTruthy();
+  });
+});
+
+describe('the printer', () => {
+  const printerPart = async () => within(await screen.findByRole('region', { name: 'Printer' }));
+
+  test('says what to print, and nothing of a curve before anything is read', async () => {
+    open();
+    const part = await printerPart();
+    for (const paper of ['A4', 'Letter'])
+      expect(part.getByRole('link', { name: `Print the wedge, ${paper}` }).getAttribute('href')).toBe(
+        `/api/calibration/wedge?paper=${paper}`,
+      );
+    expect(part.getByText(/With the card and three patches it stands here/)).toBeTruthy();
+    expect(part.queryByRole('button', { name: 'Take over' })).toBeNull();
+  });
+
+  test('a wedge that was read is taken over: gradient cards are of this ink and paper; the usual ones come back', async () => {
+    const { kit } = open();
+    const part = await printerPart();
+    press('Let the stand-ins read it');
+    expect(await part.findByText(/Solid ink sends back/)).toBeTruthy();
+    expect(kit().printer?.wedge?.patches).toHaveLength(11);
+    expect(gradientCard('across', kit()).reflectance).toBe(0.82);
+    press('Take over');
+    await part.findByText(/counts with the printer as it was on/);
+    const tones = kit().printer?.calibrated?.tones ?? [];
+    const own = gradientCard('out', kit());
+    expect(own.tone).toMatchObject({
+      direction: 'out',
+      from: tones.at(-1)?.reflectance,
+      to: tones[0]?.reflectance,
+    });
+    expect(own.reflectance).not.toBe(0.82);
+    press('Usual ink and paper');
+    await waitFor(() => expect(kit().printer?.calibrated).toBeUndefined());
+    expect(kit().printer?.wedge?.patches).toHaveLength(11);
+    expect(gradientCard('across', kit()).reflectance).toBe(0.82);
+  });
+
+  test('the card is typed as the frame shows it; what cannot be is refused', async () => {
+    const { kit } = open();
+    const part = await printerPart();
+    type('the card in the frame', '300');
+    expect(await part.findByText(/a value from 1 to 255/)).toBeTruthy();
+    expect(kit().printer).toBeUndefined();
+    type('the card in the frame', '118');
+    await waitFor(() => expect(kit().printer?.wedge?.card).toBe(118));
   });
 });

@@ -109,6 +109,7 @@ export {
   typeface,
 } from './material.js';
 export type { MaskArea, MaskPiece, Plate } from './plate.js';
+export * from './printedWedge.js';
 export { checkDocument, fieldPath, type Problem, problemsOf } from './problems.js';
 export type { BoxProduct, Product, ProductOf, ProfilePoint, Turned } from './product.js';
 export { MOST_TRIANGLES, productDocument } from './productRules.js';

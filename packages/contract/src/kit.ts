@@ -6,6 +6,7 @@ import { checkLight } from './lightRules.js';
 import { material, sheetMaterial } from './material.js';
 import { checkMaterials } from './materialRules.js';
 import { name } from './names.js';
+import { printer } from './printedWedge.js';
 import { product } from './product.js';
 import { checkProduct } from './productRules.js';
 import { sheet } from './sheet.js';
@@ -94,6 +95,7 @@ export const kitDocument = z
       .default({})
       .describe('Own minutes of each step from one set to the next, by the step'),
     calibration: calibrationHour.optional(),
+    printer: printer.optional(),
   })
   .superRefine((kit, problems) => {
     const report = (path: PropertyKey[], message: string) =>

@@ -4,6 +4,7 @@ export { cardSet, TRAP_REFLECTANCE } from './calibrate/cardSet.js';
 export * from './calibrate/expectedReading.js';
 export * from './calibrate/fitCalibration.js';
 export { fitDuration } from './calibrate/fitDuration.js';
+export * from './calibrate/fitPrinter.js';
 export * from './calibrate/hourSteps.js';
 export * from './colour/cast.js';
 export * from './colour/deltaE.js';
@@ -223,6 +224,7 @@ export { projectPoint, rayThrough, type View, viewOf, viewOfShape } from './rend
 export * from './setSheet/nudges.js';
 export * from './setSheet/setInSpace.js';
 export * from './setSheet/tolerances.js';
+export { gradientCard } from './solve/cardMaterials.js';
 export type { CardAnswer } from './solve/cards/cardAnswer.js';
 export type { BounceKind } from './solve/cards/liftRegion.js';
 export type { MirroredKind } from './solve/cards/mirrorIn.js';
@@ -246,6 +248,7 @@ export { type SettingSolution, type SolvedSetting, solveSetting } from './solve/
 export { asItStands, BUILT_TO, createNormal, type Misbuilt } from './standIns/asItStands.js';
 export * from './standIns/onDevices.js';
 export * from './standIns/ownGear.js';
+export * from './standIns/ownPrinter.js';
 export { type Recorder, recordedValue, recordFrame, USUAL_RECORDER } from './standIns/recordFrame.js';
 export { type EngineCalls, setRay } from './trace/engineCalls.js';
 export { degrees, radians } from './units/angle.js';

@@ -1,11 +1,20 @@
-import { createRequire } from 'node:module';
 import type { PlanDrawing } from '@fendrix/core';
 import type { SetSheetRow, SetSheetWords } from '@fendrix/words';
-import PDFDocument from 'pdfkit';
 import QRCode from 'qrcode';
+import {
+  begun,
+  finished,
+  GAP_MM,
+  MARGIN_MM,
+  MM,
+  type Page,
+  type Paper,
+  type Pdf,
+  SMALL_PT,
+  TEXT_PT,
+  TITLE_PT,
+} from './pages.js';
 import { commonScale, PEN, pathOf, planOnPaper, TAG_MM } from './planScale.js';
-
-export type Paper = 'A4' | 'Letter';
 
 export interface SetSheetParts {
   words: SetSheetWords;
@@ -18,20 +27,6 @@ export interface SetSheetParts {
   /** What stands at the foot: version of the set and date. */
   foot: string;
 }
-
-const require = createRequire(import.meta.url);
-const FONTS = {
-  text: require.resolve('@fontsource/archivo/files/archivo-latin-400-normal.woff'),
-  bold: require.resolve('@fontsource/archivo/files/archivo-latin-700-normal.woff'),
-} as const;
-
-const MM = 72 / 25.4;
-const SIZES_MM = { A4: [210, 297], Letter: [215.9, 279.4] } as const;
-const MARGIN_MM = 11;
-const GAP_MM = 4;
-const TEXT_PT = 7.5;
-const SMALL_PT = 6.5;
-const TITLE_PT = 15;
 
 /**
  * A set sheet as PDF: picture, drawings to scale, camera and tones on the first page, the table of things, what has to be held
@@ -70,59 +65,6 @@ export async function plansPdf(
     drawPlan(pdf, plan.drawing, plan.title, page.left, top, scale);
   });
   return finished(pdf, page, `${title}. ${foot}`, written);
-}
-
-/** A document of a paper with its typefaces, and its bytes once it is finished. */
-function begun(title: string, paper: Paper): { pdf: Pdf; page: Page; written: Promise<Uint8Array> } {
-  const [widthMm, heightMm] = SIZES_MM[paper];
-  const pdf = new PDFDocument({
-    size: [widthMm * MM, heightMm * MM],
-    margin: MARGIN_MM * MM,
-    bufferPages: true,
-    info: { Title: title, Creator: 'Fendrix' },
-  });
-  const written = bytesOf(pdf);
-  pdf.registerFont('text', FONTS.text).registerFont('bold', FONTS.bold);
-  const page = {
-    left: MARGIN_MM * MM,
-    wide: (widthMm - 2 * MARGIN_MM) * MM,
-    foot: (heightMm - MARGIN_MM) * MM,
-  };
-  return { pdf, page, written };
-}
-
-/** Writes the foot of each page and ends the document. */
-function finished(pdf: Pdf, page: Page, foot: string, written: Promise<Uint8Array>): Promise<Uint8Array> {
-  const { count } = pdf.bufferedPageRange();
-  for (let i = 0; i < count; i++) {
-    pdf.switchToPage(i);
-    // What stands in the margin begins no new page.
-    pdf.page.margins.bottom = 0;
-    pdf
-      .font('text')
-      .fontSize(SMALL_PT)
-      .text(`${foot}. Page ${i + 1} of ${count}.`, page.left, page.foot + 2 * MM, {
-        lineBreak: false,
-      });
-  }
-  pdf.end();
-  return written;
-}
-
-type Pdf = InstanceType<typeof PDFDocument>;
-interface Page {
-  left: number;
-  wide: number;
-  foot: number;
-}
-
-function bytesOf(pdf: Pdf): Promise<Uint8Array> {
-  const chunks: Buffer[] = [];
-  return new Promise((resolve, reject) => {
-    pdf.on('data', (chunk: Buffer) => chunks.push(chunk));
-    pdf.on('end', () => resolve(new Uint8Array(Buffer.concat(chunks))));
-    pdf.on('error', reject);
-  });
 }
 
 function firstPage(pdf: Pdf, { words, above, side, picture, link }: SetSheetParts, page: Page): void {

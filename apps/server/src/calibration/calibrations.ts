@@ -7,6 +7,7 @@ import type {
   CardReading,
   Kit,
   newestCardBody,
+  PrintedWedge,
   standInCardBody,
 } from '@fendrix/contract';
 import {
@@ -22,6 +23,7 @@ import {
   ownLight,
   ownMeterStops,
   ownRecorder,
+  ownWedge,
   type RoomShare,
   recordFrame,
   TRAP_REFLECTANCE,
@@ -54,6 +56,8 @@ export interface Calibrations {
    * @returns the reading; a frame lies in the watched folder too
    */
   standIn(what: z.output<typeof standInCardBody>): Promise<Pick<CardReading, 'rgb' | 'luxSeconds' | 'frame'>>;
+  /** The wedge of the stand-in printer as the stand-in camera sees it beside a card. */
+  standInWedge(cardReflectance: number): PrintedWedge;
 }
 
 export function createCalibrations({
@@ -114,6 +118,7 @@ export function createCalibrations({
         });
       return { frame: name, ...(await cardOfFrame(join(folder, name), place)) };
     },
+    standInWedge: (cardReflectance) => ownWedge(piecesSeed(), ++count, cardReflectance),
     async standIn({ hour, by, place, light: entry, ...at }) {
       const seed = piecesSeed();
       const { document } = await kit.read();

@@ -127,7 +127,7 @@ export function createLogBook({ database, jobs, sets, kit, light, log }: LogBook
         const { document } = await kit.read();
         const by = {
           limits: limitsWith(document.verdicts),
-          kit: { entries: document.entries, studio: document.studio },
+          kit: { entries: document.entries, studio: document.studio, printer: document.printer },
         };
         const open = (await light.verdicts(set, by)).filter(({ settled, sure }) => settled === null && sure);
         const verdicts = [...new Set(open.map(({ code }) => code as string))];

@@ -15,7 +15,7 @@ import type { Cause, Figure } from './verdict.js';
 export interface JudgedBy {
   limits: Thresholds;
   /** Null where it is not known. */
-  kit: Pick<Kit, 'entries' | 'studio'> | null;
+  kit: Pick<Kit, 'entries' | 'studio' | 'printer'> | null;
 }
 
 /** The table as it is, and no kit. */

@@ -8,6 +8,7 @@ import { Page } from '../../shared/Page';
 import { HourFindings } from './HourFindings';
 import { HourPlan } from './HourPlan';
 import { HourSteps } from './HourSteps';
+import { PrinterWedge } from './PrinterWedge';
 import { useHour } from './useHour';
 
 /** The hour in which a studio reads off a card what its own lights, camera and lens give. */
@@ -40,6 +41,7 @@ export function CalibrationView() {
               </Box>
             </>
           )}
+          <PrinterWedge kit={found.kit} hour={found.hour} change={hour.change} />
         </>
       )}
     </Page>

@@ -6,15 +6,10 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import { Choice } from '../../shared/Choice';
 import { Section } from '../../shared/Section';
 import { equipmentOf } from '../kit';
+import { CARDS } from './cards';
 import type { useHour } from './useHour';
 
 type Hour = ReturnType<typeof useHour>;
-
-/** Cards that are sold everywhere, by what they send back. */
-const CARDS = [
-  { value: '0.18', words: 'grey card, 18 %' },
-  { value: '0.9', words: 'white card, 90 %' },
-] as const;
 
 /** What is read with, and which lights. */
 export function HourPlan({

@@ -1,4 +1,11 @@
-import type { Calibration, CalibrationHour, CardOfFrame, CardReading, StandInCard } from '@fendrix/contract';
+import type {
+  Calibration,
+  CalibrationHour,
+  CardOfFrame,
+  CardReading,
+  PrintedWedge,
+  StandInCard,
+} from '@fendrix/contract';
 import { serverApi } from '../../shared/api';
 
 /** What readings of a card say, and where they come from. */
@@ -9,6 +16,9 @@ export const calibrationApi = serverApi.injectEndpoints({
     }),
     readNewestCard: build.mutation<CardOfFrame, { place: CardReading['place'] }>({
       query: (body) => ({ url: 'calibration/newest', method: 'POST', body }),
+    }),
+    readStandInWedge: build.mutation<PrintedWedge, { cardReflectance: number }>({
+      query: (body) => ({ url: 'calibration/stand-in-wedge', method: 'POST', body }),
     }),
     readStandInCard: build.mutation<Pick<CardReading, 'rgb' | 'luxSeconds' | 'frame'>, StandInCard>({
       query: (body) => ({ url: 'calibration/stand-in', method: 'POST', body }),

@@ -10,6 +10,6 @@ export function useJudgedBy(): JudgedBy {
     if (!kit) return { limits: limitsWith({}), kit: null };
     // Products and materials of the kit are large, and no judge asks for them.
     const entries = kit.entries.filter(({ what }) => what === 'light' || what === 'sheet');
-    return { limits: limitsWith(kit.verdicts), kit: { entries, studio: kit.studio } };
+    return { limits: limitsWith(kit.verdicts), kit: { entries, studio: kit.studio, printer: kit.printer } };
   }, [kit]);
 }

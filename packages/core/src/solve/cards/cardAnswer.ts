@@ -91,7 +91,7 @@ export interface Asked {
   /** Points of the other products, by product. */
   others: readonly { thing: Thing; points: readonly RegionPoint[] }[];
   light: string | null;
-  kit: Pick<Kit, 'entries'> | null;
+  kit: Pick<Kit, 'entries' | 'printer'> | null;
 }
 
 /** Measures a set with one sheet more against the set as it was. */

@@ -2,7 +2,7 @@ import type { Sheet } from '@fendrix/contract';
 import { prepareTracing } from '../../render/prepareTracing.js';
 import { aimFrame } from '../../units/frame.js';
 import { add, dot, length, normalise, scale, subtract, toTenthMm } from '../../units/vector.js';
-import { BLACK_CARD, FROST, WHITE_CARD } from '../cardMaterials.js';
+import { BLACK_CARD, FROST, gradientCard, WHITE_CARD } from '../cardMaterials.js';
 import { freeSheetTag } from '../movables.js';
 import {
   type Asked,
@@ -18,15 +18,10 @@ import type { RegionPoint } from './region.js';
 /** What a region is to mirror. */
 export type MirroredKind = 'white' | 'black' | 'frost' | 'gradient';
 
-const FRONTS: Readonly<Record<MirroredKind, Sheet['front']>> = {
+const FRONTS: Readonly<Record<Exclude<MirroredKind, 'gradient'>, Sheet['front']>> = {
   white: WHITE_CARD,
   black: BLACK_CARD,
   frost: FROST,
-  gradient: {
-    kind: 'matte',
-    reflectance: 0.82,
-    tone: { kind: 'gradient', direction: 'across', from: 0.82, to: 0.035, start: 0, end: 1, gamma: 1 },
-  },
 };
 const NAMES: Readonly<Record<MirroredKind, string>> = {
   white: 'White card',
@@ -79,7 +74,7 @@ export function mirrorIn(asked: Asked, kind: MirroredKind, awayM: number): CardA
     rollDeg: 0,
     widthM: held?.widthM ?? cutSize(widthM),
     heightM: held?.heightM ?? cutSize(heightM),
-    front: FRONTS[kind],
+    front: kind === 'gradient' ? gradientCard('across', asked.kit) : FRONTS[kind],
     back: kind === 'frost' ? FROST : WHITE_CARD,
     stand: false,
   } satisfies Sheet;

@@ -4,12 +4,13 @@ import type { Thing } from '../../geometry/scene.js';
 import { profileFigures, profileStops } from '../../mirror/bandProfile.js';
 import { bandHeightM } from '../../mirror/contour.js';
 import { projectPoint, viewOf } from '../../render/view.js';
+import { gradientCard } from '../../solve/cardMaterials.js';
 import { movableOf } from '../../solve/movables.js';
 import { placed } from '../../units/frame.js';
 import { withFrost } from '../changes/addedSheets.js';
 import { movedBy, switchedOff, those } from '../changes/changes.js';
 import { atDistance, resized, withoutGrid } from '../changes/modifiers.js';
-import { type Evidence, isSource, mirroredSources, seenProducts } from '../evidence.js';
+import { type Evidence, isSource, type JudgedBy, mirroredSources, seenProducts } from '../evidence.js';
 import { beyond } from '../found.js';
 import { FEWEST_ROWS, type Strip, stripsOf, wishesHighlight } from '../strips.js';
 import type { Cause, Judge } from '../verdict.js';
@@ -273,20 +274,24 @@ export const highlightHard: Judge<'highlight-hard'> = {
       }));
     });
   },
-  cures: ({ set }, { causes }) =>
+  cures: ({ set, kit }, { causes }) =>
     those(
       ...causes.slice(0, 2).flatMap(({ thing }) => {
         if (thing.kind === 'light') return [0.35, 0.5, 0.65].map((part) => withFrost(set, thing.key, part));
-        return [withGradient(set, thing.key, 'across'), withGradient(set, thing.key, 'out')];
+        return (['across', 'out'] as const).map((way) => withGradient(set, kit, thing.key, way));
       }),
     ),
 };
 
 /** A white or grey card printed with a gradient from paper to solid ink, in place of its one tone. */
-function withGradient(set: SetDocument, tag: string, direction: 'across' | 'out'): SetDocument | null {
+function withGradient(
+  set: SetDocument,
+  kit: JudgedBy['kit'],
+  tag: string,
+  direction: 'across' | 'out',
+): SetDocument | null {
   const sheet = set.sheets.find((own) => own.tag === tag);
   if (sheet?.front.kind !== 'matte' || sheet.front.tone) return null;
-  const tone = { kind: 'gradient' as const, direction, from: 0.82, to: 0.035, start: 0, end: 1, gamma: 1 };
-  const front = { ...sheet.front, reflectance: 0.82, tone };
+  const front = { ...sheet.front, ...gradientCard(direction, kit) };
   return { ...set, sheets: set.sheets.map((own) => (own === sheet ? { ...sheet, front } : own)) };
 }
