@@ -3,7 +3,7 @@ import { WEDGE_GREYS } from '../calibrate/fitPrinter.js';
 import { decodeSrgb } from '../exposure/display.js';
 import { createNormal } from './asItStands.js';
 import { ownRecorder } from './ownGear.js';
-import { recordedValue } from './recordFrame.js';
+import { recordedValue, USUAL_RECORDER } from './recordFrame.js';
 
 /** Ink, paper and how the steps between them are laid: usual spreads between printers and papers, one deviation. */
 const PRINTERS_DIFFER = { ink: 0.25, paper: 0.03, power: 0.15 };
@@ -13,9 +13,9 @@ const SHEET = { acrossStops: 0.15, upStops: 0.1, printed: 0.004 };
 /** Bare paper is exposed to this part of paper white. */
 const PAPER_AT = 0.7;
 
-/** What this printer makes of a value of 255. */
+/** What this printer makes of a value of 255; the usual one for seed 0. */
 export function ownPrinter(seed: number): (grey: number) => number {
-  const normal = createNormal(seed ^ 0x70726e74);
+  const normal = seed > 0 ? createNormal(seed ^ 0x70726e74) : () => 0;
   const ink = USUAL.ink * 2 ** (PRINTERS_DIFFER.ink * normal());
   const paper = Math.min(0.92, USUAL.paper * (1 + PRINTERS_DIFFER.paper * normal()));
   const power = 2 ** (PRINTERS_DIFFER.power * normal());
@@ -26,7 +26,7 @@ export function ownPrinter(seed: number): (grey: number) => number {
 export function ownWedge(seed: number, count: number, cardReflectance: number): PrintedWedge {
   const normal = createNormal((seed * 7919 + count) | 0);
   const printed = ownPrinter(seed);
-  const { response } = ownRecorder(seed);
+  const { response } = seed > 0 ? ownRecorder(seed) : USUAL_RECORDER;
   const [across, up] = [SHEET.acrossStops * normal(), SHEET.upStops * normal()];
   const shown = (reflectance: number, right: number, upper: number) => {
     const light = (PAPER_AT * reflectance * 2 ** (across * right + up * upper)) / USUAL.paper;

@@ -1,5 +1,5 @@
 import type { Kit, PrintedWedge, Printer } from '@fendrix/contract';
-import { fitPrinter, formatStops, PLAIN_RESPONSE, type PrinterFit, WEDGE_GREYS } from '@fendrix/core';
+import { fitPrinter, PLAIN_RESPONSE, type PrinterFit, WEDGE_GREYS } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useSnackbar } from 'notistack';
@@ -53,7 +53,7 @@ export function PrinterWedge({
       grey,
       upper: read?.upper ?? null,
       lower: read?.lower ?? null,
-      sendsBack: tone ? `${percent(tone.reflectance)} ± ${percent(tone.error)} %` : '',
+      sendsBack: tone ? `${percent(tone.reflectance)} ± ${(100 * tone.error).toFixed(2)} %` : '',
     };
   });
   const keepRow = async ({ grey, upper, lower }: PatchRow): Promise<boolean> => {
@@ -136,7 +136,7 @@ export function PrinterWedge({
             empty="The wedge has no patches."
           />
         </Box>
-        <Findings fit={fit} printer={kit.printer} change={change} />
+        <Findings fit={fit} hasCurve={response !== PLAIN_RESPONSE} printer={kit.printer} change={change} />
       </Box>
     </Section>
   );
@@ -152,9 +152,15 @@ const COLUMNS: readonly GridColumn<PatchRow>[] = [
 /** What the wedge says, against the usual ink and paper, and whether the kit counts with it. */
 function Findings({
   fit,
+  hasCurve,
   printer,
   change,
-}: { fit: PrinterFit | null; printer: Printer | undefined } & Pick<Hour, 'change'>) {
+}: {
+  fit: PrinterFit | null;
+  /** Whether the curve of the camera is known. */
+  hasCurve: boolean;
+  printer: Printer | undefined;
+} & Pick<Hour, 'change'>) {
   const option = useMemo(() => (fit ? chartOf(fit) : null), [fit]);
   if (!fit || !option)
     return (
@@ -172,10 +178,12 @@ function Findings({
       <Box sx={{ fontSize: '0.8125rem', mb: 1 }}>
         Solid ink sends back <span className="number">{percent(ink?.reflectance ?? 0)}</span> percent, bare
         paper <span className="number">{percent(paper?.reflectance ?? 0)}</span> percent. The light fell off
-        by <span className="number">{formatStops(Math.abs(fit.rightStops))}</span> stops from side to side and
-        by <span className="number">{formatStops(Math.abs(fit.upperStops))}</span> from row to row: taken out.
-        A patch lies at most <span className="number">{worst.toFixed(2)}</span> stops off a curve that never
+        by <span className="number">{Math.abs(fit.rightStops).toFixed(2)}</span> stops from side to side and
+        by <span className="number">{Math.abs(fit.upperStops).toFixed(2)}</span> from row to row: taken out. A
+        patch lies at most <span className="number">{worst.toFixed(2)}</span> stops off a curve that never
         falls.
+        {!hasCurve &&
+          ' Your camera is not calibrated: its curve is taken to be that of sRGB. Calibrate it first, or switch its picture styles off.'}
       </Box>
       <Chart
         label="What each printed value sends back"
@@ -185,7 +193,7 @@ function Findings({
           rows: fit.tones.map(({ grey, reflectance, error }) => [
             String(grey),
             percent(reflectance),
-            percent(error),
+            (100 * error).toFixed(2),
           ]),
         }}
       />
