@@ -9,6 +9,8 @@ const WHOLE = { samples: 128, fewest: 2 };
 const FIRST = { samples: 2, fewest: 2, passing: true };
 const FIRST_PART = 0.4;
 const NARROWEST_FIRST = 240;
+/** It is not waited for longer than this until it is seen, ms. */
+const PATIENCE_MS = 2000;
 
 /** The frame as it is looked at. */
 export interface Frame {
@@ -26,7 +28,10 @@ export interface Rest {
   channels?: readonly number[];
 }
 
-/** Makes the pictures of the whole light at rest: a small one at once, then that at full size, of which only the films that have changed are traced. */
+/**
+ * Makes the pictures of the whole light at rest: a small one at once, then that at full size, of which only the films that have
+ * changed are traced.
+ */
 export class WholeLight {
   /** The set of the last picture that was finished, and what was seen of it. */
   private finished: { set: SetDocument; frame: Frame } | null = null;
@@ -65,8 +70,8 @@ export class WholeLight {
   }
 
   /**
-   * The whole light in a picture that is soon there; resolves when it is seen: until then the cores are its own. Where only some films have
-   * changed since a finished picture there is none: that at full size is as soon there.
+   * The whole light in a picture that is soon there; resolves when it is seen: until then the cores are its own. Where only some
+   * films have changed since a finished picture there is none: that at full size is as soon there.
    */
   async first(keyed: KeyedSet, frame: Frame, signal: AbortSignal): Promise<Rest> {
     signal.throwIfAborted();
@@ -78,6 +83,7 @@ export class WholeLight {
     await new Promise<void>((resolve) => {
       this.developed = (developed) => developed >= picture && resolve();
       signal.addEventListener('abort', () => resolve(), { once: true });
+      setTimeout(resolve, PATIENCE_MS);
     });
     signal.throwIfAborted();
     return { frame };
