@@ -215,7 +215,11 @@ export const metal = z
     roughness: alpha.default(0).describe('GGX alpha: 0 polished, 0.1 satin, 0.3 blasted'),
     brushed: z
       .strictObject({
-        along: z.enum(['round', 'up']).describe('The way the brush went: round the body (across), or up it'),
+        along: z
+          .enum(['round', 'up'])
+          .describe(
+            'The way the brush went: round the body (across), or up it; on a lid round its middle, or from there to the rim',
+          ),
         acrossRoughness: alpha.describe('GGX alpha across the brush marks; roughness counts along them'),
       })
       .optional(),

@@ -119,6 +119,41 @@ describe('metals by complex index', () => {
   });
 });
 
+describe('the brush of a turned lid', () => {
+  /** Light of a spot of a lid 10 cm across, seen from a side, under a lamp straight above. */
+  const glow = (along: 'round' | 'up', from: Vector, target: Vector) => {
+    const lid = {
+      kind: 'turned',
+      id: 'lid',
+      name: 'Lid',
+      positionM: [0, 0, -0.01],
+      profile: [
+        { radiusM: 0.05, heightM: 0 },
+        { radiusM: 0.05, heightM: 0.01 },
+      ],
+      material: { kind: 'metal', metal: 'steel', roughness: 0.03, brushed: { along, acrossRoughness: 0.35 } },
+    } as ProductInput;
+    const lamp = { ...overheadSoftbox(1), widthM: 0.05, heightM: 0.05 };
+    return luminanceFrom(prepareTracing(testSet({ lights: [lamp], products: [lid] })), from, target, {
+      samples: 4096,
+    });
+  };
+  const FRONT: Vector = [0, -0.6, 0.35];
+  const SIDE: Vector = [0.6, 0, 0.35];
+  const BEFORE: Vector = [0, -0.03, 0];
+  const BESIDE: Vector = [0.03, 0, 0];
+
+  test('marks that run round it make a streak towards the viewer, which turns with the viewer', () => {
+    expect(glow('round', FRONT, BEFORE)).toBeGreaterThan(5 * glow('round', FRONT, BESIDE));
+    expect(glow('round', SIDE, BESIDE)).toBeGreaterThan(5 * glow('round', SIDE, BEFORE));
+    expect(glow('round', SIDE, BESIDE) / glow('round', FRONT, BEFORE)).toBeCloseTo(1, 1);
+  });
+
+  test('marks from its middle to its rim make a streak across', () => {
+    expect(glow('up', FRONT, BESIDE)).toBeGreaterThan(5 * glow('up', FRONT, BEFORE));
+  });
+});
+
 describe('film on the lamp and filter on the lens', () => {
   test('straight on metal turns nothing; at a slant the more the rounder it makes the light', () => {
     for (const { n, k } of Object.values(METAL_INDEX)) {

@@ -5,7 +5,10 @@ import {
   CONE,
   CONE_AXIS,
   FLAT,
+  FLAT_CORNER,
+  FLAT_EDGE_U,
   FLAT_EDGE_V,
+  FLAT_MOST_RHO2,
   MATTE,
   NO_RELIEF,
   NORMALS,
@@ -110,7 +113,7 @@ export class SurfaceHit {
     const s = this.tables.surfaces;
     if (this.model.isRough && s[this.row + ALPHA_X] !== s[this.row + ALPHA_Y]) {
       const up = s[this.row + BRUSH_UP] > 0;
-      brushFrame(this.frame, this.tables, this.primitive, this.normal, up);
+      brushFrame(this.frame, this.tables, this.primitive, this.point, this.normal, up);
     } else frameRound(this.frame, this.normal);
     out[0] = -this.along(direction, 0);
     out[1] = -this.along(direction, 3);
@@ -124,10 +127,14 @@ export class SurfaceHit {
   }
 }
 
+/** Of discs and rings the square of how far they go from their middle is less than this; of all else it has no limit. */
+const FARTHEST_RHO2 = 1e30;
+
 function brushFrame(
   frame: Float64Array,
   tables: SceneTables,
   primitive: i32,
+  point: Float64Array,
   normal: Float64Array,
   up: boolean,
 ): void {
@@ -137,7 +144,14 @@ function brushFrame(
   let ax: number = 0;
   let ay: number = 0;
   let az: number = 1;
-  if (kind === CONE || kind === FLAT) {
+  if (kind === FLAT && d[o + FLAT_MOST_RHO2] < FARTHEST_RHO2) {
+    // Round the middle of a disc; up it from the middle to the rim.
+    const u: i32 = o + FLAT_EDGE_U;
+    const v: i32 = o + FLAT_EDGE_V;
+    ax = point[0] - d[o + FLAT_CORNER] - 0.5 * (d[u] + d[v]);
+    ay = point[1] - d[o + FLAT_CORNER + 1] - 0.5 * (d[u + 1] + d[v + 1]);
+    az = point[2] - d[o + FLAT_CORNER + 2] - 0.5 * (d[u + 2] + d[v + 2]);
+  } else if (kind === CONE || kind === FLAT) {
     // Round the axis of a turned body; across a flat one, square to its second edge.
     const at = kind === CONE ? o + CONE_AXIS : o + FLAT_EDGE_V;
     ax = d[at];
