@@ -52,6 +52,9 @@ afterEach(() => {
   vi.useRealTimers();
 });
 
+/** Waits for what takes a moment, or several on a busy machine. */
+const soon = <T,>(check: () => T) => vi.waitFor(check, 15_000);
+
 describe('what a phone tells', () => {
   const list = (...actions: DayAction[]) => {
     let kept = actions;
@@ -119,25 +122,25 @@ describe('a paired phone', () => {
     const { state, ask } = studio();
     vi.stubGlobal('fetch', ask);
     render(<PairedSetSide />);
-    await vi.waitFor(() => expect(screen.getByLabelText(/three words/)).toBeTruthy());
+    await soon(() => expect(screen.getByLabelText(/three words/)).toBeTruthy());
     type('The three words', 'apple tulip cat');
     press('Let me in');
-    await vi.waitFor(() => expect(screen.getByRole('alert').textContent).toContain('not valid'));
+    await soon(() => expect(screen.getByRole('alert').textContent).toContain('not valid'));
     type('The three words', 'apple tulip fox');
     press('Let me in');
-    await vi.waitFor(() => expect(step()).toMatch(/step 1 of/));
+    await soon(() => expect(step()).toMatch(/step 1 of/));
     state.reachable = false;
     press('Done');
     expect(step()).toMatch(/step 2 of/);
     await vi.advanceTimersByTimeAsync(4000);
-    await vi.waitFor(() =>
+    await soon(() =>
       expect(screen.getByRole('alert').textContent).toMatch(/link is lost.*1 of what you did is kept/),
     );
     press('Done');
     expect(keptActions()).toHaveLength(2);
     state.reachable = true;
     await vi.advanceTimersByTimeAsync(4000);
-    await vi.waitFor(() => expect(screen.getByTestId('link').textContent).toContain('all is told'));
+    await soon(() => expect(screen.getByTestId('link').textContent).toContain('all is told'));
     expect(state.told).toHaveLength(2);
     expect(step()).toMatch(/step 3 of/);
     expect(keptActions()).toEqual([]);
@@ -153,12 +156,12 @@ describe('a paired phone', () => {
       return ask(path, init);
     });
     render(<PairedSetSide />);
-    await vi.waitFor(() => expect(step()).toMatch(/step 1 of/));
+    await soon(() => expect(step()).toMatch(/step 1 of/));
     const steps = Number(/of (\d+)/.exec(step() ?? '')?.[1]);
     for (let i = 0; i < steps; i++) press('Done');
     isSlow = true;
     press('Taken');
-    await vi.waitFor(() => expect(state.told.some(({ kind }) => kind === 'taken')).toBe(true), 10_000);
+    await soon(() => expect(state.told.some(({ kind }) => kind === 'taken')).toBe(true));
     await vi.advanceTimersByTimeAsync(2000);
     expect(screen.getByText('All pictures are taken.')).toBeTruthy();
   });
@@ -169,7 +172,7 @@ describe('a paired phone', () => {
     state.paired = true;
     vi.stubGlobal('fetch', ask);
     render(<PairedSetSide />);
-    await vi.waitFor(() => expect(step()).toMatch(/step 1 of/));
+    await soon(() => expect(step()).toMatch(/step 1 of/));
     while (screen.queryByRole('button', { name: 'Done' })) press('Done');
     expect(screen.getByRole('heading', { name: 'Take the frame of the set as it stands' })).toBeTruthy();
     press('This one is taken');
@@ -182,7 +185,7 @@ describe('a paired phone', () => {
     expect(step()).toBe('all frames are taken');
     expect(screen.getByText(/Then back as the set has it: C /)).toBeTruthy();
     press('Taken');
-    await vi.waitFor(() => expect(state.told.some(({ kind }) => kind === 'taken')).toBe(true), 10_000);
+    await soon(() => expect(state.told.some(({ kind }) => kind === 'taken')).toBe(true));
     expect(state.told.filter((own) => own.kind === 'step' && own.step.startsWith('frame '))).toHaveLength(3);
   });
 
@@ -192,14 +195,14 @@ describe('a paired phone', () => {
     state.paired = true;
     vi.stubGlobal('fetch', ask);
     render(<PairedSetSide />);
-    await vi.waitFor(() => expect(step()).toMatch(/step 1 of/));
+    await soon(() => expect(step()).toMatch(/step 1 of/));
     state.paired = false;
     press('Done');
     await vi.advanceTimersByTimeAsync(4000);
-    await vi.waitFor(() => expect(screen.getByText(/1 of what you did is kept here/)).toBeTruthy());
+    await soon(() => expect(screen.getByText(/1 of what you did is kept here/)).toBeTruthy());
     type('The three words', 'apple tulip fox');
     press('Let me in');
-    await vi.waitFor(() => expect(step()).toMatch(/step 2 of/));
+    await soon(() => expect(step()).toMatch(/step 2 of/));
     expect(state.told).toHaveLength(1);
   });
 
@@ -219,11 +222,11 @@ describe('a paired phone', () => {
     };
     vi.stubGlobal('fetch', lasting);
     render(<PairedSetSide />);
-    await vi.waitFor(() => expect(screen.getByText(/lasts 8 min\. 1 more at hand/)).toBeTruthy());
+    await soon(() => expect(screen.getByText(/lasts 8 min\. 1 more at hand/)).toBeTruthy());
     press('Under lights now');
     expect(screen.getByText(/[78] min left\. 1 more at hand/)).toBeTruthy();
     await vi.advanceTimersByTimeAsync(9 * 60_000);
-    await vi.waitFor(() => expect(screen.getByText(/over since/)).toBeTruthy());
+    await soon(() => expect(screen.getByText(/over since/)).toBeTruthy());
     press('A fresh one');
     expect(screen.getByText(/[78] min left\. No other is at hand/)).toBeTruthy();
     const steps = Number(/of (\d+)/.exec(step() ?? '')?.[1]);
