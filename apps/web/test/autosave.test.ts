@@ -9,6 +9,7 @@ import { dropDraft, keepDraft, readDrafts } from '../src/shared/document/drafts'
 import { shortened } from '../src/shared/longTexts';
 import { refusalsOf } from '../src/shared/refusals';
 import { openStore, STORED } from './benchStore';
+import { soon } from './soon';
 import { standInServer } from './standInServer';
 
 interface Sent {
@@ -96,7 +97,7 @@ describe('autosave', () => {
       store.dispatch(setsApi.endpoints.saveSet.initiate({ id: STORED.id, revision, document })).unwrap();
     const notes = () => sent.map(({ document: { note } }) => (note === long ? 'whole' : typeof note));
     await save(3);
-    await vi.waitFor(() => expect(shortened(document)).not.toBe(document));
+    await soon(() => expect(shortened(document)).not.toBe(document));
     await save(4);
     expect(notes()).toEqual(['whole', 'object']);
     answer = (body) =>

@@ -8,6 +8,7 @@ import { afterEach, describe, expect, test, vi } from 'vitest';
 import { createStore } from '../src/app/createStore';
 import { BackupsView } from '../src/features/backups/pages';
 import { standInBrowser } from './openBench';
+import { soon } from './soon';
 import { standInServer } from './standInServer';
 
 standInBrowser();
@@ -126,6 +127,6 @@ describe('the page of backups', () => {
     expect(asked.some((one) => one.startsWith('DELETE'))).toBe(false);
     fireEvent.click(screen.getByRole('button', { name: /^Remove that/, hidden: true }));
     fireEvent.click((await screen.findAllByRole('button', { name: 'Remove it' })).at(-1) as HTMLElement);
-    await vi.waitFor(() => expect(asked).toContain('DELETE /api/backups/a.zip'));
+    await soon(() => expect(asked).toContain('DELETE /api/backups/a.zip'));
   });
 });

@@ -8,6 +8,7 @@ import { DayView } from '../src/features/jobs/day/DayView';
 import { SetSideView } from '../src/features/jobs/setSide/SetSideView';
 import { press, type } from './hands';
 import { kit, openDemo, SET_ID, standInPage } from './openDemo';
+import { soon } from './soon';
 import { standInServer } from './standInServer';
 
 standInPage();
@@ -93,7 +94,7 @@ describe('the day', () => {
     const [first] = rows();
     fireEvent.click(screen.getByLabelText(`${first}: last, as it spills, wets or wilts`));
     expect(job().shots.some(({ last }) => last)).toBe(true);
-    await vi.waitFor(() => expect(rows().at(-1)).toBe(first));
+    await soon(() => expect(rows().at(-1)).toBe(first));
     fireEvent.change(screen.getByLabelText(`${first}: ended by`), { target: { value: '09:10' } });
     await screen.findByText(/No order keeps all times/);
     expect(screen.getByTestId('day').textContent).toContain('too late');
@@ -151,11 +152,11 @@ describe('the day', () => {
       job().shots.find((shot) => shot.name === name)?.id as string;
     fireEvent.change(screen.getByLabelText(`${first}: after`), { target: { value: idOf(second) } });
     expect(job().shots.find(({ name }) => name === first)?.after).toEqual([idOf(second)]);
-    await vi.waitFor(() =>
+    await soon(() =>
       expect(rows().indexOf(first as string)).toBeGreaterThan(rows().indexOf(second as string)),
     );
     fireEvent.change(screen.getByLabelText(`${first}: after`), { target: { value: '' } });
-    await vi.waitFor(() => expect(rows()[0]).toBe(first));
+    await soon(() => expect(rows()[0]).toBe(first));
   });
 
   test('the packing list names what the kit has not first, with what could stand in', async () => {
@@ -206,7 +207,7 @@ describe('the day', () => {
     const taken = job().shots.filter(({ done }) => done);
     expect(taken).toHaveLength(1);
     expect(job().day.stands).toBe(taken[0]?.setId);
-    await vi.waitFor(() =>
+    await soon(() =>
       expect(screen.getByRole('status').parentElement?.textContent?.slice(0, 4)).not.toBe(
         picture?.slice(0, 4),
       ),
@@ -217,7 +218,7 @@ describe('the day', () => {
     press('Back');
     expect(job().shots.some(({ done }) => done)).toBe(false);
     expect(job().day.stands).toBeUndefined();
-    await vi.waitFor(() => expect(title()).toBe('Take it'));
+    await soon(() => expect(title()).toBe('Take it'));
   });
 
   test('with all pictures taken set side says so, and with none at all what to do', () => {

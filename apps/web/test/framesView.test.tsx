@@ -10,6 +10,7 @@ import { FramesView } from '../src/features/jobs/frames/FramesView';
 import { openJob } from '../src/features/jobs/state/openJob';
 import { devicesOff } from './devicesOff';
 import { press } from './hands';
+import { soon } from './soon';
 import { standInServer } from './standInServer';
 
 const JOB_ID = '6f1cbb57-8f5d-4c52-9a7e-0f2b8f1d9b11';
@@ -164,7 +165,7 @@ test('a list that was asked for before a change never brings the old back', asyn
       }),
   );
   await vi.advanceTimersByTimeAsync(2500);
-  await vi.waitFor(() => expect(release).not.toBeNull());
+  await soon(() => expect(release).not.toBeNull());
   hold(null);
   key('k');
   await screen.findByRole('button', { name: 'A.JPG, kept' });
@@ -183,7 +184,7 @@ test('a frame is moved to a picture by hand; what the server refuses is told and
   expect(told).toEqual([{ shot: shots[1]?.id, plate: null }]);
   expect(screen.getByRole('region', { name: 'Of no picture yet' })).toBeTruthy();
   press(/Keep/);
-  await vi.waitFor(() => expect(told).toHaveLength(2));
+  await soon(() => expect(told).toHaveLength(2));
 });
 
 test('a frame is said to be a plate by hand, taken back in one; against that plate its settings are held', async () => {
@@ -197,9 +198,9 @@ test('a frame is said to be a plate by hand, taken back in one; against that pla
   const choice = await screen.findByLabelText('It is');
   expect(screen.queryByText(/is exposed at/)).toBeNull();
   fireEvent.change(choice, { target: { value: 'label' } });
-  await vi.waitFor(() => expect(told).toEqual([{ plate: 'label' }]));
+  await soon(() => expect(told).toEqual([{ plate: 'label' }]));
   expect((await screen.findByText(/is exposed at/)).textContent).toMatch(/“Label” is exposed at .*1\/15 s/);
   press(/Take back/);
-  await vi.waitFor(() => expect(told.at(-1)).toEqual({ plate: null }));
+  await soon(() => expect(told.at(-1)).toEqual({ plate: null }));
   expect(screen.queryByText(/is exposed at/)).toBeNull();
 });

@@ -2,6 +2,7 @@ import { afterEach, expect, test, vi } from 'vitest';
 import { createStore } from '../src/app/createStore';
 import { jobsApi } from '../src/features/jobs/api';
 import { setsApi } from '../src/features/sets';
+import { soon } from './soon';
 import { standInServer } from './standInServer';
 
 afterEach(() => void vi.unstubAllGlobals());
@@ -28,7 +29,7 @@ test('lists are read anew after a job has come in: it brings sets with it', asyn
   ]) {
     asked.splice(0);
     await bring();
-    await vi.waitFor(() =>
+    await soon(() =>
       expect(asked.filter((one) => one.startsWith('GET')).sort()).toEqual(['GET /api/jobs', 'GET /api/sets']),
     );
   }

@@ -9,6 +9,7 @@ import { afterEach, describe, expect, test, vi } from 'vitest';
 import { createStore } from '../src/app/createStore';
 import { LogOfJob, LogPage } from '../src/features/log/pages';
 import { standInBrowser } from './openBench';
+import { soon } from './soon';
 import { standInServer } from './standInServer';
 
 standInBrowser();
@@ -126,7 +127,7 @@ describe('the log on its page', () => {
     expect(screen.getByRole('link', { name: 'Export CSV' }).getAttribute('href')).toBe(
       '/api/log/table?search=brass+rim&from=2026-05-01',
     );
-    await vi.waitFor(() => {
+    await soon(() => {
       const last = asked.at(-1);
       expect(Object.fromEntries(last?.query ?? [])).toEqual({
         search: 'brass rim',
@@ -177,7 +178,7 @@ describe('the log on its page', () => {
     expect(screen.getByText('Minutes as a number, such as 12.')).toBeTruthy();
     fireEvent.change(minutes, { target: { value: '12,5' } });
     fireEvent.blur(minutes);
-    await vi.waitFor(() =>
+    await soon(() =>
       expect(asked.filter(({ what }) => what === 'PATCH /api/log/a').map(({ body }) => body)).toEqual([
         { note: 'Client liked the rim' },
         { retouchMinutes: 12.5 },
@@ -190,7 +191,7 @@ describe('the log on its page', () => {
     const note = await screen.findByLabelText('Note');
     for (const value of ['Ri', 'Rim', 'Rim hot']) fireEvent.change(note, { target: { value } });
     const sent = () => asked.filter(({ what }) => what === 'PATCH /api/log/a').map(({ body }) => body);
-    await vi.waitFor(() => expect(sent()).toEqual([{ note: 'Rim hot' }]), { timeout: 3000 });
+    await soon(() => expect(sent()).toEqual([{ note: 'Rim hot' }]), 3000);
     fireEvent.blur(note);
     await new Promise((resolve) => setTimeout(resolve, 50));
     expect(sent()).toHaveLength(1);
@@ -236,7 +237,7 @@ describe('statistics of the log', () => {
     const asked = open(LIST);
     fireEvent.click(await screen.findByRole('button', { name: 'Minutes and verdicts' }));
     fireEvent.click(await screen.findByRole('button', { name: 'Use these for the day' }));
-    await vi.waitFor(() => {
+    await soon(() => {
       const saved = asked.find(({ what }) => what === 'PUT /api/kit')?.body as { document: Kit } | undefined;
       expect(saved?.document.changeMinutes).toEqual({ 'light-added': 7.5 });
     });

@@ -10,6 +10,7 @@ import { NOTHING_SHOWN } from '../src/features/bench/figures/shown';
 import type { FromDeveloper, ToDeveloper } from '../src/features/bench/picture/developProtocol';
 import { type Developer, PictureSession, type SessionEvents } from '../src/features/bench/picture/session';
 import { changeCamera, changeLight, moveThing, pinSpot } from '../src/features/bench/state/edits';
+import { soon } from './soon';
 
 const set = demoSet('cordial');
 
@@ -252,12 +253,12 @@ describe('picture session', () => {
     const { session, tasks, holds, statuses, bandsTold } = open();
     const trianglesHeld = () => holds.map(({ products }) => trianglesIn(products[0] as ProductOf<'mesh'>));
     session.update(large);
-    await vi.waitFor(() => expect(tasks.some(({ kind }) => kind === 'tile')).toBe(true), 5000);
+    await soon(() => expect(tasks.some(({ kind }) => kind === 'tile')).toBe(true), 5000);
     session.update(moveThing({ kind: 'light', key: 'A' }, [-0.6, -0.2, 0.4])(large));
     expect(trianglesHeld().every((count) => count <= 16_000)).toBe(true);
     expect(bandsTold()).toBe(0);
     const done = () => expect(statuses).toContainEqual(expect.objectContaining({ phase: 'done' }));
-    await vi.waitFor(done, 50_000);
+    await soon(done, 50_000);
     expect(trianglesHeld().at(-1)).toBe(trianglesIn(large.products[0] as ProductOf<'mesh'>));
     expect(bandsTold()).toBe(1);
     expect(statuses[0]).toMatchObject({ phase: 'following', simplified: true });

@@ -7,6 +7,7 @@ import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import { PairedSetSide } from '../src/features/jobs/setSide/PairedSetSide';
 import { askServer, keepActions, keptActions } from '../src/features/jobs/setSide/pairedDay';
 import { press, type } from './hands';
+import { soon } from './soon';
 
 const SET_ID = '6f1cbb57-8f5d-4c52-9a7e-0f2b8f1d9b11';
 const AT = '2026-11-30T09:00:00.000Z';
@@ -51,9 +52,6 @@ afterEach(() => {
   vi.unstubAllGlobals();
   vi.useRealTimers();
 });
-
-/** Waits for what takes a moment, or several on a busy machine. */
-const soon = <T,>(check: () => T) => vi.waitFor(check, 15_000);
 
 describe('what a phone tells', () => {
   const list = (...actions: DayAction[]) => {

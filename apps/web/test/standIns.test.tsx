@@ -11,6 +11,7 @@ import { JobDevices } from '../src/features/jobs/JobDevices';
 import { openJob } from '../src/features/jobs/state/openJob';
 import { devicesOff as off } from './devicesOff';
 import { press, type } from './hands';
+import { soon } from './soon';
 import { standInServer } from './standInServer';
 
 const JOB_ID = '6f1cbb57-8f5d-4c52-9a7e-0f2b8f1d9b11';
@@ -86,7 +87,7 @@ describe('stand-in devices', () => {
     fireEvent.change(screen.getByLabelText('Frames'), { target: { value: 'three' } });
     fireEvent.change(screen.getByLabelText('Releases'), { target: { value: 'now' } });
     press('Take it');
-    await vi.waitFor(() =>
+    await soon(() =>
       expect(taken).toEqual([{ job: JOB_ID, shot, plate: 'label', bracketStops: [-1, 0, 1], waits: false }]),
     );
   });
@@ -95,10 +96,10 @@ describe('stand-in devices', () => {
     const { taken, read } = await openDevices({ camera: { ...off.camera, on: true } }, null, true);
     expect(screen.queryByLabelText('Picture')).toBeNull();
     press('Take it');
-    await vi.waitFor(() => expect(taken).toEqual([{ set: JOB_ID, bracketStops: [0], waits: true }]));
+    await soon(() => expect(taken).toEqual([{ set: JOB_ID, bracketStops: [0], waits: true }]));
     fireEvent.change(await screen.findByLabelText('Frame of'), { target: { value: 'label' } });
     press('Read the meter');
-    await vi.waitFor(() => expect(read).toMatchObject([{ set: JOB_ID, plate: 'label' }]));
+    await soon(() => expect(read).toMatchObject([{ set: JOB_ID, plate: 'label' }]));
   });
 
   test('what was chosen to be taken stays chosen where the devices are shown again', async () => {
@@ -108,7 +109,7 @@ describe('stand-in devices', () => {
     cleanup();
     await show();
     press('Take it');
-    await vi.waitFor(() => expect(taken).toMatchObject([{ shot: second?.id }]));
+    await soon(() => expect(taken).toMatchObject([{ shot: second?.id }]));
   });
 
   test('what the camera refuses is told; while it takes a run nothing else is begun', async () => {
@@ -127,10 +128,10 @@ describe('stand-in devices', () => {
     await screen.findByRole('button', { name: 'A a third less' });
     const planned = demoSet('cordial-frost').lights.find(({ tag }) => tag === 'A')?.powerStops as number;
     press('A a third less');
-    await vi.waitFor(() => expect(state().trigger.powers.A).toBeLessThan(planned));
+    await soon(() => expect(state().trigger.powers.A).toBeLessThan(planned));
     expect(await screen.findByText(/^planned /)).toBeTruthy();
     press('Set all as planned');
-    await vi.waitFor(() => expect(state().trigger.powers).toMatchObject({ A: planned }));
+    await soon(() => expect(state().trigger.powers).toMatchObject({ A: planned }));
     press('For practice: lose its link');
     expect(await screen.findByText('The link is lost: no flash fires.')).toBeTruthy();
     expect(state().trigger.linked).toBe(false);
@@ -144,14 +145,14 @@ describe('stand-in devices', () => {
     });
     fireEvent.change(screen.getByLabelText('Frames all round'), { target: { value: '8' } });
     press('Take 8, 45° apart');
-    await vi.waitFor(() => expect(taken[0]?.turnsDeg).toEqual([0, 45, 90, 135, 180, 225, 270, 315]));
+    await soon(() => expect(taken[0]?.turnsDeg).toEqual([0, 45, 90, 135, 180, 225, 270, 315]));
     type('Step', '1 mm');
     const rail = screen.getByRole('region', { name: 'Focus rail' });
     fireEvent.change(within(rail).getByLabelText('Frames'), { target: { value: '3' } });
-    await vi.waitFor(() => fireEvent.click(within(rail).getByRole('button', { name: /^Take 3/ })));
-    await vi.waitFor(() => expect(taken[1]?.railM).toEqual([-0.001, 0, 0.001]));
+    await soon(() => fireEvent.click(within(rail).getByRole('button', { name: /^Take 3/ })));
+    await soon(() => expect(taken[1]?.railM).toEqual([-0.001, 0, 0.001]));
     type('Turned by', '-30°');
-    await vi.waitFor(() => expect(state().turntable.turnDeg).toBe(-30));
+    await soon(() => expect(state().turntable.turnDeg).toBe(-30));
     type('Turned by', 'far');
     expect(screen.getByLabelText('Turned by').getAttribute('aria-describedby')).not.toBeNull();
     expect(state().turntable.turnDeg).toBe(-30);
