@@ -65,11 +65,15 @@ function open(calibration: Partial<CalibrationHour> = {}, newest = json({}, 404)
   };
   const asked: StandInCard[] = [];
   const held: (() => void)[] = [];
+  let wedgeHeld: Promise<void> | null = null;
+  let letWedgeGo: () => void = () => undefined;
   let holds = false;
   standInServer(async (request) => {
     const { pathname } = new URL(request.url);
     if (pathname === '/api/kit' && request.method === 'PUT') {
       const body = (await request.json()) as { revision: number; document: Kit };
+      if (body.revision !== revision)
+        return json({ error: { code: 'conflict', message: 'The kit was changed elsewhere.' } }, 409);
       document = body.document;
       revision = body.revision + 1;
       return json({ revision, document });
@@ -86,7 +90,10 @@ function open(calibration: Partial<CalibrationHour> = {}, newest = json({}, 404)
       asked.push(own);
       return json(own.by === 'meter' ? { luxSeconds: 900 } : { rgb: [0.4, 0.4, 0.4], frame: 'CARD.JPG' });
     }
-    if (pathname === '/api/calibration/stand-in-wedge') return json(ownWedge(4, 1, 0.18));
+    if (pathname === '/api/calibration/stand-in-wedge') {
+      await wedgeHeld;
+      return json(ownWedge(4, 1, 0.18));
+    }
     return json({}, 404);
   });
   const { store } = createStore();
@@ -102,6 +109,12 @@ function open(calibration: Partial<CalibrationHour> = {}, newest = json({}, 404)
   return {
     asked,
     kit: () => document,
+    holdWedge: () => {
+      wedgeHeld = new Promise((resolve) => {
+        letWedgeGo = resolve;
+      });
+    },
+    letWedgeGo: () => letWedgeGo(),
     hold: () => {
       holds = true;
     },
@@ -280,6 +293,19 @@ describe('the printer', () => {
     await waitFor(() => expect(kit().printer?.calibrated).toBeUndefined());
     expect(kit().printer?.wedge?.patches).toHaveLength(11);
     expect(gradientCard('across', kit()).reflectance).toBe(0.82);
+  });
+
+  test('a value that the stand-ins are overtaken by stays', async () => {
+    const { kit, holdWedge, letWedgeGo } = open();
+    const part = await printerPart();
+    holdWedge();
+    press('Let the stand-ins read it');
+    type('the card in the frame', '121');
+    await waitFor(() => expect(kit().printer?.wedge?.card).toBe(121));
+    letWedgeGo();
+    await screen.findByText(/changed elsewhere/);
+    expect(kit().printer?.wedge).toMatchObject({ card: 121, patches: [] });
+    expect(part.queryByText(/Solid ink sends back/)).toBeNull();
   });
 
   test('the card is typed as the frame shows it; what cannot be is refused', async () => {

@@ -48,6 +48,23 @@ describe('how sure a tone is', () => {
     expect(tracing.tables.lit).toBe(0);
   });
 
+  test('traces that are joined one after the other count by their paths', () => {
+    const grey = (value: number): [number, number, number][] => [[value, value, value]];
+    const trace = (value: number): SpotTrace => ({
+      name: 'spot',
+      pointM: [0, 0, 0],
+      illuminance: [{ direct: 1, indirect: 0, standardError: 0 }],
+      seen: grey(value),
+      seenParts: [grey(value)],
+      seenBaked: grey(value),
+      samples: 2048,
+    });
+    const joined = [1, 2, 3, 6].map(trace).reduce((one, other) => joinedTrace(one, other));
+    expect(joined.seenBaked?.[0]?.[1]).toBeCloseTo(3, 9);
+    expect(joined.seen?.[0]?.[1]).toBeCloseTo(3, 9);
+    expect(joinedTrace({ ...trace(1), seenBaked: null }, trace(2)).seenBaked).toEqual(grey(2));
+  });
+
   test('light that the picture has and the paths have not met counts as not known', () => {
     const set = demoSet('cordial');
     const grey = (value: number) => set.lights.map((): [number, number, number] => [value, value, value]);

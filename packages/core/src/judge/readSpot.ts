@@ -75,15 +75,23 @@ export function joinedTrace(one: SpotTrace, other: SpotTrace): SpotTrace {
       standardError: Math.hypot(weight * share.standardError, (1 - weight) * also.standardError),
     };
   });
-  const baked = [one, other].flatMap(({ seenBaked }) => (seenBaked ? [seenBaked] : []));
   return {
     ...one,
     illuminance,
     seen: meanOfParts(seenParts),
     seenParts,
-    seenBaked: baked.length === 2 ? meanOfParts(baked) : (baked[0] ?? null),
+    seenBaked: mixed(one.seenBaked, other.seenBaked, weight),
     samples,
   };
+}
+
+/** Two means as one, the first with a weight; the one that is there where the other is not. */
+function mixed(one: Rgb[] | null, other: Rgb[] | null, weight: number): Rgb[] | null {
+  if (!one || !other) return one ?? other;
+  return one.map((rgb, film) => {
+    const at = (c: number) => weight * (rgb[c] as number) + (1 - weight) * (other[film]?.[c] ?? 0);
+    return [at(0), at(1), at(2)];
+  });
 }
 
 function meanOfParts(parts: readonly Rgb[][]): Rgb[] | null {

@@ -62,18 +62,16 @@ export function PrinterWedge({
       return false;
     }
     const others = wedge.patches.filter((one) => one.grey !== grey);
-    setHalf((now) => ({ ...now, [grey]: { upper, lower } }));
     if (isOfFile(upper) && isOfFile(lower))
       return keep(null, { patches: [...others, { grey, upper, lower }].sort((a, b) => a.grey - b.grey) });
+    setHalf((now) => ({ ...now, [grey]: { upper, lower } }));
     return others.length === wedge.patches.length || keep(null, { patches: others });
   };
   const standIn = async () => {
     try {
-      await keep(
-        'The stand-ins have read the wedge.',
-        await readStandIn({ cardReflectance: wedge.cardReflectance }).unwrap(),
-      );
-      setHalf({});
+      const read = await readStandIn({ cardReflectance: wedge.cardReflectance }).unwrap();
+      // What was typed meanwhile stays: the kit has a newer revision then, and refuses this.
+      if (await keep('The stand-ins have read the wedge.', read)) setHalf({});
     } catch (error) {
       enqueueSnackbar(failureMessage(error), { variant: 'warning' });
     }
