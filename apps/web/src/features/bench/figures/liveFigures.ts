@@ -24,8 +24,8 @@ export interface FigureValues {
   depth: DepthOverlay;
   profile: BandProfile | null;
   zones: GlareZones;
-  /** What is pointed at, read again; null where nothing is there any more. */
-  pick: Pick | null;
+  /** The place that is pointed at, parts of the frame, read again; no pick where nothing is there any more. */
+  pick: { at: readonly [number, number]; pick: Pick | null };
   /** The pinned spots; `settled` once they will not be traced any finer. */
   spots: { traces: SpotTrace[]; settled: boolean };
   /** The view that judges look at, and the key of the set that it was traced of. */
@@ -97,7 +97,7 @@ function declare<Name extends FigureName, Wish, K extends Task['kind']>({
   readAt: LiveFigure['readAt'];
   wish(shown: Shown): Wish | null;
   task(wish: Wish, seen: Seen): Extract<Task, { kind: K }> | null;
-  value(answer: TaskResults[K], seen: Seen): FigureValues[Name];
+  value(answer: TaskResults[K], seen: Seen, wish: Wish): FigureValues[Name];
 }): LiveFigure<Name> {
   return {
     readAt,
@@ -108,7 +108,7 @@ function declare<Name extends FigureName, Wish, K extends Task['kind']>({
       if (!asked) return null;
       return {
         task: asked,
-        value: (answer) => value(answer as TaskResults[K], seen),
+        value: (answer) => value(answer as TaskResults[K], seen, wanted as Wish),
       };
     },
   };
@@ -170,7 +170,7 @@ export const liveFigures: { [Name in Exclude<FigureName, 'spots'>]: LiveFigure<N
     readAt: ['rest'],
     wish: ({ pick }) => pick,
     task: ([across, down]) => ({ kind: 'pick', across, down }),
-    value: (pick) => pick,
+    value: (pick, _, at) => ({ at, pick }),
   }),
   maps: declare<'maps', true, 'view'>({
     readAt: ['rest'],

@@ -279,9 +279,14 @@ const benchSlice = createSlice({
       else cards[which] = { by: 'brush', strokes: [stroke] };
     },
     /** The same place, read again. */
-    pickRead: (state, { payload }: PayloadAction<Pick | null>) => {
-      state.pick = payload;
-      if (!payload) state.pickAt = null;
+    /** A place that was pointed at, read again; of no use once another one is pointed at. */
+    pickRead: (
+      state,
+      { payload: { at, pick } }: PayloadAction<{ at: readonly [number, number]; pick: Pick | null }>,
+    ) => {
+      if (state.pickAt?.join() !== at.join()) return;
+      state.pick = pick;
+      if (!pick) state.pickAt = null;
       state.pickStale = false;
     },
   },
