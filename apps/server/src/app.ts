@@ -104,7 +104,7 @@ export function createApp(options: AppOptions): { app: Koa; close(): Promise<voi
     const { calibration } = (await kit.read()).document;
     return new Set(calibration?.readings.flatMap(({ frame }) => frame ?? []) ?? []);
   };
-  const frames = createFrames({ ...options.frames, database, jobs, sets, light, cards, logBook, log });
+  const frames = createFrames({ ...options.frames, database, jobs, sets, kit, light, cards, logBook, log });
   const standIns = createStandIns({ jobs, sets, kit }, light, options.frames.folder);
   const devices = deviceRoutes(standIns);
   const calibrations = createCalibrations({

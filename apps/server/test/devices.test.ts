@@ -129,6 +129,13 @@ test(
     expect(Math.abs((light?.stops ?? 9) + 0.8)).toBeLessThan(0.3);
     expect(Math.abs(told.body.shift?.rightM.value ?? 9)).toBeLessThan(0.006);
     expect(told.body.spots.length).toBe(demoSet('pepper').spots.length);
+    // What 0.8 stop less light does is told by the frame's own tones: the wall that the plan has too light is black enough.
+    const on = (kind: string) => told.body.verdicts.find((verdict) => verdict.kind === kind)?.on;
+    expect(on('horizon-through')).toBe('both');
+    expect(on('ground-not-black')).toBe('plan');
+    // 480 px of 6000 show no blur that matters.
+    expect(told.body.sharpness).toMatchObject({ products: [], limitPx: 5 });
+    expect(told.body.sharpness.resolvedPx).toBeGreaterThan(10);
     const plan = await server.call<Buffer>('GET', `/api/frames/${own?.id}/plan`);
     expect((await sharp(plan.body).metadata()).width).toBe(480);
   },

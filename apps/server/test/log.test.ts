@@ -117,6 +117,8 @@ describe('the log of kept frames', () => {
       spots: [{ name: 'label', plan: 1, frame: 0.5 }],
       shift: null,
       images: [],
+      verdicts: [],
+      sharpness: { products: [], resolvedPx: 25, limitPx: 5 },
       products: [],
     };
     const row = async () => {

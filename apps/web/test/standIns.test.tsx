@@ -180,6 +180,8 @@ describe('a frame held against its plan', () => {
     images: [],
     products: [],
     spots: [],
+    verdicts: [],
+    sharpness: { products: [], resolvedPx: 25, limitPx: 5 },
   };
   async function hold(found: Partial<FrameAgainstPlan>) {
     standInServer(() => Response.json({ ...plain, ...found }));
@@ -193,6 +195,52 @@ describe('a frame held against its plan', () => {
     press('Hold it against the plan');
     await screen.findByText(/^No light is off/);
   }
+
+  test('verdicts of the frame stand beside those of the plan, and say which of them they are', async () => {
+    const spot = { kind: 'product', key: 'label', name: 'label' };
+    const figure = (value: number, limit: number, unit: string) => ({
+      value,
+      limit,
+      unit,
+      error: 0.01,
+      fault: 'above' as const,
+    });
+    await hold({
+      verdicts: [
+        { kind: 'burnt', on: 'frame', of: { ...spot, name: 'Bottle' }, figure: figure(0.2, 0.02, 'part') },
+        { kind: 'tone-missed', on: 'both', of: spot, figure: figure(0.5, 0.05, 'stops') },
+        { kind: 'flat', on: 'plan', of: null, figure: figure(1, 2, 'stops') },
+      ],
+    });
+    const part = screen.getByRole('region', { name: 'Verdicts on the frame' });
+    expect(within(part).getByText('2 verdicts on this frame')).toBeTruthy();
+    const items = within(part).getAllByRole('listitem');
+    expect(items[0]?.textContent).toMatch(/Bottle.*\(not in the plan\).*20 %/);
+    expect(items[1]?.textContent).toMatch(/\(in the plan too\)/);
+    expect(items[2]?.textContent).toMatch(/\(in the plan, not in the frame\)$/);
+    expect(within(part).getByText(/Tones are those of the frame/)).toBeTruthy();
+    cleanup();
+    await hold({});
+    expect(screen.getByText('Nothing is wrong with this frame.')).toBeTruthy();
+  });
+
+  test('a product of which nothing is sharp is told with what to do; a small file tells none', async () => {
+    const sharp = { resolvedPx: 2, limitPx: 5 };
+    const of = (name: string, blurPx: number, plannedPx: number) => ({ name, blurPx, plannedPx });
+    await hold({ sharpness: { ...sharp, products: [of('Bottle', 9, 0.5), of('Jar', 9, 6)] } });
+    const rows = within(screen.getByTestId('sharpness of the frame')).getAllByRole('row');
+    expect(rows.slice(1).map((row) => row.textContent)).toEqual(['Bottle9 pxunder 2 px', 'Jar9 px6 px']);
+    expect(screen.getByRole('alert').textContent).toMatch(/^Nothing of Bottle is sharp\. See to the focus/);
+    cleanup();
+    await hold({ sharpness: { ...sharp, products: [of('Bottle', 4.9, 0.5)] } });
+    expect(screen.queryByRole('alert')).toBeNull();
+    cleanup();
+    await hold({});
+    expect(screen.getByText(/too small to tell how sharp/)).toBeTruthy();
+    cleanup();
+    await hold({ sharpness: { ...sharp, products: [] } });
+    expect(screen.getByText(/No clear edge/)).toBeTruthy();
+  });
 
   test('a product that leans, a label that is turned, a card that stands elsewhere; less is not made much of', async () => {
     const product = { name: 'Bottle', right: figure(0.001, 0.0005), radiusM: 0.04 };

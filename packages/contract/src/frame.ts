@@ -124,6 +124,24 @@ export interface FrameAgainstPlan {
     /** Radius of the product, m: what a turn moves its front by. */
     radiusM: number;
   }[];
+  /** How sharp the sharpest edges of each product are; none whose edges do not tell it. Circles of blur on the sensor, px. */
+  sharpness: {
+    products: { name: string; blurPx: number; plannedPx: number }[];
+    /** The smallest circle that a file of this size tells. */
+    resolvedPx: number;
+    /** From where on blur is a fault. */
+    limitPx: number;
+  };
+  /**
+   * Verdicts that are surely so and not settled: on the frame, with its own tones, and on the plan. Each with the kind of verdict, what it is of, and
+   * how far it goes; of one that is on both with the figure of the frame.
+   */
+  verdicts: {
+    kind: string;
+    on: 'frame' | 'plan' | 'both';
+    of: { kind: string; key: string; name: string } | null;
+    figure: { value: number; error: number; unit: string; limit: number; fault: 'above' | 'below' };
+  }[];
   /** Tones at the pinned spots, stops from mid-tone; null where the frame is clipped or black there. */
   spots: { name: string; plan: number; frame: number | null }[];
 }

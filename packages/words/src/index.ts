@@ -19,6 +19,7 @@ export * from './series.js';
 export * from './setSheet.js';
 export * from './verdictFigures.js';
 export * from './verdicts.js';
+export type { Told } from './verdictWords.js';
 export { viewReasonWords } from './views.js';
 export * from './wishes.js';
 export { workingWords } from './workings.js';

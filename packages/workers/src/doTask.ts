@@ -8,7 +8,10 @@ import {
   createLook,
   denoiseFeatures,
   depthTile,
+  type Evidence,
   evidenceOf,
+  evidenceOfFrame,
+  type FrameTones,
   gatherLight,
   glareZones,
   judgeSet,
@@ -113,7 +116,7 @@ export function doTask(set: SetDocument, tracing: Tracing, task: Task): TaskResu
     case 'view':
       return { key: traceKey(set), view: traceView(tracing, set, task) };
     case 'judge':
-      return judgeSet(evidenceOf(set, traceView(tracing, set, task), task.by));
+      return judged(evidenceOf(set, traceView(tracing, set, task), task.by), task.frame);
     case 'likeness':
       return likenessOf(evidenceOf(set, traceView(tracing, set, task)), set.name);
     case 'cures':
@@ -134,6 +137,9 @@ export function doTask(set: SetDocument, tracing: Tracing, task: Task): TaskResu
     }
   }
 }
+
+const judged = (evidence: Evidence, frame: FrameTones | undefined) =>
+  judgeSet(frame ? evidenceOfFrame(evidence, frame) : evidence);
 
 /** From here on a surface shows what it mirrors, not itself. */
 const MIRROR = 0.5;

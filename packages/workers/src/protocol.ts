@@ -10,6 +10,7 @@ import type {
   DenoiseFeatures,
   FieldTrace,
   FrameRect,
+  FrameTones,
   Gathered,
   GlareZones,
   GradientAnswer,
@@ -69,8 +70,8 @@ export type Task =
   | { kind: 'rims' }
   /** The view for judging, and what it is a view of, see `traceKey`. */
   | { kind: 'view'; samples: number }
-  /** All verdicts on the set, by a view of its own. */
-  | { kind: 'judge'; samples: number; by: JudgedBy }
+  /** All verdicts on the set, by a view of its own; with the tones of a frame of it where there is one. */
+  | { kind: 'judge'; samples: number; by: JudgedBy; frame?: FrameTones }
   /** The figures of the set's picture that another one may be held against. */
   | { kind: 'likeness'; samples: number }
   /** The usual cures of a verdict on a view of the set, untried. */

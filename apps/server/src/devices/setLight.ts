@@ -7,6 +7,7 @@ import {
   developFilms,
   displayWeights,
   type Films,
+  type FrameTones,
   type JudgedBy,
   type MirrorBand,
   type PartMap,
@@ -16,6 +17,7 @@ import {
   smoothFilms,
   type Thing,
   type Tolerance,
+  type TracedView,
   traceKey,
   type Verdict,
   weightsOfChannels,
@@ -52,8 +54,10 @@ export interface SetLight {
   parts(set: SetDocument, size: PictureSize): Promise<{ parts: PartMap; things: Thing[] }>;
   /** Mirror bands of all products at the heights that frames are held against. */
   bands(set: SetDocument): Promise<MirrorBand[]>;
-  /** All verdicts on a set. */
-  verdicts(set: SetDocument, by: JudgedBy): Promise<Verdict[]>;
+  /** All verdicts on a set; with the tones of a frame of it where there is one. */
+  verdicts(set: SetDocument, by: JudgedBy, frame?: FrameTones): Promise<Verdict[]>;
+  /** What the lens sees, mirrors and how deep it lies, without light. */
+  seen(set: SetDocument): Promise<TracedView>;
   /** How far the figures of a set may be off, what has to be held closest first. */
   tolerances(set: SetDocument, seed: number, signal: AbortSignal): Promise<Tolerance[]>;
   /** The set with another product in it; null where it has not the one whose place that takes. */
@@ -108,10 +112,15 @@ export function createSetLight(): SetLight {
       }),
     bands: (set) =>
       withPool((own) => own.run({ key: traceKey(set), set }, { kind: 'bandsAt', parts: BAND_HEIGHTS })),
-    verdicts: (set, by) =>
+    verdicts: (set, by, frame) =>
       withPool((own) =>
-        own.run({ key: traceKey(set), set }, { kind: 'judge', samples: VERDICT_SAMPLES, by }),
+        own.run(
+          { key: traceKey(set), set },
+          { kind: 'judge', samples: VERDICT_SAMPLES, by, ...(frame ? { frame } : {}) },
+        ),
       ),
+    seen: async (set) =>
+      (await withPool((own) => own.run({ key: traceKey(set), set }, { kind: 'view', samples: 0 }))).view,
     rebuilt: (set, wish) =>
       withPool((own) => own.run({ key: traceKey(set), set }, { kind: 'rebuild', wish })),
     tolerances: (set, seed, signal) =>

@@ -1,17 +1,23 @@
 import type { Frame, FrameAgainstPlan, FrameFigures, Product, SetDocument } from '@fendrix/contract';
 import {
   decodeSrgb,
+  edgeSigma,
   encodePicture,
   type Films,
   type FrameShift,
+  type FrameTones,
   frameFigures,
+  frameSharpness,
   frameShift,
   type GreyPicture,
   isOff,
+  isOpen,
+  type JudgedBy,
   type LightOfFrame,
   lightsOfFrame,
   luminanceOf,
   type MeasuredEdge,
+  type MeasuredPatch,
   type MeasuredPrint,
   type MirrorBand,
   type MovedThing,
@@ -20,11 +26,15 @@ import {
   movedThings,
   productBounds,
   projectPoint,
+  type SharpnessPatch,
+  setOfFrame,
+  sharpnessPatches,
   standingOfProducts,
   TRIED_M,
   type TriedMove,
   traceKey,
   triedThings,
+  type Verdict,
   vector,
   viewOf,
   WAYS,
@@ -43,6 +53,8 @@ const SAMPLES = 6;
 const SEED = 1;
 /** A frame whose shape differs by more is a part of what the camera took. */
 const SAME_SHAPE = 0.03;
+/** Blur is told if the file resolves circles of so many times what is a fault, or less. */
+const TOO_SMALL = 2;
 /** Plans kept. */
 const KEPT = 4;
 /** sRGB values that are clipped or black, 0 to 1 linear. */
@@ -57,7 +69,8 @@ export interface Plans {
   picture(set: SetDocument): Promise<Buffer>;
 }
 
-export function createPlans(light: SetLight): Plans {
+/** @param by what the studio judges by */
+export function createPlans(light: SetLight, by: () => Promise<JudgedBy>): Plans {
   const kept = new Map<string, Promise<Films>>();
   const filmsOf = (set: SetDocument): Promise<Films> => {
     const key = traceKey(set);
@@ -108,6 +121,48 @@ export function createPlans(light: SetLight): Plans {
     return { width, height, grid, exposedAsFrame, exposed, films, seen, small, whole, lights, found };
   }
 
+  /** What is wrong with a frame by its own tones, beside what is wrong with its plan. */
+  async function verdictsOn(
+    set: SetDocument,
+    stood: SetDocument,
+    tones: FrameTones,
+  ): Promise<FrameAgainstPlan['verdicts']> {
+    const judged = await by();
+    const [onFrame, onPlan] = (
+      await Promise.all([light.verdicts(stood, judged, tones), light.verdicts(set, judged)])
+    ).map((all) => all.filter(isOpen)) as [Verdict[], Verdict[]];
+    const told = ({ code, of, figure }: Verdict, on: FrameAgainstPlan['verdicts'][number]['on']) => ({
+      kind: code,
+      on,
+      of,
+      figure,
+    });
+    return [
+      ...onFrame.map((own) => told(own, onPlan.some(({ id }) => id === own.id) ? 'both' : 'frame')),
+      ...onPlan.filter(({ id }) => !onFrame.some((own) => own.id === id)).map((own) => told(own, 'plan')),
+    ];
+  }
+
+  /** How sharp the products of a frame are, at the full size of its file. */
+  async function sharpnessOf(
+    path: string,
+    set: SetDocument,
+    tones: FrameTones,
+  ): Promise<FrameAgainstPlan['sharpness']> {
+    const patches = sharpnessPatches(set, await light.seen(set), tones);
+    const { width, measured } = await measuredPatches(path, patches);
+    const { products, resolvedPx } = frameSharpness(set, measured, width);
+    const limitPx = (await by()).limits['not-sharp'].limit;
+    // A file in which a fault would not be seen says nothing of faults.
+    if (resolvedPx > TOO_SMALL * limitPx) return { products: [], resolvedPx, limitPx };
+    const name = (id: string) => set.products.find((own) => own.id === id)?.name ?? id;
+    return {
+      products: products.map(({ product, ...told }) => ({ name: name(product), ...told })),
+      resolvedPx,
+      limitPx,
+    };
+  }
+
   return {
     async compare(path, frame, set) {
       const plan = await beside(path, frame, set);
@@ -125,17 +180,26 @@ export function createPlans(light: SetLight): Plans {
       const edges = measureEdges(...pictures, bands);
       const images = await imagesOf(set, light, bands, edges);
       const products = productsOf(set, bands, edges, measurePrints(...pictures, bands, set));
+      const lightsOff = found.flatMap(({ light: index, stops, error }) => {
+        const own = set.lights[index];
+        return own?.on
+          ? [{ tag: own.tag, name: own.name, stops, error, isOff: isOff({ stops, error }) }]
+          : [];
+      });
+      const stood = setOfFrame(exposed, { lights: lightsOff, images, products });
+      const tones = { width, height, luminance: pictures[1].grey, shift: moved };
+      const [verdicts, sharpness] = await Promise.all([
+        verdictsOn(set, stood, tones),
+        sharpnessOf(path, exposed, tones),
+      ]);
       return {
         exposedAsFrame,
-        lights: found.flatMap(({ light: index, stops, error }) => {
-          const own = set.lights[index];
-          return own?.on
-            ? [{ tag: own.tag, name: own.name, stops, error, isOff: isOff({ stops, error }) }]
-            : [];
-        }),
+        lights: lightsOff,
         shift: moved && inMetres(moved, frameWidthM(set, set.products[0])),
         images,
-        products,
+        products: products.map(({ id: _, ...told }) => told),
+        verdicts,
+        sharpness,
         spots: set.spots.flatMap(({ name, pointM }) => {
           const at = projectPoint(view, pointM);
           if (!at || at.some((part) => part < 0 || part >= 1)) return [];
@@ -221,6 +285,33 @@ async function linearOf(path: string, width: number, height: number): Promise<Fl
   return Float32Array.from(data, (value) => TABLE[value] as number);
 }
 
+/** Edges of a file in each patch, at its full size. */
+async function measuredPatches(
+  path: string,
+  patches: readonly SharpnessPatch[],
+): Promise<{ width: number; measured: MeasuredPatch[] }> {
+  const { shown } = await shownBytes(path);
+  const { data, info } = await sharp(shown)
+    .rotate()
+    .toColourspace('b-w')
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  const { width, height, channels } = info;
+  const measured = patches.map((patch): MeasuredPatch => {
+    const reach = Math.max(8, Math.round(patch.half * width));
+    const [x0, y0] = [Math.round(patch.across * width) - reach, Math.round(patch.down * height) - reach];
+    const [left, top] = [Math.max(0, x0), Math.max(0, y0)];
+    const across = Math.min(width, x0 + 2 * reach) - left;
+    const down = Math.min(height, y0 + 2 * reach) - top;
+    const light = new Float32Array(across * down);
+    for (let y = 0; y < down; y++)
+      for (let x = 0; x < across; x++)
+        light[y * across + x] = TABLE[data[((top + y) * width + left + x) * channels] as number] as number;
+    return { ...patch, sigmaPx: edgeSigma(light, across, down) };
+  });
+  return { width, measured };
+}
+
 const TABLE = Float32Array.from({ length: 256 }, (_, value) => decodeSrgb(value / 255));
 
 /** Means of cells, red, green, blue. */
@@ -280,14 +371,14 @@ function productsOf(
   bands: readonly MirrorBand[],
   edges: readonly MeasuredEdge[],
   prints: readonly MeasuredPrint[],
-): FrameAgainstPlan['products'] {
+): (FrameAgainstPlan['products'][number] & { id: string })[] {
   const of = (id: string) => set.products.find((product) => product.id === id);
   return standingOfProducts(edges, prints, bands, (id) => frameWidthM(set, of(id))).flatMap(
     ({ product: id, ...standing }) => {
       const product = of(id);
       if (!product) return [];
       const { low, high } = productBounds(product);
-      return [{ name: product.name, ...standing, radiusM: (high[0] - low[0]) / 2 }];
+      return [{ id, name: product.name, ...standing, radiusM: (high[0] - low[0]) / 2 }];
     },
   );
 }

@@ -1,10 +1,11 @@
 import { join } from 'node:path';
 import type { FrameAgainstPlan, FrameChange, FrameFigures, FrameList, SetDocument } from '@fendrix/contract';
-import { momentOf, type PlacedAmong, placeFrame, setOfPlate } from '@fendrix/core';
+import { judgedBy, momentOf, type PlacedAmong, placeFrame, setOfPlate } from '@fendrix/core';
 import type { Logger } from 'pino';
 import type { Database } from '../db/database.js';
 import type { SetLight } from '../devices/setLight.js';
 import type { JobStore } from '../domain/jobs.js';
+import type { KitStore } from '../domain/kit.js';
 import type { SetStore } from '../domain/sets.js';
 import { AppError } from '../errors.js';
 import type { LogBook } from '../log/logBook.js';
@@ -39,6 +40,7 @@ export interface FramesOptions {
   folder: string;
   /** Folder of the small pictures. */
   kept: string;
+  kit: Pick<KitStore, 'read'>;
   light: SetLight;
   /** Names of frames that show the card of a calibration: they are of no job. */
   cards(): Promise<ReadonlySet<string>>;
@@ -53,6 +55,7 @@ export function createFrames({
   sets,
   folder,
   kept,
+  kit,
   light,
   cards,
   logBook,
@@ -78,7 +81,7 @@ export function createFrames({
       }),
     );
   }
-  const plans = createPlans(light);
+  const plans = createPlans(light, async () => judgedBy((await kit.read()).document));
   async function withSet(
     id: string,
   ): Promise<{ frame: Awaited<ReturnType<typeof store.find>>; set: SetDocument }> {

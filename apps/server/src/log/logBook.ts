@@ -7,7 +7,7 @@ import type {
   LogStatistics,
   SetDocument,
 } from '@fendrix/contract';
-import { limitsWith } from '@fendrix/core';
+import { isOpen, judgedBy } from '@fendrix/core';
 import {
   and,
   asc,
@@ -125,11 +125,7 @@ export function createLogBook({ database, jobs, sets, kit, light, log }: LogBook
       .then(async () => {
         const set = await requireSetOf(id);
         const { document } = await kit.read();
-        const by = {
-          limits: limitsWith(document.verdicts),
-          kit: { entries: document.entries, studio: document.studio, printer: document.printer },
-        };
-        const open = (await light.verdicts(set, by)).filter(({ settled, sure }) => settled === null && sure);
+        const open = (await light.verdicts(set, judgedBy(document))).filter(isOpen);
         const verdicts = [...new Set(open.map(({ code }) => code as string))];
         await database.write((query) =>
           query.update(logEntries).set({ verdicts }).where(eq(logEntries.id, id)),

@@ -7,7 +7,7 @@ import { fieldStops } from '../judge/readField.js';
 import { type SpotReading, spotReading } from '../judge/readSpot.js';
 import { channelsOf } from '../photometry/channels.js';
 import { isKept } from '../plan/frameFit.js';
-import { THRESHOLDS, type Thresholds } from './thresholds.js';
+import { limitsWith, THRESHOLDS, type Thresholds } from './thresholds.js';
 import type { TracedView } from './tracedView.js';
 import type { Cause, Figure } from './verdict.js';
 
@@ -20,6 +20,17 @@ export interface JudgedBy {
 
 /** The table as it is, and no kit. */
 export const USUAL: JudgedBy = { limits: THRESHOLDS, kit: null };
+
+/** What a studio judges by: its own limits and its kit. Products and materials of the kit are large, and no judge asks for them. */
+export const judgedBy = ({
+  entries,
+  studio,
+  printer,
+  verdicts,
+}: Pick<Kit, 'entries' | 'studio' | 'printer' | 'verdicts'>): JudgedBy => ({
+  limits: limitsWith(verdicts),
+  kit: { entries: entries.filter(({ what }) => what === 'light' || what === 'sheet'), studio, printer },
+});
 
 /** What judges look at: a set, its traced view with the powers and settings of now, and what it is judged by. */
 export interface Evidence extends JudgedBy {

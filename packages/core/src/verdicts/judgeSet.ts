@@ -19,6 +19,10 @@ export interface Verdict extends Finding {
   settled: SettledVerdict | null;
 }
 
+/** Whether a verdict is surely so, and not settled by the photographer. */
+export const isOpen = ({ settled, sure }: Pick<Verdict, 'settled' | 'sure'>): boolean =>
+  settled === null && sure;
+
 /** Beyond its limit by this many standard errors a figure is taken for sure: 95 % of the time it is. */
 const SURE_ERRORS = 1.96;
 

@@ -1,4 +1,4 @@
-import { type JudgedBy, limitsWith } from '@fendrix/core';
+import { type JudgedBy, judgedBy, USUAL } from '@fendrix/core';
 import { useMemo } from 'react';
 import { kitApi } from './api';
 
@@ -6,10 +6,5 @@ import { kitApi } from './api';
 export function useJudgedBy(): JudgedBy {
   const { data } = kitApi.useReadKitQuery();
   const kit = data?.document;
-  return useMemo(() => {
-    if (!kit) return { limits: limitsWith({}), kit: null };
-    // Products and materials of the kit are large, and no judge asks for them.
-    const entries = kit.entries.filter(({ what }) => what === 'light' || what === 'sheet');
-    return { limits: limitsWith(kit.verdicts), kit: { entries, studio: kit.studio, printer: kit.printer } };
-  }, [kit]);
+  return useMemo(() => (kit ? judgedBy(kit) : USUAL), [kit]);
 }

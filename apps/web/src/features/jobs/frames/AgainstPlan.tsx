@@ -9,7 +9,10 @@ import { useState } from 'react';
 import { failureMessage } from '../../../shared/api';
 import { PlainTable } from '../../../shared/PlainTable';
 import { FrameBesidePlan } from './FrameBesidePlan';
+import { FrameSharpness } from './FrameSharpness';
+import { FrameVerdicts } from './FrameVerdicts';
 import { framesApi } from './framesApi';
+import { Note } from './Note';
 
 /** A spot that differs by more is told first, stops. */
 const APART_STOPS = 0.33;
@@ -37,10 +40,12 @@ export function AgainstPlan({ frame, of }: { frame: Frame; of: string }) {
       {error && !isFetching && <Alert severity="warning">{failureMessage(error)}</Alert>}
       {data && !isFetching && (
         <>
+          <FrameVerdicts found={data} />
           <Lights found={data} />
           <Place found={data} />
           <Products found={data} />
           <Images found={data} />
+          <FrameSharpness found={data} />
           <Spots found={data} />
           <FrameBesidePlan key={frame.id} frame={frame} />
         </>
@@ -86,11 +91,11 @@ function Lights({ found: { lights, exposedAsFrame } }: { found: FrameAgainstPlan
           ))}
         </tbody>
       </PlainTable>
-      <Box sx={{ color: 'text.secondary', fontSize: '0.75rem', mt: 0.5 }}>
+      <Note>
         The frame is taken apart into what each light gives in the plan. The curve of the camera is taken to
         be sRGB unless its body was calibrated.
         {!exposedAsFrame && ' The camera wrote no settings: the plan is exposed as its set says.'}
-      </Box>
+      </Note>
     </>
   );
 }
@@ -207,9 +212,7 @@ function Images({ found: { images } }: { found: FrameAgainstPlan }) {
           ))}
         </tbody>
       </PlainTable>
-      <Box sx={{ color: 'text.secondary', fontSize: '0.75rem', my: 0.5 }}>
-        Of the visible width of the product, from camera left, past what all of it moved by.
-      </Box>
+      <Note>Of the visible width of the product, from camera left, past what all of it moved by.</Note>
     </>
   );
 }
