@@ -167,6 +167,9 @@ test('a whole day with the stand-ins: late start, dead battery, wrong power, mov
       await expect(
         frame.getByText(/Light A gives (0\.[6-9]|1\.[0-2]) stops less than planned/),
       ).toBeVisible();
+      await expect(frame.getByRole('region', { name: 'Verdicts on the frame' })).toContainText(
+        'Tones are those of the frame',
+      );
       expect(await seriousFindings(page)).toEqual([]);
       await keep('r');
       await camera({});
