@@ -218,7 +218,7 @@ export const metal = z
         along: z
           .enum(['round', 'up'])
           .describe(
-            'The way the brush went: round the body (across), or up it; on a lid round its middle, or from there to the rim',
+            'The way the brush went: round the body (across), or up it; on a lid round its middle, or from there to the rim; over the top of a box along its width, or from front to back',
           ),
         acrossRoughness: alpha.describe('GGX alpha across the brush marks; roughness counts along them'),
       })

@@ -83,40 +83,44 @@ describe('metals by complex index', () => {
     }
   });
 
-  test('a brush draws a lamp out across its marks', () => {
-    const metal = (along: 'round' | 'up') => ({
-      kind: 'metal' as const,
-      metal: 'steel' as const,
-      roughness: 0.03,
-      brushed: { along, acrossRoughness: 0.35 },
-    });
-    const lights = [{ ...overheadSoftbox(1), widthM: 0.05, heightM: 0.05 }];
-    const glow = (along: 'round' | 'up', target: Vector) => {
-      const upright: ProductInput = {
-        ...slab(metal(along)),
-        positionM: [0, 0.05, -1],
-        depthM: 0.1,
-        heightM: 2,
-      } as ProductInput;
-      const lamp = {
-        ...lights[0],
-        positionM: [0, -1, 0] as Vector,
-        aimM: [0, 0, 0] as Vector,
-      } as (typeof lights)[0];
-      return luminanceFrom(
-        prepareTracing(testSet({ lights: [lamp], products: [upright] })),
-        [0, -0.9, 0],
-        target,
-        {
-          samples: 8192,
-        },
-      );
-    };
-    const beside: Vector = [0.2, 0, 0];
-    const above: Vector = [0, 0, 0.2];
-    expect(glow('round', above)).toBeGreaterThan(5 * glow('round', beside));
-    expect(glow('up', beside)).toBeGreaterThan(5 * glow('up', above));
-  });
+  test.each([0, 0.004])(
+    'a brush draws a lamp out across its marks, on a box with edges rounded by %d m',
+    (radius) => {
+      const metal = (along: 'round' | 'up') => ({
+        kind: 'metal' as const,
+        metal: 'steel' as const,
+        roughness: 0.03,
+        brushed: { along, acrossRoughness: 0.35 },
+      });
+      const lights = [{ ...overheadSoftbox(1), widthM: 0.05, heightM: 0.05 }];
+      const glow = (along: 'round' | 'up', target: Vector) => {
+        const upright: ProductInput = {
+          ...slab(metal(along)),
+          edgeRadiusM: radius,
+          positionM: [0, 0.05, -1],
+          depthM: 0.1,
+          heightM: 2,
+        } as ProductInput;
+        const lamp = {
+          ...lights[0],
+          positionM: [0, -1, 0] as Vector,
+          aimM: [0, 0, 0] as Vector,
+        } as (typeof lights)[0];
+        return luminanceFrom(
+          prepareTracing(testSet({ lights: [lamp], products: [upright] })),
+          [0, -0.9, 0],
+          target,
+          {
+            samples: 8192,
+          },
+        );
+      };
+      const beside: Vector = [0.2, 0, 0];
+      const above: Vector = [0, 0, 0.2];
+      expect(glow('round', above)).toBeGreaterThan(5 * glow('round', beside));
+      expect(glow('up', beside)).toBeGreaterThan(5 * glow('up', above));
+    },
+  );
 });
 
 describe('the brush of a turned lid', () => {

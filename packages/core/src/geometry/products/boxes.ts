@@ -56,13 +56,16 @@ function addRoundedBox(parts: SceneParts, pose: Pose, size: Vector, r: number, s
     const c = (a + 2) % 3;
     const [ea, eb, ec] = [axes[a] as Vector, axes[b] as Vector, axes[c] as Vector];
     const [ia, ib, ic] = [inner[a] as number, inner[b] as number, inner[c] as number];
+    // As on a sharp box: the second edge of an upright face goes up, that of a level one to the back. A brush goes by it.
+    const edges = [scale(eb, 2 * ib), scale(ec, 2 * ic)] as [Vector, Vector];
+    if (c === 0) edges.reverse();
     for (const side of [-1, 1]) {
       const face = scale(ea, side * (half[a] as number));
       const corner = add(face, add(scale(eb, -ib), scale(ec, -ic)));
       parts.list.flat(
         placed(pose, middle(corner)),
-        turned(pose, scale(eb, 2 * ib)),
-        turned(pose, scale(ec, 2 * ic)),
+        turned(pose, edges[0]),
+        turned(pose, edges[1]),
         turned(pose, scale(ea, side)),
         sides,
       );
