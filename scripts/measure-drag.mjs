@@ -1,10 +1,12 @@
-// npm run measure-drag: drags a light in the browser and prints how soon the picture follows. Needs the pages built.
+// npm run measure-drag [-- --quick]: drags every kind of thing on every demo set in the browser, and a light under every overlay; prints
+// how soon the picture follows. Quick: a light of the first set alone. Needs the pages built.
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
 import { ensureBrowser, root, run } from './prepare.mjs';
 
+const quick = process.argv.includes('--quick');
 const port = '4294';
 const address = `http://127.0.0.1:${port}`;
 const data = mkdtempSync(join(tmpdir(), 'fendrix-drag-'));
@@ -24,60 +26,99 @@ const browser = await chromium.launch({
   args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking'],
 });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-await page.goto(address);
-await page.waitForSelector('[data-testid="picture-status"]:not([data-shown="0"])');
-await page.evaluate(() => {
-  window.longTasks = [];
-  new PerformanceObserver((list) => {
-    for (const { startTime, duration } of list.getEntries()) window.longTasks.push({ startTime, duration });
-  }).observe({ type: 'longtask' });
-  window.shownAt = [];
-  window.widths = [];
-  const status = document.querySelector('[data-testid="picture-status"]');
-  // A picture that follows is on the canvas when the one after it is begun.
-  new MutationObserver(() => {
-    window.shownAt.push(performance.now());
-    window.widths.push(document.querySelector('canvas').width);
-  }).observe(status, {
-    attributeFilter: ['data-traced'],
+
+/** Opens a set and waits for its first picture. */
+async function open(id) {
+  await page.goto(`${address}/sets/${id}`);
+  await page.waitForSelector('[data-testid="picture-status"]:not([data-shown="0"])');
+  await page.evaluate(() => {
+    window.longTasks = [];
+    new PerformanceObserver((list) => {
+      for (const { startTime, duration } of list.getEntries()) window.longTasks.push({ startTime, duration });
+    }).observe({ type: 'longtask' });
+    window.shownAt = [];
+    window.widths = [];
+    const status = document.querySelector('[data-testid="picture-status"]');
+    // A picture that follows is on the canvas when the one after it is begun.
+    new MutationObserver(() => {
+      window.shownAt.push(performance.now());
+      window.widths.push(document.querySelector('canvas').width);
+    }).observe(status, { attributeFilter: ['data-traced'] });
   });
-});
-const box = await page.locator('[data-thing="light:A"]').first().boundingBox();
-await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
-await page.mouse.down();
-const start = await page.evaluate(() => performance.now());
-for (let i = 1; i <= 120; i++) {
-  await page.mouse.move(
-    box.x + box.width / 2 - 30 * Math.sin(i / 12),
-    box.y + box.height / 2 + 20 * Math.sin(i / 19),
-  );
-  await page.waitForTimeout(16);
+  await page.waitForTimeout(1000);
 }
-await page.mouse.up();
-const { shownAt, longTasks, widths } = await page.evaluate(() => ({
-  shownAt: window.shownAt,
-  longTasks: window.longTasks,
-  widths: window.widths,
-}));
-const gaps = shownAt
-  .filter((time) => time > start)
-  .map((time, i, all) => time - (i === 0 ? start : all[i - 1]));
-const at = (values, share) => {
-  const sorted = values.toSorted((a, b) => a - b);
-  return Math.round(sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))] ?? Number.NaN);
-};
-// The first picture of a drag is as wide as the refined one before it.
-const dragged = widths.slice(-gaps.length + 1);
-console.log(
-  JSON.stringify({
+
+/** Drags a thing of the plan for two seconds. */
+async function drag(thing) {
+  const box = await page.locator(`[data-thing="${thing}"]`).first().boundingBox();
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  const start = await page.evaluate(() => performance.now());
+  for (let i = 1; i <= 120; i++) {
+    await page.mouse.move(
+      box.x + box.width / 2 - 30 * Math.sin(i / 12),
+      box.y + box.height / 2 + 20 * Math.sin(i / 19),
+    );
+    await page.waitForTimeout(16);
+  }
+  await page.mouse.up();
+  const { shownAt, longTasks, widths } = await page.evaluate(() => ({
+    shownAt: window.shownAt,
+    longTasks: window.longTasks,
+    widths: window.widths,
+  }));
+  await page.keyboard.press('ControlOrMeta+z');
+  const gaps = shownAt
+    .filter((time) => time > start)
+    .map((time, i, all) => time - (i === 0 ? start : all[i - 1]));
+  // The first picture of a drag is as wide as the refined one before it.
+  const dragged = widths.slice(-gaps.length + 1);
+  return {
     pictures: gaps.length,
     medianMs: at(gaps, 0.5),
     p95Ms: at(gaps, 0.95),
-    pictureWidthPx: [at(dragged, 0.05), at(dragged, 0.5), at(dragged, 0.95)],
+    widthPx: at(dragged, 0.5),
     longTasksMs: longTasks
       .filter(({ startTime }) => startTime > start)
-      .map(({ duration }) => Math.round(duration)),
-  }),
-);
+      .map(({ duration }) => Math.round(duration))
+      .join(' '),
+  };
+}
+
+/** The value that a share of the others is not over. */
+function at(values, share) {
+  const sorted = values.toSorted((a, b) => a - b);
+  return Math.round(sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))] ?? Number.NaN);
+}
+
+const { sets } = await (await fetch(`${address}/api/sets?limit=100`)).json();
+const rows = [];
+for (const { id, name } of quick ? sets.slice(-1) : sets) {
+  await open(id);
+  const things = await page
+    .locator('[data-thing]')
+    .evaluateAll((all) => all.map((one) => one.getAttribute('data-thing')));
+  const ofKind = (kind) => things.find((thing) => thing.startsWith(`${kind}:`));
+  const kinds = quick ? ['light'] : ['light', 'sheet', 'product', 'camera'];
+  for (const thing of kinds.map(ofKind).filter(Boolean))
+    rows.push({ set: name.slice(0, 28), thing, overlay: '', ...(await drag(thing)) });
+}
+if (!quick) {
+  const [{ id, name }] = sets.slice(-1);
+  for (const [overlay, key] of [
+    ['mirrors', 'm'],
+    ['through', 't'],
+    ['stops', 's'],
+    ['clipping', 'x'],
+    ['focus', 'f'],
+    ['glare', 'z'],
+    ['crops', 'c'],
+  ]) {
+    await open(id);
+    await page.keyboard.press(key);
+    rows.push({ set: name.slice(0, 28), thing: 'light:A', overlay, ...(await drag('light:A')) });
+  }
+}
+console.table(rows);
 await browser.close();
 process.kill(process.pid, 'SIGTERM');

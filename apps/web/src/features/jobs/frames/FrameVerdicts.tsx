@@ -13,6 +13,13 @@ const ON: Readonly<Record<FrameVerdict['on'], string>> = {
   plan: 'in the plan, not in the frame',
 };
 
+/** The server tells kinds, things and units by their names. */
+const toldOf = ({ kind, of, figure }: FrameVerdict): Told => ({
+  code: kind as VerdictCode,
+  of: of as Told['of'],
+  figure: figure as Told['figure'],
+});
+
 /** What building made of it comes first. */
 const ORDER: readonly FrameVerdict['on'][] = ['frame', 'both', 'plan'];
 
@@ -30,7 +37,7 @@ export function FrameVerdicts({ found: { verdicts } }: { found: FrameAgainstPlan
         {[...verdicts]
           .sort((a, b) => ORDER.indexOf(a.on) - ORDER.indexOf(b.on))
           .map((own) => {
-            const verdict = { ...(own as unknown as Told), code: own.kind as VerdictCode };
+            const verdict = toldOf(own);
             return (
               <li key={`${own.kind} ${own.of?.key}`}>
                 <span>{verdictTitle(verdict)}</span>{' '}
