@@ -92,7 +92,10 @@ function at(values, share) {
 }
 
 const { sets } = await (await fetch(`${address}/api/sets?limit=100`)).json();
-const rows = [];
+const print = (...words) => console.log(words.map((word) => String(word).padEnd(14)).join(' '));
+print('thing', 'overlay', 'pictures', 'median ms', '95 % ms', 'width px', 'long tasks ms, set');
+const tell = (set, thing, overlay, { pictures, medianMs, p95Ms, widthPx, longTasksMs }) =>
+  print(thing, overlay, pictures, medianMs, p95Ms, widthPx, `${longTasksMs || 'none'}; ${set}`);
 for (const { id, name } of quick ? sets.slice(-1) : sets) {
   await open(id);
   const things = await page
@@ -100,8 +103,7 @@ for (const { id, name } of quick ? sets.slice(-1) : sets) {
     .evaluateAll((all) => all.map((one) => one.getAttribute('data-thing')));
   const ofKind = (kind) => things.find((thing) => thing.startsWith(`${kind}:`));
   const kinds = quick ? ['light'] : ['light', 'sheet', 'product', 'camera'];
-  for (const thing of kinds.map(ofKind).filter(Boolean))
-    rows.push({ set: name.slice(0, 28), thing, overlay: '', ...(await drag(thing)) });
+  for (const thing of kinds.map(ofKind).filter(Boolean)) tell(name, thing, 'none', await drag(thing));
 }
 if (!quick) {
   const [{ id, name }] = sets.slice(-1);
@@ -116,9 +118,8 @@ if (!quick) {
   ]) {
     await open(id);
     await page.keyboard.press(key);
-    rows.push({ set: name.slice(0, 28), thing: 'light:A', overlay, ...(await drag('light:A')) });
+    tell(name, 'light:A', overlay, await drag('light:A'));
   }
 }
-console.table(rows);
 await browser.close();
 process.kill(process.pid, 'SIGTERM');

@@ -13,7 +13,7 @@ import {
 } from '../engine/layouts.js';
 import { isOnPrimitive, pointOnPrimitive } from '../engine/normals.js';
 import { SceneTables } from '../engine/tables.js';
-import { add } from '../units/vector.js';
+import { add, subtract } from '../units/vector.js';
 import { SceneParts } from './builder.js';
 import { addCameraBody, addPerson, addStand, type Ground } from './bystanders.js';
 import { addLight } from './lights.js';
@@ -45,15 +45,32 @@ interface Bounds {
 
 /** Products are never changed in place, so that what was worked out of one stays true. */
 const known = new WeakMap<Product, Bounds>();
+/** The last product of a material that bounds were worked out of: one that is dragged is the same but for its place. */
+const last = new WeakMap<Product['material'], Product>();
 
 /** Lowest and highest corner of a product, m from the mark. @throws {DomainError} a mesh that is none */
 export function productBounds(product: Product): Bounds {
   const kept = known.get(product);
   if (kept) return { low: [...kept.low], high: [...kept.high] };
-  const bounds = boundsOf(product);
+  const before = last.get(product.material);
+  const bounds =
+    before && isMoved(before, product)
+      ? moved(known.get(before) as Bounds, subtract(product.positionM, before.positionM))
+      : boundsOf(product);
   known.set(product, bounds);
+  last.set(product.material, product);
   return { low: [...bounds.low], high: [...bounds.high] };
 }
+
+/** Whether two products are the same but for where they stand. */
+function isMoved(a: Product, b: Product): boolean {
+  const keys = Object.keys(b) as (keyof Product)[];
+  return (
+    keys.length === Object.keys(a).length && keys.every((key) => key === 'positionM' || a[key] === b[key])
+  );
+}
+
+const moved = ({ low, high }: Bounds, by: Vector): Bounds => ({ low: add(low, by), high: add(high, by) });
 
 function boundsOf(product: Product): Bounds {
   const parts = new SceneParts();

@@ -1,7 +1,7 @@
 import { formatLength, outOfFocus } from '@fendrix/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import { memo, useMemo } from 'react';
+import { memo, useDeferredValue, useMemo } from 'react';
 import { surround } from '../../../shared/theme';
 import { changeCamera } from '../state/edits';
 import { useBenchDispatch, useSetPart } from '../state/hooks';
@@ -9,8 +9,9 @@ import { edit } from '../state/thunks';
 
 /** Tells which product is out of focus by more than the depth, with the way to focus on it. */
 export const FocusNote = memo(function FocusNote() {
-  const camera = useSetPart((set) => set.camera);
-  const products = useSetPart((set) => set.products);
+  // A note that waits does not slow a drag.
+  const camera = useDeferredValue(useSetPart((set) => set.camera));
+  const products = useDeferredValue(useSetPart((set) => set.products));
   const dispatch = useBenchDispatch();
   const [first] = useMemo(
     () => outOfFocus({ camera, products }).sort((a, b) => b.byM - a.byM),

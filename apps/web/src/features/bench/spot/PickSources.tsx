@@ -115,7 +115,7 @@ export const PickSources = memo(function PickSources() {
 /** The piece of a product that was pointed at, and what it is of. */
 function PointedPiece({ product, pointM }: { product: Product; pointM: Vector }) {
   const piece = useMemo(() => pieceAt(product, pointM), [product, pointM]);
-  return <PieceMaterial product={product} piece={piece} />;
+  return <PieceMaterial product={product.id} piece={piece} />;
 }
 
 const PARTS = {

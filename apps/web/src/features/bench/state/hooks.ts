@@ -37,9 +37,20 @@ export const selectLit: (state: WithBench) => SetDocument | null = createSelecto
 
 const NO_TRACES: readonly SpotTrace[] = [];
 
+/** Readings of sets, with the traces they are of: each row of a list asks for the same. */
+const known = new WeakMap<SetDocument, { traces: readonly SpotTrace[]; readings: SpotReading[] }>();
+
 /** What traced spots read with the powers and settings of a set. */
 export function readingsOf(set: SetDocument | null, traces: readonly SpotTrace[]): SpotReading[] {
   if (!set) return [];
+  const kept = known.get(set);
+  if (kept?.traces === traces) return kept.readings;
+  const readings = readAll(set, traces);
+  known.set(set, { traces, readings });
+  return readings;
+}
+
+function readAll(set: SetDocument, traces: readonly SpotTrace[]): SpotReading[] {
   // Those of a set with other films are from before the newest change.
   const films = channelsOf(set).length;
   const fits = traces.filter(({ illuminance }) => illuminance.length === films);

@@ -1,13 +1,24 @@
-import type { Product } from '@fendrix/contract';
 import { type ProductPiece, withPieceMaterial } from '@fendrix/core';
+import equal from 'fast-deep-equal';
+import { memo } from 'react';
 import { MaterialChoice } from '../../../../shared/materials/MaterialChoice';
 import { useKitMaterials } from '../../../kit';
 import { changeProduct } from '../../state/edits';
 import { useBenchDispatch } from '../../state/hooks';
 import { edit } from '../../state/thunks';
 
-/** What one piece of a product is of, from the materials of the kit that it can be of. */
-export function PieceMaterial({ product, piece }: { product: Product; piece: ProductPiece }) {
+/**
+ * What one piece of a product is of, from the materials of the kit that it can be of. Such a list is long: it is not made anew
+ * while its product is dragged.
+ */
+export const PieceMaterial = memo(function PieceMaterial({
+  product,
+  piece,
+}: {
+  /** Its id. */
+  product: string;
+  piece: ProductPiece;
+}) {
   const known = useKitMaterials(piece.takes);
   const dispatch = useBenchDispatch();
   return (
@@ -16,8 +27,8 @@ export function PieceMaterial({ product, piece }: { product: Product; piece: Pro
       known={known}
       material={piece.material}
       onChoose={(material) =>
-        dispatch(edit(changeProduct(product.id, (now) => withPieceMaterial(now, piece, material))))
+        dispatch(edit(changeProduct(product, (now) => withPieceMaterial(now, piece, material))))
       }
     />
   );
-}
+}, equal);

@@ -5,5 +5,5 @@ import { PieceMaterial } from './PieceMaterial';
 /** What each piece of a product is of: body, parts, labels, what is in it. */
 export const ProductMaterials = ({ product }: { product: Product }) =>
   piecesOf(product).map((piece) => (
-    <PieceMaterial key={`${piece.list} ${piece.at}`} product={product} piece={piece} />
+    <PieceMaterial key={`${piece.list} ${piece.at}`} product={product.id} piece={piece} />
   ));
