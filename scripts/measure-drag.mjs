@@ -94,8 +94,12 @@ function at(values, share) {
 const { sets } = await (await fetch(`${address}/api/sets?limit=100`)).json();
 const print = (...words) => console.log(words.map((word) => String(word).padEnd(14)).join(' '));
 print('thing', 'overlay', 'pictures', 'median ms', '95 % ms', 'width px', 'long tasks ms, set');
+/** Fewer pictures than this, and something else was taken hold of. */
+const FEWEST = 10;
 const tell = (set, thing, overlay, { pictures, medianMs, p95Ms, widthPx, longTasksMs }) =>
-  print(thing, overlay, pictures, medianMs, p95Ms, widthPx, `${longTasksMs || 'none'}; ${set}`);
+  pictures < FEWEST
+    ? print(thing, overlay, `not dragged: another thing lies over it; ${set}`)
+    : print(thing, overlay, pictures, medianMs, p95Ms, widthPx, `${longTasksMs || 'none'}; ${set}`);
 for (const { id, name } of quick ? sets.slice(-1) : sets) {
   await open(id);
   const things = await page
