@@ -5,14 +5,14 @@ export default defineConfig({
     testTimeout: 60_000,
     // Path tracing keeps a core busy: more workers than cores only make each other slow.
     maxWorkers: 2,
-    // Files hold nothing between them but caches: reading the modules once a worker saves a quarter of the time.
-    isolate: false,
     projects: [
       {
         extends: true,
         test: {
           name: 'packages, server, command line',
           include: ['{packages/*,apps/server,apps/cli}/test/**/*.test.ts'],
+          // They hold nothing between files but caches: reading the modules once a worker saves a quarter of the time.
+          isolate: false,
         },
       },
       {

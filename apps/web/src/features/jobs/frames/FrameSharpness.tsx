@@ -7,6 +7,8 @@ import { Note } from './Note';
 /** Nothing of a product is sharp if it is so much more blurred than its sharpest part was planned to be. */
 const SOFTER = 2;
 
+const names = new Intl.ListFormat('en', { type: 'conjunction' });
+
 /** How sharp the products of a frame are. */
 export function FrameSharpness({ found: { sharpness } }: { found: FrameAgainstPlan }) {
   const { products, resolvedPx, limitPx } = sharpness;
@@ -27,8 +29,8 @@ export function FrameSharpness({ found: { sharpness } }: { found: FrameAgainstPl
     <Box component="section" aria-label="Sharpness" sx={{ my: 1 }}>
       {soft.length > 0 && (
         <Alert severity="warning" sx={{ mb: 1 }}>
-          {soft.map(({ name }) => `Nothing of ${name} is sharp`).join('. ')}. See to the focus by the live
-          view at full size, and to what may have shaken.
+          Nothing of {names.format(soft.map(({ name }) => name))} is sharp. See to the focus by the live view
+          at full size, and to what may have shaken.
         </Alert>
       )}
       <PlainTable name="sharpness of the frame">
