@@ -16,6 +16,7 @@ import {
   prepareTracing,
   recordFrame,
   renderTile,
+  viewOf,
 } from '../src/index.js';
 
 const [WIDTH, HEIGHT] = [60, 40];
@@ -145,6 +146,19 @@ describe('a set as it stands', () => {
     const spread = Math.sqrt(offs.reduce((sum, off) => sum + off * off, 0) / offs.length);
     expect(spread).toBeGreaterThan(0.6 * BUILT_TO.powerStops);
     expect(spread).toBeLessThan(1.5 * BUILT_TO.powerStops);
+  });
+
+  test('a camera that looks straight down stands aside with its picture as it was, not turned', () => {
+    const tart = demoSet('tart');
+    const { right } = viewOf(tart.camera);
+    for (let seed = 1; seed <= 20; seed++) {
+      const real = asItStands(tart, seed).camera;
+      expect(real.positionM).not.toEqual(tart.camera.positionM);
+      const own = viewOf(real).right;
+      expect(own[0] * right[0] + own[1] * right[1] + own[2] * right[2], `seed ${seed}`).toBeGreaterThan(
+        0.9999,
+      );
+    }
   });
 
   test('noise has the deviation that photons and reading have', () => {

@@ -26,6 +26,12 @@ export interface Misbuilt {
   sheetByM?: Readonly<Record<string, Vector>>;
 }
 
+/** Nearer to straight down than this, part of the distance that it is aside: which way the picture is up is then told by nothing else. */
+const ASIDE = 0.1;
+
+const isOverhead = ({ positionM, aimM }: SetDocument['camera']): boolean =>
+  Math.hypot(positionM[0] - aimM[0], positionM[1] - aimM[1]) < ASIDE * Math.abs(positionM[2] - aimM[2]);
+
 /** Numbers of the normal distribution with deviation 1. Source: Box and Muller 1958. */
 export function createNormal(seed: number): () => number {
   const random = createRandom(seed);
@@ -64,6 +70,7 @@ export function asItStands(set: SetDocument, seed: number, wrong: Misbuilt = {})
   const { response: _response, ...body } = set.camera.body;
   const { losses: _losses, ...lens } = set.camera.lens;
   const camera = { ...set.camera, body, lens };
+  const cameraBy = off(BUILT_TO.cameraM);
   return {
     ...set,
     lights,
@@ -71,7 +78,9 @@ export function asItStands(set: SetDocument, seed: number, wrong: Misbuilt = {})
     products,
     camera: {
       ...camera,
-      positionM: add(camera.positionM, off(BUILT_TO.cameraM)),
+      positionM: add(camera.positionM, cameraBy),
+      // Straight down it stays level on its arm: aimed from aside at the same point the picture would be turned by any angle.
+      aimM: isOverhead(camera) ? add(camera.aimM, [cameraBy[0], cameraBy[1], 0]) : camera.aimM,
       focusM: camera.focusM * (1 + BUILT_TO.focusPart * normal()),
     },
     takes: [],
