@@ -134,7 +134,7 @@ test(
     expect(on('horizon-through')).toBe('both');
     expect(on('ground-not-black')).toBe('plan');
     // 480 px of 6000 show no blur that matters.
-    expect(told.body.sharpness).toMatchObject({ products: [], limitPx: 5 });
+    expect(told.body.sharpness).toMatchObject({ products: [], isTooSmall: true, limitPx: 5 });
     expect(told.body.sharpness.resolvedPx).toBeGreaterThan(10);
     const plan = await server.call<Buffer>('GET', `/api/frames/${own?.id}/plan`);
     expect((await sharp(plan.body).metadata()).width).toBe(480);

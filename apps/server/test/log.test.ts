@@ -118,7 +118,7 @@ describe('the log of kept frames', () => {
       shift: null,
       images: [],
       verdicts: [],
-      sharpness: { products: [], resolvedPx: 25, limitPx: 5 },
+      sharpness: { products: [], resolvedPx: 25, isTooSmall: true, limitPx: 5 },
       products: [],
     };
     const row = async () => {

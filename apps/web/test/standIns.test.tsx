@@ -181,7 +181,7 @@ describe('a frame held against its plan', () => {
     products: [],
     spots: [],
     verdicts: [],
-    sharpness: { products: [], resolvedPx: 25, limitPx: 5 },
+    sharpness: { products: [], resolvedPx: 25, isTooSmall: true, limitPx: 5 },
   };
   async function hold(found: Partial<FrameAgainstPlan>) {
     standInServer(() => Response.json({ ...plain, ...found }));
@@ -225,7 +225,7 @@ describe('a frame held against its plan', () => {
   });
 
   test('a product of which nothing is sharp is told with what to do; a small file tells none', async () => {
-    const sharp = { resolvedPx: 2, limitPx: 5 };
+    const sharp = { resolvedPx: 2, isTooSmall: false, limitPx: 5 };
     const of = (name: string, blurPx: number, plannedPx: number) => ({ name, blurPx, plannedPx });
     await hold({ sharpness: { ...sharp, products: [of('Bottle', 9, 0.5), of('Jar', 9, 6)] } });
     const rows = within(screen.getByTestId('sharpness of the frame')).getAllByRole('row');

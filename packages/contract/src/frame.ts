@@ -129,6 +129,8 @@ export interface FrameAgainstPlan {
     products: { name: string; blurPx: number; plannedPx: number }[];
     /** The smallest circle that a file of this size tells. */
     resolvedPx: number;
+    /** Whether that is so large that nothing is told. */
+    isTooSmall: boolean;
     /** From where on blur is a fault. */
     limitPx: number;
   };

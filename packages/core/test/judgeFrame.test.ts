@@ -64,6 +64,7 @@ describe('the set as a frame tells it', () => {
     const found = setOfFrame(set, {
       lights: [told(-0.8, 0.1)],
       images: [],
+      shift: null,
       products: [{ id: own.id, right: figure(0.004, 0.0005), turnDeg: figure(5, 4) }],
     });
     expect(light(found)).toBeCloseTo(light(set) - 0.8, 9);
@@ -72,9 +73,22 @@ describe('the set as a frame tells it', () => {
     const vague = {
       lights: [told(0.2, 0.3)],
       images: [],
+      shift: null,
       products: [{ id: 'gone', right: null, turnDeg: null }],
     };
     expect(setOfFrame(set, vague)).toEqual(set);
+  });
+
+  test('a product that moved with all of the picture stays: the frame is read that much aside', () => {
+    const moved = (right: number) =>
+      setOfFrame(set, {
+        lights: [],
+        images: [],
+        shift: { rightM: figure(0.004, 0.0005), downM: figure(0, 0.0005) },
+        products: [{ id: own.id, right: figure(right, 0.0005), turnDeg: null }],
+      }).products[0]?.positionM[0] ?? Number.NaN;
+    expect(moved(0.004)).toBe(own.positionM[0]);
+    expect(moved(0.01)).toBeCloseTo(own.positionM[0] + 0.006, 9);
   });
 
   test('a thing that is named stands where it would explain the frame; one that is not named stays', () => {
@@ -91,7 +105,7 @@ describe('the set as a frame tells it', () => {
     };
     const place = (of: SetDocument) => of.sheets.find(({ tag }) => tag === '1')?.positionM[1] ?? Number.NaN;
     const of = (isNamed: boolean) =>
-      setOfFrame(set, { lights: [], images: [{ ...image, isNamed }], products: [] });
+      setOfFrame(set, { lights: [], images: [{ ...image, isNamed }], shift: null, products: [] });
     expect(place(of(true))).toBeCloseTo(place(set) + 0.03, 9);
     expect(place(of(false))).toBe(place(set));
   });

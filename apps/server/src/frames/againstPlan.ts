@@ -150,11 +150,13 @@ export function createPlans(light: SetLight, by: () => Promise<JudgedBy>): Plans
     const { products, resolvedPx } = frameSharpness(set, measured, width);
     const limitPx = (await by()).limits['not-sharp'].limit;
     // A file in which a fault would not be seen says nothing of faults.
-    if (resolvedPx > TOO_SMALL * limitPx) return { products: [], resolvedPx, limitPx };
+    const isTooSmall = resolvedPx > TOO_SMALL * limitPx;
+    if (isTooSmall) return { products: [], resolvedPx, isTooSmall, limitPx };
     const name = (id: string) => set.products.find((own) => own.id === id)?.name ?? id;
     return {
       products: products.map(({ product, ...told }) => ({ name: name(product), ...told })),
       resolvedPx,
+      isTooSmall,
       limitPx,
     };
   }
@@ -182,7 +184,8 @@ export function createPlans(light: SetLight, by: () => Promise<JudgedBy>): Plans
           ? [{ tag: own.tag, name: own.name, stops, error, isOff: isOff({ stops, error }) }]
           : [];
       });
-      const stood = setOfFrame(exposed, { lights: lightsOff, images, products });
+      const shift = moved && inMetres(moved, frameWidthM(set, set.products[0]));
+      const stood = setOfFrame(exposed, { lights: lightsOff, images, products, shift });
       const tones = { width, height, luminance: pictures[1].grey, shift: moved };
       const [verdicts, sharpness] = await Promise.all([
         verdictsOn(set, stood, tones),
@@ -191,7 +194,7 @@ export function createPlans(light: SetLight, by: () => Promise<JudgedBy>): Plans
       return {
         exposedAsFrame,
         lights: lightsOff,
-        shift: moved && inMetres(moved, frameWidthM(set, set.products[0])),
+        shift,
         images,
         products: products.map(({ id: _, ...told }) => told),
         verdicts,

@@ -14,7 +14,7 @@ export interface SharpnessPatch {
   half: number;
 }
 
-/** A patch with the widest that its sharpest edges can be blurred, file px; null where it has no clear edge. */
+/** A patch with how wide its clear edges are blurred, deviation of a Gaussian, file px; null where it has none. */
 export interface MeasuredPatch extends SharpnessPatch {
   sigmaPx: number | null;
 }
@@ -50,6 +50,7 @@ const OWN_SIGMA = 0.6;
 const DISC = 4;
 /** Below so many px of the file, blur is not told from what a file has by itself. */
 const RESOLVED = 2;
+
 /**
  * Where to look for sharp edges: outlines and prints of products, by layers of depth, those with the most contrast in the frame.
  * @param luminance of the frame, as small as one likes

@@ -15,7 +15,7 @@ export interface FrameTones {
 }
 
 /** What a frame tells of the set it is of. */
-export interface ToldByFrame extends Pick<FrameAgainstPlan, 'lights' | 'images'> {
+export interface ToldByFrame extends Pick<FrameAgainstPlan, 'lights' | 'images' | 'shift'> {
   products: readonly (Pick<FrameAgainstPlan['products'][number], 'right' | 'turnDeg'> & { id: string })[];
 }
 
@@ -35,7 +35,7 @@ const UNKNOWN_SHIFT = 0.004;
  * The set as a frame tells that it stood: each light as strong as it was, products where their
  * outlines are and turned as their labels are, and the one thing that is named to stand elsewhere put there. What the frame does not tell stays as planned.
  */
-export function setOfFrame(plan: SetDocument, { lights, images, products }: ToldByFrame): SetDocument {
+export function setOfFrame(plan: SetDocument, { lights, images, products, shift }: ToldByFrame): SetDocument {
   const sure = (figure: MeasuredFigure | null | undefined): number =>
     figure && Math.abs(figure.value) >= TAKEN_OVER * figure.error ? figure.value : 0;
   const named = images.find(({ isNamed }) => isNamed);
@@ -51,7 +51,12 @@ export function setOfFrame(plan: SetDocument, { lights, images, products }: Told
     }),
     products: stood.products.map((product) => {
       const own = products.find(({ id }) => id === product.id);
-      const [right, turn] = [sure(own?.right), sure(own?.turnDeg)];
+      // Past what all of it moved by: by that much aside the frame is read.
+      const aside = own?.right && {
+        value: own.right.value - (shift?.rightM.value ?? 0),
+        error: Math.hypot(own.right.error, shift?.rightM.error ?? 0),
+      };
+      const [right, turn] = [sure(aside), sure(own?.turnDeg)];
       if (right === 0 && turn === 0) return product;
       const [x, y, z] = product.positionM;
       return { ...product, positionM: [x + right, y, z], turnDeg: product.turnDeg + turn };

@@ -11,11 +11,11 @@ const names = new Intl.ListFormat('en', { type: 'conjunction' });
 
 /** How sharp the products of a frame are. */
 export function FrameSharpness({ found: { sharpness } }: { found: FrameAgainstPlan }) {
-  const { products, resolvedPx, limitPx } = sharpness;
+  const { products, resolvedPx, isTooSmall, limitPx } = sharpness;
   if (products.length === 0)
     return (
       <Box sx={{ my: 1 }}>
-        {resolvedPx > limitPx
+        {isTooSmall
           ? 'This file is too small to tell how sharp the frame is.'
           : 'No clear edge tells how sharp the frame is.'}
       </Box>
