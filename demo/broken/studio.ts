@@ -82,7 +82,7 @@ export function studioSet(seed: number, products: Product[], more: Partial<Input
   const { room: own } = seeded(seed);
   return setDocument.parse({
     format: 'fendrix-set',
-    version: 2,
+    version: 3,
     name: 'Set on the grey table',
     ...(own ? { room: own } : {}),
     bench: { widthM: 1.2, depthM: 1, material: { kind: 'matte', reflectance: 0.2 } },

@@ -59,7 +59,7 @@ async function overheadFile(): Promise<string> {
   const bench = { widthM: 4, depthM: 4, material: { kind: 'matte', reflectance: 0.5 } };
   writeFileSync(
     path,
-    JSON.stringify({ format: 'fendrix-set', version: 2, name: 'Overhead', camera, bench, lights: [light] }),
+    JSON.stringify({ format: 'fendrix-set', version: 3, name: 'Overhead', camera, bench, lights: [light] }),
   );
   return path;
 }

@@ -17,7 +17,7 @@ export const take = z
 
 const setShape = z.strictObject({
   format: z.literal('fendrix-set'),
-  version: z.literal(2),
+  version: z.literal(3),
   name: name.describe('Name of the set'),
   note: z.string().max(4000).default(''),
   ...standing.shape,

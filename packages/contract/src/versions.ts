@@ -1,4 +1,5 @@
 import type { Problem } from './problems.js';
+import { levelBefore } from './rollBefore.js';
 import { startWishes } from './wishes.js';
 
 type Fields = Readonly<Record<string, unknown>>;
@@ -6,20 +7,27 @@ type Fields = Readonly<Record<string, unknown>>;
 /** Makes of a document of one version one of the next. Pure; what it does not know it leaves, to be told by the check. */
 export type Upgrade = (document: Fields) => Fields;
 
-/** A set, and each of its takes, with the wishes that make sense for what stands on it. */
-function withWishes(set: Fields): Fields {
-  const takes = set.takes;
-  if (!Array.isArray(takes)) return { ...set, wishes: startWishes(set) };
-  return {
-    ...set,
-    wishes: startWishes(set),
-    takes: takes.map((take) =>
-      isFields(take) && isFields(take.set)
-        ? { ...take, set: { ...take.set, wishes: startWishes(take.set) } }
-        : take,
-    ),
-  };
+/** A set, and the set of each of its takes. */
+function ofEach(set: Fields, change: (set: Fields) => Fields): Fields {
+  const { takes } = set;
+  if (!Array.isArray(takes)) return change(set);
+  const changed = takes.map((take) =>
+    isFields(take) && isFields(take.set) ? { ...take, set: change(take.set) } : take,
+  );
+  return { ...change(set), takes: changed };
 }
+
+/** With the wishes that make sense for what stands on it. */
+const withWishes = (set: Fields): Fields => ofEach(set, (own) => ({ ...own, wishes: startWishes(own) }));
+
+/** What faces nearly straight up or down, rolled so that it is turned as it was when that was level too. */
+const withRolls = (set: Fields): Fields =>
+  ofEach(set, (own) => ({
+    ...own,
+    ...(isFields(own.camera) ? { camera: levelBefore(own.camera) } : {}),
+    ...(Array.isArray(own.lights) ? { lights: own.lights.map(levelBefore) } : {}),
+    ...(Array.isArray(own.sheets) ? { sheets: own.sheets.map(levelBefore) } : {}),
+  }));
 
 const isFields = (value: unknown): value is Fields => typeof value === 'object' && value !== null;
 
@@ -28,7 +36,7 @@ const isFields = (value: unknown): value is Fields => typeof value === 'object' 
  * written today is one more than there are steps. What only adds a field with a default needs none.
  */
 const UPGRADES: Readonly<Record<string, readonly Upgrade[]>> = {
-  'fendrix-set': [withWishes],
+  'fendrix-set': [withWishes, withRolls],
   'fendrix-job': [],
   'fendrix-kit': [],
   'fendrix-backup': [],

@@ -39,7 +39,7 @@ describe('set document', () => {
     ['camera.focusM', 0.1, 'focal length'],
     ['spots[0].normal', [0, 0, 0], 'no length'],
     ['format', 'other', '"fendrix-set"'],
-    ['version', 3, 'a newer Fendrix wrote it'],
+    ['version', 4, 'a newer Fendrix wrote it'],
   ])('%s is refused with its path and a sentence', (path, value, words) => {
     const problem = problemsWith(path, value).find((found) => found.path === path);
     expect(problem?.message).toContain(words);

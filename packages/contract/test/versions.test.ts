@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';
-import { backupManifest, checkDocument, jobDocument, kitDocument, setDocument } from '../src/index.js';
+import { backupManifest, checkDocument, jobDocument, kitDocument, type SetDocument, setDocument } from '../src/index.js';
 import { upgraded, VERSIONS_TODAY } from '../src/versions.js';
 
 /** A document as it was kept by the version in its name; these files are never changed. */
@@ -57,7 +57,9 @@ describe('sets of before wishes', () => {
     (name) => {
       const { wishes, settled, version, ...rest } = opened(name);
       const { version: _before, ...before } = kept(`demo-${name}-1`);
-      expect(version).toBe(2);
+      // It faces nearly straight down, from where it was turned the other way: see below.
+      if (name === 'mill') before.lights[0].rollDeg = 180;
+      expect(version).toBe(3);
       expect(settled).toEqual([]);
       expect(rest).toMatchObject(before);
       expect(wishes.mood).toBe('neutral');
@@ -72,6 +74,17 @@ describe('sets of before wishes', () => {
     });
     expect(opened('pepper').wishes.ground).toBe('black');
     expect(opened('mill').wishes).toMatchObject({ edges: 'open', liquid: 'open' });
+  });
+
+  test('what faces nearly straight down keeps its turn by a roll, in takes too', () => {
+    const document = kept('set-2');
+    const down = { ...document.lights[0], positionM: [0.02, 0, 1], aimM: [0, 0, 0], rollDeg: 10 };
+    document.lights[0] = down;
+    document.takes[0].set.lights[0] = down;
+    const read = checkDocument<SetDocument>(setDocument, document);
+    if (!read.ok) throw new Error(JSON.stringify(read.problems));
+    for (const own of [read.value, read.value.takes[0]?.set])
+      expect(own?.lights[0]).toMatchObject({ ...down, rollDeg: expect.closeTo(-80, 3) });
   });
 
   test('takes get wishes of their own', () => {

@@ -14,7 +14,7 @@ const GLASS = { kind: 'dielectric', index: 1.5 };
 function set(products: object[], lamp: object = {}): SetDocument {
   return setDocument.parse({
     format: 'fendrix-set',
-    version: 2,
+    version: 3,
     name: 'Plate over a table',
     bench: { widthM: 2, depthM: 2, material: { kind: 'matte', reflectance: 0.5 } },
     products,

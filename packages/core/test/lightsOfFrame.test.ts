@@ -148,7 +148,7 @@ describe('a set as it stands', () => {
     expect(spread).toBeLessThan(1.5 * BUILT_TO.powerStops);
   });
 
-  test('a camera that looks straight down stands aside with its picture as it was, not turned', () => {
+  test('what faces straight down stands aside without being turned', () => {
     const tart = demoSet('tart');
     const { right } = viewOf(tart.camera);
     for (let seed = 1; seed <= 20; seed++) {

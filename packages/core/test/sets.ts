@@ -31,7 +31,7 @@ export function testCamera(): Camera {
 export function testSet(parts: Partial<SetDocumentInput>): SetDocument {
   return setDocument.parse({
     format: 'fendrix-set',
-    version: 2,
+    version: 3,
     name: 'Test set',
     camera: testCamera(),
     ...parts,

@@ -15,7 +15,7 @@ import { testCamera } from './sets.js';
 function set(box: { heightM?: number; positionM?: readonly number[] } = {}, more: object = {}): SetDocument {
   return setDocument.parse({
     format: 'fendrix-set',
-    version: 2,
+    version: 3,
     name: 'Tea, the first',
     backdrop: {
       kind: 'sweep',

@@ -37,7 +37,7 @@ export function cardSet(
   const aside = BESIDE_M + halfWidth(light);
   return {
     format: 'fendrix-set',
-    version: 2,
+    version: 3,
     name: 'Calibration',
     note: '',
     mark: { heightAboveFloorM: Math.max(0.1, heightM - overM) },

@@ -66,7 +66,7 @@ export function stageSet(
   const inRoom = !studio || standsIn(studio, placed.camera.positionM);
   const set: SetDocument = {
     format: 'fendrix-set',
-    version: 2,
+    version: 3,
     name: shot.name,
     note: shot.look,
     mark: { heightAboveFloorM: studio?.benchHeightM ?? 0.75 },

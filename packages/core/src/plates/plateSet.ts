@@ -18,7 +18,7 @@ export function standingOf(set: SetDocument): Standing {
 /** A take as a set of its own, to be drawn or compared. */
 export function setOfTake(take: Take): SetDocument {
   const { name, note, set } = take;
-  return { format: 'fendrix-set', version: 2, name, note, takes: [], plates: [], ...set };
+  return { format: 'fendrix-set', version: 3, name, note, takes: [], plates: [], ...set };
 }
 
 /**

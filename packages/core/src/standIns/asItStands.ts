@@ -26,11 +26,8 @@ export interface Misbuilt {
   sheetByM?: Readonly<Record<string, Vector>>;
 }
 
-/** Nearer to straight down than this, part of the distance that it is aside: which way the picture is up is then told by nothing else. */
-const ASIDE = 0.1;
-
-const isOverhead = ({ positionM, aimM }: SetDocument['camera']): boolean =>
-  Math.hypot(positionM[0] - aimM[0], positionM[1] - aimM[1]) < ASIDE * Math.abs(positionM[2] - aimM[2]);
+/** A sheet with its middle this low over the table lies on it: that holds it up, m. */
+const LYING_M = 0.01;
 
 /** Numbers of the normal distribution with deviation 1. Source: Box and Muller 1958. */
 export function createNormal(seed: number): () => number {
@@ -58,10 +55,14 @@ export function asItStands(set: SetDocument, seed: number, wrong: Misbuilt = {})
         : {};
     return { ...light, powerStops, ...moved, ...colour } as typeof light;
   });
-  const sheets = set.sheets.map((sheet) => ({
-    ...sheet,
-    positionM: add(add(sheet.positionM, off(BUILT_TO.sheetM)), wrong.sheetByM?.[sheet.tag] ?? [0, 0, 0]),
-  }));
+  const sheets = set.sheets.map((sheet) => {
+    const by = off(BUILT_TO.sheetM);
+    if (sheet.positionM[2] < LYING_M) by[2] = 0;
+    return {
+      ...sheet,
+      positionM: add(add(sheet.positionM, by), wrong.sheetByM?.[sheet.tag] ?? [0, 0, 0]),
+    };
+  });
   const products = set.products.map((product) => ({
     ...product,
     positionM: add(product.positionM, level(BUILT_TO.productM)),
@@ -70,7 +71,6 @@ export function asItStands(set: SetDocument, seed: number, wrong: Misbuilt = {})
   const { response: _response, ...body } = set.camera.body;
   const { losses: _losses, ...lens } = set.camera.lens;
   const camera = { ...set.camera, body, lens };
-  const cameraBy = off(BUILT_TO.cameraM);
   return {
     ...set,
     lights,
@@ -78,9 +78,7 @@ export function asItStands(set: SetDocument, seed: number, wrong: Misbuilt = {})
     products,
     camera: {
       ...camera,
-      positionM: add(camera.positionM, cameraBy),
-      // Straight down it stays level on its arm: aimed from aside at the same point the picture would be turned by any angle.
-      aimM: isOverhead(camera) ? add(camera.aimM, [cameraBy[0], cameraBy[1], 0]) : camera.aimM,
+      positionM: add(camera.positionM, off(BUILT_TO.cameraM)),
       focusM: camera.focusM * (1 + BUILT_TO.focusPart * normal()),
     },
     takes: [],

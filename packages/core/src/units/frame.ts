@@ -1,6 +1,6 @@
 import type { Vector } from '@fendrix/contract';
-import { radians } from './angle.js';
-import { add, cross, length, normalise, scale, subtract } from './vector.js';
+import { degrees, radians } from './angle.js';
+import { add, cross, dot, length, normalise, scale, subtract } from './vector.js';
 
 /** Unit axes of something that stands at a point and faces another. */
 export interface Frame {
@@ -10,13 +10,19 @@ export interface Frame {
 }
 
 /**
+ * Nearer to straight up or down than the first angle, degrees, things are turned as if they had been tilted from there; further than
+ * the second they are level. Level alone would spin what faces straight down by any angle when it is moved by a hair.
+ */
+const [UPRIGHT_DEG, LEVEL_DEG] = [8, 16];
+
+/**
  * Axes of a camera, light or sheet that faces `aim`, level unless rolled.
- * Roll is clockwise seen from behind. Facing straight up or down, right is +x.
+ * Roll is clockwise seen from behind. Facing straight up or down, right is +x, and near to that it is as near to +x as it can be: the axes
+ * go on smoothly when a thing is moved over its aim (but for a jump of half a turn, which the top of a sphere cannot do without).
  */
 export function aimFrame(position: Vector, aim: Vector, rollDeg = 0): Frame {
   const forward = normalise(subtract(aim, position));
-  const across = cross(forward, [0, 0, 1]);
-  const level: Vector = length(across) < 1e-9 ? [1, 0, 0] : normalise(across);
+  const level = levelRight(forward);
   const upright = cross(level, forward);
   const c = Math.cos(radians(rollDeg));
   const s = Math.sin(radians(rollDeg));
@@ -25,6 +31,18 @@ export function aimFrame(position: Vector, aim: Vector, rollDeg = 0): Frame {
     up: add(scale(upright, c), scale(level, s)),
     forward,
   };
+}
+
+/** To the right of what faces a way, before it is rolled. */
+function levelRight(forward: Vector): Vector {
+  const across = cross(forward, [0, 0, 1]);
+  const offDeg = degrees(Math.atan2(length(across), Math.abs(forward[2])));
+  if (offDeg >= LEVEL_DEG) return normalise(across);
+  const tilted = normalise(subtract([1, 0, 0], scale(forward, forward[0])));
+  if (offDeg <= UPRIGHT_DEG) return tilted;
+  const part = (offDeg - UPRIGHT_DEG) / (LEVEL_DEG - UPRIGHT_DEG);
+  const turn = Math.atan2(dot(cross(tilted, across), forward), dot(tilted, across));
+  return turnAbout(tilted, forward, part * part * (3 - 2 * part) * turn);
 }
 
 /** Where a body stands and how it is turned: its own x, y and z axes, right-handed, unit, in the mark's frame. */

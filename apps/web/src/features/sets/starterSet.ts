@@ -20,7 +20,7 @@ export function starterSet(kitLights: readonly Light[], studio?: Studio): SetDoc
   const positionM: Vector = [0, -lensM, 0.12];
   const set = setDocument.parse({
     format: 'fendrix-set',
-    version: 2,
+    version: 3,
     name: 'New set',
     bench: { widthM: 1.2, depthM: 1, material: { kind: 'matte', reflectance: 0.3 } },
     backdrop: {

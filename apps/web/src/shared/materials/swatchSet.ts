@@ -95,7 +95,7 @@ function inputOf(material: AnyMaterial): SetDocumentInput {
   };
   return {
     format: 'fendrix-set',
-    version: 2,
+    version: 3,
     name: 'Swatch',
     bench: { widthM: 1, depthM: 1, material: grey },
     backdrop: {

@@ -17,7 +17,7 @@ export function productPreview(product: Product): SetDocument {
   const tilt = Math.PI / 9;
   return setDocument.parse({
     format: 'fendrix-set',
-    version: 2,
+    version: 3,
     name: 'Preview',
     backdrop: {
       kind: 'sweep',

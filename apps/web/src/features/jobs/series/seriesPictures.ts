@@ -26,7 +26,7 @@ export function seriesPictures(
     const middleM = liftM + (low[2] + high[2]) / 2;
     const set = setDocument.parse({
       format: 'fendrix-set',
-      version: 2,
+      version: 3,
       name: product.name,
       backdrop: {
         kind: 'sweep',
