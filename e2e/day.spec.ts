@@ -178,8 +178,8 @@ test('a whole day with the stand-ins: late start, dead battery, wrong power, mov
       await camera({ sheetByM: { 1: [0.05, 0, 0] } });
       await take(picture);
       await frame.getByRole('button', { name: 'Hold it against the plan' }).click();
-      // The bands of the set with each of its things moved: the longest answer of the day.
-      await expect(frame.getByText(/^1 .* stands elsewhere: the edge of its image/)).toBeVisible({
+      // The picture of its products with each of its things moved: the longest answer of the day.
+      await expect(frame.getByText(/^1 .* stands elsewhere: as if it stood /)).toBeVisible({
         timeout: 120_000,
       });
       await frame.getByRole('button', { name: 'difference in stops' }).click();

@@ -1,5 +1,12 @@
 // @vitest-environment jsdom
-import type { Devices, FrameAgainstPlan, ReadMeter, StoredJob, TakeFrames } from '@fendrix/contract';
+import type {
+  Devices,
+  FrameAgainstPlan,
+  FrameMoves,
+  ReadMeter,
+  StoredJob,
+  TakeFrames,
+} from '@fendrix/contract';
 import { demoJob, demoSet } from '@fendrix/demo';
 import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
 import { Provider } from 'react-redux';
@@ -177,14 +184,16 @@ describe('a frame held against its plan', () => {
     exposedAsFrame: true,
     lights: [{ tag: 'A', name: 'Key', stops: 0.05, error: 0.02, isOff: false }],
     shift: null,
-    images: [],
     products: [],
     spots: [],
     verdicts: [],
     sharpness: { products: [], resolvedPx: 25, isTooSmall: true, limitPx: 5 },
   };
-  async function hold(found: Partial<FrameAgainstPlan>) {
-    standInServer(() => Response.json({ ...plain, ...found }));
+  const still: FrameMoves = { moved: [], untold: [] };
+  async function hold(found: Partial<FrameAgainstPlan>, moves: Partial<FrameMoves> = {}) {
+    standInServer(({ url }) =>
+      Response.json(url.endsWith('/moves') ? { ...still, ...moves } : { ...plain, ...found }),
+    );
     const { store } = createStore();
     const frame = { id: 'f', name: 'A.JPG', widthPx: 480, heightPx: 320 } as never;
     render(
@@ -242,33 +251,45 @@ describe('a frame held against its plan', () => {
     expect(screen.getByText(/No clear edge/)).toBeTruthy();
   });
 
-  test('a product that leans, a label that is turned, a card that stands elsewhere; less is not made much of', async () => {
+  test('a product that leans, a label that is turned; less is not made much of', async () => {
     const product = { name: 'Bottle', right: figure(0.001, 0.0005), radiusM: 0.04 };
-    const image = {
-      kind: 'sheet' as const,
-      tag: '1',
-      name: 'White card',
-      product: 'Bottle',
-      edge: { plan: 0.3, frame: 0.34 },
-      moves: [{ way: 'right' as const, byM: 0.03, errorM: 0.004 }],
-    };
     await hold({
       products: [{ ...product, leanDeg: figure(-1.5, 0.2), turnDeg: figure(5, 0.6) }],
-      images: [{ ...image, isNamed: true }],
     });
     expect(
       screen.getByText(
         /Bottle leans 1\.5° to the left\. The label of Bottle is turned 5\.0° \(3\.5 mm\) to the right\./,
       ),
     ).toBeTruthy();
-    expect(screen.getByText(/^1 White card stands elsewhere/)).toBeTruthy();
     cleanup();
     await hold({
       products: [{ ...product, leanDeg: figure(0.3, 0.2), turnDeg: null }],
-      images: [{ ...image, isNamed: false }],
     });
     expect(screen.queryByRole('alert')).toBeNull();
     expect(screen.getByText('not told')).toBeTruthy();
-    expect(screen.getByText('34.0 %')).toBeTruthy();
+  });
+
+  test('a card that stands elsewhere is named; of two that it may be, both; and what the picture does not tell', async () => {
+    const card = {
+      kind: 'sheet' as const,
+      tag: '1',
+      name: 'White card',
+      moves: [{ way: 'right' as const, byM: 0.03, errorM: 0.004 }],
+    };
+    await hold({}, { moved: [{ ...card, isNamed: true }] });
+    expect((await screen.findByText(/^1 White card stands elsewhere/)).textContent).toMatch(
+      /as if it stood 3 cm \(± 4 mm\) further right\.$/,
+    );
+    expect(screen.queryByText(/does not tell where these stand/)).toBeNull();
+    cleanup();
+    const light = { ...card, kind: 'light' as const, tag: 'B', name: 'Key' };
+    await hold({}, { moved: [card, light].map((own) => ({ ...own, isNamed: false })) });
+    expect((await screen.findByText(/^Something stands elsewhere/)).textContent).toMatch(
+      /1 White card, .*; or light B, .*does not tell which\.$/,
+    );
+    cleanup();
+    await hold({}, { untold: [light] });
+    expect(await screen.findByText(/^No card or light stands elsewhere/)).toBeTruthy();
+    expect(screen.getByText(/does not tell where these stand: light B\. Tape them\./)).toBeTruthy();
   });
 });

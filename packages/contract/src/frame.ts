@@ -97,21 +97,6 @@ export interface FrameAgainstPlan {
     rightM: MeasuredFigure;
     downM: MeasuredFigure;
   } | null;
-  /**
-   * Lights and sheets whose images on the products stand elsewhere than planned, surest first. One is named if it alone is
-   * surely off.
-   */
-  images: {
-    kind: 'light' | 'sheet';
-    tag: string;
-    name: string;
-    product: string;
-    /** Where an edge of its image was meant to be and is, parts of the visible width from camera left. */
-    edge: { plan: number; frame: number };
-    /** What would explain it: m further right or away from the camera, with one deviation. */
-    moves: { way: 'right' | 'away'; byM: number; errorM: number }[];
-    isNamed: boolean;
-  }[];
   /** How each product stands against the plan; null where its edges do not tell it. */
   products: {
     name: string;
@@ -146,4 +131,19 @@ export interface FrameAgainstPlan {
   }[];
   /** Tones at the pinned spots, stops from mid-tone; null where the frame is clipped or black there. */
   spots: { name: string; plan: number; frame: number | null }[];
+}
+
+/** Which lights and sheets stand elsewhere in a frame than planned, by all that moving each would do to the picture of the products. */
+export interface FrameMoves {
+  /** The one that is named, or those of which it is one; none where nothing stands elsewhere that the picture would tell. */
+  moved: {
+    kind: 'light' | 'sheet';
+    tag: string;
+    name: string;
+    /** What would explain the frame, the likeliest first: m further right or away from the camera, with one deviation. */
+    moves: { way: 'right' | 'away'; byM: number; errorM: number }[];
+    isNamed: boolean;
+  }[];
+  /** Those that may stand 4 cm elsewhere without the picture telling it. */
+  untold: { kind: 'light' | 'sheet'; tag: string; name: string }[];
 }

@@ -27,6 +27,7 @@ export {
   type FrameAgainstPlan,
   type FrameChange,
   type FrameList,
+  type FrameMoves,
   type FrameSettings,
   frameChange,
   frameListQuery,

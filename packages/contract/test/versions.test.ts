@@ -1,6 +1,13 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';
-import { backupManifest, checkDocument, jobDocument, kitDocument, type SetDocument, setDocument } from '../src/index.js';
+import {
+  backupManifest,
+  checkDocument,
+  jobDocument,
+  kitDocument,
+  type SetDocument,
+  setDocument,
+} from '../src/index.js';
 import { upgraded, VERSIONS_TODAY } from '../src/versions.js';
 
 /** A document as it was kept by the version in its name; these files are never changed. */

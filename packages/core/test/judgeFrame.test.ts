@@ -63,7 +63,6 @@ describe('the set as a frame tells it', () => {
   test('has what is sure taken over, and the rest as planned', () => {
     const found = setOfFrame(set, {
       lights: [told(-0.8, 0.1)],
-      images: [],
       shift: null,
       products: [{ id: own.id, right: figure(0.004, 0.0005), turnDeg: figure(5, 4) }],
     });
@@ -72,7 +71,6 @@ describe('the set as a frame tells it', () => {
     expect(found.products[0]?.turnDeg).toBe(own.turnDeg);
     const vague = {
       lights: [told(0.2, 0.3)],
-      images: [],
       shift: null,
       products: [{ id: 'gone', right: null, turnDeg: null }],
     };
@@ -83,31 +81,11 @@ describe('the set as a frame tells it', () => {
     const moved = (right: number) =>
       setOfFrame(set, {
         lights: [],
-        images: [],
         shift: { rightM: figure(0.004, 0.0005), downM: figure(0, 0.0005) },
         products: [{ id: own.id, right: figure(right, 0.0005), turnDeg: null }],
       }).products[0]?.positionM[0] ?? Number.NaN;
     expect(moved(0.004)).toBe(own.positionM[0]);
     expect(moved(0.01)).toBeCloseTo(own.positionM[0] + 0.006, 9);
-  });
-
-  test('a thing that is named stands where it would explain the frame; one that is not named stays', () => {
-    const image = {
-      kind: 'sheet' as const,
-      tag: '1',
-      name: 'Card',
-      product: own.name,
-      edge: { plan: 0.2, frame: 0.25 },
-      moves: [
-        { way: 'away' as const, byM: 0.03, errorM: 0.004 },
-        { way: 'right' as const, byM: -0.05, errorM: 0.01 },
-      ],
-    };
-    const place = (of: SetDocument) => of.sheets.find(({ tag }) => tag === '1')?.positionM[1] ?? Number.NaN;
-    const of = (isNamed: boolean) =>
-      setOfFrame(set, { lights: [], images: [{ ...image, isNamed }], shift: null, products: [] });
-    expect(place(of(true))).toBeCloseTo(place(set) + 0.03, 9);
-    expect(place(of(false))).toBe(place(set));
   });
 });
 

@@ -1,18 +1,33 @@
-import type { FrameAgainstPlan, FrameSettings } from '@fendrix/contract';
+import type { FrameMoves, FrameSettings } from '@fendrix/contract';
 import { F_NUMBERS, formatLength, ISO_SPEEDS, printedSetting, SHUTTERS } from '@fendrix/core';
 
-type Image = FrameAgainstPlan['images'][number];
+type Moved = FrameMoves['moved'][number];
+type Stood = FrameMoves['untold'][number];
 
-/** A light or sheet whose image stands elsewhere in a frame, with what would explain it. */
-export function imageWords({ kind, tag, name, product, edge, moves }: Image): string {
-  const percent = (part: number) => Math.round(100 * part);
-  const ways = moves.map(({ way, byM, errorM }) => {
-    const length = `${formatLength(Math.abs(byM))} (± ${formatLength(errorM)})`;
-    if (way === 'right') return `${length} further ${byM > 0 ? 'right' : 'left'}`;
-    return `${length} ${byM > 0 ? 'further from the camera' : 'nearer to the camera'}`;
-  });
-  const what = kind === 'light' ? `Light ${tag}` : `${tag} ${name}`;
-  return `${what} stands elsewhere: the edge of its image on ${product} is at ${percent(edge.frame)}, not at ${percent(edge.plan)} percent of the width. As if it stood some ${ways.join(', or ')}.`;
+/** A light by its letter, a sheet by its number and name. */
+export const stoodName = ({ kind, tag, name }: Stood): string =>
+  kind === 'light' ? `light ${tag}` : `${tag} ${name}`;
+
+const capital = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
+
+/** What would explain a frame: the ways in which a thing may stand elsewhere. */
+export function moveWords({ moves }: Pick<Moved, 'moves'>): string {
+  return moves
+    .map(({ way, byM, errorM }) => {
+      const length = `${formatLength(Math.abs(byM))} (± ${formatLength(errorM)})`;
+      if (way === 'right') return `${length} further ${byM > 0 ? 'right' : 'left'}`;
+      return `${length} ${byM > 0 ? 'further from the camera' : 'nearer to the camera'}`;
+    })
+    .join(', or ');
+}
+
+/** What stands elsewhere in a frame: the thing that is named, or those of which it is one. */
+export function movedWords(moved: readonly Moved[]): string {
+  const [first, ...others] = moved;
+  if (!first) return '';
+  if (others.length === 0)
+    return `${capital(stoodName(first))} stands elsewhere: as if it stood ${moveWords(first)}.`;
+  return `Something stands elsewhere: ${moved.map((own) => `${stoodName(own)}, ${moveWords(own)}`).join('; or ')}. The frame does not tell which.`;
 }
 
 /** Figures that the camera wrote; one that it did not write is left out. */

@@ -4,7 +4,6 @@ import { demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
 import {
   frameStepWords,
-  imageWords,
   maskPieceWords,
   maskWords,
   PLATE_GIVES,
@@ -105,23 +104,4 @@ test('the list names what each plate gives, and those that are left out', () => 
   const list = plateList({ ...set, plates: [label, { ...liquid, laid: false }] });
   expect(list).toContain(`1  Label: ${PLATE_GIVES.label}\n`);
   expect(list).toContain('2  Liquid: liquid, left out');
-});
-
-test('a card that stands elsewhere: where its edge is, and what would explain it, both ways', () => {
-  const image = {
-    kind: 'sheet' as const,
-    tag: '1',
-    name: 'White card',
-    product: 'Mill',
-    edge: { plan: 0.302, frame: 0.334 },
-    moves: [
-      { way: 'right' as const, byM: 0.031, errorM: 0.006 },
-      { way: 'away' as const, byM: -0.02, errorM: 0.003 },
-    ],
-    isNamed: true,
-  };
-  expect(imageWords(image)).toBe(
-    '1 White card stands elsewhere: the edge of its image on Mill is at 33, not at 30 percent of the width. As if it stood some 3.1 cm (± 6 mm) further right, or 2 cm (± 3 mm) nearer to the camera.',
-  );
-  expect(imageWords({ ...image, kind: 'light', tag: 'B' })).toMatch(/^Light B stands elsewhere/);
 });

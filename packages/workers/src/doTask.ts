@@ -22,6 +22,8 @@ import {
   loseGlare,
   mirrorBand,
   mirrorMapTile,
+  movedThings,
+  movedTile,
   overlaps,
   partTile,
   pickSources,
@@ -35,6 +37,7 @@ import {
   type Tracing,
   takeBakedLight,
   thingsInFrame,
+  toldThings,
   touchedFilms,
   traceField,
   traceKey,
@@ -52,6 +55,12 @@ export function doTask(set: SetDocument, tracing: Tracing, task: Task): TaskResu
   switch (task.kind) {
     case 'tile':
       return renderTile(tracing, task.job);
+    case 'movedTile':
+      return movedTile(tracing, set, task.move, task.job);
+    case 'toldThings':
+      return toldThings(task.pictures);
+    case 'movedThings':
+      return movedThings(task.pictures, task.frame);
     case 'gather':
       return tracing.tables.lit === 0
         ? { gathered: gatherLight(tracing, task.part, task.of) }

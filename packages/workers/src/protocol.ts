@@ -19,6 +19,8 @@ import type {
   LightSource,
   MirrorBand,
   MirrorMap,
+  MovedThing,
+  MovePictures,
   NoGradient,
   Overlap,
   PartMap,
@@ -28,11 +30,13 @@ import type {
   RimTrace,
   SetChange,
   SpotTrace,
+  StoodThing,
   Thing,
   Tile,
   TileJob,
   TracedView,
   TriedCure,
+  TriedMove,
   Verdict,
   WayOut,
   ZoneOptions,
@@ -68,6 +72,12 @@ export type Task =
   | { kind: 'overlaps' }
   | { kind: 'inFrame' }
   | { kind: 'rims' }
+  /** A tile of the picture with one thing moved, of the light of the plan; none for the plan itself. */
+  | { kind: 'movedTile'; move: TriedMove | null; job: TileJob }
+  /** Which things the picture tells if they stand elsewhere, see `toldThings`. */
+  | { kind: 'toldThings'; pictures: MovePictures }
+  /** Which of them stand elsewhere in a frame. */
+  | { kind: 'movedThings'; pictures: MovePictures; frame: Float32Array }
   /** The view for judging, and what it is a view of, see `traceKey`. */
   | { kind: 'view'; samples: number }
   /** All verdicts on the set, by a view of its own; with the tones of a frame of it where there is one. */
@@ -117,6 +127,9 @@ export interface Pick {
 
 export interface TaskResults {
   tile: Float32Array;
+  movedTile: Float32Array;
+  toldThings: StoodThing[];
+  movedThings: MovedThing[];
   /** All light, of a worker that knows it already. */
   gather: { gathered: Gathered } | { known: BakedLight };
   solve: BakedLight;

@@ -1,6 +1,7 @@
 import { availableParallelism } from 'node:os';
 import type { SetDocument } from '@fendrix/contract';
 import {
+  addTile,
   BAND_HEIGHTS,
   channelsOf,
   createFilms,
@@ -10,19 +11,26 @@ import {
   type FrameTones,
   type JudgedBy,
   type MirrorBand,
+  type MovedThing,
+  type MovePictures,
   type PartMap,
   type RebuildWish,
   type Rebuilt,
   type SpotTrace,
+  type StoodThing,
   smoothFilms,
+  stokesOf,
   type Thing,
+  type TileJob,
   type Tolerance,
   type TracedView,
+  type TriedMove,
   traceKey,
   type Verdict,
   weightsOfChannels,
 } from '@fendrix/core';
 import {
+  bakeSpread,
   partMapOf,
   renderProgressively,
   setTolerances,
@@ -58,6 +66,12 @@ export interface SetLight {
   verdicts(set: SetDocument, by: JudgedBy, frame?: FrameTones): Promise<Verdict[]>;
   /** What the lens sees, mirrors and how deep it lies, without light. */
   seen(set: SetDocument): Promise<TracedView>;
+  /** Films of tiles of a set with one thing moved each, of the light of the plan. */
+  moved(set: SetDocument, tries: readonly { move: TriedMove | null; job: TileJob }[]): Promise<Films[]>;
+  /** Which lights and sheets a picture tells if they stand elsewhere. */
+  toldThings(set: SetDocument, pictures: MovePictures): Promise<StoodThing[]>;
+  /** Which of them stand elsewhere in a frame. */
+  movedThings(set: SetDocument, pictures: MovePictures, frame: Float32Array): Promise<MovedThing[]>;
   /** How far the figures of a set may be off, what has to be held closest first. */
   tolerances(set: SetDocument, seed: number, signal: AbortSignal): Promise<Tolerance[]>;
   /** The set with another product in it; null where it has not the one whose place that takes. */
@@ -121,6 +135,24 @@ export function createSetLight(): SetLight {
       ),
     seen: async (set) =>
       (await withPool((own) => own.run({ key: traceKey(set), set }, { kind: 'view', samples: 0 }))).view,
+    moved: (set, tries) =>
+      withPool(async (own) => {
+        const keyed = { key: traceKey(set), set };
+        await bakeSpread(own, keyed);
+        return Promise.all(
+          tries.map(async ({ move, job }) => {
+            const { width, height } = job.tile;
+            const films = createFilms(width, height, channelsOf(set).length, stokesOf(set.camera).length);
+            const sums = await own.run(keyed, { kind: 'movedTile', move, job });
+            addTile(films, { x: 0, y: 0, width, height }, sums, job.samples);
+            return films;
+          }),
+        );
+      }),
+    toldThings: (set, pictures) =>
+      withPool((own) => own.run({ key: traceKey(set), set }, { kind: 'toldThings', pictures })),
+    movedThings: (set, pictures, frame) =>
+      withPool((own) => own.run({ key: traceKey(set), set }, { kind: 'movedThings', pictures, frame })),
     rebuilt: (set, wish) =>
       withPool((own) => own.run({ key: traceKey(set), set }, { kind: 'rebuild', wish })),
     tolerances: (set, seed, signal) =>

@@ -1,4 +1,11 @@
-import type { Frame, FrameAgainstPlan, FrameFigures, Product, SetDocument } from '@fendrix/contract';
+import type {
+  Frame,
+  FrameAgainstPlan,
+  FrameFigures,
+  FrameMoves,
+  Product,
+  SetDocument,
+} from '@fendrix/contract';
 import {
   encodePicture,
   type Films,
@@ -17,30 +24,24 @@ import {
   type MeasuredEdge,
   type MeasuredPrint,
   type MirrorBand,
-  type MovedThing,
   measureEdges,
   measurePrints,
-  movedThings,
   productBounds,
   projectPoint,
   setOfFrame,
   sharpnessPatches,
   standingOfProducts,
-  TRIED_M,
-  type TriedMove,
   traceKey,
-  triedThings,
   type Verdict,
   vector,
   viewOf,
-  WAYS,
-  withMoved,
   withoutLosses,
 } from '@fendrix/core';
 import sharp from 'sharp';
 import { developed, type SetLight, sizeOf } from '../devices/setLight.js';
 import { AppError } from '../errors.js';
 import { linearOf, measuredPatches } from './linearFile.js';
+import { createMovesOfFrames } from './movedInFrame.js';
 
 /** The plan is traced this wide, and compared on a grid of a quarter of it, px: what is off by less than that is not seen. */
 const PLAN_PX = 480;
@@ -59,6 +60,8 @@ const [BLACK, CLIPPED] = [0.002, 0.98];
 /** Frames held against the plan of their set. */
 export interface Plans {
   compare(path: string, frame: Frame, set: SetDocument): Promise<FrameAgainstPlan>;
+  /** Which lights and sheets stand elsewhere in it. */
+  moves(path: string, frame: Frame, set: SetDocument): Promise<FrameMoves>;
   /** What the frame shows of its product, for holding pictures of a series together; null where the plan shows none. */
   figures(path: string, frame: Frame, set: SetDocument): Promise<FrameFigures | null>;
   /** The plan as a picture, WebP. */
@@ -67,6 +70,7 @@ export interface Plans {
 
 /** @param by what the studio judges by */
 export function createPlans(light: SetLight, by: () => Promise<JudgedBy>): Plans {
+  const movesOfFrames = createMovesOfFrames(light);
   const kept = new Map<string, Promise<Films>>();
   const filmsOf = (set: SetDocument): Promise<Films> => {
     const key = traceKey(set);
@@ -176,7 +180,6 @@ export function createPlans(light: SetLight, by: () => Promise<JudgedBy>): Plans
         GreyPicture,
       ];
       const edges = measureEdges(...pictures, bands);
-      const images = await imagesOf(set, light, bands, edges);
       const products = productsOf(set, bands, edges, measurePrints(...pictures, bands, set));
       const lightsOff = found.flatMap(({ light: index, stops, error }) => {
         const own = set.lights[index];
@@ -185,7 +188,7 @@ export function createPlans(light: SetLight, by: () => Promise<JudgedBy>): Plans
           : [];
       });
       const shift = moved && inMetres(moved, frameWidthM(set, set.products[0]));
-      const stood = setOfFrame(exposed, { lights: lightsOff, images, products, shift });
+      const stood = setOfFrame(exposed, { lights: lightsOff, products, shift });
       const tones = { width, height, luminance: pictures[1].grey, shift: moved };
       const [verdicts, sharpness] = await Promise.all([
         verdictsOn(set, stood, tones),
@@ -195,7 +198,6 @@ export function createPlans(light: SetLight, by: () => Promise<JudgedBy>): Plans
         exposedAsFrame,
         lights: lightsOff,
         shift,
-        images,
         products: products.map(({ id: _, ...told }) => told),
         verdicts,
         sharpness,
@@ -212,6 +214,10 @@ export function createPlans(light: SetLight, by: () => Promise<JudgedBy>): Plans
           ];
         }),
       };
+    },
+    async moves(path, frame, set) {
+      const { width, exposed, seen, found } = await beside(path, frame, set);
+      return movesOfFrames.of(set, { lit: asLit(exposed, found), seen, width });
     },
     async figures(path, frame, set) {
       const { width, height, grid, seen, whole, found } = await beside(path, frame, set);
@@ -237,38 +243,6 @@ export function createPlans(light: SetLight, by: () => Promise<JudgedBy>): Plans
         .toBuffer();
     },
   };
-}
-
-/** Lights and sheets whose images on the products stand elsewhere, by the mirror bands of the plan. */
-async function imagesOf(
-  set: SetDocument,
-  light: SetLight,
-  bands: readonly MirrorBand[],
-  edges: readonly MeasuredEdge[],
-): Promise<FrameAgainstPlan['images']> {
-  const tries = await Promise.all(
-    triedThings(edges).flatMap((thing) =>
-      WAYS.map(async (way): Promise<TriedMove> => {
-        const moved = withMoved(set, thing, way, TRIED_M);
-        return { thing, way, byM: TRIED_M, bands: await light.bands(moved) };
-      }),
-    ),
-  );
-  const found = movedThings(edges, bands, tries);
-  const alone = found.filter(({ isOff }) => isOff).length === 1;
-  const surety = ({ moves: [move] }: MovedThing) => (move ? Math.abs(move.byM) / move.errorM : 0);
-  return [...found]
-    .sort((a, b) => surety(b) - surety(a))
-    .map(({ kind, key, edge: { product, ...edge }, moves, isOff }) => ({
-      kind,
-      tag: key,
-      name: (kind === 'light' ? set.lights : set.sheets).find(({ tag }) => tag === key)?.name ?? key,
-      product: set.products.find(({ id }) => id === product)?.name ?? product,
-      edge,
-      moves,
-      // Where several stand elsewhere it is the product or the camera, or none of them is told.
-      isNamed: isOff && alone,
-    }));
 }
 
 /** Means of cells, red, green, blue. */
@@ -316,6 +290,15 @@ function sumOf(lights: readonly Float32Array[], found: readonly LightOfFrame[]):
   });
   return out;
 }
+
+/** The set with its lights as strong as the frame says they are. */
+const asLit = (set: SetDocument, found: readonly LightOfFrame[]): SetDocument => ({
+  ...set,
+  lights: set.lights.map((own, light) => ({
+    ...own,
+    powerStops: own.powerStops + (found.find((one) => one.light === light)?.stops ?? 0),
+  })),
+});
 
 const greyOf = (values: Float32Array): Float32Array =>
   Float32Array.from({ length: values.length / 3 }, (_, i) =>

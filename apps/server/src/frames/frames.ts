@@ -1,5 +1,12 @@
 import { join } from 'node:path';
-import type { FrameAgainstPlan, FrameChange, FrameFigures, FrameList, SetDocument } from '@fendrix/contract';
+import type {
+  FrameAgainstPlan,
+  FrameChange,
+  FrameFigures,
+  FrameList,
+  FrameMoves,
+  SetDocument,
+} from '@fendrix/contract';
 import { judgedBy, momentOf, type PlacedAmong, placeFrame, setOfPlate } from '@fendrix/core';
 import type { Logger } from 'pino';
 import type { Database } from '../db/database.js';
@@ -25,6 +32,8 @@ export interface Frames {
   picture(id: string, size: 'small' | 'large'): Promise<Buffer>;
   /** What a frame shows against the plan of its set. */
   againstPlan(id: string): Promise<FrameAgainstPlan>;
+  /** Which lights and sheets of its set stand elsewhere in a frame. */
+  moves(id: string): Promise<FrameMoves>;
   /** What a frame shows of its product, for holding it beside others. */
   figures(id: string): Promise<FrameFigures>;
   /** The plan of a frame as a picture, WebP. */
@@ -117,6 +126,12 @@ export function createFrames({
       placedBy: found?.by ?? null,
     });
   }
+  /** @throws {AppError} `not-found` where the file is not there any more */
+  function withFile<T extends { frame: { gone: boolean } }>(found: T): T {
+    if (found.frame.gone)
+      throw new AppError('not-found', 'The file of this frame is not in the folder any more.');
+    return found;
+  }
   const watched: WatchedFolder = watchFolder(
     folder,
     store,
@@ -164,17 +179,17 @@ export function createFrames({
     },
     picture: store.picture,
     async againstPlan(id) {
-      const { frame, set } = await withSet(id);
-      if (frame.gone)
-        throw new AppError('not-found', 'The file of this frame is not in the folder any more.');
+      const { frame, set } = withFile(await withSet(id));
       const found = await plans.compare(join(folder, frame.name), frame, set);
       await logBook.compared(await store.find(id), found);
       return found;
     },
+    async moves(id) {
+      const { frame, set } = withFile(await withSet(id));
+      return plans.moves(join(folder, frame.name), frame, set);
+    },
     async figures(id) {
-      const frame = await store.find(id);
-      if (frame.gone)
-        throw new AppError('not-found', 'The file of this frame is not in the folder any more.');
+      const { frame } = withFile({ frame: await store.find(id) });
       // A kept frame has its set as it was then, whatever became of it.
       const set = (await logBook.setOf(id)) ?? (await withSet(id)).set;
       const found = await plans.figures(join(folder, frame.name), frame, set);

@@ -21,6 +21,9 @@ export function frameRoutes(frames: Frames): Router {
   router.get('/:id/against-plan', async (ctx) => {
     ctx.body = await frames.againstPlan(documentId(ctx.params.id));
   });
+  router.get('/:id/moves', async (ctx) => {
+    ctx.body = await frames.moves(documentId(ctx.params.id));
+  });
   router.get('/:id/figures', async (ctx) => {
     ctx.body = await frames.figures(documentId(ctx.params.id));
   });

@@ -4,6 +4,9 @@ import type { BandLength, MirrorBand } from '../mirror/mirrorBand.js';
 import { degrees, radians } from '../units/angle.js';
 import { subtract } from '../units/vector.js';
 
+/** Heights at which bands are held against a frame, parts of the height at which the bench shows the band. */
+export const BAND_HEIGHTS: readonly number[] = Array.from({ length: 15 }, (_, i) => 0.5 + i / 14);
+
 /** A picture in one grey, linear, paper white at 1. */
 export interface GreyPicture {
   width: number;

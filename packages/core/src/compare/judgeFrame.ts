@@ -2,7 +2,6 @@ import type { FrameAgainstPlan, MeasuredFigure, SetDocument } from '@fendrix/con
 import { MID_TONE, PAPER_WHITE_STOPS } from '../exposure/exposure.js';
 import { projectPoint, viewOf } from '../render/view.js';
 import type { Evidence } from '../verdicts/evidence.js';
-import { withMoved } from './movedThings.js';
 
 /** A frame as judges are shown it. */
 export interface FrameTones {
@@ -15,7 +14,7 @@ export interface FrameTones {
 }
 
 /** What a frame tells of the set it is of. */
-export interface ToldByFrame extends Pick<FrameAgainstPlan, 'lights' | 'images' | 'shift'> {
+export interface ToldByFrame extends Pick<FrameAgainstPlan, 'lights' | 'shift'> {
   products: readonly (Pick<FrameAgainstPlan['products'][number], 'right' | 'turnDeg'> & { id: string })[];
 }
 
@@ -32,24 +31,20 @@ const OVER_WHITE = 0.1;
 const UNKNOWN_SHIFT = 0.004;
 
 /**
- * The set as a frame tells that it stood: each light as strong as it was, products where their
- * outlines are and turned as their labels are, and the one thing that is named to stand elsewhere put there. What the frame does not tell stays as planned.
+ * The set as a frame tells that it stood: each light as strong as it was, products where their outlines are and turned as their labels
+ * are. What the frame does not tell stays as planned.
  */
-export function setOfFrame(plan: SetDocument, { lights, images, products, shift }: ToldByFrame): SetDocument {
+export function setOfFrame(plan: SetDocument, { lights, products, shift }: ToldByFrame): SetDocument {
   const sure = (figure: MeasuredFigure | null | undefined): number =>
     figure && Math.abs(figure.value) >= TAKEN_OVER * figure.error ? figure.value : 0;
-  const named = images.find(({ isNamed }) => isNamed);
-  const [move] = named?.moves ?? [];
-  const stood =
-    named && move ? withMoved(plan, { kind: named.kind, key: named.tag }, move.way, move.byM) : plan;
   return {
-    ...stood,
-    lights: stood.lights.map((light) => {
+    ...plan,
+    lights: plan.lights.map((light) => {
       const own = lights.find(({ tag }) => tag === light.tag);
       const by = own ? sure({ value: own.stops, error: own.error }) : 0;
       return by === 0 ? light : { ...light, powerStops: light.powerStops + by };
     }),
-    products: stood.products.map((product) => {
+    products: plan.products.map((product) => {
       const own = products.find(({ id }) => id === product.id);
       // Past what all of it moved by: by that much aside the frame is read.
       const aside = own?.right && {

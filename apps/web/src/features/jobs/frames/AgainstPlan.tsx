@@ -1,6 +1,5 @@
 import type { Frame, FrameAgainstPlan, MeasuredFigure } from '@fendrix/contract';
 import { formatLength, formatStops } from '@fendrix/core';
-import { imageWords } from '@fendrix/words';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -12,6 +11,7 @@ import { FrameBesidePlan } from './FrameBesidePlan';
 import { FrameSharpness } from './FrameSharpness';
 import { FrameVerdicts } from './FrameVerdicts';
 import { framesApi } from './framesApi';
+import { MovedThings } from './MovedThings';
 import { Note } from './Note';
 
 /** A spot that differs by more is told first, stops. */
@@ -44,7 +44,7 @@ export function AgainstPlan({ frame, of }: { frame: Frame; of: string }) {
           <Lights found={data} />
           <Place found={data} />
           <Products found={data} />
-          <Images found={data} />
+          <MovedThings key={`${frame.id} ${of}`} id={frame.id} of={of} />
           <FrameSharpness found={data} />
           <Spots found={data} />
           <FrameBesidePlan key={frame.id} frame={frame} />
@@ -180,44 +180,6 @@ function Products({ found: { products } }: { found: FrameAgainstPlan }) {
 }
 
 const RADIANS = Math.PI / 180;
-
-/** Images of lights and cards that stand elsewhere on the products. */
-function Images({ found: { images } }: { found: FrameAgainstPlan }) {
-  if (images.length === 0) return null;
-  const named = images.find(({ isNamed }) => isNamed);
-  return (
-    <>
-      {named && (
-        <Alert severity="warning" sx={{ my: 1 }}>
-          {imageWords(named)}
-        </Alert>
-      )}
-      <PlainTable name="images in the frame">
-        <thead>
-          <tr>
-            <th scope="col">Mirrored</th>
-            <th scope="col">Its edge, plan</th>
-            <th scope="col">frame</th>
-          </tr>
-        </thead>
-        <tbody>
-          {images.map(({ kind, tag, name, product, edge }) => (
-            <tr key={`${kind} ${tag}`}>
-              <th scope="row">
-                {tag} {name}, on {product}
-              </th>
-              <td className="number">{percent(edge.plan)}</td>
-              <td className="number">{percent(edge.frame)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </PlainTable>
-      <Note>Of the visible width of the product, from camera left, past what all of it moved by.</Note>
-    </>
-  );
-}
-
-const percent = (part: number): string => `${(100 * part).toFixed(1)} %`;
 
 function Spots({ found: { spots } }: { found: FrameAgainstPlan }) {
   if (spots.length === 0) return null;

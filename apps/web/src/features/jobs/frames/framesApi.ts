@@ -1,4 +1,11 @@
-import type { Frame, FrameAgainstPlan, FrameChange, FrameFigures, FrameList } from '@fendrix/contract';
+import type {
+  Frame,
+  FrameAgainstPlan,
+  FrameChange,
+  FrameFigures,
+  FrameList,
+  FrameMoves,
+} from '@fendrix/contract';
 import { serverApi } from '../../../shared/api';
 import type { FramePage } from './useFrames';
 
@@ -23,6 +30,10 @@ export const framesApi = serverApi.injectEndpoints({
     /** @param of what it is a frame of: moved to another, it is read anew */
     readAgainstPlan: build.query<FrameAgainstPlan, { id: string; of: string }>({
       query: ({ id }) => `frames/${id}/against-plan`,
+      keepUnusedDataFor: 0,
+    }),
+    readMoves: build.query<FrameMoves, { id: string; of: string }>({
+      query: ({ id }) => `frames/${id}/moves`,
       keepUnusedDataFor: 0,
     }),
   }),

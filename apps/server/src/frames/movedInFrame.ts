@@ -1,0 +1,146 @@
+import type { FrameMoves, SetDocument } from '@fendrix/contract';
+import {
+  type Films,
+  farMoves,
+  type MovePictures,
+  nearMoves,
+  type StoodThing,
+  stoodThings,
+  type Tile,
+  type TriedMove,
+  traceKey,
+  windowOfProducts,
+} from '@fendrix/core';
+import { developed, type PictureSize, type SetLight, sizeOf } from '../devices/setLight.js';
+
+/** The plan is 480 px across; what is compared are cells of so many of them, the finest of which the window has few enough. */
+const [ACROSS_PX, CELLS_PX, MOST_CELLS] = [480, [2, 3, 4], 10_000] as const;
+/** Paths a cell; those of the plan are traced four times, with other seeds. */
+const SAMPLES = 16;
+const SEEDS = [1, 2, 3, 4] as const;
+/** Sets of which the moves are kept: some 50 MB each. */
+const KEPT = 2;
+/** Of a cell with a brighter pixel in it nothing is told: it may be clipped. */
+const CLIPPED = 0.96;
+
+/** What moving each thing of a set does to the picture of its products. */
+interface TracedMoves {
+  grid: PictureSize;
+  /** Pixels of the plan across a cell. */
+  cellPx: number;
+  window: Tile;
+  plans: Films[];
+  tries: { move: TriedMove; films: Films }[];
+  told: StoodThing[];
+}
+
+/** What was read of a frame, and its set lit and exposed as it was. */
+export interface LitFrame {
+  lit: SetDocument;
+  /** Linear red, green, blue, 480 px across. */
+  seen: Float32Array;
+  width: number;
+}
+
+/** Finds what stands elsewhere in frames; a set is traced once, which takes half a minute. */
+export function createMovesOfFrames(light: SetLight) {
+  const kept = new Map<string, Promise<TracedMoves | null>>();
+  function movesOf(set: SetDocument): Promise<TracedMoves | null> {
+    const key = traceKey(set);
+    const found = kept.get(key) ?? traced(set);
+    kept.delete(key);
+    kept.set(key, found);
+    found.catch(() => kept.delete(key));
+    for (const old of [...kept.keys()].slice(0, -KEPT)) kept.delete(old);
+    return found;
+  }
+
+  async function traced(set: SetDocument): Promise<TracedMoves | null> {
+    const sized = CELLS_PX.map((cellPx) => {
+      const grid = sizeOf(set, Math.floor(ACROSS_PX / cellPx));
+      return { cellPx, grid, window: windowOfProducts(set, grid) };
+    });
+    const fit =
+      sized.find(({ window }) => window && window.width * window.height <= MOST_CELLS) ?? sized.at(-1);
+    if (!fit?.window || stoodThings(set).length === 0) return null;
+    const { grid, window, cellPx } = fit;
+    const job = { ...grid, tile: window, firstSample: 0, samples: SAMPLES };
+    const plans = await light.moved(
+      set,
+      SEEDS.map((seed) => ({ move: null, job: { ...job, seed } })),
+    );
+    const tried = async (moves: readonly TriedMove[]) => {
+      const films = await light.moved(
+        set,
+        moves.map((move) => ({ move, job: { ...job, seed: SEEDS[0] } })),
+      );
+      return films.map((own, i) => ({ move: moves[i] as TriedMove, films: own }));
+    };
+    const far = await tried(farMoves(set));
+    const shared = { grid, window, cellPx, plans };
+    const told = await light.toldThings(set, picturesOf(set, { ...shared, tries: far, told: [] }));
+    const near = told.length > 0 ? await tried(nearMoves(set, told)) : [];
+    return { ...shared, tries: [...far, ...near], told };
+  }
+
+  return {
+    async of(set: SetDocument, { lit, seen, width }: LitFrame): Promise<FrameMoves> {
+      const named = ({ kind, key }: StoodThing) => ({
+        kind,
+        tag: key,
+        name: (kind === 'light' ? set.lights : set.sheets).find(({ tag }) => tag === key)?.name ?? key,
+      });
+      const moves = await movesOf(set);
+      const told = moves?.told ?? [];
+      const untold = stoodThings(set)
+        .filter(({ kind, key }) => !told.some((own) => own.kind === kind && own.key === key))
+        .map(named);
+      if (!moves || told.length === 0) return { moved: [], untold };
+      const frame = cellsOf(seen, width, moves);
+      const moved = await light.movedThings(set, picturesOf(lit, moves), frame);
+      return {
+        moved: moved.map(({ moves: ways, isNamed, ...thing }) => ({ ...named(thing), moves: ways, isNamed })),
+        untold,
+      };
+    },
+  };
+}
+
+/** All of it as light, as a set lights and exposes it. */
+function picturesOf(lit: SetDocument, { grid, window, plans, tries }: TracedMoves): MovePictures {
+  const meanOf = (light: number | null): Float32Array => {
+    const all = plans.map((films) => developed(lit, films, light));
+    return (all[0] as Float32Array).map(
+      (_, i) => all.reduce((sum, own) => sum + (own[i] as number), 0) / all.length,
+    );
+  };
+  return {
+    width: window.width,
+    height: window.height,
+    left: window.x,
+    top: window.y,
+    gridWidth: grid.width,
+    gridHeight: grid.height,
+    plan: meanOf(null),
+    lights: lit.lights.flatMap((own, i) => (own.on ? [meanOf(i)] : [])),
+    base: developed(lit, plans[0] as Films),
+    again: developed(lit, plans[1] as Films),
+    tries: tries.map(({ move, films }) => ({ move, picture: developed(lit, films) })),
+  };
+}
+
+/** Means of the cells of a window, NaN where something in one is clipped. */
+function cellsOf(seen: Float32Array, width: number, { window, cellPx }: TracedMoves): Float32Array {
+  const out = new Float32Array(3 * window.width * window.height);
+  for (let y = 0; y < window.height * cellPx; y++) {
+    for (let x = 0; x < window.width * cellPx; x++) {
+      const from = 3 * ((window.y * cellPx + y) * width + window.x * cellPx + x);
+      const to = 3 * (Math.floor(y / cellPx) * window.width + Math.floor(x / cellPx));
+      for (let c = 0; c < 3; c++) {
+        const value = seen[from + c] as number;
+        out[to + c] = (out[to + c] as number) + (value > CLIPPED ? Number.NaN : value / (cellPx * cellPx));
+      }
+    }
+  }
+  return out;
+}

@@ -1,0 +1,228 @@
+import type { SetDocument, Vector } from '@fendrix/contract';
+import { demoSet } from '@fendrix/demo';
+import { describe, expect, test } from 'vitest';
+import {
+  addTile,
+  asItStands,
+  channelsOf,
+  createFilms,
+  createNormal,
+  developFilms,
+  displayWeights,
+  farMoves,
+  type MovePictures,
+  movedThings,
+  movedTile,
+  nearMoves,
+  prepareTracing,
+  stokesOf,
+  stoodThings,
+  type TriedMove,
+  toldThings,
+  windowOfProducts,
+  withMoved,
+} from '../src/index.js';
+
+/** A window of a picture, drawn: a bright and a dark bar mirrored on grey, an outline, and a light that falls off to the side. */
+const [WIDTH, HEIGHT] = [48, 40];
+
+/** Where things stand, m; `away` widens the image of the card instead of moving it. */
+interface Stood {
+  card: readonly [right: number, away: number];
+  flag: readonly [right: number, away: number];
+  /** A card whose image is not in the window. */
+  other: readonly [right: number, away: number];
+  product: readonly [right: number, away: number];
+}
+const STOOD: Stood = { card: [0, 0], flag: [0, 0], other: [0, 0], product: [0, 0] };
+
+/** Cells that an image goes for a metre, and edges as soft as a cell and a half. */
+const CELLS_A_METRE = 90;
+const edge = (x: number) => 1 / (1 + Math.exp(-x / 0.8));
+const bar = (x: number, from: number, to: number) => edge(x - from) * edge(to - x);
+
+/** @param noise of each value, a part of it  @param aside of all of it, cells  @param gain of the light */
+function drawn(
+  { card, flag, product }: Stood,
+  { noise = 0, seed = 1, aside = 0, gain = 1 } = {},
+): Float32Array {
+  const normal = createNormal(seed);
+  return Float32Array.from({ length: 3 * WIDTH * HEIGHT }, (_, i) => {
+    const cell = Math.floor(i / 3);
+    const x = (cell % WIDTH) - aside - product[0] * CELLS_A_METRE;
+    const y = Math.floor(cell / WIDTH);
+    const onProduct = bar(x, 6, 42) * bar(y, 4, 36);
+    const right = card[0] * CELLS_A_METRE;
+    const wider = card[1] * 40;
+    const bright = 0.35 * bar(x, 11 + right - wider, 17 + right + wider);
+    const dark = 0.7 * bar(x, 30 + flag[0] * CELLS_A_METRE, 35 + flag[0] * CELLS_A_METRE - flag[1] * 40);
+    const own = (0.12 + bright) * (1 - dark);
+    const light = 1 - 0.006 * x;
+    return gain * light * (0.3 * (1 - onProduct) + own * onProduct) * (1 + noise * normal());
+  });
+}
+
+const KEYS = ['card', 'flag', 'other'] as const;
+const moveOf = (kind: 'sheet' | 'product', key: keyof Stood, way: 'right' | 'away', byM: number) => ({
+  move: { part: { kind, key }, way, byM } as TriedMove,
+  picture: drawn({ ...STOOD, [key]: way === 'right' ? [byM, 0] : [0, byM] }, { noise: 0.01 }),
+});
+
+const tries = [
+  ...KEYS.flatMap((key) =>
+    (['right', 'away'] as const).flatMap((way) =>
+      [0.005, 0.025, 0.05].flatMap((byM) => [-byM, byM].map((by) => moveOf('sheet', key, way, by))),
+    ),
+  ),
+  ...(['right', 'away'] as const).flatMap((way) =>
+    [-0.003, 0.003].map((by) => moveOf('product', 'product', way, by)),
+  ),
+];
+const pictures: MovePictures = {
+  width: WIDTH,
+  height: HEIGHT,
+  left: 30,
+  top: 20,
+  gridWidth: 120,
+  gridHeight: 80,
+  plan: drawn(STOOD),
+  lights: [drawn(STOOD)],
+  base: drawn(STOOD, { noise: 0.01 }),
+  again: drawn(STOOD, { noise: 0.01, seed: 2 }),
+  tries,
+};
+
+/** As built by tape: all a few millimetres off, the frame a cell aside, the light a tenth of a stop off. */
+function built(seed: number, off: Partial<Stood>): Float32Array {
+  const normal = createNormal(100 + seed);
+  const mm = (by: readonly [number, number], deviation: number): [number, number] => [
+    by[0] + deviation * normal(),
+    by[1] + deviation * normal(),
+  ];
+  const stood: Stood = {
+    card: mm(off.card ?? [0, 0], 0.004),
+    flag: mm(off.flag ?? [0, 0], 0.004),
+    other: mm(off.other ?? [0, 0], 0.004),
+    product: mm([0, 0], 0.001),
+  };
+  return drawn(stood, { noise: 0.01, seed: 300 + seed, aside: normal(), gain: 2 ** (0.1 * normal()) });
+}
+
+const SEEDS = [1, 2, 3, 4, 5, 6];
+const named = (seed: number, off: Partial<Stood>) => {
+  const found = movedThings(pictures, built(seed, off));
+  return found.length === 1 && found[0]?.isNamed ? found[0] : null;
+};
+
+describe('what stands elsewhere in a frame, drawn', () => {
+  test('a picture tells of what it shows, and not of what it does not', () => {
+    const keys = toldThings({ ...pictures, tries: tries.filter(({ move }) => Math.abs(move.byM) === 0.05) });
+    expect(keys.map(({ key }) => key)).toEqual(['card', 'flag']);
+  });
+
+  test.each(['card', 'flag'] as const)('a %s 4 cm aside is named, and by how much; in all but one', (key) => {
+    const right = SEEDS.filter((seed) => {
+      const byM = seed % 2 ? 0.04 : -0.04;
+      const found = named(seed, { [key]: [byM, 0] });
+      const move = found?.moves[0];
+      return found?.key === key && move?.way === 'right' && Math.abs(move.byM - byM) < 2 * move.errorM;
+    });
+    expect(right.length).toBeGreaterThanOrEqual(5);
+  });
+
+  test('nothing is named where all is built to its plan, nor where what is off is not seen', () => {
+    const quiet = SEEDS.filter((seed) => movedThings(pictures, built(seed, {})).length === 0);
+    expect(quiet.length).toBeGreaterThanOrEqual(5);
+    expect(SEEDS.filter((seed) => named(seed, { other: [0.05, 0.05] }))).toEqual([]);
+  });
+
+  test('two things that would look alike are both told, and neither is named', () => {
+    const twin = tries
+      .filter(({ move }) => move.part.key === 'card')
+      .map(({ move, picture }) => ({
+        move: { ...move, part: { kind: 'light' as const, key: 'T' } },
+        picture,
+      }));
+    const found = movedThings({ ...pictures, tries: [...tries, ...twin] }, built(3, { card: [0.04, 0] }));
+    expect(found.map(({ key }) => key).sort()).toEqual(['T', 'card']);
+    expect(found.some(({ isNamed }) => isNamed)).toBe(false);
+  });
+
+  test('a frame that is clipped everywhere names nothing', () => {
+    const clipped = new Float32Array(3 * WIDTH * HEIGHT).fill(Number.NaN);
+    expect(movedThings(pictures, clipped)).toEqual([]);
+  });
+});
+
+describe('what is moved', () => {
+  const set = demoSet('bottle');
+
+  test('lights that are on and sheets, far; those that are told, near, with products and camera', () => {
+    expect(stoodThings(set).map(({ key }) => key)).toEqual(['A', 'B', 'C', 'D', '1', '2', '3']);
+    const off = { ...set, lights: set.lights.map((light) => ({ ...light, on: light.tag !== 'A' })) };
+    expect(stoodThings(off as SetDocument).map(({ key }) => key)).not.toContain('A');
+    expect(farMoves(set)).toHaveLength(7 * 4);
+    expect(nearMoves(set, [{ kind: 'sheet', key: '1' }])).toHaveLength(8 + 2 + 4 * set.products.length + 6);
+  });
+
+  test('each alone, by so much, and back again is the plan', () => {
+    for (const move of [...farMoves(set), ...nearMoves(set, stoodThings(set))]) {
+      const moved = withMoved(set, move);
+      expect(moved).not.toEqual(set);
+      const back = withMoved(moved, { ...move, byM: -move.byM });
+      const places = (of: SetDocument) =>
+        [...of.lights, ...of.sheets, ...of.products, of.camera].map((one) =>
+          'positionM' in one ? (one.positionM as Vector).map((part) => Math.round(part * 1e6)) : [],
+        );
+      expect(places(back)).toEqual(places(set));
+    }
+  });
+
+  test('the window holds the products and little else; there is none where none is seen', () => {
+    const window = windowOfProducts(set, { width: 240, height: 160 });
+    expect(window?.width).toBeLessThan(80);
+    expect(window?.height).toBeGreaterThan(100);
+    const [x, y, z] = set.camera.positionM;
+    const away = { ...set, camera: { ...set.camera, aimM: [x, y - 1, z] as Vector } };
+    expect(windowOfProducts(away, { width: 240, height: 160 })).toBeNull();
+    expect(windowOfProducts({ ...set, products: [] }, { width: 240, height: 160 })).toBeNull();
+  });
+});
+
+test('traced: a card of the mill that stands 4 cm elsewhere is named, one that stands as planned is not', () => {
+  const set = demoSet('mill');
+  const tracing = prepareTracing(set);
+  const grid = { width: 120, height: 80 };
+  const tile = windowOfProducts(set, grid);
+  if (!tile) throw new Error('the mill is seen');
+  const traced = (of: SetDocument, own: typeof tracing, move: TriedMove | null, seed: number) => {
+    const job = { ...grid, tile, firstSample: 0, samples: 8, seed };
+    const films = createFilms(tile.width, tile.height, channelsOf(of).length, stokesOf(of.camera).length);
+    addTile(films, { ...tile, x: 0, y: 0 }, movedTile(own, of, move, job), job.samples);
+    const out = new Float32Array(3 * tile.width * tile.height);
+    developFilms(out, films, displayWeights(of));
+    return out;
+  };
+  const thing = { kind: 'sheet' as const, key: '1' };
+  const moves = [...farMoves(set), ...nearMoves(set, [thing])].filter(
+    ({ part }) => part.kind === 'product' || part.kind === 'camera' || part.key === '1' || part.key === '2',
+  );
+  const base = traced(set, tracing, null, 1);
+  const pictures: MovePictures = {
+    ...{ width: tile.width, height: tile.height, left: tile.x, top: tile.y },
+    ...{ gridWidth: grid.width, gridHeight: grid.height },
+    plan: base,
+    lights: [base],
+    base,
+    again: traced(set, tracing, null, 2),
+    tries: moves.map((move) => ({ move, picture: traced(set, tracing, move, 1) })),
+  };
+  const frame = (off: Vector, seed: number) => {
+    const real = asItStands(set, seed, { sheetByM: { 1: off } });
+    return traced(real, prepareTracing(real), null, seed);
+  };
+  const found = movedThings(pictures, frame([0.04, 0, 0], 5));
+  expect(found).toMatchObject([{ kind: 'sheet', key: '1', isNamed: true }]);
+  expect(found[0]?.moves[0]?.byM).toBeGreaterThan(0.02);
+  expect(movedThings(pictures, frame([0, 0, 0], 6)).filter(({ isNamed }) => isNamed)).toEqual([]);
+});
