@@ -148,6 +148,11 @@ describe('what stands elsewhere in a frame, drawn', () => {
     expect(found.some(({ isNamed }) => isNamed)).toBe(false);
   });
 
+  test('a thing that was tried far out alone is not named by itself', () => {
+    const far = tries.filter(({ move }) => move.part.key !== 'card' || Math.abs(move.byM) === 0.05);
+    expect(movedThings({ ...pictures, tries: far }, built(3, { card: [0.04, 0] }))).toEqual([]);
+  });
+
   test('a frame that is clipped everywhere names nothing', () => {
     const clipped = new Float32Array(3 * WIDTH * HEIGHT).fill(Number.NaN);
     expect(movedThings(pictures, clipped)).toEqual([]);

@@ -50,6 +50,8 @@ interface Column {
 export interface MovedColumn {
   thing: StoodThing;
   way: 'right' | 'away';
+  /** Whether it was moved by little too: otherwise the picture hardly tells of it. */
+  isFine: boolean;
   steps: readonly { byM: number; stops: Float64Array }[];
 }
 
@@ -167,6 +169,7 @@ export function moveColumns(pictures: MovePictures): MoveColumns {
     moved.push({
       thing: { kind: part.kind, key: part.key },
       way: move.way,
+      isFine: steps.length > 2,
       steps: [...steps, planned].sort((a, b) => a.byM - b.byM),
     });
   }

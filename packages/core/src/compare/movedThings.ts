@@ -87,7 +87,9 @@ export function movedThings(pictures: MovePictures, frame: Float32Array): MovedT
     }
     fit.take(movedBy(columns.moved[best.column] as (typeof columns.moved)[number], best.byM));
   }
-  const off = found.filter(({ byM }) => Math.abs(byM) >= OFF_FROM_M);
+  // What the picture hardly tells may be it beside another, never alone.
+  const off = found.filter(({ byM, column }) => Math.abs(byM) >= OFF_FROM_M && columns.moved[column]?.isFine);
+  if (off.length === 0) return [];
   const things = new Map<string, MovedThing>();
   for (const own of [...off, ...rivals]) {
     const { thing, way } = columns.moved[own.column] as (typeof columns.moved)[number];
