@@ -1,0 +1,98 @@
+import type { SetDocument } from '@fendrix/contract';
+import {
+  channelsOf,
+  createFilms,
+  type MovePictures,
+  type StoodThing,
+  stokesOf,
+  type TriedMove,
+} from '@fendrix/core';
+import { demoSet } from '@fendrix/demo';
+import { beforeEach, expect, test } from 'vitest';
+import type { SetLight } from '../src/devices/setLight.js';
+import { createMovesOfFrames } from '../src/frames/movedInFrame.js';
+
+const set = demoSet('bottle');
+const width = 480;
+const height = 320;
+const grey = () => new Float32Array(3 * width * height).fill(0.2);
+
+/** What was asked of the light, and what it answers. */
+let asked: { moves: (TriedMove | null)[][]; frames: Float32Array[]; pictures: MovePictures[] };
+let told: StoodThing[];
+let fails: boolean;
+beforeEach(() => {
+  asked = { moves: [], frames: [], pictures: [] };
+  told = [{ kind: 'sheet', key: '1' }];
+  fails = false;
+});
+
+const light = {
+  moved: async (of: SetDocument, tries: Parameters<SetLight['moved']>[1]) => {
+    if (fails) throw new Error('out of memory');
+    asked.moves.push(tries.map(({ move }) => move));
+    return tries.map(({ job }) =>
+      createFilms(job.tile.width, job.tile.height, channelsOf(of).length, stokesOf(of.camera).length),
+    );
+  },
+  toldThings: async () => told,
+  movedThings: async (_: SetDocument, pictures: MovePictures, frame: Float32Array) => {
+    asked.pictures.push(pictures);
+    asked.frames.push(frame);
+    return [{ kind: 'sheet', key: '1', moves: [{ way: 'right', byM: 0.04, errorM: 0.01 }], isNamed: true }];
+  },
+} as unknown as SetLight;
+
+test('a set is traced once for all of its frames, whatever its powers; names and what is untold are told', async () => {
+  const moves = createMovesOfFrames(light);
+  const found = await moves.of(set, { lit: set, seen: grey(), width });
+  expect(found.moved).toEqual([
+    {
+      kind: 'sheet',
+      tag: '1',
+      name: set.sheets[0]?.name,
+      moves: [{ way: 'right', byM: 0.04, errorM: 0.01 }],
+      isNamed: true,
+    },
+  ]);
+  expect(found.untold.map(({ tag }) => tag)).toEqual(['A', 'B', 'C', 'D', '2', '3']);
+  // The plan four times, everything far, and near the one that is told, with products and camera.
+  expect(asked.moves.map((own) => own.length)).toEqual([4, 28, 20]);
+  const lit = { ...set, lights: set.lights.map((own) => ({ ...own, powerStops: own.powerStops - 1 })) };
+  await moves.of(set, { lit, seen: grey(), width });
+  expect(asked.moves).toHaveLength(3);
+  await moves.of({ ...set, sheets: set.sheets.slice(1) }, { lit: set, seen: grey(), width });
+  expect(asked.moves).toHaveLength(6);
+});
+
+test('cells are means; one in which something is clipped tells nothing', async () => {
+  const moves = createMovesOfFrames(light);
+  const seen = grey();
+  // The middle of the frame lies on the bottle.
+  seen[3 * (160 * width + 240) + 1] = 0.99;
+  await moves.of(set, { lit: set, seen, width });
+  const [frame, pictures] = [asked.frames[0], asked.pictures[0]];
+  if (!frame || !pictures) throw new Error('the frame was read');
+  expect(frame).toHaveLength(3 * pictures.width * pictures.height);
+  const clipped = [...frame.keys()].filter((i) => Number.isNaN(frame[i]));
+  const cell = (80 - pictures.top) * pictures.width + 120 - pictures.left;
+  expect(clipped).toEqual([3 * cell + 1]);
+  expect(frame[0]).toBeCloseTo(0.2, 6);
+});
+
+test('where nothing is told, nothing is fitted; a failure is told and not kept', async () => {
+  const moves = createMovesOfFrames(light);
+  told = [];
+  const found = await moves.of(set, { lit: set, seen: grey(), width });
+  expect(found.moved).toEqual([]);
+  expect(found.untold).toHaveLength(7);
+  expect(asked.frames).toEqual([]);
+  const bare = { ...set, products: [] };
+  expect((await moves.of(bare, { lit: bare, seen: grey(), width })).moved).toEqual([]);
+  fails = true;
+  const other = { ...set, sheets: [] };
+  await expect(moves.of(other, { lit: other, seen: grey(), width })).rejects.toThrow('out of memory');
+  fails = false;
+  told = [{ kind: 'light', key: 'A' }];
+  expect((await moves.of(other, { lit: other, seen: grey(), width })).moved).toHaveLength(1);
+});
