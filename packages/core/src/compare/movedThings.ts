@@ -21,7 +21,7 @@ const HUBER = 2;
 const TRIED_M = [-0.05, -0.035, -0.02, -0.01, 0.01, 0.02, 0.035, 0.05] as const;
 const ROUND_M = [-0.0075, -0.004, 0.004, 0.0075] as const;
 /** What a move has to explain, as a sum of squared deviations, to be there at all. */
-const LEAST_GAIN = 12;
+const LEAST_GAIN = 15;
 /** Less than this is what tape lets a thing be off by, m. */
 const OFF_FROM_M = 0.02;
 /** Between moves that were tried the picture is taken to change evenly: how far off that makes the length, a part of it. Measured: docs/physics/frames.md. */
