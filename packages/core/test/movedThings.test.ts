@@ -168,6 +168,9 @@ describe('what is moved', () => {
     expect(stoodThings(off as SetDocument).map(({ key }) => key)).not.toContain('A');
     expect(farMoves(set)).toHaveLength(7 * 4);
     expect(nearMoves(set, [{ kind: 'sheet', key: '1' }])).toHaveLength(8 + 2 + 4 * set.products.length + 6);
+    // The card of the pepper mill lies on the table: it is not put into it.
+    const lying = nearMoves(demoSet('pepper'), [{ kind: 'sheet', key: '1' }]);
+    expect(lying.filter(({ part, way }) => part.kind === 'sheet' && way === 'up')).toEqual([]);
   });
 
   test('each alone, by so much, and back again is the plan', () => {

@@ -16,7 +16,7 @@ import { developed, type PictureSize, type SetLight, sizeOf } from '../devices/s
 /** The plan is 480 px across; what is compared are cells of so many of them, the finest of which the window has few enough. */
 const [ACROSS_PX, CELLS_PX, MOST_CELLS] = [480, [2, 3, 4], 10_000] as const;
 /** Paths a cell; those of the plan are traced four times, with other seeds. */
-const SAMPLES = 16;
+const SAMPLES = 8;
 const SEEDS = [1, 2, 3, 4] as const;
 /** Sets of which the moves are kept: some 50 MB each. */
 const KEPT = 2;

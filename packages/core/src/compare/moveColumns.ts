@@ -1,5 +1,5 @@
 import { cornerDistance2 } from '../exposure/response.js';
-import type { StoodThing, TriedMove } from './triedMoves.js';
+import type { LevelWay, StoodThing, TriedMove } from './triedMoves.js';
 
 /** Linear red, green, blue of the cells of a window, 3 a cell, paper white at 1. */
 type Light = Float32Array;
@@ -31,7 +31,7 @@ const NOISE = 2;
 /** What a cell differs by in frame and plan whatever is done, stops; and by how many cells an edge is found beside itself. */
 const [SPREAD_STOPS, SPREAD_CELLS] = [0.05, 0.15];
 /** How much of the noise of a try counts as that of frame and plan together: they have more samples. */
-const FRAME_NOISE = 0.75;
+const FRAME_NOISE = 0.4;
 
 /** What building makes of places, m, one deviation, see `BUILT_TO`: things, products, the camera. */
 const BUILT_TO_M = { light: 0.006, sheet: 0.004, product: 0.001, camera: 0.002 } as const;
@@ -49,7 +49,7 @@ interface Column {
 /** What a move of a thing does, by how far it is moved, m, ascending; 0 is the plan. */
 export interface MovedColumn {
   thing: StoodThing;
-  way: 'right' | 'away';
+  way: LevelWay;
   /** Whether it was moved by little too: otherwise the picture hardly tells of it. */
   isFine: boolean;
   steps: readonly { byM: number; stops: Float64Array }[];

@@ -1,6 +1,7 @@
 import type { SetDocument, Vector } from '@fendrix/contract';
 import { cornersOf } from '../geometry/bounds.js';
 import { productBounds } from '../geometry/shape.js';
+import { liesOnTable } from '../geometry/sheets.js';
 import type { Tile } from '../render/film.js';
 import {
   bakedLight,
@@ -16,6 +17,8 @@ import { add, scale } from '../units/vector.js';
 /** Ways in which a thing may stand elsewhere: to the right, away from the camera, higher. */
 export const WAYS = ['right', 'away', 'up'] as const;
 export type Way = (typeof WAYS)[number];
+/** Those that a frame tells; up and down only building moves a thing. */
+export type LevelWay = Exclude<Way, 'up'>;
 
 /** A light or sheet that may have been put elsewhere than planned. */
 export interface StoodThing {
@@ -61,11 +64,14 @@ export const farMoves = (set: SetDocument): TriedMove[] =>
 export const nearMoves = (set: SetDocument, things: readonly StoodThing[]): TriedMove[] => [
   ...things.flatMap((thing) => [
     ...bothWays(thing, ['right', 'away'], [BUILT_M, FAULT_M]),
-    ...bothWays(thing, ['up'], [BUILT_M]),
+    ...(lies(set, thing) ? [] : bothWays(thing, ['up'], [BUILT_M])),
   ]),
   ...set.products.flatMap(({ id }) => bothWays({ kind: 'product', key: id }, ['right', 'away'], [PRODUCT_M])),
   ...bothWays({ kind: 'camera', key: '' }, WAYS, [CAMERA_M]),
 ];
+
+const lies = ({ sheets }: SetDocument, { kind, key }: StoodThing): boolean =>
+  kind === 'sheet' && sheets.some((sheet) => sheet.tag === key && liesOnTable(sheet));
 
 /** A set with one thing moved; what is aimed goes on facing its point. */
 export function withMoved(set: SetDocument, { part: { kind, key }, way, byM }: TriedMove): SetDocument {

@@ -9,6 +9,12 @@ import { cornerOf, type FlatLimits, type Sides, wallPiece } from './primitives.j
 /** Pieces that the curve of a dome is cut into. */
 const DOME_PIECES = 16;
 
+/** With its middle this low over the table a sheet lies on it, m. */
+const LYING_M = 0.01;
+
+/** Whether a sheet lies on the table, which holds it up. */
+export const liesOnTable = ({ positionM }: Pick<Sheet, 'positionM'>): boolean => positionM[2] < LYING_M;
+
 /** Adds a sheet of any form; its front faces the aim point, or is the inside of what is hollow. */
 export function addSheet(parts: SceneParts, sheet: Sheet): void {
   const thing = parts.thing('sheet', sheet.tag, `${sheet.kind} ${sheet.tag}, ${sheet.name}`);

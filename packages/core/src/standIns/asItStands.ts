@@ -1,4 +1,5 @@
 import type { Light, SetDocument, Vector } from '@fendrix/contract';
+import { liesOnTable } from '../geometry/sheets.js';
 import { createRandom } from '../units/random.js';
 import { add } from '../units/vector.js';
 
@@ -25,9 +26,6 @@ export interface Misbuilt {
   /** Sheets by tag, m off their place. */
   sheetByM?: Readonly<Record<string, Vector>>;
 }
-
-/** A sheet with its middle this low over the table lies on it: that holds it up, m. */
-const LYING_M = 0.01;
 
 /** Numbers of the normal distribution with deviation 1. Source: Box and Muller 1958. */
 export function createNormal(seed: number): () => number {
@@ -57,7 +55,7 @@ export function asItStands(set: SetDocument, seed: number, wrong: Misbuilt = {})
   });
   const sheets = set.sheets.map((sheet) => {
     const by = off(BUILT_TO.sheetM);
-    if (sheet.positionM[2] < LYING_M) by[2] = 0;
+    if (liesOnTable(sheet)) by[2] = 0;
     return {
       ...sheet,
       positionM: add(add(sheet.positionM, by), wrong.sheetByM?.[sheet.tag] ?? [0, 0, 0]),
