@@ -46,6 +46,8 @@ const MOST_THREADS = 4;
 const SPOT_SAMPLES = 4096;
 /** Paths a place in each batch, for verdicts: as the lists of sets judge. */
 const VERDICT_SAMPLES = 1;
+/** What takes a minute waits for what is asked meanwhile: the next frame, the next comparison. */
+const BEHIND = { priority: -1000 };
 
 export interface PictureSize {
   width: number;
@@ -138,12 +140,12 @@ export function createSetLight(): SetLight {
     moved: (set, tries) =>
       withPool(async (own) => {
         const keyed = { key: traceKey(set), set };
-        await bakeSpread(own, keyed);
+        await bakeSpread(own, keyed, BEHIND);
         return Promise.all(
           tries.map(async ({ move, job }) => {
             const { width, height } = job.tile;
             const films = createFilms(width, height, channelsOf(set).length, stokesOf(set.camera).length);
-            const sums = await own.run(keyed, { kind: 'movedTile', move, job });
+            const sums = await own.run(keyed, { kind: 'movedTile', move, job }, BEHIND);
             addTile(films, { x: 0, y: 0, width, height }, sums, job.samples);
             return films;
           }),
