@@ -98,7 +98,7 @@ test('a phone is let in by a code, ticks while its link is lost, and is thrown o
 test('a whole day with the stand-ins: late start, dead battery, wrong power, moved card, all pictures kept', async ({
   page,
 }) => {
-  test.setTimeout(420_000);
+  test.setTimeout(540_000);
   await page.goto('/jobs');
   await page.getByRole('button', { name: 'From the demo' }).click();
   await expect(page.getByRole('heading', { name: 'Brief' })).toBeVisible();
@@ -180,7 +180,7 @@ test('a whole day with the stand-ins: late start, dead battery, wrong power, mov
       await frame.getByRole('button', { name: 'Hold it against the plan' }).click();
       // The picture of its products with each of its things moved: the longest answer of the day.
       await expect(frame.getByText(/^1 .* stands elsewhere: as if it stood /)).toBeVisible({
-        timeout: 120_000,
+        timeout: 200_000,
       });
       await frame.getByRole('button', { name: 'difference in stops' }).click();
       await expect(frame.getByText(/^From plan to frame: /)).toBeVisible();

@@ -46,8 +46,8 @@ const MOST_THREADS = 4;
 const SPOT_SAMPLES = 4096;
 /** Paths a place in each batch, for verdicts: as the lists of sets judge. */
 const VERDICT_SAMPLES = 1;
-/** What takes a minute waits for what is asked meanwhile: the next frame, the next comparison. */
-const BEHIND = { priority: -1000 };
+/** Priority of what takes a minute: it waits for the next frame, the next comparison; and of that what was asked last goes first. */
+const BEHIND = -1e6;
 
 export interface PictureSize {
   width: number;
@@ -84,6 +84,8 @@ export interface SetLight {
 export function createSetLight(): SetLight {
   let pool: WorkerPool | null = null;
   let users = 0;
+  /** Asked for so far of what goes behind all else. */
+  let behind = 0;
   let idle: ReturnType<typeof setTimeout> | undefined;
   const letGo = () => {
     pool?.close();
@@ -140,12 +142,13 @@ export function createSetLight(): SetLight {
     moved: (set, tries) =>
       withPool(async (own) => {
         const keyed = { key: traceKey(set), set };
-        await bakeSpread(own, keyed, BEHIND);
+        const run = { priority: BEHIND + behind++ };
+        await bakeSpread(own, keyed, run);
         return Promise.all(
           tries.map(async ({ move, job }) => {
             const { width, height } = job.tile;
             const films = createFilms(width, height, channelsOf(set).length, stokesOf(set.camera).length);
-            const sums = await own.run(keyed, { kind: 'movedTile', move, job }, BEHIND);
+            const sums = await own.run(keyed, { kind: 'movedTile', move, job }, run);
             addTile(films, { x: 0, y: 0, width, height }, sums, job.samples);
             return films;
           }),
