@@ -97,11 +97,16 @@ export function createMovesOfFrames(light: SetLight) {
         .map(named);
       if (!moves || told.length === 0) return { moved: [], untold };
       const frame = cellsOf(seen, width, moves);
-      const moved = await light.movedThings(set, picturesOf(lit, moves), frame);
-      return {
-        moved: moved.map(({ moves: ways, isNamed, ...thing }) => ({ ...named(thing), moves: ways, isNamed })),
-        untold,
-      };
+      const found = await light.movedThings(set, picturesOf(lit, moves), frame);
+      const moved = found.map(({ moves: ways, isNamed, ...thing }) => ({
+        ...named(thing),
+        moves: ways,
+        isNamed,
+      }));
+      // What may be it beside another is told there.
+      const isMoved = ({ kind, tag }: { kind: string; tag: string }) =>
+        moved.some((own) => own.kind === kind && own.tag === tag);
+      return { moved, untold: untold.filter((own) => !isMoved(own)) };
     },
   };
 }
