@@ -64,8 +64,9 @@ export function movedThings(pictures: MovePictures, frame: Float32Array): MovedT
   const found: Explained[] = [];
   let rivals: Explained[] = [];
   for (let round = 0; round < ROUNDS; round++) {
+    const before = fit.cost(null);
     const all = columns.moved.flatMap((_, column) =>
-      found.some((own) => own.column === column) ? [] : [explainedBy(columns, fit, column)],
+      found.some((own) => own.column === column) ? [] : [explainedBy(columns, fit, column, before)],
     );
     all.sort((a, b) => b.gain - a.gain);
     const [best] = all;
@@ -95,10 +96,9 @@ export function movedThings(pictures: MovePictures, frame: Float32Array): MovedT
   return [...things.values()].map((thing) => ({ ...thing, isNamed: things.size === 1 }));
 }
 
-/** How far off one thing explains the frame best, one way. */
-function explainedBy(columns: MoveColumns, fit: FrameFit, column: number): Explained {
+/** How far off one thing explains the frame best, one way. @param before the cost without it */
+function explainedBy(columns: MoveColumns, fit: FrameFit, column: number, before: number): Explained {
   const own = columns.moved[column] as (typeof columns.moved)[number];
-  const before = fit.cost(null);
   let best = { byM: 0, cost: before };
   const tryAll = (lengths: readonly number[], cost: (stops: Float64Array) => number) => {
     for (const byM of lengths) {
