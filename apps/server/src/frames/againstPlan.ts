@@ -83,7 +83,7 @@ export function createPlans(light: SetLight, by: () => Promise<JudgedBy>): Plans
   };
 
   /** A frame beside its plan: both as light, exposed alike, and how much more each light gives in the frame. */
-  async function beside(path: string, frame: Frame, set: SetDocument) {
+  async function readBeside(path: string, frame: Frame, set: SetDocument) {
     const { width, height } = sizeOf(set, PLAN_PX);
     const shape = frame.widthPx / frame.heightPx / (width / height);
     if (Math.abs(shape - 1) > SAME_SHAPE)
@@ -119,6 +119,18 @@ export function createPlans(light: SetLight, by: () => Promise<JudgedBy>): Plans
         'Nothing can be told of this frame: it is clipped or black nearly everywhere.',
       );
     return { width, height, grid, exposedAsFrame, exposed, films, seen, small, whole, lights, found };
+  }
+
+  /** The last of them: what stands elsewhere in a frame is asked right after the rest. */
+  let last: { key: string; read: ReturnType<typeof readBeside> } | null = null;
+  function beside(path: string, frame: Frame, set: SetDocument): ReturnType<typeof readBeside> {
+    const key = JSON.stringify([path, frame, set]);
+    if (last?.key !== key) last = { key, read: readBeside(path, frame, set) };
+    const { read } = last;
+    read.catch(() => {
+      if (last?.read === read) last = null;
+    });
+    return read;
   }
 
   /** What is wrong with a frame by its own tones, beside what is wrong with its plan. */
