@@ -211,9 +211,9 @@ for (const kind of ['browserWorker', 'developWorker', 'sessionWorker'])
     await expect(status).not.toHaveAttribute('data-shown', shown ?? '');
   });
 
-test('a large mesh is shown simplified at first, then the whole one is refined without beginning anew', async ({
-  page,
-}) => {
+test('a large mesh is shown simplified at first, then the whole one is refined without beginning anew', {
+  tag: '@more',
+}, async ({ page }) => {
   const list = await page.request.get('/api/sets?search=mill&limit=1');
   const { sets } = (await list.json()) as { sets: { id: string }[] };
   const read = await page.request.get(`/api/sets/${sets[0]?.id}`);

@@ -155,7 +155,7 @@ test('the picture is magnified to pixels of the sensor, by keys, wheel and butto
   await expect(lens).toHaveAttribute('data-zoom', '1.00');
 });
 
-test('powers are solved for wanted tones, and set', async ({ page }) => {
+test('powers are solved for wanted tones, and set', { tag: '@more' }, async ({ page }) => {
   await openBench(page);
   await expect(page.getByTestId('spot label')).toContainText(/\d\.\d/);
   await page.getByRole('tab', { name: 'Exposure' }).click();
@@ -201,9 +201,9 @@ test('a polariser is put on, and turned under the picture without a ray; undo tu
   await expect(page.getByTestId('filter-turned')).toHaveText('90°');
 });
 
-test('the background is read, its verdict follows the light, and the curve of a placement is worked out', async ({
-  page,
-}) => {
+test('the background is read, its verdict follows the light, and the curve of a placement is worked out', {
+  tag: '@more',
+}, async ({ page }) => {
   await openCopy(page, 'Black pepper mill');
   await page.getByRole('tab', { name: 'Background' }).click();
   const verdict = page.getByTestId('ground-verdict');
@@ -319,7 +319,9 @@ test('the set is walked round in three dimensions, and without WebGL the page sa
   await expect(thing(page, 'light:A')).toBeVisible();
 });
 
-test('a person and the camera come into the mirrors when they are counted in', async ({ page }) => {
+test('a person and the camera come into the mirrors when they are counted in', { tag: '@more' }, async ({
+  page,
+}) => {
   await openCopy(page, 'gradient cards');
   await page.getByRole('button', { name: 'Add' }).click();
   await page.getByRole('button', { name: 'A person' }).click();

@@ -7,7 +7,7 @@ import type { Backups } from './backup/backups.js';
 import { createCalibrations } from './calibration/calibrations.js';
 import type { Database } from './db/database.js';
 import { createDemoJob } from './demoData.js';
-import { createSetLight } from './devices/setLight.js';
+import { createSetLight, type SetLight } from './devices/setLight.js';
 import { createStandIns } from './devices/standIns.js';
 import { packJob, unpackJob } from './domain/jobArchive.js';
 import { createJobStore, type JobStore } from './domain/jobs.js';
@@ -49,13 +49,15 @@ export interface AppOptions {
   /** Folder that cameras write to, and that of small pictures of what is in it. */
   frames: Pick<FramesOptions, 'folder' | 'kept'>;
   backups: Backups;
+  /** What traces light; one of its own by default. */
+  light?: SetLight;
 }
 
 /** Largest request body: a set with a large mesh. */
 const BODY_LIMIT = '24mb';
 
 export function createApp(options: AppOptions): { app: Koa; close(): Promise<void> } {
-  const { database, log, pictureFolder, webRoot, hosts, origins } = options;
+  const { database, log, pictureFolder, webRoot, hosts, origins, light = createSetLight() } = options;
   const app = new Koa();
   app.on('error', (error) => {
     // Whoever listened to events has gone: that is how they end.
@@ -75,7 +77,6 @@ export function createApp(options: AppOptions): { app: Koa; close(): Promise<voi
   });
   const sets = createSetStore(database);
   const ownJobs = createJobStore(database);
-  const light = createSetLight();
   const pictures = createPictureStore(database, pictureFolder);
   const kit = createKitStore(database);
   const logBook = createLogBook({ database, jobs: ownJobs, sets, kit, light, log });

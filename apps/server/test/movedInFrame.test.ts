@@ -21,15 +21,32 @@ const grey = () => new Float32Array(3 * width * height).fill(0.2);
 let asked: { moves: (TriedMove | null)[][]; frames: Float32Array[]; pictures: MovePictures[] };
 let told: StoodThing[];
 let fails: boolean;
+let held: Promise<void>;
 beforeEach(() => {
+  parts = [];
+  held = Promise.resolve();
   asked = { moves: [], frames: [], pictures: [] };
   told = [{ kind: 'sheet', key: '1' }];
   fails = false;
 });
 
+/** Of one who waits; and how much of it is done. */
+let parts: number[];
+const asking = (signal = new AbortController().signal) => ({
+  signal,
+  onPart: (part: number) => void parts.push(part),
+});
+
 const light = {
-  moved: async (of: SetDocument, tries: Parameters<SetLight['moved']>[1]) => {
+  moved: async (
+    of: SetDocument,
+    tries: Parameters<SetLight['moved']>[1],
+    run: Parameters<SetLight['moved']>[2],
+  ) => {
     if (fails) throw new Error('out of memory');
+    await held;
+    run?.signal?.throwIfAborted();
+    for (const _ of tries) run?.onDone?.();
     asked.moves.push(tries.map(({ move }) => move));
     return tries.map(({ job }) =>
       createFilms(job.tile.width, job.tile.height, channelsOf(of).length, stokesOf(of.camera).length),
@@ -45,7 +62,7 @@ const light = {
 
 test('a set is traced once for all of its frames, whatever its powers; names and what is untold are told', async () => {
   const moves = createMovesOfFrames(light);
-  const found = await moves.of(set, { lit: set, seen: grey(), width });
+  const found = await moves.of(set, { lit: set, seen: grey(), width }, asking());
   expect(found.moved).toEqual([
     {
       kind: 'sheet',
@@ -59,9 +76,9 @@ test('a set is traced once for all of its frames, whatever its powers; names and
   // The plan four times, everything far, and near the one that is told, with products and camera.
   expect(asked.moves.map((own) => own.length)).toEqual([4, 28, 20]);
   const lit = { ...set, lights: set.lights.map((own) => ({ ...own, powerStops: own.powerStops - 1 })) };
-  await moves.of(set, { lit, seen: grey(), width });
+  await moves.of(set, { lit, seen: grey(), width }, asking());
   expect(asked.moves).toHaveLength(3);
-  await moves.of({ ...set, sheets: set.sheets.slice(1) }, { lit: set, seen: grey(), width });
+  await moves.of({ ...set, sheets: set.sheets.slice(1) }, { lit: set, seen: grey(), width }, asking());
   expect(asked.moves).toHaveLength(6);
 });
 
@@ -70,7 +87,7 @@ test('cells are means; one in which something is clipped tells nothing', async (
   const seen = grey();
   // The middle of the frame lies on the bottle.
   seen[3 * (160 * width + 240) + 1] = 0.99;
-  await moves.of(set, { lit: set, seen, width });
+  await moves.of(set, { lit: set, seen, width }, asking());
   const [frame, pictures] = [asked.frames[0], asked.pictures[0]];
   if (!frame || !pictures) throw new Error('the frame was read');
   expect(frame).toHaveLength(3 * pictures.width * pictures.height);
@@ -83,16 +100,53 @@ test('cells are means; one in which something is clipped tells nothing', async (
 test('where nothing is told, nothing is fitted; a failure is told and not kept', async () => {
   const moves = createMovesOfFrames(light);
   told = [];
-  const found = await moves.of(set, { lit: set, seen: grey(), width });
+  const found = await moves.of(set, { lit: set, seen: grey(), width }, asking());
   expect(found.moved).toEqual([]);
   expect(found.untold).toHaveLength(7);
   expect(asked.frames).toEqual([]);
   const bare = { ...set, products: [] };
-  expect((await moves.of(bare, { lit: bare, seen: grey(), width })).moved).toEqual([]);
+  expect((await moves.of(bare, { lit: bare, seen: grey(), width }, asking())).moved).toEqual([]);
   fails = true;
   const other = { ...set, sheets: [] };
-  await expect(moves.of(other, { lit: other, seen: grey(), width })).rejects.toThrow('out of memory');
+  await expect(moves.of(other, { lit: other, seen: grey(), width }, asking())).rejects.toThrow(
+    'out of memory',
+  );
   fails = false;
   told = [{ kind: 'light', key: 'A' }];
-  expect((await moves.of(other, { lit: other, seen: grey(), width })).moved).toHaveLength(1);
+  expect((await moves.of(other, { lit: other, seen: grey(), width }, asking())).moved).toHaveLength(1);
+});
+
+test('how much of it is done is told to all who wait, and never goes back', async () => {
+  const moves = createMovesOfFrames(light);
+  await moves.of(set, { lit: set, seen: grey(), width }, asking());
+  expect(parts).toHaveLength(4 + 28 + 20);
+  expect(parts).toEqual([...parts].sort((a, b) => a - b));
+  expect(parts.at(-1)).toBeCloseTo(0.85, 6);
+});
+
+test('one who leaves does not stop it for another; when all have left it is given up, and begun anew when asked', async () => {
+  const moves = createMovesOfFrames(light);
+  let letGo = () => {};
+  const hold = () => {
+    held = new Promise((resolve) => {
+      letGo = resolve;
+    });
+  };
+  const frame = { lit: set, seen: grey(), width };
+  hold();
+  const [left, stayed] = [new AbortController(), new AbortController()];
+  const answers = [left, stayed].map(({ signal }) => moves.of(set, frame, asking(signal)));
+  left.abort();
+  letGo();
+  expect((await answers[1])?.moved).toHaveLength(1);
+  await answers[0];
+
+  const other = { ...set, sheets: set.sheets.slice(1) };
+  hold();
+  const both = [new AbortController(), new AbortController()];
+  const given = both.map(({ signal }) => moves.of(other, { ...frame, lit: other }, asking(signal)));
+  for (const one of both) one.abort(new Error('gone'));
+  letGo();
+  for (const one of given) await expect(one).rejects.toThrow('gone');
+  expect((await moves.of(other, { ...frame, lit: other }, asking())).moved).toHaveLength(1);
 });

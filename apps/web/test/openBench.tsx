@@ -24,6 +24,25 @@ function done(set: SetDocument, task: Task): unknown {
   return doTask(set, prepareTracing(set), samples === undefined ? task : ({ ...task, samples } as Task));
 }
 
+const alreadyRead = new Map<string, ReturnType<typeof readAnew>>();
+
+/** What is read of a set, once for all tests of a file. */
+function read(set: SetDocument) {
+  const key = JSON.stringify(set);
+  const found = alreadyRead.get(key) ?? readAnew(set);
+  alreadyRead.set(key, found);
+  return found;
+}
+
+function readAnew(set: SetDocument) {
+  const tracing = prepareTracing(set);
+  return {
+    tracing,
+    traces: set.spots.map((spot) => traceSpot(tracing, spot, 96, 1)),
+    bands: set.products.flatMap((product) => mirrorBand(tracing, product) ?? []),
+  };
+}
+
 /** A bench with a demo set, its spots and bands read, and a session that answers at once. */
 export function openDemo(name: DemoName, change: (set: SetDocument) => SetDocument = (set) => set) {
   const { store } = createStore();
@@ -37,14 +56,10 @@ export function openDemo(name: DemoName, change: (set: SetDocument) => SetDocume
     if (!open) throw new Error('a set is open');
     return open;
   };
-  const tracing = prepareTracing(document);
-  const traces = document.spots.map((spot) => traceSpot(tracing, spot, 96, 1));
+  const { tracing, traces, bands } = read(document);
   const figures = new FigureStore();
   figures.set('spots', { traces, settled: true });
-  figures.set(
-    'bands',
-    document.products.map((product) => mirrorBand(tracing, product)).filter((b) => b !== null),
-  );
+  figures.set('bands', bands);
   // As a worker: what was asked is worked out for the set as it was then, and answered later.
   const ask = vi.fn(async (task: Task, other?: SetDocument) => {
     const asked = other ?? set();

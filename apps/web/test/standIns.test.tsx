@@ -8,7 +8,7 @@ import type {
   TakeFrames,
 } from '@fendrix/contract';
 import { demoJob, demoSet } from '@fendrix/demo';
-import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
+import { cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import { Provider } from 'react-redux';
 import { afterEach, describe, expect, test, vi } from 'vitest';
 import { createStore } from '../src/app/createStore';
@@ -190,10 +190,17 @@ describe('a frame held against its plan', () => {
     sharpness: { products: [], resolvedPx: 25, isTooSmall: true, limitPx: 5 },
   };
   const still: FrameMoves = { moved: [], untold: [] };
-  async function hold(found: Partial<FrameAgainstPlan>, moves: Partial<FrameMoves> = {}) {
-    standInServer(({ url }) =>
-      Response.json(url.endsWith('/moves') ? { ...still, ...moves } : { ...plain, ...found }),
-    );
+  /** @param underWay how much of what stands elsewhere is done, the first times it is asked for */
+  async function hold(
+    found: Partial<FrameAgainstPlan>,
+    moves: Partial<FrameMoves> = {},
+    underWay: number[] = [],
+  ) {
+    standInServer(({ url }) => {
+      if (!url.endsWith('/moves')) return Response.json({ ...plain, ...found });
+      const part = underWay.shift();
+      return Response.json(part === undefined ? { ...still, ...moves } : { part });
+    });
     const { store } = createStore();
     const frame = { id: 'f', name: 'A.JPG', widthPx: 480, heightPx: 320 } as never;
     render(
@@ -291,5 +298,14 @@ describe('a frame held against its plan', () => {
     await hold({}, { untold: [light] });
     expect(await screen.findByText(/^No card or light stands elsewhere/)).toBeTruthy();
     expect(screen.getByText(/does not tell where these stand: light B\. Tape them\./)).toBeTruthy();
+  });
+
+  test('how much of the search is done is told until it is through', async () => {
+    await hold({}, {}, [0.25, 0.5]);
+    const bar = await screen.findByRole('progressbar', { name: 'How much of it is done' });
+    await waitFor(() => expect(bar.getAttribute('aria-valuenow')).toBe('25'));
+    await waitFor(() => expect(bar.getAttribute('aria-valuenow')).toBe('50'));
+    expect(await screen.findByText(/^No card or light stands elsewhere/)).toBeTruthy();
+    expect(screen.queryByRole('progressbar')).toBeNull();
   });
 });

@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { seenBy, traceKey, traceView } from '@fendrix/core';
+import { seenBy, type TracedView, traceKey, traceView } from '@fendrix/core';
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, test } from 'vitest';
 import { WHOLE_FRAME } from '../src/features/bench/picture/frameWindow';
@@ -16,17 +16,16 @@ import { openDemo, standInBrowser } from './openBench';
 
 standInBrowser();
 
+/** The view of the set as it is in the demo, traced once. */
+let seen: TracedView | null = null;
+
 /** The side of the bench with the cordial judged: its label is burnt on the left. */
 async function openJudged() {
   const bench = openDemo('cordial');
-  const judge = () =>
-    act(() =>
-      bench.figures.set('view', {
-        key: traceKey(bench.set()),
-        view: traceView(bench.tracing, bench.set(), { samples: 3 }),
-      }),
-    );
-  judge();
+  const judge = (view: TracedView) =>
+    act(() => bench.figures.set('view', { key: traceKey(bench.set()), view }));
+  seen ??= traceView(bench.tracing, bench.set(), { samples: 3 });
+  judge(seen);
   bench.show(
     <VerdictsProvider>
       <VerdictCount />
@@ -164,14 +163,14 @@ describe('verdicts on the bench', () => {
   });
 
   test('of a set that has moved on the verdicts of before stay until its own view is there', async () => {
-    const { store, figures, set, judge } = await openJudged();
+    const { store, figures, set, judge, tracing } = await openJudged();
     const old = figures.get('view');
     act(() => void store.dispatch(edit(moveThing({ kind: 'light', key: 'A' }, [-0.9, 0, 0.4]))));
     act(() => old && figures.set('view', { ...old }));
     await new Promise((resolve) => setTimeout(resolve, 200));
     expect(names()).toBe(1);
     expect(figures.get('view')?.key).not.toBe(traceKey(set()));
-    judge();
+    judge(traceView(tracing, set(), { samples: 3 }));
     await waitFor(() => expect(figures.get('view')?.key).toBe(traceKey(set())));
   });
 

@@ -133,6 +133,11 @@ export interface FrameAgainstPlan {
   spots: { name: string; plan: number; frame: number | null }[];
 }
 
+/** What takes a minute is under way: how much of it is done, 0 to 1. It goes on while it is asked for again every few seconds. */
+export interface UnderWay {
+  part: number;
+}
+
 /** Which lights and sheets stand elsewhere in a frame than planned, by all that moving each would do to the picture of the products. */
 export interface FrameMoves {
   /** The one that is named, or those of which it is one; none where nothing stands elsewhere that the picture would tell. */

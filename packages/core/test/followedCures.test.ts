@@ -43,13 +43,12 @@ function newSet(name: string, purpose: string): SetDocument {
 }
 
 describe('first cures followed without looking, from a new set', () => {
-  test.each([
-    ['Signet ring', 'plain', 'edge-lost'],
-    ['Box with label', 'dark and moody', 'ground-off-grey'],
-    ['Polished cylinder', 'for the shop, bright', 'ground-not-white'],
-  ])(
-    '%s, %s: nothing is left after a few',
-    (name, purpose, first) => {
+  for (const [name, purpose, first, tags] of [
+    ['Signet ring', 'plain', 'edge-lost', ['more']],
+    ['Box with label', 'dark and moody', 'ground-off-grey', ['more']],
+    ['Polished cylinder', 'for the shop, bright', 'ground-not-white', []],
+  ] as const)
+    test(`${name}, ${purpose}: nothing is left after a few`, { tags: [...tags], timeout: SLOW }, () => {
       let set = newSet(name, purpose);
       const begun = judgeSet(judged(set));
       expect(begun.map(({ code }) => code)).toContain(first);
@@ -63,9 +62,7 @@ describe('first cures followed without looking, from a new set', () => {
         set = (cure && applyChange(set, cure.change)) ?? set;
       }
       expect(judgeSet(judged(set)).map(({ id }) => id)).toEqual([]);
-    },
-    SLOW,
-  );
+    });
 });
 
 test('a cure that harms more elsewhere than it helps says so, and comes last', () => {

@@ -5,7 +5,8 @@ import { mirrorBand, mirrorMapTile, prepareTracing, renderTile } from '../src/in
 import { anyOf, kindsOf, schemaOf } from './anyDocument.js';
 import { matte, overheadSoftbox, testSet } from './sets.js';
 
-const RUNS = 12;
+/** Runs of each kind, at every test and in `npm run test:more`. */
+const [FEW, MANY] = [5, 40];
 
 /** A lit set with a card and a box, for the thing under test to stand in. */
 const stage = {
@@ -90,19 +91,26 @@ const cases = ['lights', 'sheets', 'products'].flatMap((list) =>
   kindsOf(list).map((kind) => [list, kind] as const),
 );
 
-test.each(cases)('%s of kind %s: whatever the contract takes gives numbers and ends', (list, kind) => {
-  let taken = 0;
-  fc.assert(
-    fc.property(anyOf(schemaOf(list, kind)), (thing) => {
-      const made = { ...mended(thing as Record<string, unknown>), kind };
-      const set = { ...testSet({}), ...stage, [list]: [...stage[list as keyof typeof stage], made] };
-      const checked = setDocument.safeParse(set as SetDocumentInput);
-      fc.pre(checked.success);
-      if (!checked.success) return;
-      taken++;
-      checkSet(checked.data);
-    }),
-    { numRuns: RUNS, seed: 42, maxSkipsPerRun: 300 },
-  );
-  expect(taken).toBe(RUNS);
-});
+for (const [runs, tags] of [
+  [FEW, []],
+  [MANY, ['more']],
+] as const)
+  for (const [list, kind] of cases)
+    test(`${list} of kind ${kind}: whatever the contract takes gives numbers and ends, ${runs} times`, {
+      tags: [...tags],
+    }, () => {
+      let taken = 0;
+      fc.assert(
+        fc.property(anyOf(schemaOf(list, kind)), (thing) => {
+          const made = { ...mended(thing as Record<string, unknown>), kind };
+          const set = { ...testSet({}), ...stage, [list]: [...stage[list as keyof typeof stage], made] };
+          const checked = setDocument.safeParse(set as SetDocumentInput);
+          fc.pre(checked.success);
+          if (!checked.success) return;
+          taken++;
+          checkSet(checked.data);
+        }),
+        { numRuns: runs, seed: 42, maxSkipsPerRun: 300 },
+      );
+      expect(taken).toBe(runs);
+    });

@@ -78,9 +78,11 @@ describe('samples from patches', () => {
     expect(lit).toBeGreaterThan(100);
   });
 
-  test.each(['tart', 'cordial'] as const)(
-    '%s: more samples leave the mean and take noise away',
-    (name) => {
+  for (const [name, tags] of [
+    ['tart', []],
+    ['cordial', ['more']],
+  ] as const)
+    test(`${name}: more samples leave the mean and take noise away`, { tags: [...tags] }, () => {
       const asked = lit(name);
       const reference = picture(asked, 768, 9);
       const few = lit(name);
@@ -97,9 +99,7 @@ describe('samples from patches', () => {
       const light = (own: Float64Array) => own.reduce((all, v) => all + v, 0);
       expect(error(many)).toBeLessThan(0.9 * error(single));
       expect(Math.abs(light(picture(few, 768, 9)) / light(reference) - 1)).toBeLessThan(0.004);
-    },
-    60000,
-  );
+    });
 });
 
 function lit(name: 'tart' | 'cordial'): Tracing {

@@ -46,17 +46,22 @@ function meanError(picture: Float64Array, reference: Float64Array): number {
 }
 
 describe('a picture that follows a moving thing', () => {
-  test.each(['cordial', 'mill', 'tart', 'tent'] as const)(
-    '%s: under half of the rays, and nearer to the truth than a sample for each pixel',
-    (name) => {
+  for (const [name, tags] of [
+    ['cordial', []],
+    ['mill', ['more']],
+    ['tart', []],
+    ['tent', ['more']],
+  ] as const)
+    test(`${name}: under half of the rays, and nearer to the truth than a sample for each pixel`, {
+      tags: [...tags],
+    }, () => {
       const picture = quickPictures(name);
       const truth = picture(false, 128, 9).luminance;
       const whole = picture(false, 1);
       const sparse = picture(true, 1);
       expect(sparse.rays).toBeLessThan(0.5 * whole.rays);
       expect(meanError(sparse.luminance, truth)).toBeLessThan(0.95 * meanError(whole.luminance, truth));
-    },
-  );
+    });
 
   test('mirrored strips end at the same pixels as in the whole picture', () => {
     const picture = quickPictures('mill');

@@ -37,9 +37,13 @@ function errorsOf(own: Float64Array, reference: Float64Array) {
   return { part: Math.sqrt(parts / count), stops: Math.sqrt(stops / count) };
 }
 
-test.each(demoNames.map((name) => [name]))(
-  '%s: the picture as shown is at no number of samples worse than their mean',
-  (name) => {
+/** Sets whose filtered picture was once the worse one. */
+const ALWAYS = new Set<string>(['cordial-frost', 'tart']);
+
+for (const name of demoNames)
+  test(`${name}: the picture as shown is at no number of samples worse than their mean`, {
+    tags: ALWAYS.has(name) ? [] : ['more'],
+  }, () => {
     const set = demoSet(name);
     const tracing = prepareTracing(set);
     const features = denoiseFeatures(tracing, width, height, tile);
@@ -70,5 +74,4 @@ test.each(demoNames.map((name) => [name]))(
       expect(smooth?.part, words).toBeLessThanOrEqual((first <= FEW ? SPREAD : AS_GOOD) * (plain?.part ?? 0));
       expect(smooth?.stops, words).toBeLessThanOrEqual(AS_GOOD * (plain?.stops ?? 0));
     }
-  },
-);
+  });

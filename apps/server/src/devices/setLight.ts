@@ -69,11 +69,20 @@ export interface SetLight {
   /** What the lens sees, mirrors and how deep it lies, without light. */
   seen(set: SetDocument): Promise<TracedView>;
   /** Films of tiles of a set with one thing moved each, of the light of the plan. */
-  moved(set: SetDocument, tries: readonly { move: TriedMove | null; job: TileJob }[]): Promise<Films[]>;
+  moved(
+    set: SetDocument,
+    tries: readonly { move: TriedMove | null; job: TileJob }[],
+    run?: { signal?: AbortSignal; onDone?(): void },
+  ): Promise<Films[]>;
   /** Which lights and sheets a picture tells if they stand elsewhere. */
-  toldThings(set: SetDocument, pictures: MovePictures): Promise<StoodThing[]>;
+  toldThings(set: SetDocument, pictures: MovePictures, signal?: AbortSignal): Promise<StoodThing[]>;
   /** Which of them stand elsewhere in a frame. */
-  movedThings(set: SetDocument, pictures: MovePictures, frame: Float32Array): Promise<MovedThing[]>;
+  movedThings(
+    set: SetDocument,
+    pictures: MovePictures,
+    frame: Float32Array,
+    signal?: AbortSignal,
+  ): Promise<MovedThing[]>;
   /** How far the figures of a set may be off, what has to be held closest first. */
   tolerances(set: SetDocument, seed: number, signal: AbortSignal): Promise<Tolerance[]>;
   /** The set with another product in it; null where it has not the one whose place that takes. */
@@ -81,7 +90,8 @@ export interface SetLight {
   close(): void;
 }
 
-export function createSetLight(): SetLight {
+/** @param spotSamples paths at each pinned spot */
+export function createSetLight({ spotSamples = SPOT_SAMPLES } = {}): SetLight {
   let pool: WorkerPool | null = null;
   let users = 0;
   /** Asked for so far of what goes behind all else. */
@@ -117,7 +127,7 @@ export function createSetLight(): SetLight {
       }),
     spots: (set, spots, seed) =>
       withPool((own) =>
-        own.run({ key: traceKey(set), set }, { kind: 'spots', spots, samples: SPOT_SAMPLES, seed }),
+        own.run({ key: traceKey(set), set }, { kind: 'spots', spots, samples: spotSamples, seed }),
       ),
     parts: (set, size) =>
       withPool(async (own) => {
@@ -139,10 +149,10 @@ export function createSetLight(): SetLight {
       ),
     seen: async (set) =>
       (await withPool((own) => own.run({ key: traceKey(set), set }, { kind: 'view', samples: 0 }))).view,
-    moved: (set, tries) =>
+    moved: (set, tries, { signal, onDone } = {}) =>
       withPool(async (own) => {
         const keyed = { key: traceKey(set), set };
-        const run = { priority: BEHIND + behind++ };
+        const run = { priority: BEHIND + behind++, ...(signal ? { signal } : {}) };
         await bakeSpread(own, keyed, run);
         return Promise.all(
           tries.map(async ({ move, job }) => {
@@ -150,18 +160,27 @@ export function createSetLight(): SetLight {
             const films = createFilms(width, height, channelsOf(set).length, stokesOf(set.camera).length);
             const sums = await own.run(keyed, { kind: 'movedTile', move, job }, run);
             addTile(films, { x: 0, y: 0, width, height }, sums, job.samples);
+            onDone?.();
             return films;
           }),
         );
       }),
-    toldThings: (set, pictures) =>
-      withPool((own) => own.run({ key: traceKey(set), set }, { kind: 'toldThings', pictures })),
-    movedThings: (set, pictures, frame) =>
-      withPool((own) => own.run({ key: traceKey(set), set }, { kind: 'movedThings', pictures, frame })),
+    toldThings: (set, pictures, signal) =>
+      withPool((own) =>
+        own.run({ key: traceKey(set), set }, { kind: 'toldThings', pictures }, signal ? { signal } : {}),
+      ),
+    movedThings: (set, pictures, frame, signal) =>
+      withPool((own) =>
+        own.run(
+          { key: traceKey(set), set },
+          { kind: 'movedThings', pictures, frame },
+          signal ? { signal } : {},
+        ),
+      ),
     rebuilt: (set, wish) =>
       withPool((own) => own.run({ key: traceKey(set), set }, { kind: 'rebuild', wish })),
     tolerances: (set, seed, signal) =>
-      withPool((own) => setTolerances(own, set, { samples: SPOT_SAMPLES, seed, signal })),
+      withPool((own) => setTolerances(own, set, { samples: spotSamples, seed, signal })),
     close() {
       clearTimeout(idle);
       letGo();

@@ -5,6 +5,7 @@ import type {
   FrameMoves,
   Product,
   SetDocument,
+  UnderWay,
 } from '@fendrix/contract';
 import {
   encodePicture,
@@ -40,6 +41,7 @@ import {
 import sharp from 'sharp';
 import { developed, type SetLight, sizeOf } from '../devices/setLight.js';
 import { AppError } from '../errors.js';
+import { createAskedAgain } from './askedAgain.js';
 import { linearOf, measuredPatches } from './linearFile.js';
 import { createMovesOfFrames } from './movedInFrame.js';
 
@@ -61,7 +63,7 @@ const [BLACK, CLIPPED] = [0.002, 0.98];
 export interface Plans {
   compare(path: string, frame: Frame, set: SetDocument): Promise<FrameAgainstPlan>;
   /** Which lights and sheets stand elsewhere in it. */
-  moves(path: string, frame: Frame, set: SetDocument): Promise<FrameMoves>;
+  moves(path: string, frame: Frame, set: SetDocument): Promise<FrameMoves | UnderWay>;
   /** What the frame shows of its product, for holding pictures of a series together; null where the plan shows none. */
   figures(path: string, frame: Frame, set: SetDocument): Promise<FrameFigures | null>;
   /** The plan as a picture, WebP. */
@@ -71,6 +73,7 @@ export interface Plans {
 /** @param by what the studio judges by */
 export function createPlans(light: SetLight, by: () => Promise<JudgedBy>): Plans {
   const movesOfFrames = createMovesOfFrames(light);
+  const askedForMoves = createAskedAgain<FrameMoves>();
   const kept = new Map<string, Promise<Films>>();
   const filmsOf = (set: SetDocument): Promise<Films> => {
     const key = traceKey(set);
@@ -228,8 +231,11 @@ export function createPlans(light: SetLight, by: () => Promise<JudgedBy>): Plans
       };
     },
     async moves(path, frame, set) {
-      const { width, exposed, seen, found } = await beside(path, frame, set);
-      return movesOfFrames.of(set, { lit: asLit(exposed, found), seen, width });
+      const found = await askedForMoves(JSON.stringify([path, frame, set]), async (signal, onPart) => {
+        const { width, exposed, seen, found } = await beside(path, frame, set);
+        return movesOfFrames.of(set, { lit: asLit(exposed, found), seen, width }, { signal, onPart });
+      });
+      return 'answer' in found ? found.answer : found;
     },
     async figures(path, frame, set) {
       const { width, height, grid, seen, whole, found } = await beside(path, frame, set);

@@ -6,6 +6,7 @@ import type {
   FrameList,
   FrameMoves,
   SetDocument,
+  UnderWay,
 } from '@fendrix/contract';
 import { judgedBy, momentOf, type PlacedAmong, placeFrame, setOfPlate } from '@fendrix/core';
 import type { Logger } from 'pino';
@@ -33,7 +34,7 @@ export interface Frames {
   /** What a frame shows against the plan of its set. */
   againstPlan(id: string): Promise<FrameAgainstPlan>;
   /** Which lights and sheets of its set stand elsewhere in a frame. */
-  moves(id: string): Promise<FrameMoves>;
+  moves(id: string): Promise<FrameMoves | UnderWay>;
   /** What a frame shows of its product, for holding it beside others. */
   figures(id: string): Promise<FrameFigures>;
   /** The plan of a frame as a picture, WebP. */

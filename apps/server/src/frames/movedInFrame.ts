@@ -1,3 +1,4 @@
+import { setMaxListeners } from 'node:events';
 import type { FrameMoves, SetDocument } from '@fendrix/contract';
 import {
   type Films,
@@ -12,6 +13,7 @@ import {
   windowOfProducts,
 } from '@fendrix/core';
 import { developed, type PictureSize, type SetLight, sizeOf } from '../devices/setLight.js';
+import type { OnPart } from './askedAgain.js';
 
 /** The plan is 480 px across; what is compared are cells of so many of them, the finest of which the window has few enough. */
 const [ACROSS_PX, CELLS_PX, MOST_CELLS] = [480, [2, 3, 4], 10_000] as const;
@@ -20,6 +22,8 @@ const SAMPLES = 8;
 const SEEDS = [1, 2, 3, 4] as const;
 /** Sets of which the moves are kept: some 50 MB each. */
 const KEPT = 2;
+/** Part of the work that is tracing; the rest is the fit. */
+const TRACING = 0.85;
 /** Of a cell with a brighter pixel in it nothing is told: it may be clipped. */
 const CLIPPED = 0.96;
 
@@ -42,20 +46,61 @@ export interface LitFrame {
   width: number;
 }
 
+/** Tracing the moves of a set; once all who asked for it have left, it is given up. */
+interface Trace {
+  moves: Promise<TracedMoves | null>;
+  abort: AbortController;
+  /** Those who wait. */
+  users: Set<OnPart>;
+}
+
+export interface MovesAsked {
+  /** Nobody wants it any more. */
+  signal: AbortSignal;
+  onPart: OnPart;
+}
+
 /** Finds what stands elsewhere in frames; a set is traced once, which takes half a minute. */
 export function createMovesOfFrames(light: SetLight) {
-  const kept = new Map<string, Promise<TracedMoves | null>>();
-  function movesOf(set: SetDocument): Promise<TracedMoves | null> {
+  const kept = new Map<string, Trace>();
+  async function movesOf(set: SetDocument, { signal, onPart }: MovesAsked): Promise<TracedMoves | null> {
     const key = traceKey(set);
-    const found = kept.get(key) ?? traced(set);
+    const trace = kept.get(key) ?? begun(key, set);
     kept.delete(key);
-    kept.set(key, found);
-    found.catch(() => kept.delete(key));
+    kept.set(key, trace);
     for (const old of [...kept.keys()].slice(0, -KEPT)) kept.delete(old);
-    return found;
+    trace.users.add(onPart);
+    const leave = () => {
+      trace.users.delete(onPart);
+      if (trace.users.size > 0) return;
+      if (kept.get(key) === trace) kept.delete(key);
+      trace.abort.abort(signal.reason);
+    };
+    signal.addEventListener('abort', leave);
+    try {
+      return await trace.moves;
+    } finally {
+      signal.removeEventListener('abort', leave);
+      trace.users.delete(onPart);
+    }
   }
 
-  async function traced(set: SetDocument): Promise<TracedMoves | null> {
+  function begun(key: string, set: SetDocument): Trace {
+    const abort = new AbortController();
+    // Each of its many questions listens.
+    setMaxListeners(0, abort.signal);
+    const users = new Set<OnPart>();
+    const moves = traced(set, abort.signal, (part) => {
+      for (const onPart of users) onPart(part);
+    });
+    const trace = { moves, abort, users };
+    moves.catch(() => {
+      if (kept.get(key) === trace) kept.delete(key);
+    });
+    return trace;
+  }
+
+  async function traced(set: SetDocument, signal: AbortSignal, onPart: OnPart): Promise<TracedMoves | null> {
     const sized = CELLS_PX.map((cellPx) => {
       const grid = sizeOf(set, Math.floor(ACROSS_PX / cellPx));
       return { cellPx, grid, window: windowOfProducts(set, grid) };
@@ -65,39 +110,54 @@ export function createMovesOfFrames(light: SetLight) {
     if (!fit?.window || stoodThings(set).length === 0) return null;
     const { grid, window, cellPx } = fit;
     const job = { ...grid, tile: window, firstSample: 0, samples: SAMPLES };
+    const far = farMoves(set);
+    // How many there will be near is known once it is known what is told; at most it is this.
+    let all = SEEDS.length + far.length + nearMoves(set, stoodThings(set)).length;
+    let done = 0;
+    const run = {
+      signal,
+      onDone: () => onPart((TRACING * ++done) / all),
+    };
     const plans = await light.moved(
       set,
       SEEDS.map((seed) => ({ move: null, job: { ...job, seed } })),
+      run,
     );
     const tried = async (moves: readonly TriedMove[]) => {
       const films = await light.moved(
         set,
         moves.map((move) => ({ move, job: { ...job, seed: SEEDS[0] } })),
+        run,
       );
       return films.map((own, i) => ({ move: moves[i] as TriedMove, films: own }));
     };
-    const far = await tried(farMoves(set));
+    const triedFar = await tried(far);
     const shared = { grid, window, cellPx, plans };
-    const told = await light.toldThings(set, picturesOf(set, { ...shared, tries: far, told: [] }));
-    const near = told.length > 0 ? await tried(nearMoves(set, told)) : [];
-    return { ...shared, tries: [...far, ...near], told };
+    const told = await light.toldThings(
+      set,
+      picturesOf(set, { ...shared, tries: triedFar, told: [] }),
+      signal,
+    );
+    const near = told.length > 0 ? nearMoves(set, told) : [];
+    all = SEEDS.length + far.length + near.length;
+    return { ...shared, tries: [...triedFar, ...(await tried(near))], told };
   }
 
   return {
-    async of(set: SetDocument, { lit, seen, width }: LitFrame): Promise<FrameMoves> {
+    async of(set: SetDocument, { lit, seen, width }: LitFrame, asked: MovesAsked): Promise<FrameMoves> {
       const named = ({ kind, key }: StoodThing) => ({
         kind,
         tag: key,
         name: (kind === 'light' ? set.lights : set.sheets).find(({ tag }) => tag === key)?.name ?? key,
       });
-      const moves = await movesOf(set);
+      const moves = await movesOf(set, asked);
       const told = moves?.told ?? [];
       const untold = stoodThings(set)
         .filter(({ kind, key }) => !told.some((own) => own.kind === kind && own.key === key))
         .map(named);
       if (!moves || told.length === 0) return { moved: [], untold };
       const frame = cellsOf(seen, width, moves);
-      const found = await light.movedThings(set, picturesOf(lit, moves), frame);
+      const found = await light.movedThings(set, picturesOf(lit, moves), frame, asked.signal);
       const moved = found.map(({ moves: ways, isNamed, ...thing }) => ({
         ...named(thing),
         moves: ways,

@@ -13,8 +13,10 @@ export interface Thing {
 /** What the builders of things write into: primitives, surfaces, and the names of things. */
 export class SceneParts {
   readonly list = new PrimitiveList();
-  readonly surfaces = new SurfaceList();
   readonly things: Thing[] = [];
+
+  /** @param surfaces where only shapes count, `UnseenSurfaces` */
+  constructor(readonly surfaces: SurfaceList = new SurfaceList()) {}
 
   thing(kind: Thing['kind'], key: string, name: string): number {
     return this.things.push({ kind, key, name }) - 1;

@@ -20,6 +20,7 @@ import { addLight } from './lights.js';
 import { type PrimitiveTable, primitiveBounds } from './primitives.js';
 import { addProduct } from './products/addProduct.js';
 import { addSheet } from './sheets.js';
+import { UnseenSurfaces } from './surface.js';
 
 /** Points round the outline of a curved piece. */
 const ROUND_POINTS = 24;
@@ -73,7 +74,7 @@ function isMoved(a: Product, b: Product): boolean {
 const moved = ({ low, high }: Bounds, by: Vector): Bounds => ({ low: add(low, by), high: add(high, by) });
 
 function boundsOf(product: Product): Bounds {
-  const parts = new SceneParts();
+  const parts = new SceneParts(new UnseenSurfaces());
   addProduct(parts, product);
   const table = parts.list.pack();
   const low: Vector = [Infinity, Infinity, Infinity];
@@ -90,7 +91,7 @@ function boundsOf(product: Product): Bounds {
 }
 
 function shapeOf(build: (parts: SceneParts) => void): Shape {
-  const parts = new SceneParts();
+  const parts = new SceneParts(new UnseenSurfaces());
   build(parts);
   const table = parts.list.pack();
   const tables = new SceneTables();

@@ -112,6 +112,17 @@ export class SurfaceList {
   }
 }
 
+/** Of things of which only the shape counts: no tables of roughness, no lettering is worked out. */
+export class UnseenSurfaces extends SurfaceList {
+  override add(): number {
+    return 0;
+  }
+
+  override addMedium(): number {
+    return 0;
+  }
+}
+
 /** Whether light can pass without being turned: shadow rays then have to be weighed, not just blocked. */
 export function letsThroughStraight(surface: Surface): boolean {
   return surface.softEdge !== null || surface.straight[0] + surface.straight[1] + surface.straight[2] > 0;

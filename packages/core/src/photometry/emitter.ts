@@ -1,4 +1,4 @@
-import type { AimedLight, LightOf, OpaqueMaterial, StandingLight, Vector } from '@fendrix/contract';
+import type { AimedLight, Gobo, LightOf, OpaqueMaterial, StandingLight, Vector } from '@fendrix/contract';
 import { overcastLuminance } from '../engine/faceLuminance.js';
 import {
   BEAM,
@@ -32,7 +32,6 @@ import {
 import { radians } from '../units/angle.js';
 import { aimFrame } from '../units/frame.js';
 import { normalise } from '../units/vector.js';
-import { drawGobo, type GoboRaster } from './gobo.js';
 
 /** Back and sides of a softbox, and what a lamp's inside would be. */
 export const BLACK_CLOTH: OpaqueMaterial = { kind: 'matte', reflectance: 0.04 };
@@ -50,7 +49,7 @@ export interface Emitter {
   /** Film that this light adds to. */
   channel: number;
   data: Float64Array;
-  gobo: GoboRaster | null;
+  gobo: Gobo | null;
   table: IntensityTable | null;
   /** Direction in which a film before it polarises, unit; none without one. */
   filmAxis?: Vector;
@@ -128,7 +127,7 @@ export function faceOf(light: FacedLight, channel: number): Emitter {
       d[BEAM] = PROJECTED;
       d[FOCUS] = light.focusM;
       d[FIELD_TAN] = Math.tan(radians(light.fieldDeg / 2));
-      face.gobo = drawGobo(light.gobo);
+      face.gobo = light.gobo;
       break;
     case 'window':
       if (light.sky === 'overcast') {

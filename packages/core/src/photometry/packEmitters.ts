@@ -9,6 +9,7 @@ import {
 } from '../engine/layouts.js';
 import type { SceneTables } from '../engine/tables.js';
 import type { Emitter } from './emitter.js';
+import { drawGobo } from './gobo.js';
 
 /** Puts emitters into the tables of the engine, with their gobos and tables of intensities. */
 export function packEmitters(tables: SceneTables, emitters: readonly Emitter[]): void {
@@ -21,7 +22,7 @@ export function packEmitters(tables: SceneTables, emitters: readonly Emitter[]):
     const e = index * EMITTER_STRIDE;
     data.set(emitter.data, e);
     if (emitter.gobo) {
-      const { widthPx, heightPx, value } = emitter.gobo;
+      const { widthPx, heightPx, value } = drawGobo(emitter.gobo);
       data[e + GOBO_OFFSET] = rasterOffset;
       data[e + GOBO_WIDTH] = widthPx;
       data[e + GOBO_HEIGHT] = heightPx;

@@ -1,38 +1,67 @@
+import type { FrameMoves } from '@fendrix/contract';
 import { movedWords, stoodName } from '@fendrix/words';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
-import CircularProgress from '@mui/material/CircularProgress';
+import LinearProgress from '@mui/material/LinearProgress';
+import { useEffect } from 'react';
 import { failureMessage } from '../../../shared/api';
 import { framesApi } from './framesApi';
 import { Note } from './Note';
 
+/** What is under way is asked for again after this, ms. */
+const AGAIN_MS = 500;
+
 /** Which card, flag or light stands elsewhere in a frame than planned, and which of them the picture would not tell. */
 export function MovedThings({ id, of }: { id: string; of: string }) {
-  const { data, error, isFetching } = framesApi.useReadMovesQuery({ id, of });
+  const { currentData: found, error, isFetching, refetch } = framesApi.useReadMovesQuery({ id, of });
+  const part = found && 'part' in found ? found.part : found || error ? null : 0;
+  useEffect(() => {
+    if (part === null || isFetching || error) return;
+    const again = setTimeout(() => void refetch(), AGAIN_MS);
+    return () => clearTimeout(again);
+  }, [part, isFetching, error, refetch]);
   return (
     <Box component="section" aria-label="What stands elsewhere" sx={{ my: 1 }}>
-      {isFetching && (
-        <Box role="status" sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
-          <CircularProgress size={16} aria-hidden />
-          Looking for a card or light that stands elsewhere. At the first frame of a set this takes about a
-          minute.
-        </Box>
-      )}
-      {error && !isFetching && <Alert severity="warning">{failureMessage(error)}</Alert>}
-      {data && !isFetching && (
-        <>
-          {data.moved.length > 0 ? (
-            <Alert severity={data.moved.length === 1 ? 'warning' : 'info'}>{movedWords(data.moved)}</Alert>
-          ) : (
-            <Box>No card or light stands elsewhere by so much that the products would show it.</Box>
-          )}
-          {data.untold.length > 0 && (
-            <Note>
-              The picture does not tell where these stand: {data.untold.map(stoodName).join(', ')}. Tape them.
-            </Note>
-          )}
-        </>
+      {error ? (
+        <Alert severity="warning">{failureMessage(error)}</Alert>
+      ) : part !== null ? (
+        <Looking part={part} />
+      ) : (
+        found && 'moved' in found && <Found {...found} />
       )}
     </Box>
+  );
+}
+
+function Looking({ part }: { part: number }) {
+  return (
+    <Box sx={{ display: 'grid', gap: 1 }}>
+      <Box role="status">
+        Looking for a card or light that stands elsewhere. At the first frame of a set this takes about a
+        minute.
+      </Box>
+      <LinearProgress
+        variant="determinate"
+        value={Math.round(100 * part)}
+        aria-label="How much of it is done"
+      />
+    </Box>
+  );
+}
+
+function Found({ moved, untold }: FrameMoves) {
+  return (
+    <>
+      {moved.length > 0 ? (
+        <Alert severity={moved.length === 1 ? 'warning' : 'info'}>{movedWords(moved)}</Alert>
+      ) : (
+        <Box>No card or light stands elsewhere by so much that the products would show it.</Box>
+      )}
+      {untold.length > 0 && (
+        <Note>
+          The picture does not tell where these stand: {untold.map(stoodName).join(', ')}. Tape them.
+        </Note>
+      )}
+    </>
   );
 }

@@ -5,6 +5,7 @@ import type {
   FrameFigures,
   FrameList,
   FrameMoves,
+  UnderWay,
 } from '@fendrix/contract';
 import { serverApi } from '../../../shared/api';
 import type { FramePage } from './useFrames';
@@ -32,7 +33,8 @@ export const framesApi = serverApi.injectEndpoints({
       query: ({ id }) => `frames/${id}/against-plan`,
       keepUnusedDataFor: 0,
     }),
-    readMoves: build.query<FrameMoves, { id: string; of: string }>({
+    /** While it is under way it has to be asked for again every few seconds, or it is given up. */
+    readMoves: build.query<FrameMoves | UnderWay, { id: string; of: string }>({
       query: ({ id }) => `frames/${id}/moves`,
       keepUnusedDataFor: 0,
     }),
