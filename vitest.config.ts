@@ -5,7 +5,9 @@ export default defineConfig({
     testTimeout: 60_000,
     // Path tracing keeps a core busy: more workers than cores only make each other slow.
     maxWorkers: 2,
-    tags: [{ name: 'more', description: 'The same on more sets and seeds: npm run test:more', timeout: 240_000 }],
+    tags: [
+      { name: 'more', description: 'The same on more sets and seeds: npm run test:more', timeout: 240_000 },
+    ],
     projects: [
       {
         extends: true,

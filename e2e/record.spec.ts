@@ -6,9 +6,9 @@ interface Listed {
   sets: { id: string; name: string }[];
 }
 
-/** A copy of the first demo set with few things on it, so that its sheet is quickly worked out. */
+/** A copy of a demo set with few things on it, so that its sheet is quickly worked out. */
 async function smallCopy(page: Page, name: string): Promise<string> {
-  const { sets } = (await (await page.request.get('/api/sets?search=one%20soft%20light')).json()) as Listed;
+  const { sets } = (await (await page.request.get('/api/sets?search=Brass')).json()) as Listed;
   const { document } = await (await page.request.get(`/api/sets/${sets.at(-1)?.id}`)).json();
   const few = { ...document, name, sheets: [], spots: document.spots.slice(0, 1), takes: [] };
   const made = await page.request.post('/api/sets', { data: { document: few } });

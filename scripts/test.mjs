@@ -12,7 +12,7 @@ const steps = [
   ['types of server and command line', bin('tsc'), ['-p', 'tsconfig.node.json']],
   ['types of the pages and of all tests', bin('tsc'), ['-p', 'tsconfig.json']],
   ['imports', process.execPath, ['scripts/check-imports.mjs']],
-  ['unit tests', bin('vitest'), ['run']],
+  ['unit tests', bin('vitest'), ['run', '--tagsFilter', '!more']],
   ['build', bin('vite'), ['build', 'apps/web', '--logLevel', 'error']],
   ['end-to-end tests', bin('playwright'), ['test', '-c', 'e2e', '--grep-invert', '@more']],
 ];

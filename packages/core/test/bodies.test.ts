@@ -1,7 +1,10 @@
 import type { Product, SetDocumentInput, Vector } from '@fendrix/contract';
 import { describe, expect, test } from 'vitest';
 import { RAY_TO } from '../src/engine/layouts.js';
+import { SceneParts } from '../src/geometry/builder.js';
+import { addProduct } from '../src/geometry/products/addProduct.js';
 import { FOOT_GAP_M } from '../src/geometry/scene.js';
+import { UnseenSurfaces } from '../src/geometry/surface.js';
 import { prepareTracing, productBounds, productShape, setRay, type Tracing } from '../src/index.js';
 import { defaultKitProducts } from './kitProducts.js';
 import { seededRandom } from './random.js';
@@ -217,4 +220,17 @@ describe('shapes in the plans', () => {
       );
     expect(outside).toEqual([]);
   });
+
+  test.each(defaultKitProducts())(
+    '%s has the same pieces, whether its surfaces are worked out or not',
+    (_id, product) => {
+      const [seen, unseen] = [new SceneParts(), new SceneParts(new UnseenSurfaces())];
+      for (const parts of [seen, unseen]) addProduct(parts, product);
+      const [table, bare] = [seen.list.pack(), unseen.list.pack()];
+      expect(bare.kind).toEqual(table.kind);
+      expect(bare.data).toEqual(table.data);
+      expect(seen.surfaces.surfaces.length).toBeGreaterThan(0);
+      expect(unseen.surfaces.surfaces).toEqual([]);
+    },
+  );
 });
