@@ -172,7 +172,7 @@ describe('command line', () => {
       const floats = data.subarray(data.length - 48 * 32 * 12);
       return { smooth, values: Array.from({ length: 48 * 32 }, (_, i) => floats.readFloatLE(12 * i + 4)) };
     };
-    const many = await render('many.pfm', '256');
+    const many = await render('many.pfm', '96');
     const plain = await render('plain.pfm', '2');
     const smooth = await render('smooth.pfm', '2', '--smooth');
     const errorOf = ({ values }: typeof many) =>

@@ -3,8 +3,8 @@ import {
   channelsOf,
   createFilms,
   type MovePictures,
-  type StoodThing,
   stokesOf,
+  type ToldThing,
   type TriedMove,
 } from '@fendrix/core';
 import { demoSet } from '@fendrix/demo';
@@ -19,14 +19,14 @@ const grey = () => new Float32Array(3 * width * height).fill(0.2);
 
 /** What was asked of the light, and what it answers. */
 let asked: { moves: (TriedMove | null)[][]; frames: Float32Array[]; pictures: MovePictures[] };
-let told: StoodThing[];
+let told: ToldThing[];
 let fails: boolean;
 let held: Promise<void>;
 beforeEach(() => {
   parts = [];
   held = Promise.resolve();
   asked = { moves: [], frames: [], pictures: [] };
-  told = [{ kind: 'sheet', key: '1' }];
+  told = [{ kind: 'sheet', key: '1', ways: ['right'], isFelt: false }];
   fails = false;
 });
 
@@ -72,7 +72,10 @@ test('a set is traced once for all of its frames, whatever its powers; names and
       isNamed: true,
     },
   ]);
-  expect(found.untold.map(({ tag }) => tag)).toEqual(['A', 'B', 'C', 'D', '2', '3']);
+  // The one that is named is not told to be taped, though it is not told of both ways.
+  expect(found.untold.map(({ tag, ways }) => `${tag} ${ways}`)).toEqual(
+    ['A', 'B', 'C', 'D', '2', '3'].map((tag) => `${tag} right,away`),
+  );
   // The plan four times, everything far, and near the one that is told, with products and camera.
   expect(asked.moves.map((own) => own.length)).toEqual([4, 28, 20]);
   const lit = { ...set, lights: set.lights.map((own) => ({ ...own, powerStops: own.powerStops - 1 })) };
@@ -112,7 +115,7 @@ test('where nothing is told, nothing is fitted; a failure is told and not kept',
     'out of memory',
   );
   fails = false;
-  told = [{ kind: 'light', key: 'A' }];
+  told = [{ kind: 'light', key: 'A', ways: ['right', 'away'], isFelt: false }];
   expect((await moves.of(other, { lit: other, seen: grey(), width }, asking())).moved).toHaveLength(1);
 });
 

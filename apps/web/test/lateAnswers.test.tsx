@@ -101,7 +101,7 @@ describe('an edit between question and answer stays', () => {
   });
 
   test('a point of the curve, twice: each counts from the set it was worked out for', async () => {
-    const bench = openDemo('cordial');
+    const bench = openDemo('mill');
     bench.show(<CurveSection />);
     const edited = pressThen(bench, 'Work it out', changeExposure);
     await waitFor(() => screen.getByTestId('curve'), { timeout: 60_000 });

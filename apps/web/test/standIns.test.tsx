@@ -295,7 +295,7 @@ describe('a frame held against its plan', () => {
       /1 White card, .*; or light B, .*does not tell which\.$/,
     );
     cleanup();
-    await hold({}, { untold: [light] });
+    await hold({}, { untold: [{ ...light, ways: ['right', 'away'] }] });
     expect(await screen.findByText(/^No card or light stands elsewhere/)).toBeTruthy();
     expect(screen.getByText(/does not tell where these stand: light B\. Tape them\./)).toBeTruthy();
   });

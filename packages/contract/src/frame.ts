@@ -149,6 +149,6 @@ export interface FrameMoves {
     moves: { way: 'right' | 'away'; byM: number; errorM: number }[];
     isNamed: boolean;
   }[];
-  /** Those that may stand 4 cm elsewhere without the picture telling it. */
-  untold: { kind: 'light' | 'sheet'; tag: string; name: string }[];
+  /** Those that may stand 4 cm elsewhere without the picture telling it, and the ways in which they may. */
+  untold: { kind: 'light' | 'sheet'; tag: string; name: string; ways: ('right' | 'away')[] }[];
 }

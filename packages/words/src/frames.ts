@@ -2,7 +2,7 @@ import type { FrameMoves, FrameSettings } from '@fendrix/contract';
 import { F_NUMBERS, formatLength, ISO_SPEEDS, printedSetting, SHUTTERS } from '@fendrix/core';
 
 type Moved = FrameMoves['moved'][number];
-type Stood = FrameMoves['untold'][number];
+type Stood = Pick<Moved, 'kind' | 'tag' | 'name'>;
 
 /** A light by its letter, a sheet by its number and name. */
 export const stoodName = ({ kind, tag, name }: Stood): string =>
@@ -28,6 +28,16 @@ export function movedWords(moved: readonly Moved[]): string {
   if (others.length === 0)
     return `${capital(stoodName(first))} stands elsewhere: as if it stood ${moveWords(first)}.`;
   return `Something stands elsewhere: ${moved.map((own) => `${stoodName(own)}, ${moveWords(own)}`).join('; or ')}. The frame does not tell which.`;
+}
+
+/** What may stand elsewhere without the picture telling it. */
+export function untoldWords(untold: FrameMoves['untold']): string {
+  const all = untold.map((own) => {
+    const [way] = own.ways;
+    const only = own.ways.length > 1 ? '' : way === 'right' ? ' to the sides' : ' nearer or further';
+    return `${stoodName(own)}${only}`;
+  });
+  return `The picture does not tell where these stand: ${all.join('; ')}. Tape them.`;
 }
 
 /** Figures that the camera wrote; one that it did not write is left out. */

@@ -6,7 +6,7 @@ export { backdropWords, changeWords, describeChange } from './changes.js';
 export { compositionWords } from './composition.js';
 export * from './day.js';
 export { fileStem } from './fileStem.js';
-export { movedWords, moveWords, settingsWords, stoodName } from './frames.js';
+export { movedWords, moveWords, settingsWords, stoodName, untoldWords } from './frames.js';
 export * from './ground.js';
 export { progressWords, questionWords } from './jobs.js';
 export { standInWords } from './kit.js';

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { movedWords } from '../src/index.js';
+import { movedWords, untoldWords } from '../src/index.js';
 
 const card = {
   kind: 'sheet' as const,
@@ -26,4 +26,18 @@ test('one of two that cannot be told apart; nothing of none', () => {
     'Something stands elsewhere: 1 White card, 3.1 cm (± 6 mm) further right; or light B, 2 cm (± 3 mm) nearer to the camera. The frame does not tell which.',
   );
   expect(movedWords([])).toBe('');
+});
+
+test('what the picture does not tell, and which way', () => {
+  const { kind, tag, name } = card;
+  const light = { kind: 'light' as const, tag: 'B', name: 'Key', ways: ['right' as const] };
+  expect(
+    untoldWords([
+      { ...light, tag: 'A', ways: ['right', 'away'] },
+      light,
+      { kind, tag, name, ways: ['away'] },
+    ]),
+  ).toBe(
+    'The picture does not tell where these stand: light A; light B to the sides; 1 White card nearer or further. Tape them.',
+  );
 });

@@ -30,10 +30,10 @@ import type {
   RimTrace,
   SetChange,
   SpotTrace,
-  StoodThing,
   Thing,
   Tile,
   TileJob,
+  ToldThing,
   TracedView,
   TriedCure,
   TriedMove,
@@ -128,7 +128,7 @@ export interface Pick {
 export interface TaskResults {
   tile: Float32Array;
   movedTile: Float32Array;
-  toldThings: StoodThing[];
+  toldThings: ToldThing[];
   movedThings: MovedThing[];
   /** All light, of a worker that knows it already. */
   gather: { gathered: Gathered } | { known: BakedLight };

@@ -17,11 +17,11 @@ import {
   type RebuildWish,
   type Rebuilt,
   type SpotTrace,
-  type StoodThing,
   smoothFilms,
   stokesOf,
   type Thing,
   type TileJob,
+  type ToldThing,
   type Tolerance,
   type TracedView,
   type TriedMove,
@@ -75,7 +75,7 @@ export interface SetLight {
     run?: { signal?: AbortSignal; onDone?(): void },
   ): Promise<Films[]>;
   /** Which lights and sheets a picture tells if they stand elsewhere. */
-  toldThings(set: SetDocument, pictures: MovePictures, signal?: AbortSignal): Promise<StoodThing[]>;
+  toldThings(set: SetDocument, pictures: MovePictures, signal?: AbortSignal): Promise<ToldThing[]>;
   /** Which of them stand elsewhere in a frame. */
   movedThings(
     set: SetDocument,

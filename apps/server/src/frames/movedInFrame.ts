@@ -3,11 +3,13 @@ import type { FrameMoves, SetDocument } from '@fendrix/contract';
 import {
   type Films,
   farMoves,
+  LEVEL_WAYS,
   type MovePictures,
   nearMoves,
   type StoodThing,
   stoodThings,
   type Tile,
+  type ToldThing,
   type TriedMove,
   traceKey,
   windowOfProducts,
@@ -35,7 +37,7 @@ interface TracedMoves {
   window: Tile;
   plans: Films[];
   tries: { move: TriedMove; films: Films }[];
-  told: StoodThing[];
+  told: ToldThing[];
 }
 
 /** What was read of a frame, and its set lit and exposed as it was. */
@@ -112,7 +114,8 @@ export function createMovesOfFrames(light: SetLight) {
     const job = { ...grid, tile: window, firstSample: 0, samples: SAMPLES };
     const far = farMoves(set);
     // How many there will be near is known once it is known what is told; at most it is this.
-    let all = SEEDS.length + far.length + nearMoves(set, stoodThings(set)).length;
+    const most = stoodThings(set).map((thing) => ({ ...thing, ways: [], isFelt: true }));
+    let all = SEEDS.length + far.length + nearMoves(set, most).length;
     let done = 0;
     const run = {
       signal,
@@ -152,9 +155,11 @@ export function createMovesOfFrames(light: SetLight) {
       });
       const moves = await movesOf(set, asked);
       const told = moves?.told ?? [];
-      const untold = stoodThings(set)
-        .filter(({ kind, key }) => !told.some((own) => own.kind === kind && own.key === key))
-        .map(named);
+      const untold = stoodThings(set).flatMap((thing) => {
+        const own = told.find(({ kind, key }) => kind === thing.kind && key === thing.key);
+        const ways = LEVEL_WAYS.filter((way) => !own?.ways.includes(way));
+        return ways.length > 0 ? [{ ...named(thing), ways: [...ways] }] : [];
+      });
       if (!moves || told.length === 0) return { moved: [], untold };
       const frame = cellsOf(seen, width, moves);
       const found = await light.movedThings(set, picturesOf(lit, moves), frame, asked.signal);

@@ -1,6 +1,6 @@
 import { type FrameFit, fitOfFrame } from './fitOfFrame.js';
 import { type MoveColumns, type MovePictures, moveColumns, movedBy } from './moveColumns.js';
-import type { LevelWay, StoodThing } from './triedMoves.js';
+import type { LevelWay, StoodThing, ToldThing } from './triedMoves.js';
 
 /** A light or sheet that stands elsewhere than planned, and what would explain it, the likeliest first. */
 export interface MovedThing extends StoodThing {
@@ -25,21 +25,29 @@ const RIVAL = 0.6;
 const ROUNDS = 3;
 /** How often the frame is laid over its plan anew. */
 const LAID = 4;
-/** A thing is told by the picture if it is when it stands this far off, m. */
+/** A thing is told by the picture if it is when it stands this far off, either side, m. */
 const TOLD_M = 0.04;
+/** What that has to explain of the plan, so that a frame of it, built as tape lets it be, tells it in nine of ten; measured: docs/physics/frames.md. */
+const TOLD_GAIN = 40;
+/** What explains so much is felt from millimetres on: it is tried in smaller steps. */
+const FELT_GAIN = 150;
 
 /**
- * Which of the lights and sheets a picture tells at all, should they stand 4 cm elsewhere: that of the plan changes by it past all that building and the
- * dials may do.
+ * Which of the lights and sheets a picture tells of, should they stand 4 cm elsewhere, and in which ways: that of the plan changes by it far past all that
+ * building and the dials may do.
  * @param pictures of large moves
  */
-export function toldThings(pictures: MovePictures): StoodThing[] {
+export function toldThings(pictures: MovePictures): ToldThing[] {
   const columns = moveColumns(pictures);
   const fit = fitOfFrame(columns, columns.planned);
-  const told = new Map<string, StoodThing>();
-  for (const column of columns.moved) {
-    const most = Math.max(...[-TOLD_M, TOLD_M].map((byM) => fit.explained(movedBy(column, byM))));
-    if (most >= LEAST_GAIN) told.set(`${column.thing.kind} ${column.thing.key}`, column.thing);
+  const told = new Map<string, ToldThing>();
+  for (const { thing, way, ...column } of columns.moved) {
+    const explained = [-TOLD_M, TOLD_M].map((byM) => fit.explained(movedBy({ thing, way, ...column }, byM)));
+    const name = `${thing.kind} ${thing.key}`;
+    const own = told.get(name) ?? { ...thing, ways: [], isFelt: false };
+    if (Math.min(...explained) >= TOLD_GAIN) own.ways.push(way);
+    own.isFelt ||= Math.max(...explained) >= FELT_GAIN;
+    if (own.ways.length > 0 || own.isFelt) told.set(name, own);
   }
   return [...told.values()];
 }

@@ -18,12 +18,19 @@ import { add, scale } from '../units/vector.js';
 export const WAYS = ['right', 'away', 'up'] as const;
 export type Way = (typeof WAYS)[number];
 /** Those that a frame tells; up and down only building moves a thing. */
-export type LevelWay = Exclude<Way, 'up'>;
+export const LEVEL_WAYS = ['right', 'away'] as const;
+export type LevelWay = (typeof LEVEL_WAYS)[number];
 
 /** A light or sheet that may have been put elsewhere than planned. */
 export interface StoodThing {
   kind: 'light' | 'sheet';
   key: string;
+}
+
+/** What a picture tells of: the ways in which it does; and whether it is felt from millimetres on. */
+export interface ToldThing extends StoodThing {
+  ways: LevelWay[];
+  isFelt: boolean;
 }
 
 /** What is moved to see what that does to the picture. */
@@ -38,6 +45,8 @@ export interface TriedMove {
 
 /** As far as lights and sheets are moved, m, either way: what building makes of it, what is a fault, and what is a large one. */
 const [BUILT_M, FAULT_M, FAR_M] = [0.005, 0.025, 0.05];
+/** Between them, for what is felt from millimetres on: it changes too unevenly to be read off the others. */
+const FELT_M = 0.0125;
 /** A product and the camera are only taken to stand as building lets them, m. */
 const [PRODUCT_M, CAMERA_M] = [0.003, 0.004];
 
@@ -58,15 +67,18 @@ export function stoodThings({ lights, sheets }: SetDocument): StoodThing[] {
 
 /** Large moves of every light and sheet: which of them the picture tells at all. */
 export const farMoves = (set: SetDocument): TriedMove[] =>
-  stoodThings(set).flatMap((thing) => bothWays(thing, ['right', 'away'], [FAR_M]));
+  stoodThings(set).flatMap((thing) => bothWays(thing, LEVEL_WAYS, [FAR_M]));
 
 /** The rest for some of them, and what products and the camera do when they stand a little aside. */
-export const nearMoves = (set: SetDocument, things: readonly StoodThing[]): TriedMove[] => [
-  ...things.flatMap((thing) => [
-    ...bothWays(thing, ['right', 'away'], [BUILT_M, FAULT_M]),
-    ...(lies(set, thing) ? [] : bothWays(thing, ['up'], [BUILT_M])),
-  ]),
-  ...set.products.flatMap(({ id }) => bothWays({ kind: 'product', key: id }, ['right', 'away'], [PRODUCT_M])),
+export const nearMoves = (set: SetDocument, things: readonly ToldThing[]): TriedMove[] => [
+  ...things.flatMap(({ kind, key, isFelt }) => {
+    const thing: StoodThing = { kind, key };
+    return [
+      ...bothWays(thing, LEVEL_WAYS, isFelt ? [BUILT_M, FELT_M, FAULT_M] : [BUILT_M, FAULT_M]),
+      ...(lies(set, thing) ? [] : bothWays(thing, ['up'], [BUILT_M])),
+    ];
+  }),
+  ...set.products.flatMap(({ id }) => bothWays({ kind: 'product', key: id }, LEVEL_WAYS, [PRODUCT_M])),
   ...bothWays({ kind: 'camera', key: '' }, WAYS, [CAMERA_M]),
 ];
 

@@ -1,5 +1,5 @@
 import type { FrameMoves } from '@fendrix/contract';
-import { movedWords, stoodName } from '@fendrix/words';
+import { movedWords, untoldWords } from '@fendrix/words';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import LinearProgress from '@mui/material/LinearProgress';
@@ -57,11 +57,7 @@ function Found({ moved, untold }: FrameMoves) {
       ) : (
         <Box>No card or light stands elsewhere by so much that the products would show it.</Box>
       )}
-      {untold.length > 0 && (
-        <Note>
-          The picture does not tell where these stand: {untold.map(stoodName).join(', ')}. Tape them.
-        </Note>
-      )}
+      {untold.length > 0 && <Note>{untoldWords(untold)}</Note>}
     </>
   );
 }
