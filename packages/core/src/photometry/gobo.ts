@@ -62,7 +62,7 @@ function shutWhereNot(open: (x: number, y: number) => boolean, steps: number): U
   );
 }
 
-/** The same of leaves, each of which is looked for in its own rectangle alone: 0.05 in place of 2 s. */
+/** The same of leaves, each of which is looked for in its own rectangle alone. */
 function shutByLeaves(
   { count, sizePart, seed }: Extract<Gobo, { kind: 'leaves' }>,
   steps: number,
