@@ -118,6 +118,7 @@ describe('what stands elsewhere in a frame, drawn', () => {
   test('a picture tells of what it shows, and not of what it does not', () => {
     const keys = toldThings({ ...pictures, tries: tries.filter(({ move }) => Math.abs(move.byM) === 0.05) });
     expect(keys.map(({ key }) => key)).toEqual(['card', 'flag']);
+    expect(keys.every(({ ways }) => ways.includes('right'))).toBe(true);
   });
 
   test.each(['card', 'flag'] as const)('a %s 4 cm aside is named, and by how much; in all but one', (key) => {

@@ -47,7 +47,8 @@ export function toldThings(pictures: MovePictures): ToldThing[] {
     const own = told.get(name) ?? { ...thing, ways: [], isFelt: false };
     if (Math.min(...explained) >= TOLD_GAIN) own.ways.push(way);
     own.isFelt ||= Math.max(...explained) >= FELT_GAIN;
-    if (own.ways.length > 0 || own.isFelt) told.set(name, own);
+    // What is told in one frame or another is looked for too, though nobody is promised that it will be found.
+    if (Math.max(...explained) >= LEAST_GAIN) told.set(name, own);
   }
   return [...told.values()];
 }
