@@ -119,7 +119,9 @@ await page.getByRole('button', { name: 'Hold it against the plan' }).click({ tim
 await page.getByRole('slider', { name: 'Frame wiped over its plan' }).waitFor({ timeout: 90_000 });
 await page.getByText(/ stands elsewhere( by so much|: as if)/).waitFor({ timeout: 240_000 });
 await page.getByText('Stand-in devices').click();
-await page.evaluate(() => window.scrollTo(0, 330));
+await page
+  .getByRole('region', { name: 'What stands elsewhere' })
+  .evaluate((part) => part.scrollIntoView({ block: 'center' }));
 await page.waitForTimeout(2000);
 await page.screenshot({ path: join(folder, 'frames.png') });
 await page.keyboard.press('k');
