@@ -37,8 +37,8 @@ function Looking({ part }: { part: number }) {
   return (
     <Box sx={{ display: 'grid', gap: 1 }}>
       <Box role="status">
-        Looking for a card or light that stands elsewhere. At the first frame of a set this takes about a
-        minute.
+        Looking for a card or light that stands elsewhere. At the first frame of a set this takes a minute or
+        two.
       </Box>
       <LinearProgress
         variant="determinate"
