@@ -18,14 +18,24 @@ const height = 320;
 const grey = () => new Float32Array(3 * width * height).fill(0.2);
 
 /** What was asked of the light, and what it answers. */
-let asked: { moves: (TriedMove | null)[][]; frames: Float32Array[]; pictures: MovePictures[] };
+let asked: {
+  moves: (readonly TriedMove[])[][];
+  frames: Float32Array[];
+  pictures: MovePictures[];
+  traced: Float32Array[];
+};
+/** What a search asks for. */
+const elsewhere: TriedMove[] = [
+  { part: { kind: 'sheet', key: '1' }, way: 'right', byM: 0.031 },
+  { part: { kind: 'sheet', key: '1' }, way: 'away', byM: 0.012 },
+];
 let told: ToldThing[];
 let fails: boolean;
 let held: Promise<void>;
 beforeEach(() => {
   parts = [];
   held = Promise.resolve();
-  asked = { moves: [], frames: [], pictures: [] };
+  asked = { moves: [], frames: [], pictures: [], traced: [] };
   told = [{ kind: 'sheet', key: '1', ways: ['right'], isFelt: false }];
   fails = false;
 });
@@ -47,16 +57,18 @@ const light = {
     await held;
     run?.signal?.throwIfAborted();
     for (const _ of tries) run?.onDone?.();
-    asked.moves.push(tries.map(({ move }) => move));
+    asked.moves.push(tries.map(({ moves }) => moves));
     return tries.map(({ job }) =>
       createFilms(job.tile.width, job.tile.height, channelsOf(of).length, stokesOf(of.camera).length),
     );
   },
   toldThings: async () => told,
-  movedThings: async (_: SetDocument, pictures: MovePictures, frame: Float32Array) => {
+  movedThings: async (...[, { pictures, seen }, traced]: Parameters<SetLight['movedThings']>) => {
     asked.pictures.push(pictures);
-    asked.frames.push(frame);
-    return [{ kind: 'sheet', key: '1', moves: [{ way: 'right', byM: 0.04, errorM: 0.01 }], isNamed: true }];
+    asked.frames.push(seen);
+    asked.traced.push(...(await traced([elsewhere, elsewhere])));
+    const move = { way: 'right', byM: 0.04, errorM: 0.01 };
+    return { things: [{ kind: 'sheet', key: '1', moves: [move], isNamed: true }], isExplained: true };
   },
 } as unknown as SetLight;
 
@@ -77,12 +89,15 @@ test('a set is traced once for all of its frames, whatever its powers; names and
     ['A', 'B', 'C', 'D', '2', '3'].map((tag) => `${tag} right,away`),
   );
   // The plan four times, everything far, and near the one that is told, with products and camera.
-  expect(asked.moves.map((own) => own.length)).toEqual([4, 28, 20]);
+  expect(asked.moves.map((own) => own.length)).toEqual([4, 28, 20, 2]);
+  // What the search asks for is traced for the frame alone, both moves at once.
+  expect(asked.moves[3]).toEqual([elsewhere, elsewhere]);
+  expect(asked.traced.map((own) => own.length)).toEqual([asked.frames[0]?.length, asked.frames[0]?.length]);
   const lit = { ...set, lights: set.lights.map((own) => ({ ...own, powerStops: own.powerStops - 1 })) };
   await moves.of(set, { lit, seen: grey(), width }, asking());
-  expect(asked.moves).toHaveLength(3);
+  expect(asked.moves.slice(4).map((own) => own.length)).toEqual([2]);
   await moves.of({ ...set, sheets: set.sheets.slice(1) }, { lit: set, seen: grey(), width }, asking());
-  expect(asked.moves).toHaveLength(6);
+  expect(asked.moves.slice(5)).toHaveLength(4);
 });
 
 test('cells are means; one in which something is clipped tells nothing', async () => {
@@ -122,9 +137,11 @@ test('where nothing is told, nothing is fitted; a failure is told and not kept',
 test('how much of it is done is told to all who wait, and never goes back', async () => {
   const moves = createMovesOfFrames(light);
   await moves.of(set, { lit: set, seen: grey(), width }, asking());
-  expect(parts).toHaveLength(4 + 28 + 20);
+  expect(parts).toHaveLength(4 + 28 + 20 + 2);
   expect(parts).toEqual([...parts].sort((a, b) => a - b));
-  expect(parts.at(-1)).toBeCloseTo(0.85, 6);
+  expect(parts.at(-3)).toBeCloseTo(0.7, 6);
+  expect(parts.at(-1)).toBeGreaterThan(0.7);
+  expect(parts.at(-1)).toBeLessThan(1);
 });
 
 test('one who leaves does not stop it for another; when all have left it is given up, and begun anew when asked', async () => {
@@ -139,10 +156,11 @@ test('one who leaves does not stop it for another; when all have left it is give
   hold();
   const [left, stayed] = [new AbortController(), new AbortController()];
   const answers = [left, stayed].map(({ signal }) => moves.of(set, frame, asking(signal)));
-  left.abort();
+  const leaving = expect(answers[0]).rejects.toThrow('gone');
+  left.abort(new Error('gone'));
   letGo();
   expect((await answers[1])?.moved).toHaveLength(1);
-  await answers[0];
+  await leaving;
 
   const other = { ...set, sheets: set.sheets.slice(1) };
   hold();

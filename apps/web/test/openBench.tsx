@@ -1,6 +1,15 @@
 import { defaultKit } from '@fendrix/catalogue';
 import type { SetDocument } from '@fendrix/contract';
-import { mirrorBand, pickSources, prepareTracing, rayThrough, spotReading, traceSpot } from '@fendrix/core';
+import {
+  mirrorBand,
+  pickSources,
+  prepareTracing,
+  rayThrough,
+  spotReading,
+  type Tracing,
+  traceKey,
+  traceSpot,
+} from '@fendrix/core';
 import { type DemoName, demoSet } from '@fendrix/demo';
 import { doTask, type Pick, type Task } from '@fendrix/workers';
 import { act, cleanup, render } from '@testing-library/react';
@@ -18,10 +27,23 @@ import { kitApi } from '../src/features/kit';
 /** Samples of what takes long, fewer than on a bench. */
 const FEW: Partial<Record<Task['kind'], number>> = { field: 8, view: 3, tryCure: 3, judge: 2 };
 
+/** Sets that are kept ready, as a worker keeps its last: what it takes to bake the light of one is paid once. */
+const KEPT = 3;
+const ready = new Map<string, Tracing>();
+
+function tracingOf(set: SetDocument): Tracing {
+  const key = traceKey(set);
+  const tracing = ready.get(key) ?? prepareTracing(set);
+  ready.delete(key);
+  ready.set(key, tracing);
+  for (const old of [...ready.keys()].slice(0, -KEPT)) ready.delete(old);
+  return tracing;
+}
+
 /** Does a task here and now, as a worker does, with few samples. */
 function done(set: SetDocument, task: Task): unknown {
   const samples = FEW[task.kind];
-  return doTask(set, prepareTracing(set), samples === undefined ? task : ({ ...task, samples } as Task));
+  return doTask(set, tracingOf(set), samples === undefined ? task : ({ ...task, samples } as Task));
 }
 
 const alreadyRead = new Map<string, ReturnType<typeof readAnew>>();

@@ -189,7 +189,7 @@ describe('a frame held against its plan', () => {
     verdicts: [],
     sharpness: { products: [], resolvedPx: 25, isTooSmall: true, limitPx: 5 },
   };
-  const still: FrameMoves = { moved: [], untold: [] };
+  const still: FrameMoves = { moved: [], isExplained: true, untold: [] };
   /** @param underWay how much of what stands elsewhere is done, the first times it is asked for */
   async function hold(
     found: Partial<FrameAgainstPlan>,

@@ -140,15 +140,17 @@ export interface UnderWay {
 
 /** Which lights and sheets stand elsewhere in a frame than planned, by all that moving each would do to the picture of the products. */
 export interface FrameMoves {
-  /** The one that is named, or those of which it is one; none where nothing stands elsewhere that the picture would tell. */
+  /** Those that are named, and those of which it is one; none where nothing stands elsewhere that the picture would tell. */
   moved: {
     kind: 'light' | 'sheet';
     tag: string;
     name: string;
-    /** What would explain the frame, the likeliest first: m further right or away from the camera, with one deviation. */
+    /** m further right and away from the camera, with one deviation, the longer first. */
     moves: { way: 'right' | 'away'; byM: number; errorM: number }[];
     isNamed: boolean;
   }[];
+  /** Whether that, or building by tape, explains the frame; otherwise something else is changed. */
+  isExplained: boolean;
   /** Those that may stand 4 cm elsewhere without the picture telling it, and the ways in which they may. */
   untold: { kind: 'light' | 'sheet'; tag: string; name: string; ways: ('right' | 'away')[] }[];
 }

@@ -14,6 +14,15 @@ export * from './compare/frameFigures.js';
 export * from './compare/frameSharpness.js';
 export * from './compare/frameShift.js';
 export * from './compare/judgeFrame.js';
+export {
+  type LaidFrame,
+  layFrame,
+  lessFound,
+  likelyPlaces,
+  type Place,
+  type WeighedPlaces,
+  weighPlaces,
+} from './compare/laidFrame.js';
 export * from './compare/lightsOfFrame.js';
 export type { MovePictures } from './compare/moveColumns.js';
 export * from './compare/movedThings.js';

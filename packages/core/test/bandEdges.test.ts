@@ -94,7 +94,7 @@ describe('how a product stands, by its outline and its label', () => {
     return standingOfProducts(edges, measurePrints(...pictures, bands, plan), bands, () => widthM)[0];
   };
   const moved = (byM: number): SetDocument =>
-    withMoved(plan, { part: { kind: 'product', key: 'bottle' }, way: 'right', byM });
+    withMoved(plan, [{ part: { kind: 'product', key: 'bottle' }, way: 'right', byM }]);
 
   test('as planned: nothing is off by three of its errors', () => {
     const found = seen(plan, 3);

@@ -10,7 +10,7 @@ export const stoodName = ({ kind, tag, name }: Stood): string =>
 
 const capital = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
 
-/** What would explain a frame: the ways in which a thing may stand elsewhere. */
+/** How a thing stands elsewhere. */
 export function moveWords({ moves }: Pick<Moved, 'moves'>): string {
   return moves
     .map(({ way, byM, errorM }) => {
@@ -18,16 +18,25 @@ export function moveWords({ moves }: Pick<Moved, 'moves'>): string {
       if (way === 'right') return `${length} further ${byM > 0 ? 'right' : 'left'}`;
       return `${length} ${byM > 0 ? 'further from the camera' : 'nearer to the camera'}`;
     })
-    .join(', or ');
+    .join(' and ');
 }
 
-/** What stands elsewhere in a frame: the thing that is named, or those of which it is one. */
-export function movedWords(moved: readonly Moved[]): string {
-  const [first, ...others] = moved;
-  if (!first) return '';
-  if (others.length === 0)
-    return `${capital(stoodName(first))} stands elsewhere: as if it stood ${moveWords(first)}.`;
-  return `Something stands elsewhere: ${moved.map((own) => `${stoodName(own)}, ${moveWords(own)}`).join('; or ')}. The frame does not tell which.`;
+/** What stands elsewhere in a frame: things that are named, those of which it is one, and what is left. */
+export function movedWords({ moved, isExplained }: Pick<FrameMoves, 'moved' | 'isExplained'>): string {
+  const named = moved.filter(({ isNamed }) => isNamed);
+  const either = moved.filter(({ isNamed }) => !isNamed);
+  const others = either.map((own) => `${stoodName(own)}, ${moveWords(own)}`).join('; or ');
+  return [
+    ...named.map((own) => `${capital(stoodName(own))} stands elsewhere: as if it stood ${moveWords(own)}.`),
+    either.length > 0 && `Something stands elsewhere: ${others}. The frame does not tell which.`,
+    moved.length === 0 &&
+      isExplained &&
+      'No card or light stands elsewhere by so much that the products would show it.',
+    !isExplained &&
+      `The frame differs from its plan by ${moved.length > 0 ? 'more than that' : 'more than a card or light that stands elsewhere'} explains: look what stands before the lens, and what was changed.`,
+  ]
+    .filter(Boolean)
+    .join(' ');
 }
 
 /** What may stand elsewhere without the picture telling it. */

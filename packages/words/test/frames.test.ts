@@ -2,7 +2,7 @@ import { expect, test } from 'vitest';
 import { movedWords, untoldWords } from '../src/index.js';
 
 const card = {
-  kind: 'sheet' as const,
+  kind: 'sheet' as 'sheet' | 'light',
   tag: '1',
   name: 'White card',
   moves: [
@@ -12,20 +12,34 @@ const card = {
   isNamed: true,
 };
 
-test('a card that stands elsewhere: what would explain it, both ways', () => {
-  expect(movedWords([card])).toBe(
-    '1 White card stands elsewhere: as if it stood 3.1 cm (± 6 mm) further right, or 2 cm (± 3 mm) nearer to the camera.',
+const words = (...moved: (typeof card)[]) => movedWords({ moved, isExplained: true });
+
+test('a card that stands elsewhere: how far, both ways', () => {
+  expect(words(card)).toBe(
+    '1 White card stands elsewhere: as if it stood 3.1 cm (± 6 mm) further right and 2 cm (± 3 mm) nearer to the camera.',
   );
-  expect(movedWords([{ ...card, kind: 'light', tag: 'B' }])).toMatch(/^Light B stands elsewhere/);
+  expect(words({ ...card, kind: 'light', tag: 'B' })).toMatch(/^Light B stands elsewhere/);
+  expect(words(card, { ...card, tag: '2', name: 'Flag' })).toMatch(
+    /^1 White card stands elsewhere: .*camera\. 2 Flag stands elsewhere: .*camera\.$/,
+  );
 });
 
-test('one of two that cannot be told apart; nothing of none', () => {
+test('one of two that cannot be told apart; none', () => {
   const [right, nearer] = card.moves.map((move) => [move]);
   const light = { ...card, kind: 'light' as const, tag: 'B', moves: nearer ?? [], isNamed: false };
-  expect(movedWords([{ ...card, moves: right ?? [], isNamed: false }, light])).toBe(
+  expect(words({ ...card, moves: right ?? [], isNamed: false }, light)).toBe(
     'Something stands elsewhere: 1 White card, 3.1 cm (± 6 mm) further right; or light B, 2 cm (± 3 mm) nearer to the camera. The frame does not tell which.',
   );
-  expect(movedWords([])).toBe('');
+  expect(words()).toMatch(/^No card or light stands elsewhere by so much/);
+});
+
+test('a frame that stays unexplained says so', () => {
+  expect(movedWords({ moved: [], isExplained: false })).toMatch(
+    /^The frame differs from its plan by more than a card or light that stands elsewhere explains: look/,
+  );
+  expect(movedWords({ moved: [card], isExplained: false })).toMatch(
+    /^1 White card stands elsewhere: .*\. The frame differs from its plan by more than that explains: look/,
+  );
 });
 
 test('what the picture does not tell, and which way', () => {

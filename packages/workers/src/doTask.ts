@@ -17,12 +17,14 @@ import {
   judgeSet,
   keepLight,
   lampBehindFrost,
+  layFrame,
+  lessFound,
+  likelyPlaces,
   likenessOf,
   look,
   loseGlare,
   mirrorBand,
   mirrorMapTile,
-  movedThings,
   movedTile,
   overlaps,
   partTile,
@@ -47,6 +49,7 @@ import {
   triedCure,
   tryCard,
   usualCures,
+  weighPlaces,
 } from '@fendrix/core';
 import type { Pick, Task, TaskResults } from './protocol.js';
 
@@ -56,11 +59,17 @@ export function doTask(set: SetDocument, tracing: Tracing, task: Task): TaskResu
     case 'tile':
       return renderTile(tracing, task.job);
     case 'movedTile':
-      return movedTile(tracing, set, task.move, task.job);
+      return movedTile(tracing, set, task.moves, task.job);
     case 'toldThings':
       return toldThings(task.pictures);
-    case 'movedThings':
-      return movedThings(task.pictures, task.frame);
+    case 'layFrame':
+      return layFrame(task.pictures, task.frame);
+    case 'lessFound':
+      return lessFound(task.laid, task.picture);
+    case 'likelyPlaces':
+      return likelyPlaces(task.laid);
+    case 'weighPlaces':
+      return weighPlaces(task.laid, task.pictures, task.stepM);
     case 'gather':
       return tracing.tables.lit === 0
         ? { gathered: gatherLight(tracing, task.part, task.of) }

@@ -16,14 +16,15 @@ import type {
   GradientAnswer,
   GradientWish,
   JudgedBy,
+  LaidFrame,
   LightSource,
   MirrorBand,
   MirrorMap,
-  MovedThing,
   MovePictures,
   NoGradient,
   Overlap,
   PartMap,
+  Place,
   RebuildWish,
   Rebuilt,
   Region,
@@ -39,6 +40,7 @@ import type {
   TriedMove,
   Verdict,
   WayOut,
+  WeighedPlaces,
   ZoneOptions,
 } from '@fendrix/core';
 
@@ -72,12 +74,15 @@ export type Task =
   | { kind: 'overlaps' }
   | { kind: 'inFrame' }
   | { kind: 'rims' }
-  /** A tile of the picture with one thing moved, of the light of the plan; none for the plan itself. */
-  | { kind: 'movedTile'; move: TriedMove | null; job: TileJob }
+  /** A tile of the picture with things moved, of the light of the plan; none for the plan itself. */
+  | { kind: 'movedTile'; moves: readonly TriedMove[]; job: TileJob }
   /** Which things the picture tells if they stand elsewhere, see `toldThings`. */
   | { kind: 'toldThings'; pictures: MovePictures }
-  /** Which of them stand elsewhere in a frame. */
-  | { kind: 'movedThings'; pictures: MovePictures; frame: Float32Array }
+  /** What a search for those that stand elsewhere in a frame asks, see `MoveSearch`. */
+  | { kind: 'layFrame'; pictures: MovePictures; frame: Float32Array }
+  | { kind: 'lessFound'; laid: LaidFrame; picture: Float32Array }
+  | { kind: 'likelyPlaces'; laid: LaidFrame }
+  | { kind: 'weighPlaces'; laid: LaidFrame; pictures: readonly (Float32Array | null)[]; stepM: number }
   /** The view for judging, and what it is a view of, see `traceKey`. */
   | { kind: 'view'; samples: number }
   /** All verdicts on the set, by a view of its own; with the tones of a frame of it where there is one. */
@@ -129,7 +134,10 @@ export interface TaskResults {
   tile: Float32Array;
   movedTile: Float32Array;
   toldThings: ToldThing[];
-  movedThings: MovedThing[];
+  layFrame: LaidFrame;
+  lessFound: LaidFrame;
+  likelyPlaces: Place[];
+  weighPlaces: WeighedPlaces;
   /** All light, of a worker that knows it already. */
   gather: { gathered: Gathered } | { known: BakedLight };
   solve: BakedLight;

@@ -11,8 +11,10 @@ import {
   type FrameTones,
   type JudgedBy,
   type MirrorBand,
-  type MovedThing,
+  type MovedInFrame,
   type MovePictures,
+  type MoveSearch,
+  movedThings,
   type PartMap,
   type RebuildWish,
   type Rebuilt,
@@ -68,21 +70,21 @@ export interface SetLight {
   verdicts(set: SetDocument, by: JudgedBy, frame?: FrameTones): Promise<Verdict[]>;
   /** What the lens sees, mirrors and how deep it lies, without light. */
   seen(set: SetDocument): Promise<TracedView>;
-  /** Films of tiles of a set with one thing moved each, of the light of the plan. */
+  /** Films of tiles of a set with things moved, of the light of the plan. */
   moved(
     set: SetDocument,
-    tries: readonly { move: TriedMove | null; job: TileJob }[],
+    tries: readonly { moves: readonly TriedMove[]; job: TileJob }[],
     run?: { signal?: AbortSignal; onDone?(): void },
   ): Promise<Films[]>;
   /** Which lights and sheets a picture tells if they stand elsewhere. */
   toldThings(set: SetDocument, pictures: MovePictures, signal?: AbortSignal): Promise<ToldThing[]>;
-  /** Which of them stand elsewhere in a frame. */
+  /** Which of them stand elsewhere in a frame. @param traced pictures of the set with things moved, as the frame is lit */
   movedThings(
     set: SetDocument,
-    pictures: MovePictures,
-    frame: Float32Array,
+    frame: { pictures: MovePictures; seen: Float32Array },
+    traced: MoveSearch['traced'],
     signal?: AbortSignal,
-  ): Promise<MovedThing[]>;
+  ): Promise<MovedInFrame>;
   /** How far the figures of a set may be off, what has to be held closest first. */
   tolerances(set: SetDocument, seed: number, signal: AbortSignal): Promise<Tolerance[]>;
   /** The set with another product in it; null where it has not the one whose place that takes. */
@@ -155,10 +157,10 @@ export function createSetLight({ spotSamples = SPOT_SAMPLES } = {}): SetLight {
         const run = { priority: BEHIND + behind++, ...(signal ? { signal } : {}) };
         await bakeSpread(own, keyed, run);
         return Promise.all(
-          tries.map(async ({ move, job }) => {
+          tries.map(async ({ moves, job }) => {
             const { width, height } = job.tile;
             const films = createFilms(width, height, channelsOf(set).length, stokesOf(set.camera).length);
-            const sums = await own.run(keyed, { kind: 'movedTile', move, job }, run);
+            const sums = await own.run(keyed, { kind: 'movedTile', moves, job }, run);
             addTile(films, { x: 0, y: 0, width, height }, sums, job.samples);
             onDone?.();
             return films;
@@ -169,14 +171,19 @@ export function createSetLight({ spotSamples = SPOT_SAMPLES } = {}): SetLight {
       withPool((own) =>
         own.run({ key: traceKey(set), set }, { kind: 'toldThings', pictures }, signal ? { signal } : {}),
       ),
-    movedThings: (set, pictures, frame, signal) =>
-      withPool((own) =>
-        own.run(
-          { key: traceKey(set), set },
-          { kind: 'movedThings', pictures, frame },
-          signal ? { signal } : {},
-        ),
-      ),
+    movedThings: (set, { pictures, seen }, traced, signal) =>
+      withPool((own) => {
+        const keyed = { key: traceKey(set), set };
+        const run = signal ? { signal } : {};
+        return movedThings({
+          laid: () => own.run(keyed, { kind: 'layFrame', pictures, frame: seen }, run),
+          lessFound: (laid, picture) => own.run(keyed, { kind: 'lessFound', laid, picture }, run),
+          likely: (laid) => own.run(keyed, { kind: 'likelyPlaces', laid }, run),
+          weighed: (laid, all, stepM) =>
+            own.run(keyed, { kind: 'weighPlaces', laid, pictures: all, stepM }, run),
+          traced,
+        });
+      }),
     rebuilt: (set, wish) =>
       withPool((own) => own.run({ key: traceKey(set), set }, { kind: 'rebuild', wish })),
     tolerances: (set, seed, signal) =>

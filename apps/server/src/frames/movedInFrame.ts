@@ -5,10 +5,12 @@ import {
   farMoves,
   LEVEL_WAYS,
   type MovePictures,
+  type MoveSearch,
   nearMoves,
   type StoodThing,
   stoodThings,
   type Tile,
+  type TileJob,
   type ToldThing,
   type TriedMove,
   traceKey,
@@ -24,8 +26,8 @@ const SAMPLES = 8;
 const SEEDS = [1, 2, 3, 4] as const;
 /** Sets of which the moves are kept: some 50 MB each. */
 const KEPT = 2;
-/** Part of the work that is tracing; the rest is the fit. */
-const TRACING = 0.85;
+/** Part of the work that is done once the set is traced; and after how many pictures of the search half of the rest is. */
+const [TRACING, HALF_OF_REST] = [0.7, 20];
 /** Of a cell with a brighter pixel in it nothing is told: it may be clipped. */
 const CLIPPED = 0.96;
 
@@ -35,6 +37,8 @@ interface TracedMoves {
   /** Pixels of the plan across a cell. */
   cellPx: number;
   window: Tile;
+  /** The tile that is traced for each of them. */
+  job: TileJob;
   plans: Films[];
   tries: { move: TriedMove; films: Films }[];
   told: ToldThing[];
@@ -111,7 +115,7 @@ export function createMovesOfFrames(light: SetLight) {
       sized.find(({ window }) => window && window.width * window.height <= MOST_CELLS) ?? sized.at(-1);
     if (!fit?.window || stoodThings(set).length === 0) return null;
     const { grid, window, cellPx } = fit;
-    const job = { ...grid, tile: window, firstSample: 0, samples: SAMPLES };
+    const job = { ...grid, tile: window, firstSample: 0, samples: SAMPLES, seed: SEEDS[0] };
     const far = farMoves(set);
     // How many there will be near is known once it is known what is told; at most it is this.
     const most = stoodThings(set).map((thing) => ({ ...thing, ways: [], isFelt: true }));
@@ -123,19 +127,19 @@ export function createMovesOfFrames(light: SetLight) {
     };
     const plans = await light.moved(
       set,
-      SEEDS.map((seed) => ({ move: null, job: { ...job, seed } })),
+      SEEDS.map((seed) => ({ moves: [], job: { ...job, seed } })),
       run,
     );
     const tried = async (moves: readonly TriedMove[]) => {
       const films = await light.moved(
         set,
-        moves.map((move) => ({ move, job: { ...job, seed: SEEDS[0] } })),
+        moves.map((move) => ({ moves: [move], job })),
         run,
       );
       return films.map((own, i) => ({ move: moves[i] as TriedMove, films: own }));
     };
     const triedFar = await tried(far);
-    const shared = { grid, window, cellPx, plans };
+    const shared = { grid, window, cellPx, job, plans };
     const told = await light.toldThings(
       set,
       picturesOf(set, { ...shared, tries: triedFar, told: [] }),
@@ -160,10 +164,28 @@ export function createMovesOfFrames(light: SetLight) {
         const ways = LEVEL_WAYS.filter((way) => !own?.ways.includes(way));
         return ways.length > 0 ? [{ ...named(thing), ways: [...ways] }] : [];
       });
-      if (!moves || told.length === 0) return { moved: [], untold };
+      if (!moves || told.length === 0) return { moved: [], isExplained: true, untold };
       const frame = cellsOf(seen, width, moves);
-      const found = await light.movedThings(set, picturesOf(lit, moves), frame, asked.signal);
-      const moved = found.map(({ moves: ways, isNamed, ...thing }) => ({
+      let searched = 0;
+      const run = {
+        signal: asked.signal,
+        // How many it will be nobody knows.
+        onDone: () => {
+          searched++;
+          asked.onPart(TRACING + ((1 - TRACING) * searched) / (searched + HALF_OF_REST));
+        },
+      };
+      const traced: MoveSearch['traced'] = async (all) => {
+        const films = await light.moved(
+          set,
+          all.map((own) => ({ moves: own, job: moves.job })),
+          run,
+        );
+        return films.map((own) => developed(lit, own));
+      };
+      const read = { pictures: picturesOf(lit, moves), seen: frame };
+      const { things, isExplained } = await light.movedThings(set, read, traced, asked.signal);
+      const moved = things.map(({ moves: ways, isNamed, ...thing }) => ({
         ...named(thing),
         moves: ways,
         isNamed,
@@ -171,7 +193,7 @@ export function createMovesOfFrames(light: SetLight) {
       // What may be it beside another is told there.
       const isMoved = ({ kind, tag }: { kind: string; tag: string }) =>
         moved.some((own) => own.kind === kind && own.tag === tag);
-      return { moved, untold: untold.filter((own) => !isMoved(own)) };
+      return { moved, isExplained, untold: untold.filter((own) => !isMoved(own)) };
     },
   };
 }

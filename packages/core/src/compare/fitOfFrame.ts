@@ -12,28 +12,40 @@ const WEIGHED = 3;
 export interface FrameFit {
   /** What is left of the frame when something is taken off it, a robust sum of squares; null for nothing. */
   cost(stops: Float64Array | null): number;
-  /** The same, each value weighed as it is once that is taken off. */
-  weighedFor(stops: Float64Array): (stops: Float64Array) => number;
   /** How much of a change cannot be laid on anything else, as a sum of squares. */
   explained(stops: Float64Array): number;
-  /** Takes something off the frame for good. */
-  take(stops: Float64Array): void;
   /** How much of each column there is. */
   parts: readonly number[];
+  /** How each value of the window weighs; 0 where it is not used. */
+  weights: Float64Array;
+  /** What the cost would be of a frame in which each value were off by its deviation. */
+  expected: number;
+}
+
+/** What is known of a fit before it begins. */
+export interface FitStart {
+  /** Taken off the frame, stops. */
+  taken?: Float64Array | null;
+  /** Of a fit of a frame that lies a little else: they are not sought again. */
+  weights?: Float64Array;
 }
 
 /**
  * A frame as a sum of all that may change it, each column as likely as it is: weighted least squares with Huber's weights.
  * @param frame linear, on the cells of the window, NaN where it is clipped
  */
-export function fitOfFrame({ always, plan, planned, variance }: MoveColumns, frame: Float32Array): FrameFit {
+export function fitOfFrame(
+  { always, plan, planned, variance }: MoveColumns,
+  frame: Float32Array,
+  { taken: off = null, weights: known }: FitStart = {},
+): FrameFit {
   const used = Int32Array.from(
     [...plan.keys()].filter((i) => isTold(frame[i] as number, planned[i] as number)),
   );
   const many = always.length;
   const taken = Float64Array.from(
     used,
-    (i) => Math.log2(Math.min(1, frame[i] as number) + FLOOR) - (plan[i] as number),
+    (i) => Math.log2(Math.min(1, frame[i] as number) + FLOOR) - (plan[i] as number) - (off?.[i] ?? 0),
   );
   const deviations = Float64Array.from(used, (i) => Math.sqrt(variance[i] as number));
   /** Columns at the values that are used. */
@@ -90,32 +102,16 @@ export function fitOfFrame({ always, plan, planned, variance }: MoveColumns, fra
   };
   const without = (stops: Float64Array | null): Float64Array =>
     stops ? taken.map((value, k) => value - (stops[used[k] as number] as number)) : taken;
-  const weights = deviations.map((deviation) => 1 / (deviation * deviation));
+  const weights = deviations.map((deviation, k) => known?.[used[k] as number] || 1 / (deviation * deviation));
   let rows = equations(weights);
-  let parts: number[] = [];
-  const weigh = () => {
-    for (let round = 0; round < WEIGHED; round++) {
-      parts = solved(rows, rightSide(taken, weights));
-      left(taken, parts, weights);
-      rows = equations(weights);
-    }
-    parts = solved(rows, rightSide(taken, weights));
-  };
-  weigh();
+  for (let round = 0; round < (known ? 0 : WEIGHED); round++) {
+    left(taken, solved(rows, rightSide(taken, weights)), weights);
+    rows = equations(weights);
+  }
   return {
     cost(stops) {
       const values = without(stops);
       return left(values, solved(rows, rightSide(values, weights)));
-    },
-    weighedFor(stops) {
-      const values = without(stops);
-      const own = new Float64Array(weights);
-      left(values, solved(rows, rightSide(values, own)), own);
-      const ownRows = equations(own);
-      return (of) => {
-        const rest = without(of);
-        return left(rest, solved(ownRows, rightSide(rest, own)));
-      };
     },
     explained(stops) {
       const values = Float64Array.from(used, (i) => stops[i] as number);
@@ -124,13 +120,17 @@ export function fitOfFrame({ always, plan, planned, variance }: MoveColumns, fra
       const whole = values.reduce((sum, value, k) => sum + (weights[k] as number) * value * value, 0);
       return whole / ALIKE - laid;
     },
-    take(stops) {
-      for (let k = 0; k < used.length; k++)
-        taken[k] = (taken[k] as number) - (stops[used[k] as number] as number);
-      weigh();
-    },
-    get parts() {
-      return parts;
-    },
+    parts: solved(rows, rightSide(taken, weights)),
+    weights: spread(weights, used, plan.length),
+    expected: used.length / ALIKE,
   };
+}
+
+/** Values at some places of many. */
+function spread(values: Float64Array, places: Int32Array, length: number): Float64Array {
+  const out = new Float64Array(length);
+  places.forEach((place, k) => {
+    out[place] = values[k] as number;
+  });
+  return out;
 }

@@ -2,7 +2,7 @@ import { cornerDistance2 } from '../exposure/response.js';
 import type { LevelWay, StoodThing, TriedMove } from './triedMoves.js';
 
 /** Linear red, green, blue of the cells of a window, 3 a cell, paper white at 1. */
-type Light = Float32Array;
+export type Light = Float32Array;
 
 /** What the plan, and each thing moved, shows of the products: cells of a window of the picture. */
 export interface MovePictures {
@@ -68,6 +68,9 @@ export interface MoveColumns {
   plan: Float64Array;
   variance: Float64Array;
   planned: Light;
+  /** Stops of the plan by the paths of the tries, and the variance of their noise. */
+  base: Float64Array;
+  noise: Float64Array;
 }
 
 const stopsOf = (light: Light): Float64Array =>
@@ -135,23 +138,11 @@ export function moveColumns(pictures: MovePictures): MoveColumns {
       deviation: WHITE_STOPS,
     })),
   );
-  /** What a move does, past what is noise of its paths. */
-  const effect = (picture: Light): Float64Array => {
-    const mean = smoothed(
-      stopsOf(picture).map((value, i) => value - (base[i] as number)),
-      width,
-      height,
-    );
-    return mean.map((value, i) => {
-      const power = value * value;
-      return power === 0 ? 0 : (value * power) / (power + (NOISE * NOISE * (noise[i] as number)) / 18);
-    });
-  };
   const groups = new Map<string, { move: TriedMove; steps: { byM: number; stops: Float64Array }[] }>();
   for (const { move, picture } of pictures.tries) {
     const name = `${move.part.kind} ${move.part.key} ${move.way}`;
     const group = groups.get(name) ?? { move, steps: [] };
-    group.steps.push({ byM: move.byM, stops: effect(picture) });
+    group.steps.push({ byM: move.byM, stops: effectOf({ width, height, base, noise }, picture) });
     groups.set(name, group);
   }
   const moved: MovedColumn[] = [];
@@ -179,7 +170,23 @@ export function moveColumns(pictures: MovePictures): MoveColumns {
       FRAME_NOISE * value +
       SPREAD_CELLS ** 2 * ((right[i] as number) ** 2 + (down[i] as number) ** 2),
   );
-  return { width, height, always, registration, moved, plan, variance, planned: pictures.plan };
+  return { width, height, always, registration, moved, plan, variance, planned: pictures.plan, base, noise };
+}
+
+/** What a move does to the picture, stops past what is noise of its paths. @param picture with it, of the paths of the tries */
+export function effectOf(
+  { width, height, base, noise }: Pick<MoveColumns, 'width' | 'height' | 'base' | 'noise'>,
+  picture: Light,
+): Float64Array {
+  const mean = smoothed(
+    stopsOf(picture).map((value, i) => value - (base[i] as number)),
+    width,
+    height,
+  );
+  return mean.map((value, i) => {
+    const power = value * value;
+    return power === 0 ? 0 : (value * power) / (power + (NOISE * NOISE * (noise[i] as number)) / 18);
+  });
 }
 
 /** What moving a thing so far does, between the steps that were tried. */

@@ -1,30 +1,62 @@
-import { type FrameFit, fitOfFrame } from './fitOfFrame.js';
-import { type MoveColumns, type MovePictures, moveColumns, movedBy } from './moveColumns.js';
-import type { LevelWay, StoodThing, ToldThing } from './triedMoves.js';
+import { fitOfFrame } from './fitOfFrame.js';
+import type { LaidFrame, Place, WeighedPlaces } from './laidFrame.js';
+import { type Light, type MovePictures, moveColumns, movedBy } from './moveColumns.js';
+import type { LevelWay, StoodThing, ToldThing, TriedMove } from './triedMoves.js';
 
-/** A light or sheet that stands elsewhere than planned, and what would explain it, the likeliest first. */
+/** A light or sheet that stands elsewhere than planned. */
 export interface MovedThing extends StoodThing {
-  /** m that way, with one deviation. */
+  /** m that way, with one deviation; the longer first. */
   moves: { way: LevelWay; byM: number; errorM: number }[];
   /** Whether it is that one; otherwise it may be another that is told as well. */
   isNamed: boolean;
 }
 
-/** Lights and sheets are tried this far out, m, and round the best of it. */
-const TRIED_M = [-0.05, -0.035, -0.02, -0.01, 0.01, 0.02, 0.035, 0.05] as const;
-const ROUND_M = [-0.0075, -0.004, 0.004, 0.0075] as const;
+/** What stands elsewhere, and whether that, or building by tape, explains the frame. */
+export interface MovedInFrame {
+  things: MovedThing[];
+  isExplained: boolean;
+}
+
+/** What a search for what stands elsewhere asks; each takes a while, and is best done on other threads. */
+export interface MoveSearch {
+  /** The frame laid over its plan. */
+  laid(): Promise<LaidFrame>;
+  /** See `lessFound`. */
+  lessFound(laid: LaidFrame, picture: Light): Promise<LaidFrame>;
+  /** See `likelyPlaces`. */
+  likely(laid: LaidFrame): Promise<Place[]>;
+  /** See `weighPlaces`. */
+  weighed(laid: LaidFrame, pictures: readonly (Light | null)[], stepM: number): Promise<WeighedPlaces>;
+  /** Pictures of the plan with things moved, of the paths of the tries. */
+  traced(all: readonly (readonly TriedMove[])[]): Promise<Light[]>;
+}
+
 /** What a move has to explain, as a sum of squared deviations, to be there at all. */
 const LEAST_GAIN = 15;
+/** What is left of something found is this part of what it explains: what explains less beside it may be that. */
+const LEFT_OVER = 0.1;
 /** Less than this is what tape lets a thing be off by, m. */
 const OFF_FROM_M = 0.022;
-/** Between moves that were tried the picture is taken to change evenly: how far off that makes the length, a part of it. Measured: docs/physics/frames.md. */
-const COARSE = 0.25;
-/** Another thing that explains this part of it may be it as well. */
-const RIVAL = 0.6;
+/** Another thing may be it as well that explains this part of it, if it is less by no more than this. */
+const [RIVAL, RIVAL_BY] = [0.6, 30];
+/** Things are looked at that may explain this part of what the likeliest does, at most so many. */
+const [LOOKED_AT, MOST] = [0.2, 3];
 /** Things that may be off by a little beside the one that is looked for. */
 const ROUNDS = 3;
-/** How often the frame is laid over its plan anew. */
-const LAID = 4;
+/** A frame of which more than this is left, over what is expected, is not explained. */
+const UNEXPLAINED = 3;
+/** A thing that leaves so much has to explain this part of what is to be explained. */
+const MOST_OF_IT = 0.4;
+/** Then everything is moved this far, m, between what was tried, and the best two are looked at. */
+const [BESIDE_M, BEST] = [0.0375, 2];
+/** Places round one that are traced lie this far off, m, the first time and the last; things stand no further off than this. */
+const [FIRST_STEP_M, LAST_STEP_M, FURTHEST_M] = [0.01, 0.004, 0.06];
+/** How often a place is made better, and the part of what it explains by which it has to be. */
+const [BETTERED, BETTER] = [5, 0.02];
+/** How far off lengths are, a part of them, beside what the picture says. Measured: docs/physics/frames.md. */
+const LENGTHS = 0.1;
+/** A way is told if a thing stands this far off that way, m, and so many deviations. */
+const [WAY_FROM_M, WAY_DEVIATIONS] = [0.01, 2];
 /** A thing is told by the picture if it is when it stands this far off, either side, m. */
 const TOLD_M = 0.04;
 /** What that has to explain of the plan, so that a frame of it, built as tape lets it be, tells it in nine of ten; measured: docs/physics/frames.md. */
@@ -43,7 +75,7 @@ export function toldThings(pictures: MovePictures): ToldThing[] {
   const told = new Map<string, ToldThing>();
   for (const { thing, way, ...column } of columns.moved) {
     const explained = [-TOLD_M, TOLD_M].map((byM) => fit.explained(movedBy({ thing, way, ...column }, byM)));
-    const name = `${thing.kind} ${thing.key}`;
+    const name = nameOf(thing);
     const own = told.get(name) ?? { ...thing, ways: [], isFelt: false };
     if (Math.min(...explained) >= TOLD_GAIN) own.ways.push(way);
     own.isFelt ||= Math.max(...explained) >= FELT_GAIN;
@@ -53,120 +85,155 @@ export function toldThings(pictures: MovePictures): ToldThing[] {
   return [...told.values()];
 }
 
-/** What would explain the frame, and how much of it. */
-interface Explained {
-  column: number;
-  byM: number;
-  gain: number;
-  errorM: number;
+/** A place that was traced. */
+interface Seen extends Place {
+  picture: Light;
+  errorM: [right: number, away: number];
 }
 
 /**
- * Which lights and sheets stand elsewhere in a frame than in its plan, by all that moving each does to the picture of the products. The frame is laid over its
- * plan and taken apart in stops: lights, registration, corners, colours, and what building makes of all places, each as likely as it
- * is; one thing after the other is then let stand further off, as long as that explains more than chance does.
- * @param frame linear, red, green, blue of the cells of the window, NaN where it is clipped
+ * Which lights and sheets stand elsewhere in a frame than in its plan. The frame, laid over its plan, is taken apart in stops: lights, registration, corners,
+ * colours, and what building makes of all places, each as likely as it is. Things that would explain most of the rest are then
+ * traced where they would have to stand, again and again a little better, and compared by what is left of the frame; one after the other, as long as that
+ * explains more than chance does.
  */
-export function movedThings(pictures: MovePictures, frame: Float32Array): MovedThing[] {
-  const columns = moveColumns(pictures);
-  const fit = fitOfFrame(columns, laidOver(columns, frame));
-  const found: Explained[] = [];
-  let rivals: Explained[] = [];
+export async function movedThings(search: MoveSearch): Promise<MovedInFrame> {
+  const found: { best: Seen; rivals: Seen[] }[] = [];
+  let laid = await search.laid();
+  let gains = 0;
+  const leaves = (gain: number) => laid.cost - gain > UNEXPLAINED * laid.expected;
   for (let round = 0; round < ROUNDS; round++) {
-    const before = fit.cost(null);
-    const all = columns.moved.flatMap((_, column) =>
-      found.some((own) => own.column === column) ? [] : [explainedBy(columns, fit, column, before)],
+    const beside = found.flatMap(({ best }) => movesTo(best));
+    const isNew = (place: Place) => !found.some(({ best }) => nameOf(best) === nameOf(place));
+    const likely = (await search.likely(laid)).filter(isNew).sort(byGain);
+    const looked: Seen[] = [];
+    const most = likely[0]?.gain ?? 0;
+    for (const place of likely.slice(0, MOST))
+      if (place.gain >= LEAST_GAIN && place.gain >= LOOKED_AT * most)
+        looked.push(await bettered(search, laid, beside, place));
+    if (found.length === 0 && leaves(Math.max(0, ...looked.map(({ gain }) => gain)))) {
+      const places = await placesBeside(search, laid);
+      for (const place of places.slice(0, BEST)) {
+        const before = looked.findIndex((own) => nameOf(own) === nameOf(place));
+        if (place.gain <= Math.max(LEAST_GAIN, looked[before]?.gain ?? 0)) continue;
+        if (before >= 0) looked.splice(before, 1);
+        looked.push(await bettered(search, laid, beside, place));
+      }
+    }
+    const [best, ...others] = looked.sort(byGain);
+    if (!best || best.gain < Math.max(LEAST_GAIN, LEFT_OVER * gains)) break;
+    // Of a frame that stays unexplained a thing is named if it explains most of that.
+    if (leaves(best.gain) && best.gain < MOST_OF_IT * (laid.cost - laid.expected)) break;
+    const rivals = others.filter(
+      (other) => isOff(other) && other.gain > RIVAL * best.gain && best.gain - other.gain < RIVAL_BY,
     );
-    all.sort((a, b) => b.gain - a.gain);
-    const [best] = all;
-    if (!best || best.gain < LEAST_GAIN) break;
-    found.push(best);
-    if (Math.abs(best.byM) >= OFF_FROM_M) {
-      const enough = all.filter(
-        ({ column, byM, gain }) =>
-          column !== best.column && Math.abs(byM) >= OFF_FROM_M && gain > RIVAL * best.gain,
-      );
-      rivals = [...rivals, ...enough];
-    }
-    fit.take(movedBy(columns.moved[best.column] as (typeof columns.moved)[number], best.byM));
+    found.push({ best, rivals });
+    gains += best.gain;
+    laid = await search.lessFound(laid, best.picture);
   }
-  // What the picture hardly tells may be it beside another, never alone.
-  const off = found.filter(({ byM, column }) => Math.abs(byM) >= OFF_FROM_M && columns.moved[column]?.isFine);
-  if (off.length === 0) return [];
-  const things = new Map<string, MovedThing>();
-  for (const own of [...off, ...rivals]) {
-    const { thing, way } = columns.moved[own.column] as (typeof columns.moved)[number];
-    const name = `${thing.kind} ${thing.key}`;
-    const told = things.get(name) ?? { ...thing, moves: [], isNamed: false };
-    if (!told.moves.some((move) => move.way === way))
-      told.moves.push({ way, byM: own.byM, errorM: own.errorM });
-    things.set(name, told);
+  const told = new Map<string, MovedThing>();
+  for (const { best, rivals } of found) {
+    // What the picture hardly tells may be it beside another, never alone.
+    if (!isOff(best) || !best.isFine) continue;
+    for (const own of [best, ...rivals])
+      if (!told.has(nameOf(own))) told.set(nameOf(own), { ...thingOf(own), isNamed: rivals.length === 0 });
   }
-  return [...things.values()].map((thing) => ({ ...thing, isNamed: things.size === 1 }));
+  return { things: [...told.values()], isExplained: !leaves(0) };
 }
 
-/** How far off one thing explains the frame best, one way. @param before the cost without it */
-function explainedBy(columns: MoveColumns, fit: FrameFit, column: number, before: number): Explained {
-  const own = columns.moved[column] as (typeof columns.moved)[number];
-  let best = { byM: 0, cost: before };
-  const tryAll = (lengths: readonly number[], cost: (stops: Float64Array) => number) => {
-    for (const byM of lengths) {
-      const now = cost(movedBy(own, byM));
-      if (now < best.cost) best = { byM, cost: now };
-    }
-  };
-  tryAll(TRIED_M, fit.cost);
-  if (best.byM === 0) return { column, byM: 0, gain: 0, errorM: Number.POSITIVE_INFINITY };
-  const cost = fit.weighedFor(movedBy(own, best.byM));
-  const middle = best.byM;
-  tryAll([middle, ...ROUND_M.map((by) => middle + by)], cost);
-  // Cost goes up by one at one deviation.
-  const step = 0.005;
-  const rise =
-    (cost(movedBy(own, best.byM - step)) + cost(movedBy(own, best.byM + step))) / 2 -
-    cost(movedBy(own, best.byM));
-  const errorM = Math.hypot(step / Math.sqrt(Math.max(rise, 1e-3)), COARSE * best.byM);
-  return { column, byM: best.byM, gain: before - best.cost, errorM };
+/** Everything moved a little further than what building does: where it explains most of the frame, the best first. */
+async function placesBeside(search: MoveSearch, laid: LaidFrame): Promise<Place[]> {
+  const things = new Map(
+    laid.columns.moved.map(({ thing, isFine }) => [nameOf(thing), { ...thing, isFine }]),
+  );
+  const places = [...things.values()].flatMap((thing) =>
+    [
+      [BESIDE_M, 0],
+      [-BESIDE_M, 0],
+      [0, BESIDE_M],
+      [0, -BESIDE_M],
+    ].map(([rightM = 0, awayM = 0]) => ({ ...thing, rightM, awayM, gain: 0 })),
+  );
+  const pictures = await search.traced(places.map(movesTo));
+  const { costs } = await search.weighed(laid, pictures, 0);
+  const weighed = places
+    .map((place, i) => ({ ...place, gain: laid.cost - (costs[i] as number) }))
+    .sort(byGain);
+  return weighed.filter((place, i) => weighed.findIndex((own) => nameOf(own) === nameOf(place)) === i);
 }
 
-/** The frame laid over its plan: shifted, scaled and turned by what the fit says, again until it lies. */
-function laidOver(columns: MoveColumns, frame: Float32Array): Float32Array {
-  const { width, height, registration } = columns;
-  const by = [0, 0, 0, 0];
-  let laid = frame;
-  for (let round = 0; round < LAID; round++) {
-    const { parts } = fitOfFrame(columns, laid);
-    by.forEach((value, k) => {
-      by[k] = value + (parts[registration + k] as number);
+/** A place, made better by what pictures of it and of four round it say, until that brings little. @param beside what stands elsewhere too */
+async function bettered(
+  search: MoveSearch,
+  laid: LaidFrame,
+  beside: readonly TriedMove[],
+  from: Place,
+): Promise<Seen> {
+  const seen = new Map<string, Seen>();
+  let middle: Place = from;
+  let stepM: number = FIRST_STEP_M;
+  let gain = 0;
+  for (let round = 0; round < BETTERED && stepM >= LAST_STEP_M; round++) {
+    const ring = ringRound(middle, stepM);
+    const untraced = ring.filter((place) => place && !seen.has(placeKey(place))) as Place[];
+    const traced = await search.traced(untraced.map((place) => [...beside, ...movesTo(place)]));
+    const pictures = ring.map((place) => {
+      if (!place) return null;
+      return traced[untraced.indexOf(place)] ?? (seen.get(placeKey(place)) as Seen).picture;
     });
-    laid = moved(frame, width, height, by as [number, number, number, number]);
+    const { costs, betweenM, betweenCost, errorM } = await search.weighed(laid, pictures, stepM);
+    ring.forEach((place, i) => {
+      const own = pictures[i];
+      if (!place || !own) return;
+      const weighed = { ...place, picture: own, gain: laid.cost - (costs[i] as number), errorM };
+      if (i === 0 || !seen.has(placeKey(place))) seen.set(placeKey(place), weighed);
+    });
+    const best = bestOf(seen);
+    const isMiddle = placeKey(best) === placeKey(middle);
+    if (round > 0 && best.gain - gain < BETTER * best.gain) break;
+    gain = best.gain;
+    const between = { ...middle, rightM: middle.rightM + betweenM[0], awayM: middle.awayM + betweenM[1] };
+    if (isMiddle) stepM /= 2;
+    middle = laid.cost - betweenCost > best.gain && isWithin(between) ? between : best;
   }
-  return laid;
+  return bestOf(seen);
 }
 
-/** Cells of a picture as they lie aside, between those that there are; NaN where one of those is. */
-function moved(
-  frame: Float32Array,
-  width: number,
-  height: number,
-  [right, down, larger, turned]: readonly [number, number, number, number],
-): Float32Array {
-  const out = new Float32Array(frame.length);
-  const at = (x: number, y: number, c: number) =>
-    frame[
-      3 * (Math.min(height - 1, Math.max(0, y)) * width + Math.min(width - 1, Math.max(0, x))) + c
-    ] as number;
-  for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) {
-      const [u, v] = [(x + 0.5) / width - 0.5, (y + 0.5 - height / 2) / width];
-      const [px, py] = [x - (right + larger * u + turned * v), y - (down + larger * v - turned * u)];
-      const [left, top] = [Math.floor(px), Math.floor(py)];
-      const [fx, fy] = [px - left, py - top];
-      for (let c = 0; c < 3; c++)
-        out[3 * (y * width + x) + c] =
-          (1 - fy) * ((1 - fx) * at(left, top, c) + fx * at(left + 1, top, c)) +
-          fy * ((1 - fx) * at(left, top + 1, c) + fx * at(left + 1, top + 1, c));
-    }
-  }
-  return out;
+const bestOf = (seen: ReadonlyMap<string, Seen>): Seen =>
+  [...seen.values()].reduce((one, other) => (other.gain > one.gain ? other : one));
+
+/** A place and four round it; null for what is further off than things stand. */
+function ringRound(place: Place, stepM: number): (Place | null)[] {
+  const by = (rightM: number, awayM: number): Place | null => {
+    const own = { ...place, rightM: place.rightM + rightM, awayM: place.awayM + awayM };
+    return isWithin(own) ? own : null;
+  };
+  return [place, by(stepM, 0), by(-stepM, 0), by(0, stepM), by(0, -stepM)];
+}
+
+const isWithin = ({ rightM, awayM }: Place): boolean =>
+  Math.max(Math.abs(rightM), Math.abs(awayM)) <= FURTHEST_M + 1e-9;
+
+const nameOf = ({ kind, key }: StoodThing): string => `${kind} ${key}`;
+const placeKey = ({ rightM, awayM }: Place): string =>
+  [rightM, awayM].map((by) => Math.round(by * 1e4)).join(' ');
+const byGain = (one: Place, other: Place): number => other.gain - one.gain;
+const isOff = ({ rightM, awayM }: Place): boolean =>
+  Math.max(Math.abs(rightM), Math.abs(awayM)) >= OFF_FROM_M;
+
+const movesTo = ({ kind, key, rightM, awayM }: Place): TriedMove[] => [
+  { part: { kind, key }, way: 'right', byM: rightM },
+  { part: { kind, key }, way: 'away', byM: awayM },
+];
+
+function thingOf({ kind, key, rightM, awayM, errorM }: Seen): Omit<MovedThing, 'isNamed'> {
+  const ways = [
+    { way: 'right' as const, byM: rightM, errorM: Math.hypot(errorM[0], LENGTHS * rightM) },
+    { way: 'away' as const, byM: awayM, errorM: Math.hypot(errorM[1], LENGTHS * awayM) },
+  ].sort((one, other) => Math.abs(other.byM) - Math.abs(one.byM));
+  const moves = ways.filter(
+    ({ byM, errorM: own }, i) =>
+      i === 0 || (Math.abs(byM) >= WAY_FROM_M && Math.abs(byM) >= WAY_DEVIATIONS * own),
+  );
+  return { kind, key, moves };
 }

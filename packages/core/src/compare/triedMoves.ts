@@ -85,8 +85,11 @@ export const nearMoves = (set: SetDocument, things: readonly ToldThing[]): Tried
 const lies = ({ sheets }: SetDocument, { kind, key }: StoodThing): boolean =>
   kind === 'sheet' && sheets.some((sheet) => sheet.tag === key && liesOnTable(sheet));
 
-/** A set with one thing moved; what is aimed goes on facing its point. */
-export function withMoved(set: SetDocument, { part: { kind, key }, way, byM }: TriedMove): SetDocument {
+/** A set with things moved, one after the other; what is aimed goes on facing its point. */
+export const withMoved = (set: SetDocument, moves: readonly TriedMove[]): SetDocument =>
+  moves.reduce(withOneMoved, set);
+
+function withOneMoved(set: SetDocument, { part: { kind, key }, way, byM }: TriedMove): SetDocument {
   const by = scale(DIRECTIONS[way], byM);
   const moved = <T extends object>(thing: T, name: string): T =>
     name === key && 'positionM' in thing
@@ -105,19 +108,19 @@ export function withMoved(set: SetDocument, { part: { kind, key }, way, byM }: T
 }
 
 /**
- * A tile of the picture with a thing moved, of the same paths and the same light on large matte surfaces as that of the plan: what the move does not touch
+ * A tile of the picture with things moved, of the same paths and the same light on large matte surfaces as that of the plan: what the move does not touch
  * stays the same to the bit, and the difference has little noise.
- * @param tracing of the plan  @param move none for the plan itself
+ * @param tracing of the plan  @param moves none for the plan itself
  */
 export function movedTile(
   tracing: Tracing,
   set: SetDocument,
-  move: TriedMove | null,
+  moves: readonly TriedMove[],
   job: TileJob,
 ): Float32Array {
   if (tracing.tables.lit === 0) bakeLightmaps(tracing);
-  if (!move) return renderTile(tracing, job);
-  const own = prepareTracing(withMoved(set, move));
+  if (moves.length === 0) return renderTile(tracing, job);
+  const own = prepareTracing(withMoved(set, moves));
   takeBakedLight(own, bakedLight(tracing.tables));
   return renderTile(own, job);
 }

@@ -49,13 +49,15 @@ function Looking({ part }: { part: number }) {
   );
 }
 
-function Found({ moved, untold }: FrameMoves) {
+function Found({ untold, ...found }: FrameMoves) {
+  const { moved, isExplained } = found;
+  const isWarning = !isExplained || moved.some(({ isNamed }) => isNamed);
   return (
     <>
-      {moved.length > 0 ? (
-        <Alert severity={moved.length === 1 ? 'warning' : 'info'}>{movedWords(moved)}</Alert>
+      {moved.length === 0 && isExplained ? (
+        <Box>{movedWords(found)}</Box>
       ) : (
-        <Box>No card or light stands elsewhere by so much that the products would show it.</Box>
+        <Alert severity={isWarning ? 'warning' : 'info'}>{movedWords(found)}</Alert>
       )}
       {untold.length > 0 && <Note>{untoldWords(untold)}</Note>}
     </>
