@@ -31,13 +31,15 @@ const elsewhere: TriedMove[] = [
 ];
 let told: ToldThing[];
 let fails: boolean;
+let isExplained: boolean;
 let held: Promise<void>;
 beforeEach(() => {
   parts = [];
   held = Promise.resolve();
   asked = { moves: [], frames: [], pictures: [], traced: [] };
-  told = [{ kind: 'sheet', key: '1', ways: ['right'], isFelt: false }];
+  told = [{ kind: 'sheet', key: '1', ways: ['right'] }];
   fails = false;
+  isExplained = true;
 });
 
 /** Of one who waits; and how much of it is done. */
@@ -68,7 +70,7 @@ const light = {
     asked.frames.push(seen);
     asked.traced.push(...(await traced([elsewhere, elsewhere])));
     const move = { way: 'right', byM: 0.04, errorM: 0.01 };
-    return { things: [{ kind: 'sheet', key: '1', moves: [move], isNamed: true }], isExplained: true };
+    return { things: [{ kind: 'sheet', key: '1', moves: [move], isNamed: true }], isExplained };
   },
 } as unknown as SetLight;
 
@@ -98,6 +100,14 @@ test('a set is traced once for all of its frames, whatever its powers; names and
   expect(asked.moves.slice(4).map((own) => own.length)).toEqual([2]);
   await moves.of({ ...set, sheets: set.sheets.slice(1) }, { lit: set, seen: grey(), width }, asking());
   expect(asked.moves.slice(5)).toHaveLength(4);
+});
+
+test('of a frame that stays unexplained the cards at the lens are told', async () => {
+  const moves = createMovesOfFrames(light);
+  const read = () => moves.of(set, { lit: set, seen: grey(), width }, asking());
+  expect(await read()).toMatchObject({ isExplained: true, atLens: [] });
+  isExplained = false;
+  expect(await read()).toMatchObject({ isExplained: false, atLens: [{ kind: 'sheet', tag: '3' }] });
 });
 
 test('cells are means; one in which something is clipped tells nothing', async () => {
@@ -130,7 +140,7 @@ test('where nothing is told, nothing is fitted; a failure is told and not kept',
     'out of memory',
   );
   fails = false;
-  told = [{ kind: 'light', key: 'A', ways: ['right', 'away'], isFelt: false }];
+  told = [{ kind: 'light', key: 'A', ways: ['right', 'away'] }];
   expect((await moves.of(other, { lit: other, seen: grey(), width }, asking())).moved).toHaveLength(1);
 });
 

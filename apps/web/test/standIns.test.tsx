@@ -189,7 +189,7 @@ describe('a frame held against its plan', () => {
     verdicts: [],
     sharpness: { products: [], resolvedPx: 25, isTooSmall: true, limitPx: 5 },
   };
-  const still: FrameMoves = { moved: [], isExplained: true, untold: [] };
+  const still: FrameMoves = { moved: [], isExplained: true, atLens: [], untold: [] };
   /** @param underWay how much of what stands elsewhere is done, the first times it is asked for */
   async function hold(
     found: Partial<FrameAgainstPlan>,
@@ -298,6 +298,11 @@ describe('a frame held against its plan', () => {
     await hold({}, { untold: [{ ...light, ways: ['right', 'away'] }] });
     expect(await screen.findByText(/^No card or light stands elsewhere/)).toBeTruthy();
     expect(screen.getByText(/does not tell where these stand: light B\. Tape them\./)).toBeTruthy();
+    cleanup();
+    await hold({}, { isExplained: false, atLens: [{ kind: 'sheet', tag: '3', name: 'Lens card' }] });
+    expect((await screen.findByRole('alert')).textContent).toMatch(
+      /^The frame differs from its plan by more .*before the lens \(3 Lens card\), and what was changed\.$/,
+    );
   });
 
   test('how much of the search is done is told until it is through', async () => {

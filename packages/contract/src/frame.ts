@@ -151,6 +151,8 @@ export interface FrameMoves {
   }[];
   /** Whether that, or building by tape, explains the frame; otherwise something else is changed. */
   isExplained: boolean;
+  /** Cards that the lens looks through, where something else is changed: they cover much of the frame when they stand aside. */
+  atLens: { kind: 'sheet'; tag: string; name: string }[];
   /** Those that may stand 4 cm elsewhere without the picture telling it, and the ways in which they may. */
   untold: { kind: 'light' | 'sheet'; tag: string; name: string; ways: ('right' | 'away')[] }[];
 }

@@ -19,6 +19,7 @@ import {
   movedTile,
   nearMoves,
   prepareTracing,
+  type StoodThing,
   stokesOf,
   stoodThings,
   type TriedMove,
@@ -262,12 +263,7 @@ describe('what stands elsewhere in a frame, drawn', () => {
 });
 
 describe('what is moved', () => {
-  const told = (key: string) => ({
-    kind: 'sheet' as const,
-    key,
-    ways: ['right' as const, 'away' as const],
-    isFelt: false,
-  });
+  const card: StoodThing = { kind: 'sheet', key: '1' };
   const set = demoSet('bottle');
 
   test('lights that are on and sheets, far; those that are told, near, with products and camera', () => {
@@ -275,24 +271,14 @@ describe('what is moved', () => {
     const off = { ...set, lights: set.lights.map((light) => ({ ...light, on: light.tag !== 'A' })) };
     expect(stoodThings(off as SetDocument).map(({ key }) => key)).not.toContain('A');
     expect(farMoves(set)).toHaveLength(7 * 4);
-    expect(nearMoves(set, [told('1')])).toHaveLength(8 + 2 + 4 * set.products.length + 6);
-    // What is felt from millimetres on is tried in smaller steps.
-    expect(nearMoves(set, [{ ...told('1'), isFelt: true }])).toHaveLength(
-      12 + 2 + 4 * set.products.length + 6,
-    );
+    expect(nearMoves(set, [card])).toHaveLength(8 + 2 + 4 * set.products.length + 6);
     // The card of the pepper mill lies on the table: it is not put into it.
-    const lying = nearMoves(demoSet('pepper'), [told('1')]);
+    const lying = nearMoves(demoSet('pepper'), [card]);
     expect(lying.filter(({ part, way }) => part.kind === 'sheet' && way === 'up')).toEqual([]);
   });
 
   test('each alone, by so much, and back again is the plan', () => {
-    for (const move of [
-      ...farMoves(set),
-      ...nearMoves(
-        set,
-        stoodThings(set).map((thing) => ({ ...thing, ways: [], isFelt: true })),
-      ),
-    ]) {
+    for (const move of [...farMoves(set), ...nearMoves(set, stoodThings(set))]) {
       const moved = withMoved(set, [move]);
       expect(moved).not.toEqual(set);
       const back = withMoved(moved, [{ ...move, byM: -move.byM }]);
@@ -329,7 +315,7 @@ test('traced: a card of the mill that stands 4 cm elsewhere is named, one that s
     developFilms(out, films, displayWeights(of));
     return out;
   };
-  const thing = { kind: 'sheet' as const, key: '1', ways: [], isFelt: false };
+  const thing: StoodThing = { kind: 'sheet', key: '1' };
   const moves = [...farMoves(set), ...nearMoves(set, [thing])].filter(
     ({ part }) => part.kind === 'product' || part.kind === 'camera' || part.key === '1' || part.key === '2',
   );

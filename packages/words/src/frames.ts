@@ -21,22 +21,30 @@ export function moveWords({ moves }: Pick<Moved, 'moves'>): string {
     .join(' and ');
 }
 
+type Found = Pick<FrameMoves, 'moved' | 'isExplained' | 'atLens'>;
+
 /** What stands elsewhere in a frame: things that are named, those of which it is one, and what is left. */
-export function movedWords({ moved, isExplained }: Pick<FrameMoves, 'moved' | 'isExplained'>): string {
+export function movedWords({ moved, isExplained, atLens }: Found): string {
   const named = moved.filter(({ isNamed }) => isNamed);
   const either = moved.filter(({ isNamed }) => !isNamed);
   const others = either.map((own) => `${stoodName(own)}, ${moveWords(own)}`).join('; or ');
-  return [
+  const told = [
     ...named.map((own) => `${capital(stoodName(own))} stands elsewhere: as if it stood ${moveWords(own)}.`),
     either.length > 0 && `Something stands elsewhere: ${others}. The frame does not tell which.`,
-    moved.length === 0 &&
-      isExplained &&
+    isExplained &&
+      moved.length === 0 &&
       'No card or light stands elsewhere by so much that the products would show it.',
-    !isExplained &&
-      `The frame differs from its plan by ${moved.length > 0 ? 'more than that' : 'more than a card or light that stands elsewhere'} explains: look what stands before the lens, and what was changed.`,
-  ]
-    .filter(Boolean)
-    .join(' ');
+    !isExplained && unexplainedWords(moved.length > 0, atLens),
+  ];
+  return told.filter(Boolean).join(' ');
+}
+
+function unexplainedWords(isSomeMoved: boolean, atLens: Found['atLens']): string {
+  const differs = isSomeMoved
+    ? 'The frame differs from its plan by more than that explains'
+    : 'The frame differs from its plan by more than a card or light that stands elsewhere explains';
+  const lens = atLens.length > 0 ? ` (${atLens.map(stoodName).join(', ')})` : '';
+  return `${differs}: look what is before the lens${lens}, and what was changed.`;
 }
 
 /** What may stand elsewhere without the picture telling it. */

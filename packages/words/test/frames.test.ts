@@ -12,7 +12,7 @@ const card = {
   isNamed: true,
 };
 
-const words = (...moved: (typeof card)[]) => movedWords({ moved, isExplained: true });
+const words = (...moved: (typeof card)[]) => movedWords({ moved, isExplained: true, atLens: [] });
 
 test('a card that stands elsewhere: how far, both ways', () => {
   expect(words(card)).toBe(
@@ -34,11 +34,17 @@ test('one of two that cannot be told apart; none', () => {
 });
 
 test('a frame that stays unexplained says so', () => {
-  expect(movedWords({ moved: [], isExplained: false })).toMatch(
+  expect(movedWords({ moved: [], isExplained: false, atLens: [] })).toMatch(
     /^The frame differs from its plan by more than a card or light that stands elsewhere explains: look/,
   );
-  expect(movedWords({ moved: [card], isExplained: false })).toMatch(
-    /^1 White card stands elsewhere: .*\. The frame differs from its plan by more than that explains: look/,
+  expect(
+    movedWords({
+      moved: [card],
+      isExplained: false,
+      atLens: [{ kind: 'sheet', tag: '3', name: 'Lens card' }],
+    }),
+  ).toMatch(
+    /^1 White card stands elsewhere: .*\. The frame differs from its plan by more than that explains: look what is before the lens \(3 Lens card\)/,
   );
 });
 

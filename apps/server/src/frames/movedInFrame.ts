@@ -118,8 +118,7 @@ export function createMovesOfFrames(light: SetLight) {
     const job = { ...grid, tile: window, firstSample: 0, samples: SAMPLES, seed: SEEDS[0] };
     const far = farMoves(set);
     // How many there will be near is known once it is known what is told; at most it is this.
-    const most = stoodThings(set).map((thing) => ({ ...thing, ways: [], isFelt: true }));
-    let all = SEEDS.length + far.length + nearMoves(set, most).length;
+    let all = SEEDS.length + far.length + nearMoves(set, stoodThings(set)).length;
     let done = 0;
     const run = {
       signal,
@@ -164,8 +163,10 @@ export function createMovesOfFrames(light: SetLight) {
         const ways = LEVEL_WAYS.filter((way) => !own?.ways.includes(way));
         return ways.length > 0 ? [{ ...named(thing), ways: [...ways] }] : [];
       });
-      if (!moves || told.length === 0) return { moved: [], isExplained: true, untold };
+      if (!moves || told.length === 0) return { moved: [], isExplained: true, atLens: [], untold };
       const frame = cellsOf(seen, width, moves);
+      // Each of its questions listens.
+      setMaxListeners(0, asked.signal);
       let searched = 0;
       const run = {
         signal: asked.signal,
@@ -193,10 +194,19 @@ export function createMovesOfFrames(light: SetLight) {
       // What may be it beside another is told there.
       const isMoved = ({ kind, tag }: { kind: string; tag: string }) =>
         moved.some((own) => own.kind === kind && own.tag === tag);
-      return { moved, isExplained, untold: untold.filter((own) => !isMoved(own)) };
+      const atLens = isExplained ? [] : cardsAtLens(set);
+      return { moved, isExplained, atLens, untold: untold.filter((own) => !isMoved(own)) };
     },
   };
 }
+
+/** Cards with a hole for the lens. */
+const cardsAtLens = ({ sheets }: SetDocument): FrameMoves['atLens'] =>
+  sheets.flatMap((sheet) =>
+    'holeDiameterM' in sheet && sheet.holeDiameterM
+      ? [{ kind: 'sheet' as const, tag: sheet.tag, name: sheet.name }]
+      : [],
+  );
 
 /** All of it as light, as a set lights and exposes it. */
 function picturesOf(lit: SetDocument, { grid, window, plans, tries }: TracedMoves): MovePictures {

@@ -38,7 +38,7 @@ const LEFT_OVER = 0.1;
 /** Less than this is what tape lets a thing be off by, m. */
 const OFF_FROM_M = 0.022;
 /** Another thing may be it as well that explains this part of it, if it is less by no more than this. */
-const [RIVAL, RIVAL_BY] = [0.6, 30];
+const [RIVAL, RIVAL_BY] = [0.6, 50];
 /** Things are looked at that may explain this part of what the likeliest does, at most so many. */
 const [LOOKED_AT, MOST] = [0.2, 3];
 /** Things that may be off by a little beside the one that is looked for. */
@@ -60,9 +60,7 @@ const [WAY_FROM_M, WAY_DEVIATIONS] = [0.01, 2];
 /** A thing is told by the picture if it is when it stands this far off, either side, m. */
 const TOLD_M = 0.04;
 /** What that has to explain of the plan, so that a frame of it, built as tape lets it be, tells it in nine of ten; measured: docs/physics/frames.md. */
-const TOLD_GAIN = 40;
-/** What explains so much is felt from millimetres on: it is tried in smaller steps. */
-const FELT_GAIN = 150;
+const TOLD_GAIN = 60;
 
 /**
  * Which of the lights and sheets a picture tells of, should they stand 4 cm elsewhere, and in which ways: that of the plan changes by it far past all that
@@ -76,9 +74,8 @@ export function toldThings(pictures: MovePictures): ToldThing[] {
   for (const { thing, way, ...column } of columns.moved) {
     const explained = [-TOLD_M, TOLD_M].map((byM) => fit.explained(movedBy({ thing, way, ...column }, byM)));
     const name = nameOf(thing);
-    const own = told.get(name) ?? { ...thing, ways: [], isFelt: false };
+    const own = told.get(name) ?? { ...thing, ways: [] };
     if (Math.min(...explained) >= TOLD_GAIN) own.ways.push(way);
-    own.isFelt ||= Math.max(...explained) >= FELT_GAIN;
     // What is told in one frame or another is looked for too, though nobody is promised that it will be found.
     if (Math.max(...explained) >= LEAST_GAIN) told.set(name, own);
   }

@@ -27,10 +27,9 @@ export interface StoodThing {
   key: string;
 }
 
-/** What a picture tells of: the ways in which it does; and whether it is felt from millimetres on. */
+/** What a picture tells of, and the ways in which it does. */
 export interface ToldThing extends StoodThing {
   ways: LevelWay[];
-  isFelt: boolean;
 }
 
 /** What is moved to see what that does to the picture. */
@@ -45,8 +44,6 @@ export interface TriedMove {
 
 /** As far as lights and sheets are moved, m, either way: what building makes of it, what is a fault, and what is a large one. */
 const [BUILT_M, FAULT_M, FAR_M] = [0.005, 0.025, 0.05];
-/** Between them, for what is felt from millimetres on: it changes too unevenly to be read off the others. */
-const FELT_M = 0.0125;
 /** A product and the camera are only taken to stand as building lets them, m. */
 const [PRODUCT_M, CAMERA_M] = [0.003, 0.004];
 
@@ -70,11 +67,11 @@ export const farMoves = (set: SetDocument): TriedMove[] =>
   stoodThings(set).flatMap((thing) => bothWays(thing, LEVEL_WAYS, [FAR_M]));
 
 /** The rest for some of them, and what products and the camera do when they stand a little aside. */
-export const nearMoves = (set: SetDocument, things: readonly ToldThing[]): TriedMove[] => [
-  ...things.flatMap(({ kind, key, isFelt }) => {
+export const nearMoves = (set: SetDocument, things: readonly StoodThing[]): TriedMove[] => [
+  ...things.flatMap(({ kind, key }) => {
     const thing: StoodThing = { kind, key };
     return [
-      ...bothWays(thing, LEVEL_WAYS, isFelt ? [BUILT_M, FELT_M, FAULT_M] : [BUILT_M, FAULT_M]),
+      ...bothWays(thing, LEVEL_WAYS, [BUILT_M, FAULT_M]),
       ...(lies(set, thing) ? [] : bothWays(thing, ['up'], [BUILT_M])),
     ];
   }),
