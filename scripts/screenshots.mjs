@@ -117,7 +117,7 @@ await page.getByRole('region', { name: 'This frame' }).waitFor({ timeout: 90_000
 await page.getByLabel('Of the picture').selectOption({ label: 'Damson cordial, hero' });
 await page.getByRole('button', { name: 'Hold it against the plan' }).click({ timeout: 90_000 });
 await page.getByRole('slider', { name: 'Frame wiped over its plan' }).waitFor({ timeout: 90_000 });
-await page.getByText(/ stands elsewhere( by so much|: as if)/).waitFor({ timeout: 240_000 });
+await page.getByText(/ stands elsewhere( by so much|: )|differs from its plan/).waitFor({ timeout: 240_000 });
 await page.getByText('Stand-in devices').click();
 await page
   .getByRole('region', { name: 'What stands elsewhere' })

@@ -247,6 +247,8 @@ describe('what stands elsewhere in a frame, drawn', () => {
       covered,
     );
     expect(all).toMatchObject([{ key: 'other', isNamed: true, moves: [{ way: 'right' }] }]);
+    // It covers as much from 3 to 4.5 cm on: how far it stands is not known.
+    expect(all[0]?.moves[0]?.errorM).toBeCloseTo(0.06, 6);
   });
 
   test('a frame that differs by more than anything that was moved explains says so, and names nothing', async () => {

@@ -44,7 +44,7 @@ export interface WeighedPlaces {
   /** From the first of them, m. */
   betweenM: [right: number, away: number];
   betweenCost: number;
-  /** How well each is known there, one deviation. */
+  /** How well each is known there, one deviation; infinite where the pictures say nothing. */
   errorM: [right: number, away: number];
 }
 
@@ -54,6 +54,9 @@ const TRIED_M = [-0.05, -0.035, -0.02, -0.01, 0.01, 0.02, 0.035, 0.05] as const;
 const BETWEEN = [-1.5, -1, -0.5, 0, 0.5, 1, 1.5] as const;
 /** How often a frame is laid over its plan anew; and once more when it is known better what stands elsewhere. */
 const [LAID, LAID_AGAIN] = [4, 2];
+
+/** Lengths of which the pictures say nothing. */
+const NOT_KNOWN = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY] as const;
 
 /**
  * Lays a frame over its plan.
@@ -126,8 +129,7 @@ export function weighPlaces(
   const costs = stops.map((own) => (own ? cost(less(own, taken)) : Number.POSITIVE_INFINITY));
   const [middle, right, left, away, near] = stops;
   let least = { betweenM: [0, 0] as [number, number], betweenCost: costs[0] as number };
-  const unknown: [number, number] = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY];
-  if (!middle || stepM === 0) return { costs, ...least, errorM: unknown };
+  if (!middle || stepM === 0) return { costs, ...least, errorM: [...NOT_KNOWN] };
   const along = [slope(middle, right, left, stepM), slope(middle, away, near, stepM)] as const;
   for (const x of BETWEEN) {
     for (const y of BETWEEN) {
@@ -157,7 +159,7 @@ function errorsOf(
   const [rr, aa] = [explained(right), explained(away)];
   const ra = (explained(right.map((value, i) => value + (away[i] as number))) - rr - aa) / 2;
   const both = Math.max(rr * aa - ra * ra, 0);
-  return [Math.sqrt(aa / both), Math.sqrt(rr / both)];
+  return both > 0 ? [Math.sqrt(aa / both), Math.sqrt(rr / both)] : [...NOT_KNOWN];
 }
 
 const less = (stops: Float64Array, taken: Float64Array | null): Float64Array =>

@@ -53,10 +53,10 @@ const [BESIDE_M, BEST] = [0.0375, 2];
 const [FIRST_STEP_M, LAST_STEP_M, FURTHEST_M] = [0.01, 0.004, 0.06];
 /** How often a place is made better, and the part of what it explains by which it has to be. */
 const [BETTERED, BETTER] = [5, 0.02];
-/** How far off lengths are, a part of them, beside what the picture says. Measured: docs/physics/frames.md. */
-const LENGTHS = 0.1;
+/** How far off lengths are either way, a part of the distance, beside what the picture says. Measured: docs/physics/frames.md. */
+const LENGTHS = 0.2;
 /** A way is told if a thing stands this far off that way, m, and so many deviations. */
-const [WAY_FROM_M, WAY_DEVIATIONS] = [0.01, 2];
+const [WAY_FROM_M, WAY_DEVIATIONS] = [0.01, 3];
 /** A thing is told by the picture if it is when it stands this far off, either side, m. */
 const TOLD_M = 0.04;
 /** What that has to explain of the plan, so that a frame of it, built as tape lets it be, tells it in nine of ten; measured: docs/physics/frames.md. */
@@ -224,9 +224,11 @@ const movesTo = ({ kind, key, rightM, awayM }: Place): TriedMove[] => [
 ];
 
 function thingOf({ kind, key, rightM, awayM, errorM }: Seen): Omit<MovedThing, 'isNamed'> {
+  // No further off than things are looked for.
+  const error = (own: number) => Math.min(FURTHEST_M, Math.hypot(own, LENGTHS * rightM, LENGTHS * awayM));
   const ways = [
-    { way: 'right' as const, byM: rightM, errorM: Math.hypot(errorM[0], LENGTHS * rightM) },
-    { way: 'away' as const, byM: awayM, errorM: Math.hypot(errorM[1], LENGTHS * awayM) },
+    { way: 'right' as const, byM: rightM, errorM: error(errorM[0]) },
+    { way: 'away' as const, byM: awayM, errorM: error(errorM[1]) },
   ].sort((one, other) => Math.abs(other.byM) - Math.abs(one.byM));
   const moves = ways.filter(
     ({ byM, errorM: own }, i) =>
