@@ -19,6 +19,16 @@ import { useFrames } from './useFrames';
 
 /** Frames of a page. */
 const PAGE = 200;
+/** What is said of a frame is long: the frames stay beside it, to go to the next one. */
+const BESIDE_ANSWER = {
+  order: { xs: 2, md: 1 },
+  minWidth: 0,
+  alignSelf: 'start',
+  position: { md: 'sticky' },
+  top: { md: 16 },
+  maxHeight: { md: 'calc(100vh - 32px)' },
+  overflowY: { md: 'auto' },
+} as const;
 
 /** What cameras wrote for this job: frame by frame with its picture, kept or not. */
 export function FramesView() {
@@ -142,7 +152,7 @@ function Frames({
 
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '1fr minmax(320px, 44%)' }, gap: 3 }}>
-      <Box sx={{ order: { xs: 2, md: 1 }, minWidth: 0 }}>
+      <Box sx={BESIDE_ANSWER}>
         {groups.map(({ shot, frames: own }) => (
           <FrameGrid
             key={shot?.id ?? ''}
