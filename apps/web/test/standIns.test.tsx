@@ -287,7 +287,7 @@ describe('a frame held against its plan', () => {
     expect((await screen.findByText(/^1 White card stands elsewhere/)).textContent).toMatch(
       /as if it stood 3 cm \(± 4 mm\) further right\.$/,
     );
-    expect(screen.queryByText(/does not tell where these stand/)).toBeNull();
+    expect(screen.queryByText(/does not tell where/)).toBeNull();
     cleanup();
     const light = { ...card, kind: 'light' as const, tag: 'B', name: 'Key' };
     await hold({}, { moved: [card, light].map((own) => ({ ...own, isNamed: false })) });
@@ -297,7 +297,7 @@ describe('a frame held against its plan', () => {
     cleanup();
     await hold({}, { untold: [{ ...light, ways: ['right', 'away'] }] });
     expect(await screen.findByText(/^No card or light stands elsewhere/)).toBeTruthy();
-    expect(screen.getByText(/does not tell where these stand: light B\. Tape them\./)).toBeTruthy();
+    expect(screen.getByText(/does not tell where this stands: light B\. Tape it\./)).toBeTruthy();
     cleanup();
     await hold({}, { isExplained: false, atLens: [{ kind: 'sheet', tag: '3', name: 'Lens card' }] });
     expect((await screen.findByRole('alert')).textContent).toMatch(

@@ -54,7 +54,8 @@ export function untoldWords(untold: FrameMoves['untold']): string {
     const only = own.ways.length > 1 ? '' : way === 'right' ? ' to the sides' : ' nearer or further';
     return `${stoodName(own)}${only}`;
   });
-  return `The picture does not tell where these stand: ${all.join('; ')}. Tape them.`;
+  const [stand, them] = all.length > 1 ? ['these stand', 'them'] : ['this stands', 'it'];
+  return `The picture does not tell where ${stand}: ${all.join('; ')}. Tape ${them}.`;
 }
 
 /** Figures that the camera wrote; one that it did not write is left out. */

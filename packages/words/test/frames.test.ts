@@ -60,4 +60,7 @@ test('what the picture does not tell, and which way', () => {
   ).toBe(
     'The picture does not tell where these stand: light A; light B to the sides; 1 White card nearer or further. Tape them.',
   );
+  expect(untoldWords([light])).toBe(
+    'The picture does not tell where this stands: light B to the sides. Tape it.',
+  );
 });
