@@ -84,6 +84,7 @@ const tries = [
     [-0.003, 0.003].map((by) => moveOf('product', 'product', way, by)),
   ),
 ];
+const triesBesideOther = tries.filter(({ move }) => move.part.key !== 'other');
 const pictures: MovePictures = {
   width: WIDTH,
   height: HEIGHT,
@@ -142,6 +143,10 @@ const drawnWith = (moves: readonly TriedMove[]): Float32Array => {
 const found = async (...asked: Parameters<typeof searched>) => (await searched(...asked)).things;
 const foundIn = (frame: Float32Array, own = pictures) => found(own, frame, drawnWith);
 
+/** A window of which the left is as good as black. */
+const covered = (window: Float32Array): Float32Array =>
+  window.map((value, i) => (Math.floor(i / 3) % WIDTH < 18 ? 0.02 * value : value));
+
 const SEEDS = [1, 2, 3, 4, 5, 6];
 const named = async (seed: number, off: Partial<Stood>) => {
   const all = await foundIn(built(seed, off));
@@ -158,6 +163,24 @@ describe('what stands elsewhere in a frame, drawn', () => {
     const keys = toldThings({ ...pictures, tries: tries.filter(({ move }) => Math.abs(move.byM) === 0.05) });
     expect(keys.map(({ key }) => key)).toEqual(['card', 'flag']);
     expect(keys.every(({ ways }) => ways.includes('right'))).toBe(true);
+  });
+
+  test('what comes on all of a sudden is not promised to be told, once nearer places are traced', () => {
+    const steps = [0.005, 0.025, 0.05].flatMap((byM) =>
+      [-byM, byM].map((by) => ({
+        move: { part: { kind: 'sheet', key: 'other' }, way: 'right', byM: by } as TriedMove,
+        picture: Math.abs(by) > 0.03 ? covered(pictures.base) : pictures.base,
+      })),
+    );
+    const told = (from: number) =>
+      toldThings({
+        ...pictures,
+        tries: [...triesBesideOther, ...steps].filter(({ move }) => Math.abs(move.byM) >= from),
+      });
+    const ofOther = (from: number) => told(from).find(({ key }) => key === 'other')?.ways;
+    expect(ofOther(0.05)).toEqual(['right']);
+    expect(ofOther(0)).toEqual([]);
+    expect(told(0).find(({ key }) => key === 'card')?.ways).toContain('right');
   });
 
   test.each(['card', 'flag'] as const)(
@@ -227,24 +250,22 @@ describe('what stands elsewhere in a frame, drawn', () => {
 
   test('what comes on between the places that were tried is found by looking there', async () => {
     // Something dark that covers a third of the window from 3 cm to 4.5 cm on, and nothing before or after.
-    const covered = (moves: readonly TriedMove[]): Float32Array => {
+    const asMoved = (moves: readonly TriedMove[]): Float32Array => {
       const byM = moves.find(({ part, way }) => part.key === 'other' && way === 'right')?.byM ?? 0;
       const window = drawnWith(moves);
-      return byM > 0.03 && byM < 0.045
-        ? window.map((value, i) => (Math.floor(i / 3) % WIDTH < 18 ? 0.02 * value : value))
-        : window;
+      return byM > 0.03 && byM < 0.045 ? covered(window) : window;
     };
     const lens = [0.005, 0.025, 0.05].flatMap((byM) =>
       [-byM, byM].map((by) => {
         const move: TriedMove = { part: { kind: 'sheet', key: 'other' }, way: 'right', byM: by };
-        return { move, picture: covered([move]) };
+        return { move, picture: asMoved([move]) };
       }),
     );
-    const own = { ...pictures, tries: [...tries.filter(({ move }) => move.part.key !== 'other'), ...lens] };
+    const own = { ...pictures, tries: [...triesBesideOther, ...lens] };
     const all = await found(
       own,
-      covered([{ part: { kind: 'sheet', key: 'other' }, way: 'right', byM: 0.036 }]),
-      covered,
+      asMoved([{ part: { kind: 'sheet', key: 'other' }, way: 'right', byM: 0.036 }]),
+      asMoved,
     );
     expect(all).toMatchObject([{ key: 'other', isNamed: true, moves: [{ way: 'right' }] }]);
     // It covers as much from 3 to 4.5 cm on: how far it stands is not known.
@@ -252,8 +273,10 @@ describe('what stands elsewhere in a frame, drawn', () => {
   });
 
   test('a frame that differs by more than anything that was moved explains says so, and names nothing', async () => {
-    const covered = built(3, {}).map((value, i) => (Math.floor(i / 3) % WIDTH < 18 ? 0.02 * value : value));
-    expect(await searched(pictures, covered, drawnWith)).toEqual({ things: [], isExplained: false });
+    expect(await searched(pictures, covered(built(3, {})), drawnWith)).toEqual({
+      things: [],
+      isExplained: false,
+    });
     expect((await searched(pictures, built(3, {}), drawnWith)).isExplained).toBe(true);
     expect((await searched(pictures, built(3, { card: [0.04, 0] }), drawnWith)).isExplained).toBe(true);
   });

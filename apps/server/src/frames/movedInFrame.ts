@@ -139,14 +139,14 @@ export function createMovesOfFrames(light: SetLight) {
     };
     const triedFar = await tried(far);
     const shared = { grid, window, cellPx, job, plans };
-    const told = await light.toldThings(
-      set,
-      picturesOf(set, { ...shared, tries: triedFar, told: [] }),
-      signal,
-    );
-    const near = told.length > 0 ? nearMoves(set, told) : [];
+    const toldBy = (tries: TracedMoves['tries']) =>
+      light.toldThings(set, picturesOf(set, { ...shared, tries, told: [] }), signal);
+    const toldFar = await toldBy(triedFar);
+    if (toldFar.length === 0) return { ...shared, tries: triedFar, told: [] };
+    const near = nearMoves(set, toldFar);
     all = SEEDS.length + far.length + near.length;
-    return { ...shared, tries: [...triedFar, ...(await tried(near))], told };
+    const tries = [...triedFar, ...(await tried(near))];
+    return { ...shared, tries, told: await toldBy(tries) };
   }
 
   return {

@@ -8,10 +8,25 @@ const HUBER = 2;
 /** How often weights follow from what is left. */
 const WEIGHED = 3;
 
+/** What of a change of the picture cannot be laid on anything else, stops, and how much of each column the rest of it is. Linear in the change. */
+export interface Unlaid {
+  rest: Float64Array;
+  parts: readonly number[];
+}
+
+/** Several times a change. */
+export interface Times {
+  of: Unlaid;
+  times: number;
+}
+
 /** A frame against all that may change it. */
 export interface FrameFit {
   /** What is left of the frame when something is taken off it, a robust sum of squares; null for nothing. */
   cost(stops: Float64Array | null): number;
+  /** The same of a sum of changes, each of which is laid on the columns once, however many sums it is in. */
+  costOfSum(changes: readonly Times[]): number;
+  unlaid(stops: Float64Array): Unlaid;
   /** How much of a change cannot be laid on anything else, as a sum of squares. */
   explained(stops: Float64Array): number;
   /** How much of each column there is. */
@@ -39,19 +54,21 @@ export function fitOfFrame(
   frame: Float32Array,
   { taken: off = null, weights: known }: FitStart = {},
 ): FrameFit {
-  const used = Int32Array.from(
-    [...plan.keys()].filter((i) => isTold(frame[i] as number, planned[i] as number)),
-  );
   const many = always.length;
-  const taken = Float64Array.from(
-    used,
-    (i) => Math.log2(Math.min(1, frame[i] as number) + FLOOR) - (plan[i] as number) - (off?.[i] ?? 0),
-  );
-  const deviations = Float64Array.from(used, (i) => Math.sqrt(variance[i] as number));
-  /** Columns at the values that are used. */
-  const columns = always.map(({ stops }) => Float64Array.from(used, (i) => stops[i] as number));
-  const rest = new Float64Array(used.length);
-  const weighed = new Float64Array(used.length);
+  const columns = always.map(({ stops }) => stops);
+  const taken = new Float64Array(plan.length);
+  /** Without end where a value tells nothing: it weighs nothing then. */
+  const deviations = new Float64Array(plan.length).fill(Number.POSITIVE_INFINITY);
+  let used = 0;
+  for (let k = 0; k < plan.length; k++) {
+    const value = frame[k] as number;
+    if (!isTold(value, planned[k] as number)) continue;
+    used++;
+    taken[k] = Math.log2(Math.min(1, value) + FLOOR) - (plan[k] as number) - (off?.[k] ?? 0);
+    deviations[k] = Math.sqrt(variance[k] as number);
+  }
+  const rest = new Float64Array(plan.length);
+  const weighed = new Float64Array(plan.length);
   const equations = (weights: Float64Array): Float64Array[] => {
     const rows = Array.from({ length: many }, () => new Float64Array(many + 1));
     for (let a = 0; a < many; a++) {
@@ -60,7 +77,7 @@ export function fitOfFrame(
       for (let b = 0; b <= a; b++) {
         const other = columns[b] as Float64Array;
         let sum = 0;
-        for (let k = 0; k < used.length; k++) sum += (weighed[k] as number) * (other[k] as number);
+        for (let k = 0; k < weighed.length; k++) sum += (weighed[k] as number) * (other[k] as number);
         row[b] = sum / ALIKE;
         (rows[b] as Float64Array)[a] = sum / ALIKE;
       }
@@ -68,15 +85,15 @@ export function fitOfFrame(
     }
     return rows;
   };
-  const rightSide = (values: Float64Array, weights: Float64Array): Float64Array => {
+  const rightSide = (values: Float64Array, weights: Float64Array): number[] => {
     for (let k = 0; k < weighed.length; k++) weighed[k] = (weights[k] as number) * (values[k] as number);
-    return Float64Array.from(columns, (own) => {
+    return columns.map((own) => {
       let sum = 0;
       for (let k = 0; k < weighed.length; k++) sum += (own[k] as number) * (weighed[k] as number);
       return sum / ALIKE;
     });
   };
-  const solved = (rows: readonly Float64Array[], right: Float64Array): number[] =>
+  const solved = (rows: readonly Float64Array[], right: readonly number[]): number[] =>
     solveLinear(
       rows.map((row, a) => {
         const own = Float64Array.from(row);
@@ -84,53 +101,68 @@ export function fitOfFrame(
         return own;
       }),
     );
-  /** What is left of some values by a solution; the weights that follow from it are written where they are wanted. */
-  const left = (values: Float64Array, parts: readonly number[], weights?: Float64Array): number => {
-    rest.set(values);
+  /** What is left of some values by a solution, written where it is wanted. */
+  const leave = (values: Float64Array, parts: readonly number[], into: Float64Array): void => {
+    into.set(values);
     for (let a = 0; a < many; a++) {
       const [own, part] = [columns[a] as Float64Array, parts[a] as number];
-      for (let k = 0; k < rest.length; k++) rest[k] = (rest[k] as number) - part * (own[k] as number);
+      for (let k = 0; k < into.length; k++) into[k] = (into[k] as number) - part * (own[k] as number);
     }
-    let sum = 0;
+  };
+  const laid = (values: Float64Array): Unlaid => {
+    const parts = solved(rows, rightSide(values, weights));
+    const own = new Float64Array(plan.length);
+    leave(values, parts, own);
+    return { rest: own, parts };
+  };
+  const reweigh = (values: Float64Array, parts: readonly number[]): void => {
+    leave(values, parts, rest);
     for (let k = 0; k < rest.length; k++) {
       const deviation = deviations[k] as number;
       const off = Math.abs(rest[k] as number) / deviation;
+      weights[k] = (off < HUBER ? 1 : HUBER / off) / (deviation * deviation);
+    }
+  };
+  const costOf = ({ rest: own, parts }: Unlaid): number => {
+    let sum = 0;
+    for (let k = 0; k < own.length; k++) {
+      const off = Math.abs(own[k] as number) / (deviations[k] as number);
       sum += off < HUBER ? off * off : 2 * HUBER * off - HUBER * HUBER;
-      if (weights) weights[k] = (off < HUBER ? 1 : HUBER / off) / (deviation * deviation);
     }
     return parts.reduce((all, part, a) => all + (part / (always[a]?.deviation as number)) ** 2, sum / ALIKE);
   };
-  const without = (stops: Float64Array | null): Float64Array =>
-    stops ? taken.map((value, k) => value - (stops[used[k] as number] as number)) : taken;
-  const weights = deviations.map((deviation, k) => known?.[used[k] as number] || 1 / (deviation * deviation));
+  const weights = deviations.map((deviation, k) =>
+    deviation < Number.POSITIVE_INFINITY ? known?.[k] || 1 / (deviation * deviation) : 0,
+  );
   let rows = equations(weights);
   for (let round = 0; round < (known ? 0 : WEIGHED); round++) {
-    left(taken, solved(rows, rightSide(taken, weights)), weights);
+    reweigh(taken, solved(rows, rightSide(taken, weights)));
     rows = equations(weights);
   }
-  return {
-    cost(stops) {
-      const values = without(stops);
-      return left(values, solved(rows, rightSide(values, weights)));
-    },
-    explained(stops) {
-      const values = Float64Array.from(used, (i) => stops[i] as number);
-      const right = rightSide(values, weights);
-      const laid = solved(rows, right).reduce((sum, part, a) => sum + part * (right[a] as number), 0);
-      const whole = values.reduce((sum, value, k) => sum + (weights[k] as number) * value * value, 0);
-      return whole / ALIKE - laid;
-    },
-    parts: solved(rows, rightSide(taken, weights)),
-    weights: spread(weights, used, plan.length),
-    expected: used.length / ALIKE,
+  const frameLeft = laid(taken);
+  const costOfSum = (changes: readonly Times[]): number => {
+    rest.set(frameLeft.rest);
+    const parts = [...frameLeft.parts];
+    for (const { of, times } of changes) {
+      for (let k = 0; k < rest.length; k++) rest[k] = (rest[k] as number) - times * (of.rest[k] as number);
+      of.parts.forEach((part, a) => {
+        parts[a] = (parts[a] as number) - times * part;
+      });
+    }
+    return costOf({ rest, parts });
   };
-}
-
-/** Values at some places of many. */
-function spread(values: Float64Array, places: Int32Array, length: number): Float64Array {
-  const out = new Float64Array(length);
-  places.forEach((place, k) => {
-    out[place] = values[k] as number;
-  });
-  return out;
+  return {
+    cost: (stops) => costOfSum(stops ? [{ of: laid(stops), times: 1 }] : []),
+    costOfSum,
+    unlaid: laid,
+    explained(values) {
+      const { rest: own } = laid(values);
+      return (
+        values.reduce((sum, value, k) => sum + (weights[k] as number) * value * (own[k] as number), 0) / ALIKE
+      );
+    },
+    parts: frameLeft.parts,
+    weights,
+    expected: used / ALIKE,
+  };
 }

@@ -1,4 +1,4 @@
-import { type FrameFit, fitOfFrame } from './fitOfFrame.js';
+import { type FrameFit, fitOfFrame, type Times, type Unlaid } from './fitOfFrame.js';
 import {
   effectOf,
   type Light,
@@ -6,7 +6,7 @@ import {
   type MovedColumn,
   type MovePictures,
   moveColumns,
-  movedBy,
+  stepsAt,
 } from './moveColumns.js';
 import type { LevelWay, StoodThing } from './triedMoves.js';
 
@@ -80,38 +80,36 @@ const fitOf = ({ columns, frame, found, weights }: LaidFrame) =>
 
 /** Where each thing would explain most of what is left of a frame, read off between the moves that were tried; those that explain nothing are left out. */
 export function likelyPlaces(laid: LaidFrame): Place[] {
-  const { cost } = fitOf(laid);
-  const things = new Map<
-    string,
-    { thing: StoodThing & Pick<MovedColumn, 'isFine'>; ways: Map<LevelWay, MovedColumn> }
-  >();
+  const { unlaid, costOfSum } = fitOf(laid);
+  const things = new Map<string, MovedColumn[]>();
   for (const column of laid.columns.moved) {
-    const { thing, way, isFine } = column;
-    const name = `${thing.kind} ${thing.key}`;
-    const own = things.get(name) ?? { thing: { ...thing, isFine }, ways: new Map() };
-    own.ways.set(way, column);
-    things.set(name, own);
+    const name = `${column.thing.kind} ${column.thing.key}`;
+    things.set(name, [...(things.get(name) ?? []), column]);
   }
-  return [...things.values()].flatMap(({ thing, ways }) => {
-    const best = (places: readonly { rightM: number; awayM: number }[]) =>
-      places
-        .map((place) => {
-          const right = movedAlong(ways.get('right'), place.rightM);
-          const away = movedAlong(ways.get('away'), place.awayM);
-          const stops =
-            right && away ? right.map((value, i) => value + (away[i] as number)) : (right ?? away);
-          return { ...thing, ...place, gain: stops ? laid.cost - cost(stops) : 0 };
-        })
-        .reduce((one, other) => (other.gain > one.gain ? other : one));
-    const right = best(TRIED_M.map((rightM) => ({ rightM, awayM: 0 })));
-    const away = best(TRIED_M.map((awayM) => ({ rightM: 0, awayM })));
-    const both = best([right, away, { rightM: right.rightM, awayM: away.awayM }]);
+  return [...things.values()].flatMap((ways) => {
+    const { thing, isFine } = ways[0] as MovedColumn;
+    const known = new Map<Float64Array, Unlaid>();
+    const along = (way: LevelWay, byM: number): Times[] => {
+      const column = ways.find((own) => own.way === way);
+      if (!column || byM === 0) return [];
+      return stepsAt(column, byM).map(({ stops, times }) => {
+        const of = known.get(stops) ?? unlaid(stops);
+        known.set(stops, of);
+        return { of, times };
+      });
+    };
+    const at = (rightM: number, awayM: number): Place => {
+      const gain = laid.cost - costOfSum([...along('right', rightM), ...along('away', awayM)]);
+      return { ...thing, isFine, rightM, awayM, gain };
+    };
+    const best = (places: readonly Place[]) =>
+      places.reduce((one, other) => (other.gain > one.gain ? other : one));
+    const right = best(TRIED_M.map((rightM) => at(rightM, 0)));
+    const away = best(TRIED_M.map((awayM) => at(0, awayM)));
+    const both = best([right, away, at(right.rightM, away.awayM)]);
     return both.gain > 0 ? [both] : [];
   });
 }
-
-const movedAlong = (column: MovedColumn | undefined, byM: number) =>
-  column && byM !== 0 ? movedBy(column, byM) : null;
 
 /**
  * What is left of a frame by each of some pictures; and by what lies between them.
@@ -124,18 +122,23 @@ export function weighPlaces(
 ): WeighedPlaces {
   const stops = pictures.map((picture) => picture && effectOf(laid.columns, picture));
   const first = stops[0];
-  const { cost, explained, taken } =
+  const { cost, costOfSum, unlaid, explained, taken } =
     stepM > 0 && first ? laidWith(laid, first) : { ...fitOf(laid), taken: laid.found };
   const costs = stops.map((own) => (own ? cost(less(own, taken)) : Number.POSITIVE_INFINITY));
   const [middle, right, left, away, near] = stops;
   let least = { betweenM: [0, 0] as [number, number], betweenCost: costs[0] as number };
   if (!middle || stepM === 0) return { costs, ...least, errorM: [...NOT_KNOWN] };
   const along = [slope(middle, right, left, stepM), slope(middle, away, near, stepM)] as const;
+  const atMiddle = unlaid(less(middle, taken));
+  const [toRight, further] = [unlaid(along[0]), unlaid(along[1])];
   for (const x of BETWEEN) {
     for (const y of BETWEEN) {
       const [u, v] = [x * stepM, y * stepM];
-      const own = middle.map((value, i) => value + u * (along[0][i] as number) + v * (along[1][i] as number));
-      const betweenCost = cost(less(own, taken));
+      const betweenCost = costOfSum([
+        { of: atMiddle, times: 1 },
+        { of: toRight, times: u },
+        { of: further, times: v },
+      ]);
       if (betweenCost < least.betweenCost) least = { betweenM: [u, v], betweenCost };
     }
   }
@@ -146,9 +149,8 @@ export function weighPlaces(
 function laidWith({ columns, taken, frame, aside, weights }: LaidFrame, picture: Float64Array) {
   const again = laidOver(columns, taken, { found: picture, weights, aside });
   const [before, after] = [frame, again.frame].map((lies) => fitOfFrame(columns, lies, { taken: picture }));
-  const { cost, explained } =
-    after && before && after.cost(null) < before.cost(null) ? after : (before as FrameFit);
-  return { cost, explained, taken: picture };
+  const better = after && before && after.cost(null) < before.cost(null) ? after : (before as FrameFit);
+  return { ...better, taken: picture };
 }
 
 /** How well two lengths are known together. @param along stops a metre, each way */

@@ -189,14 +189,26 @@ export function effectOf(
   });
 }
 
-/** What moving a thing so far does, between the steps that were tried. */
-export function movedBy({ steps }: MovedColumn, byM: number): Float64Array {
+/** How far a thing is moved as a sum of the steps that were tried on both sides of it. */
+export function stepsAt({ steps }: MovedColumn, byM: number): { stops: Float64Array; times: number }[] {
   const above = steps.findIndex((step) => step.byM >= byM);
   const next = above < 0 ? steps.length - 1 : Math.max(1, above);
   const [from, to] = [steps[next - 1], steps[next]];
-  if (!from || !to) return new Float64Array(0);
+  if (!from || !to) return [];
   const part = (byM - from.byM) / (to.byM - from.byM);
-  return from.stops.map((value, i) => value + part * ((to.stops[i] as number) - value));
+  const ends = [
+    { ...from, times: 1 - part },
+    { ...to, times: part },
+  ];
+  return ends.filter((end) => end.byM !== 0 && end.times !== 0);
+}
+
+/** What moving a thing so far does, stops, between the steps that were tried. */
+export function movedBy(column: MovedColumn, byM: number): Float64Array {
+  const out = new Float64Array(column.steps[0]?.stops.length ?? 0);
+  for (const { stops, times } of stepsAt(column, byM))
+    for (let i = 0; i < out.length; i++) out[i] = (out[i] as number) + times * (stops[i] as number);
+  return out;
 }
 
 const placeOf = (i: number, width: number): [number, number] => {

@@ -61,21 +61,26 @@ const [WAY_FROM_M, WAY_DEVIATIONS] = [0.01, 3];
 const TOLD_M = 0.04;
 /** What that has to explain of the plan, so that a frame of it, built as tape lets it be, tells it in nine of ten; measured: docs/physics/frames.md. */
 const TOLD_GAIN = 60;
+/** So far off, m, it has to be there already: a card with a lens hole shows nothing until it covers the lens, and then all at once. */
+const [STEADY_M, STEADY_GAIN] = [0.025, LEAST_GAIN];
 
 /**
  * Which of the lights and sheets a picture tells of, should they stand 4 cm elsewhere, and in which ways: that of the plan changes by it far past all that
- * building and the dials may do.
- * @param pictures of large moves
+ * building and the dials may do, and does so steadily.
+ * @param pictures of large moves; with those of a fault too what comes on all of a sudden is known
  */
 export function toldThings(pictures: MovePictures): ToldThing[] {
   const columns = moveColumns(pictures);
   const fit = fitOfFrame(columns, columns.planned);
   const told = new Map<string, ToldThing>();
   for (const { thing, way, ...column } of columns.moved) {
-    const explained = [-TOLD_M, TOLD_M].map((byM) => fit.explained(movedBy({ thing, way, ...column }, byM)));
+    const explainedAt = (byM: number) =>
+      [-byM, byM].map((own) => fit.explained(movedBy({ thing, way, ...column }, own)));
+    const explained = explainedAt(TOLD_M);
+    const isSteady = Math.min(...explainedAt(STEADY_M)) >= STEADY_GAIN;
     const name = nameOf(thing);
     const own = told.get(name) ?? { ...thing, ways: [] };
-    if (Math.min(...explained) >= TOLD_GAIN) own.ways.push(way);
+    if (isSteady && Math.min(...explained) >= TOLD_GAIN) own.ways.push(way);
     // What is told in one frame or another is looked for too, though nobody is promised that it will be found.
     if (Math.max(...explained) >= LEAST_GAIN) told.set(name, own);
   }
