@@ -1,5 +1,6 @@
 import { solveLinear } from '../units/solveLinear.js';
 import { FLOOR, isTold, type MoveColumns } from './moveColumns.js';
+import { productOf, productsWith, takenOff, type WeighedColumns, weigh } from './weighedColumns.js';
 
 /** So many values beside each other are off together, and count as one. */
 const ALIKE = 20;
@@ -54,92 +55,62 @@ export function fitOfFrame(
   frame: Float32Array,
   { taken: off = null, weights: known }: FitStart = {},
 ): FrameFit {
-  const many = always.length;
-  const columns = always.map(({ stops }) => stops);
+  const columns: WeighedColumns = {
+    ...always,
+    weights: Float64Array.from(always.weights),
+    products: Float64Array.from(always.products),
+  };
+  const { weights, deviations: likely } = columns;
   const taken = new Float64Array(plan.length);
-  /** Without end where a value tells nothing: it weighs nothing then. */
+  /** Without end where a value tells nothing. */
   const deviations = new Float64Array(plan.length).fill(Number.POSITIVE_INFINITY);
   let used = 0;
   for (let k = 0; k < plan.length; k++) {
     const value = frame[k] as number;
-    if (!isTold(value, planned[k] as number)) continue;
-    used++;
-    taken[k] = Math.log2(Math.min(1, value) + FLOOR) - (plan[k] as number) - (off?.[k] ?? 0);
-    deviations[k] = Math.sqrt(variance[k] as number);
+    if (isTold(value, planned[k] as number)) {
+      used++;
+      taken[k] = Math.log2(Math.min(1, value) + FLOOR) - (plan[k] as number) - (off?.[k] ?? 0);
+      deviations[k] = Math.sqrt(variance[k] as number);
+      weigh(columns, k, known?.[k] || 1 / (variance[k] as number));
+    } else weigh(columns, k, 0);
   }
   const rest = new Float64Array(plan.length);
-  const weighed = new Float64Array(plan.length);
-  const equations = (weights: Float64Array): Float64Array[] => {
-    const rows = Array.from({ length: many }, () => new Float64Array(many + 1));
-    for (let a = 0; a < many; a++) {
-      const [own, row] = [columns[a] as Float64Array, rows[a] as Float64Array];
-      for (let k = 0; k < weighed.length; k++) weighed[k] = (weights[k] as number) * (own[k] as number);
-      for (let b = 0; b <= a; b++) {
-        const other = columns[b] as Float64Array;
-        let sum = 0;
-        for (let k = 0; k < weighed.length; k++) sum += (weighed[k] as number) * (other[k] as number);
-        row[b] = sum / ALIKE;
-        (rows[b] as Float64Array)[a] = sum / ALIKE;
-      }
-      row[a] = (row[a] as number) + 1 / (always[a]?.deviation as number) ** 2;
-    }
-    return rows;
-  };
-  const rightSide = (values: Float64Array, weights: Float64Array): number[] => {
-    for (let k = 0; k < weighed.length; k++) weighed[k] = (weights[k] as number) * (values[k] as number);
-    return columns.map((own) => {
-      let sum = 0;
-      for (let k = 0; k < weighed.length; k++) sum += (own[k] as number) * (weighed[k] as number);
-      return sum / ALIKE;
-    });
-  };
-  const solved = (rows: readonly Float64Array[], right: readonly number[]): number[] =>
-    solveLinear(
-      rows.map((row, a) => {
-        const own = Float64Array.from(row);
-        own[many] = right[a] as number;
-        return own;
+  const partsOf = (values: Float64Array): number[] => {
+    const right = productsWith(columns, values);
+    return solveLinear(
+      Array.from(right, (sum, a) => {
+        const row = new Float64Array(columns.count + 1);
+        for (let b = 0; b < columns.count; b++) row[b] = productOf(columns, a, b) / ALIKE;
+        row[a] = (row[a] as number) + 1 / (likely[a] as number) ** 2;
+        row[columns.count] = sum / ALIKE;
+        return row;
       }),
     );
-  /** What is left of some values by a solution, written where it is wanted. */
-  const leave = (values: Float64Array, parts: readonly number[], into: Float64Array): void => {
-    into.set(values);
-    for (let a = 0; a < many; a++) {
-      const [own, part] = [columns[a] as Float64Array, parts[a] as number];
-      for (let k = 0; k < into.length; k++) into[k] = (into[k] as number) - part * (own[k] as number);
-    }
   };
-  const laid = (values: Float64Array): Unlaid => {
-    const parts = solved(rows, rightSide(values, weights));
-    const own = new Float64Array(plan.length);
-    leave(values, parts, own);
-    return { rest: own, parts };
-  };
-  const reweigh = (values: Float64Array, parts: readonly number[]): void => {
-    leave(values, parts, rest);
+  const reweigh = (): void => {
+    takenOff(columns, taken, partsOf(taken), rest);
     for (let k = 0; k < rest.length; k++) {
       const deviation = deviations[k] as number;
       const off = Math.abs(rest[k] as number) / deviation;
-      weights[k] = (off < HUBER ? 1 : HUBER / off) / (deviation * deviation);
+      weigh(columns, k, (off < HUBER ? 1 : HUBER / off) / (deviation * deviation));
     }
   };
+  for (let round = 0; round < (known ? 0 : WEIGHED); round++) reweigh();
+  const unlaid = (values: Float64Array): Unlaid => {
+    const parts = partsOf(values);
+    const own = new Float64Array(plan.length);
+    takenOff(columns, values, parts, own);
+    return { rest: own, parts };
+  };
+  const frameLeft = unlaid(taken);
   const costOf = ({ rest: own, parts }: Unlaid): number => {
     let sum = 0;
     for (let k = 0; k < own.length; k++) {
       const off = Math.abs(own[k] as number) / (deviations[k] as number);
       sum += off < HUBER ? off * off : 2 * HUBER * off - HUBER * HUBER;
     }
-    return parts.reduce((all, part, a) => all + (part / (always[a]?.deviation as number)) ** 2, sum / ALIKE);
+    return parts.reduce((all, part, a) => all + (part / (likely[a] as number)) ** 2, sum / ALIKE);
   };
-  const weights = deviations.map((deviation, k) =>
-    deviation < Number.POSITIVE_INFINITY ? known?.[k] || 1 / (deviation * deviation) : 0,
-  );
-  let rows = equations(weights);
-  for (let round = 0; round < (known ? 0 : WEIGHED); round++) {
-    reweigh(taken, solved(rows, rightSide(taken, weights)));
-    rows = equations(weights);
-  }
-  const frameLeft = laid(taken);
   const costOfSum = (changes: readonly Times[]): number => {
     rest.set(frameLeft.rest);
     const parts = [...frameLeft.parts];
@@ -152,11 +123,11 @@ export function fitOfFrame(
     return costOf({ rest, parts });
   };
   return {
-    cost: (stops) => costOfSum(stops ? [{ of: laid(stops), times: 1 }] : []),
+    cost: (stops) => costOfSum(stops ? [{ of: unlaid(stops), times: 1 }] : []),
     costOfSum,
-    unlaid: laid,
+    unlaid,
     explained(values) {
-      const { rest: own } = laid(values);
+      const { rest: own } = unlaid(values);
       return (
         values.reduce((sum, value, k) => sum + (weights[k] as number) * value * (own[k] as number), 0) / ALIKE
       );

@@ -1,5 +1,6 @@
 import { cornerDistance2 } from '../exposure/response.js';
 import type { LevelWay, StoodThing, TriedMove } from './triedMoves.js';
+import { type Column, type WeighedColumns, weighedColumns } from './weighedColumns.js';
 
 /** Linear red, green, blue of the cells of a window, 3 a cell, paper white at 1. */
 export type Light = Float32Array;
@@ -40,12 +41,6 @@ const [LIGHT_STOPS, WHITE_STOPS, CORNER_STOPS] = [0.15, 0.05, 0.35];
 /** Cells by which the frame lies beside its plan: shift; size and turn, over the width of the window. */
 const [SHIFT_CELLS, SIZE_CELLS] = [2, 1.5];
 
-/** Something that changes the picture, stops for one of it, and how much of it is likely. */
-interface Column {
-  stops: Float64Array;
-  deviation: number;
-}
-
 /** What a move of a thing does, by how far it is moved, m, ascending; 0 is the plan. */
 export interface MovedColumn {
   thing: StoodThing;
@@ -60,7 +55,7 @@ export interface MoveColumns {
   width: number;
   height: number;
   /** What the frame may be off by whatever is named: lights, registration, corners, colours, all that was built. */
-  always: readonly Column[];
+  always: WeighedColumns;
   /** The place of the four of registration in it. */
   registration: number;
   moved: readonly MovedColumn[];
@@ -170,7 +165,22 @@ export function moveColumns(pictures: MovePictures): MoveColumns {
       FRAME_NOISE * value +
       SPREAD_CELLS ** 2 * ((right[i] as number) ** 2 + (down[i] as number) ** 2),
   );
-  return { width, height, always, registration, moved, plan, variance, planned: pictures.plan, base, noise };
+  const weights = variance.map((value, i) => {
+    const planned = pictures.plan[i] as number;
+    return isTold(planned, planned) ? 1 / value : 0;
+  });
+  return {
+    width,
+    height,
+    always: weighedColumns(always, weights),
+    registration,
+    moved,
+    plan,
+    variance,
+    planned: pictures.plan,
+    base,
+    noise,
+  };
 }
 
 /** What a move does to the picture, stops past what is noise of its paths. @param picture with it, of the paths of the tries */

@@ -46,13 +46,13 @@ const ROUNDS = 3;
 /** A frame of which more than this is left, over what is expected, is not explained. */
 const UNEXPLAINED = 3;
 /** A thing that leaves so much has to explain this part of what is to be explained. */
-const MOST_OF_IT = 0.4;
+const MOST_OF_IT = 0.5;
 /** Then everything is moved this far, m, between what was tried, and the best two are looked at. */
 const [BESIDE_M, BEST] = [0.0375, 2];
 /** Places round one that are traced lie this far off, m, the first time and the last; things stand no further off than this. */
-const [FIRST_STEP_M, LAST_STEP_M, FURTHEST_M] = [0.01, 0.004, 0.06];
+const [FIRST_STEP_M, LAST_STEP_M, FURTHEST_M] = [0.01, 0.004, 0.15];
 /** How often a place is made better, and the part of what it explains by which it has to be. */
-const [BETTERED, BETTER] = [5, 0.02];
+const [BETTERED, BETTER] = [8, 0.02];
 /** How far off lengths are either way, a part of the distance, beside what the picture says. Measured: docs/physics/frames.md. */
 const LENGTHS = 0.2;
 /** A way is told if a thing stands this far off that way, m, and so many deviations. */
@@ -213,15 +213,14 @@ function ringRound(place: Place, stepM: number): (Place | null)[] {
   return [place, by(stepM, 0), by(-stepM, 0), by(0, stepM), by(0, -stepM)];
 }
 
-const isWithin = ({ rightM, awayM }: Place): boolean =>
-  Math.max(Math.abs(rightM), Math.abs(awayM)) <= FURTHEST_M + 1e-9;
+const offBy = ({ rightM, awayM }: Place): number => Math.max(Math.abs(rightM), Math.abs(awayM));
+const isWithin = (place: Place): boolean => offBy(place) <= FURTHEST_M + 1e-9;
 
 const nameOf = ({ kind, key }: StoodThing): string => `${kind} ${key}`;
 const placeKey = ({ rightM, awayM }: Place): string =>
   [rightM, awayM].map((by) => Math.round(by * 1e4)).join(' ');
 const byGain = (one: Place, other: Place): number => other.gain - one.gain;
-const isOff = ({ rightM, awayM }: Place): boolean =>
-  Math.max(Math.abs(rightM), Math.abs(awayM)) >= OFF_FROM_M;
+const isOff = (place: Place): boolean => offBy(place) >= OFF_FROM_M;
 
 const movesTo = ({ kind, key, rightM, awayM }: Place): TriedMove[] => [
   { part: { kind, key }, way: 'right', byM: rightM },
