@@ -151,8 +151,8 @@ function featureViolations(within, path, target, name) {
   if (!inApp && target.startsWith('app/')) return [`${path}: only the app itself may import ${name}`];
   if (!other) return [];
   if (from.startsWith('shared/')) return [`${path}: shared code may not import the feature ${name}`];
-  // The app loads what a feature keeps in pages.ts when it is asked for.
-  const doors = inApp ? /^(index|pages)(\.\w+)?$/ : /^index(\.\w+)?$/;
+  // The app loads what a feature keeps in pages.ts when it is asked for, and starts what it keeps in early.ts before all else.
+  const doors = inApp ? /^(index|pages|early)(\.\w+)?$/ : /^index(\.\w+)?$/;
   const deep = other[3] !== undefined && !doors.test(other[3]);
   return other[1] !== own && deep ? [`${path}: ${name} reaches past the index of another feature`] : [];
 }

@@ -61,7 +61,8 @@ function emptyAnswer(task: Task, spread: number): unknown {
   }
 }
 
-function open({ refuses = '', spare = 0, spread = 0 } = {}) {
+/** @param slow what takes half a second, the others a millisecond */
+function open({ refuses = '', spare = 0, spread = 0, slow = '' } = {}) {
   const tasks: Task[] = [];
   /** What the second worker, the spare one, was given. */
   const helped: Task[] = [];
@@ -74,6 +75,8 @@ function open({ refuses = '', spare = 0, spread = 0 } = {}) {
   const picks: unknown[] = [];
   const read: { samples: number[]; settled: boolean }[] = [];
   let bands = 0;
+  /** Figures as they were told. */
+  const order: string[] = [];
   const spawn = (): WorkerPort => {
     let answer: Parameters<WorkerPort['onMessage']>[0] = () => undefined;
     const own = workers++;
@@ -94,7 +97,7 @@ function open({ refuses = '', spare = 0, spread = 0 } = {}) {
                 result: emptyAnswer(message.task, spread) as never,
                 rays: 1,
               }),
-            1,
+            message.task.kind === slow ? 500 : 1,
           );
       },
       onMessage: (listener) => {
@@ -122,8 +125,12 @@ function open({ refuses = '', spare = 0, spread = 0 } = {}) {
     figure: (name, value) => {
       if (name === 'pick') picks.push(value);
       if (name === 'bands') bands++;
-      if (name !== 'spots') return;
+      if (name !== 'spots') {
+        order.push(name);
+        return;
+      }
       const { traces, settled } = value as FigureValues['spots'];
+      order.push(`spots ${traces[0]?.samples}`);
       read.push({ samples: traces.map(({ samples }) => samples), settled });
     },
     status: (changes) => void statuses.push(changes),
@@ -144,6 +151,7 @@ function open({ refuses = '', spare = 0, spread = 0 } = {}) {
     picks,
     read,
     kinds,
+    order,
     bandsTold: () => bands,
   };
 }
@@ -215,6 +223,61 @@ describe('picture session', () => {
     const firstWhole = tasks.findIndex((task) => task.kind === 'tile' && !task.job.ambient);
     expect(kinds.indexOf('keep')).toBeLessThan(firstWhole);
     expect(firstWhole).toBeLessThan(kinds.indexOf('view'));
+  });
+
+  test('the small picture is shown as soon as two samples of it are there, and once more when it is whole', async () => {
+    vi.useFakeTimers();
+    const { session, told } = open({ spare: 1 });
+    session.update(set);
+    await pass(60_000);
+    const first = told.find((message) => message.type === 'begin' && message.fewest === 2 && message.passing);
+    const of = (type: ToDeveloper['type']) =>
+      told.filter(
+        (message) =>
+          message.type === type &&
+          'picture' in message &&
+          'picture' in (first ?? {}) &&
+          message.picture === (first as { picture: number }).picture,
+      );
+    const [begins, ...later] = of('show');
+    const tiles = of('tile');
+    expect(tiles.every((message) => message.type === 'tile' && message.samples === 2)).toBe(true);
+    expect(later.at(-1)).toMatchObject({ last: true });
+    const before = told
+      .slice(0, told.indexOf(begins as ToDeveloper))
+      .filter((message) => tiles.includes(message));
+    expect(before).toHaveLength(tiles.length / 2);
+  });
+
+  test('baking does not wait for figures of the picture that followed, and figures at rest come after them', async () => {
+    vi.useFakeTimers();
+    const { session, tasks, order } = open({ spare: 1, slow: 'bands' });
+    session.update(set);
+    await pass(450);
+    const kinds = tasks.map(({ kind }) => kind);
+    expect(kinds).toContain('gather');
+    expect(order).not.toContain('bands');
+    await pass(60_000);
+    // In full detail they are sure.
+    expect(order.indexOf('bands')).toBeLessThan(order.indexOf('spots 2048'));
+  });
+
+  test('a size that becomes known while light is baked begins nothing anew', async () => {
+    vi.useFakeTimers();
+    const { session, told, tasks, statuses } = open({ spare: 1, slow: 'solve' });
+    session.update(set);
+    await pass(500);
+    expect(tasks.map(({ kind }) => kind)).toContain('solve');
+    session.resize(800);
+    await pass(60_000);
+    const begun = told.filter((message) => message.type === 'begin').filter(({ fewest }) => fewest > 1);
+    expect(begun.map(({ width }) => width)).toEqual([320, 800]);
+    expect(
+      statuses.filter(
+        (status) =>
+          'phase' in status && status.phase === 'refining' && 'progress' in status && status.progress === 0,
+      ),
+    ).toHaveLength(1);
   });
 
   test('light is baked once for a rest, not again for another size, another power or another camera', async () => {
@@ -502,6 +565,7 @@ describe('picture session', () => {
     vi.useFakeTimers();
     const { session, failures } = open({ refuses: 'too many clear materials' });
     session.update(set);
+    await pass(0);
     session.update(moved(-0.3));
     await pass(200);
     expect(failures.length).toBe(2);

@@ -4,8 +4,9 @@ import type { KeyedSet, WorkerPool } from './pool.js';
 
 export interface Progress {
   films: Films;
-  /** Samples asked for each pixel, and tiles done of all tiles of all passes. */
+  /** Samples that every pixel has. */
   samples: number;
+  /** Tiles done of all tiles of all passes. */
   done: number;
   total: number;
 }
@@ -62,6 +63,7 @@ export async function renderProgressively(
   const tiles = tilesOf(part.width, part.height, options.tileSize ?? 32);
   const passes = passesOf(samples, options.firstPass ?? 1);
   const total = tiles.length * passes.length;
+  const sampled = new Int32Array(tiles.length);
   let done = 0;
 
   async function renderTilePass(index: number, pass: { first: number; count: number }): Promise<void> {
@@ -82,7 +84,8 @@ export async function renderProgressively(
     if (options.onTile) options.onTile(tile, sums, pass.count);
     else addTile(films, tile, sums, pass.count);
     done++;
-    options.onProgress?.({ films, samples, done, total });
+    sampled[index] = pass.first + pass.count;
+    options.onProgress?.({ films, samples: Math.min(...sampled), done, total });
   }
 
   await Promise.all(

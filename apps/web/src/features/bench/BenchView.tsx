@@ -38,9 +38,15 @@ import { Palette } from './views/Palette';
 import { StopRuler } from './views/StopRuler';
 import { ThingPanel } from './views/thing/ThingPanel';
 
-/** The bench of one stored set. */
+/** The bench of one stored set, begun anew for each. */
 export function BenchView() {
   const { id = '' } = useParams();
+  return <BenchOf key={id} id={id} />;
+}
+
+function BenchOf({ id }: { id: string }) {
+  // The workers of the picture start while the set is on its way, and trace it while the page is drawn.
+  const own = useOwnSession();
   const { data, error, isFetching, refetch } = setsApi.useReadSetQuery(id, {
     refetchOnMountOrArgChange: true,
   });
@@ -69,7 +75,7 @@ export function BenchView() {
       </Box>
     );
   }
-  return <OpenBench />;
+  return <OpenBench {...own} />;
 }
 
 /** On a phone what is wrong stands under the picture, before the plans. */
@@ -82,8 +88,7 @@ function VerdictsUnderPicture() {
   );
 }
 
-function OpenBench() {
-  const { view, figures } = useOwnSession();
+function OpenBench({ view, figures }: ReturnType<typeof useOwnSession>) {
   const name = useSelector((state: WithBench) => benchSet.documentOf(state)?.name);
   const readSets = useReadSets();
   useBenchKeys();

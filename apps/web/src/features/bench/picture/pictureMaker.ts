@@ -3,6 +3,7 @@ import {
   type FeaturePart,
   featureParts,
   type KeyedSet,
+  type RunOptions,
   renderProgressively,
   type WorkerPool,
 } from '@fendrix/workers';
@@ -84,15 +85,23 @@ export class PictureMaker {
       ofPlates,
     });
     const features = withFeatures
-      ? this.featuresInto(keyed, picture, { width: wide, height: high, part }, signal)
+      ? this.featuresInto(
+          keyed,
+          picture,
+          { width: wide, height: high, part },
+          // Before the tiles: the first that is shown is filtered by them.
+          { priority: (priority ?? 0) + 1, atRest: true, ...(signal ? { signal } : {}) },
+        )
       : undefined;
     let last = performance.now();
+    let isBegun = false;
     const traced = renderProgressively(this.pool, keyed, {
       width: wide,
       height: high,
       window: part,
       samples,
       seed: 1,
+      ...(passing ? { firstPass: fewest } : {}),
       ...(ambient && !signal ? { tileSize: this.followingTile(part.width, part.height) } : {}),
       ...(signal ? { signal } : {}),
       ...(priority === undefined ? {} : { priority }),
@@ -101,9 +110,11 @@ export class PictureMaker {
       ...(wholePaths ? { wholePaths } : {}),
       ...(wanted ? { channels: wanted } : {}),
       onTile: (tile, sums, count) => this.tell({ type: 'tile', picture, tile, sums, samples: count }),
-      onProgress: ({ done, total }) => {
+      onProgress: ({ samples: sampled, done, total }) => {
         const now = performance.now();
-        if (ambient || now - last < SHOW_EVERY_MS) return;
+        const begins = !isBegun && sampled >= fewest;
+        if (ambient || (!begins && now - last < SHOW_EVERY_MS)) return;
+        isBegun ||= begins;
         last = now;
         this.tell({ type: 'show', picture, last: false });
         this.events.status({ progress: done / total, rays: this.pool.rays });
@@ -118,9 +129,8 @@ export class PictureMaker {
     keyed: KeyedSet,
     picture: number,
     { width, height, part }: ReturnType<typeof pictureOf>,
-    signal: AbortSignal | undefined,
+    run: RunOptions,
   ): Promise<void> {
-    const run = { priority: 1, atRest: true, ...(signal ? { signal } : {}) };
     const key = `${keyed.key} ${width} ${JSON.stringify(part)}`;
     if (this.features?.key !== key) {
       const [things, parts] = await Promise.all([

@@ -1,5 +1,6 @@
 import type { SetDocument } from '@fendrix/contract';
 import type { Task, TaskResult } from '@fendrix/workers';
+import { sessionWorker } from '../early';
 import type { Shown } from '../figures/shown';
 import type { FrameWindow } from './frameWindow';
 import type { PictureFormat } from './pictureFile';
@@ -25,7 +26,7 @@ const SILENCE_MS = 6000;
 const MOST_DEATHS = 3;
 
 function openWorker(...[say, died]: Parameters<OpenSession>): SessionPort {
-  const worker = new Worker(new URL('./sessionWorker.ts', import.meta.url), { type: 'module' });
+  const worker = sessionWorker();
   worker.addEventListener('message', ({ data }: MessageEvent<FromSession>) => say(data));
   worker.addEventListener('error', ({ message }) => died(message || 'it could not start'));
   return {

@@ -1,6 +1,6 @@
 import type { SetDocument } from '@fendrix/contract';
 import { channelsOf, displayWeights, lightLayers, traceKey } from '@fendrix/core';
-import type { KeyedSet, Task, TaskResult, WorkerPool } from '@fendrix/workers';
+import type { KeyedSet, RunOptions, Task, TaskResult, WorkerPool } from '@fendrix/workers';
 import { messageOf } from '@fendrix/workers';
 import { createBrowserPool } from '@fendrix/workers/browser';
 import {
@@ -34,6 +34,8 @@ const MOST_PASSED_OVER = 2;
 const QUICK = { samples: 1, fewest: 1, passing: true };
 /** Priority of what must be there before the rest. */
 const AT_ONCE = 1e5;
+/** Of what a core does that is left free by what is being baked, part by part. */
+const BESIDE_BAKING = AT_ONCE - 1;
 /** Rest after a change before the refining starts, ms. */
 const REST_MS = 140;
 /** Rest before a set with large meshes is prepared whole: seconds in which no worker can follow, ms. */
@@ -74,12 +76,16 @@ export class PictureSession {
   /** Whether the whole light of the set as it is has been seen. */
   private resting = false;
   private refining: AbortController | null = null;
+  /** Whether the light for the picture at rest is being baked: the picture is not begun yet. */
+  private baking = false;
   private restTimer: ReturnType<typeof setTimeout> | undefined;
   private ambient: readonly number[] | null = null;
   private pictures = 0;
   private tones: ToneOverlay = 'none';
   private wholePaths = false;
   private window: FrameWindow = WHOLE_FRAME;
+  /** Figures of the picture that followed last, until they are read. */
+  private beside: BesideFigures | null = null;
   /** Pictures in a row whose figures were given up for the next. */
   private passedOver = 0;
   private closed = false;
@@ -134,14 +140,14 @@ export class PictureSession {
     const rounded = Math.max(160, Math.min(1600, Math.round(width)));
     if (rounded === this.fullWidth) return;
     this.fullWidth = rounded;
-    if (this.keyed) this.rest();
+    this.lookAnew();
   }
 
   /** Magnifies a part of the frame. */
   lookAt(window: FrameWindow): void {
     if (JSON.stringify(window) === JSON.stringify(this.window)) return;
     this.window = window;
-    if (this.keyed) this.rest();
+    this.lookAnew();
   }
 
   /** Takes note of what is looked at; figures of which something else is wanted now are read at once. */
@@ -150,7 +156,7 @@ export class PictureSession {
     this.tones = tonesOf(shown);
     if (shown.wholePaths !== this.wholePaths) {
       this.wholePaths = shown.wholePaths;
-      if (this.keyed) this.rest();
+      this.lookAnew();
     }
     const seen = this.seen(this.resting ? REFINED : FOLLOWING);
     this.figures.show(shown, this.keyed, seen).catch((error) => this.tellFailure(error));
@@ -201,6 +207,7 @@ export class PictureSession {
   /** @returns false when no picture of the newest set could be made */
   private async followUntilStill(): Promise<boolean> {
     for (;;) {
+      await this.leaveBeside();
       const { keyed } = this;
       if (!keyed || this.closed) return false;
       let followed = true;
@@ -228,21 +235,42 @@ export class PictureSession {
       this.adapt(performance.now() - start);
       if (!(await this.staysStill(keyed))) return;
     }
-    const { signal, abort } = abortable();
-    const figures = Promise.all([
+    this.beside = this.readBeside(keyed, picture);
+    await picture;
+    if (!simplified) this.adapt(performance.now() - start);
+  }
+
+  /** Before the next picture: figures of the last one that are not read yet are given up, or waited for now and then. */
+  private async leaveBeside(): Promise<void> {
+    const { beside } = this;
+    this.beside = null;
+    if (!beside) return;
+    if (this.passedOver++ < MOST_PASSED_OVER) beside.giveUp();
+    else await beside.done;
+  }
+
+  /** Figures of a picture that follows a move; what is baked and traced at rest does not wait for them. */
+  private readBeside(keyed: KeyedSet, picture: Promise<void>): BesideFigures {
+    const controller = new AbortController();
+    const { signal } = controller;
+    const read = Promise.all([
       this.figures.spots(this.newest(keyed), FOLLOWING, signal),
       this.figures.read(keyed, 'moving', this.seen(FOLLOWING), signal),
     ]);
-    figures.catch(() => undefined);
-    await picture;
-    if (!simplified) this.adapt(performance.now() - start);
-    if (this.outdated(keyed) && this.passedOver < MOST_PASSED_OVER) {
-      this.passedOver++;
-      abort();
-      return;
-    }
-    this.passedOver = 0;
-    await figures;
+    const settled = (error?: unknown) => {
+      if (signal.aborted) return;
+      if (this.beside === own) this.beside = null;
+      this.passedOver = 0;
+      if (error === undefined) return;
+      // What keeps the picture from being made too is told of that alone.
+      picture.then(
+        () => this.tellFailure(error),
+        () => undefined,
+      );
+    };
+    const done = read.then(() => settled(), settled);
+    const own = { done, giveUp: () => controller.abort(new Error('a newer set is there')) };
+    return own;
   }
 
   /** Whether nothing moves for a while from now. */
@@ -268,7 +296,7 @@ export class PictureSession {
   private async quickPicture(keyed: KeyedSet): Promise<void> {
     // While a thing moves the bounced light changes little: the estimate of the last rest will do.
     const known = this.ambient?.length === channelsOf(keyed.set).length ? this.ambient : null;
-    const ambient = known ?? (await this.estimateAmbient(keyed));
+    const ambient = known ?? (await this.estimateAmbient(keyed, { priority: AT_ONCE }));
     const priority = 2 * AT_ONCE;
     await this.maker.make(keyed, this.window, this.aspect, {
       ...QUICK,
@@ -291,6 +319,11 @@ export class PictureSession {
     this.followingWidth = Math.round(Math.max(NARROWEST_FOLLOWING, Math.min(WIDEST_FOLLOWING, eased)));
   }
 
+  /** The same set in another picture: where that is not begun yet it will be as it is wanted now. */
+  private lookAnew(): void {
+    if (this.keyed && !this.baking) this.rest();
+  }
+
   private rest(): void {
     clearTimeout(this.restTimer);
     if (this.closed) return;
@@ -307,8 +340,12 @@ export class PictureSession {
     const { signal } = controller;
     try {
       this.events.status({ phase: 'refining', progress: 0 });
+      this.baking = true;
+      const ambient = this.estimateAmbient(keyed, { priority: BESIDE_BAKING, signal });
+      await Promise.all([this.wholeLight.bake(keyed), ambient]).finally(() => {
+        this.baking = false;
+      });
       const frame = { window: this.window, aspect: this.aspect, width: this.fullWidth };
-      await Promise.all([this.wholeLight.bake(keyed), this.estimateAmbient(keyed, signal)]);
       const rest = await this.wholeLight.first(keyed, { ...frame, wholePaths: this.wholePaths }, signal);
       this.resting = true;
       this.events.status({ simplified: false });
@@ -324,6 +361,9 @@ export class PictureSession {
 
   /** Figures in full detail; spots are then traced on until they are sure. */
   private async readAtRest(keyed: KeyedSet, signal: AbortSignal): Promise<void> {
+    // What was read of the picture that followed last is not to come after it.
+    await this.beside?.done;
+    signal.throwIfAborted();
     await Promise.all([
       this.figures.read(keyed, 'rest', this.seen(REFINED), signal),
       this.figures.spots(this.newest(keyed), REFINED, signal),
@@ -337,8 +377,7 @@ export class PictureSession {
     if (!this.closed) this.events.failure(messageOf(error));
   }
 
-  private async estimateAmbient(keyed: KeyedSet, signal?: AbortSignal): Promise<readonly number[]> {
-    const run = { priority: AT_ONCE, ...(signal ? { signal } : {}) };
+  private async estimateAmbient(keyed: KeyedSet, run: RunOptions): Promise<readonly number[]> {
     this.ambient = await this.pool.run(keyed, { kind: 'ambient' }, run);
     return this.ambient;
   }
@@ -351,7 +390,8 @@ export class PictureSession {
     const ofSimple = task.kind === 'overlaps' || task.kind === 'inFrame';
     const simplified = ofSimple && this.standIns.wanted(asked);
     const keyed = simplified ? await this.standIns.of(asked) : asked;
-    return this.pool.run(keyed, task, { priority: 10 * AT_ONCE, ...(signal ? { signal } : {}) });
+    const priority = ofSimple && !set ? BESIDE_BAKING : 10 * AT_ONCE;
+    return this.pool.run(keyed, task, { priority, ...(signal ? { signal } : {}) });
   }
 
   private tell(message: ToDeveloper): void {
@@ -363,8 +403,8 @@ export class PictureSession {
 const tonesOf = ({ overlay }: Shown): ToneOverlay =>
   overlay === 'stops' || overlay === 'clipping' ? overlay : 'none';
 
-/** A signal with the call that sets it off. */
-function abortable(): { signal: AbortSignal; abort(): void } {
-  const controller = new AbortController();
-  return { signal: controller.signal, abort: () => controller.abort(new Error('a newer set is there')) };
+/** Figures that are being read; `done` when they are, or have failed. */
+interface BesideFigures {
+  done: Promise<void>;
+  giveUp(): void;
 }
