@@ -138,6 +138,8 @@ function open({ refuses = '', spare = 0, spread = 0, slow = '' } = {}) {
     failure: (reason) => void failures.push(reason),
   };
   const session = new PictureSession(events, new WorkerPool(spawn, 1, { spare }), developer);
+  // Small: each tile of it is a question here.
+  session.resize(200);
   sessions.push(session);
   const kinds = () => tasks.splice(0).map(({ kind }) => kind);
   return {
@@ -211,13 +213,13 @@ describe('picture session', () => {
   test('the whole light is there at once in a small picture, before figures and the picture at full size', async () => {
     vi.useFakeTimers();
     const { session, tasks, told } = open({ spare: 1 });
-    session.resize(800);
+    session.resize(600);
     session.update(set);
     await pass(60_000);
     const begun = told.filter((message) => message.type === 'begin').filter(({ fewest }) => fewest > 1);
     expect(begun.map(({ width, passing }) => [width, passing])).toEqual([
-      [320, true],
-      [800, false],
+      [240, true],
+      [600, false],
     ]);
     const kinds = tasks.map(({ kind }) => kind);
     const firstWhole = tasks.findIndex((task) => task.kind === 'tile' && !task.job.ambient);
@@ -268,10 +270,10 @@ describe('picture session', () => {
     session.update(set);
     await pass(500);
     expect(tasks.map(({ kind }) => kind)).toContain('solve');
-    session.resize(800);
+    session.resize(600);
     await pass(60_000);
     const begun = told.filter((message) => message.type === 'begin').filter(({ fewest }) => fewest > 1);
-    expect(begun.map(({ width }) => width)).toEqual([320, 800]);
+    expect(begun.map(({ width }) => width)).toEqual([240, 600]);
     expect(
       statuses.filter(
         (status) =>
@@ -285,7 +287,7 @@ describe('picture session', () => {
     const { session, kinds } = open({ spare: 1 });
     session.update(set);
     await pass(400);
-    session.resize(700);
+    session.resize(300);
     await pass(60_000);
     expect(kinds().filter((kind) => kind === 'keep')).toHaveLength(1);
     session.update(changeCamera({ focusM: 1.1 })(set));
@@ -508,7 +510,7 @@ describe('picture session', () => {
 
     // A resized picture is traced anew; the spots are known already.
     const asked = tasks.filter(({ kind }) => kind === 'spots').length;
-    session.resize(700);
+    session.resize(300);
     await pass(60_000);
     expect(tasks.filter(({ kind }) => kind === 'spots').length).toBe(asked);
     expect(read.at(-1)?.settled).toBe(true);
