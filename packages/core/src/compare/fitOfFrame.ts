@@ -1,9 +1,7 @@
 import { solveLinear } from '../units/solveLinear.js';
-import { FLOOR, isTold, type MoveColumns } from './moveColumns.js';
+import { ALIKE, FLOOR, isTold, type MoveColumns } from './moveColumns.js';
 import { productOf, productsWith, takenOff, type WeighedColumns, weigh } from './weighedColumns.js';
 
-/** So many values beside each other are off together, and count as one. */
-const ALIKE = 20;
 /** A value that is off by so many deviations counts as far as its square root (Huber 1964). */
 const HUBER = 2;
 /** How often weights follow from what is left. */

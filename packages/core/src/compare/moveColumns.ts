@@ -36,6 +36,10 @@ const FRAME_NOISE = 0.4;
 
 /** What building makes of places, m, one deviation, see `BUILT_TO`: things, products, the camera. */
 const BUILT_TO_M = { light: 0.006, sheet: 0.004, product: 0.001, camera: 0.002 } as const;
+/** So many values beside each other are off together, and count as one. */
+export const ALIKE = 20;
+/** A bend counts from so much on, as a sum of squared deviations. */
+const LEAST_BEND = 1;
 /** Stops that a light, and a colour of the camera, may be off all the same; corners; one deviation. */
 const [LIGHT_STOPS, WHITE_STOPS, CORNER_STOPS] = [0.15, 0.05, 0.35];
 /** Cells by which the frame lies beside its plan: shift; size and turn, over the width of the window. */
@@ -141,6 +145,7 @@ export function moveColumns(pictures: MovePictures): MoveColumns {
     groups.set(name, group);
   }
   const moved: MovedColumn[] = [];
+  const bends: Column[] = [];
   for (const { move, steps } of groups.values()) {
     steps.sort((a, b) => a.byM - b.byM);
     const [below, above] = [steps.filter(({ byM }) => byM < 0).at(-1), steps.find(({ byM }) => byM > 0)];
@@ -149,6 +154,7 @@ export function moveColumns(pictures: MovePictures): MoveColumns {
         stops: above.stops.map((value, i) => (value - (below.stops[i] as number)) / (above.byM - below.byM)),
         deviation: BUILT_TO_M[move.part.kind],
       });
+    if (below && above) bends.push(bendOf(below, above, BUILT_TO_M[move.part.kind]));
     const { part } = move;
     if ((part.kind !== 'light' && part.kind !== 'sheet') || move.way === 'up') continue;
     const planned = { byM: 0, stops: new Float64Array(count) };
@@ -165,6 +171,10 @@ export function moveColumns(pictures: MovePictures): MoveColumns {
       FRAME_NOISE * value +
       SPREAD_CELLS ** 2 * ((right[i] as number) ** 2 + (down[i] as number) ** 2),
   );
+  const isSeen = ({ stops, deviation }: Column) =>
+    stops.reduce((sum, value, i) => sum + (value * deviation) ** 2 / (variance[i] as number), 0) >
+    LEAST_BEND * ALIKE;
+  always.push(...bends.filter(isSeen));
   const weights = variance.map((value, i) => {
     const planned = pictures.plan[i] as number;
     return isTold(planned, planned) ? 1 / value : 0;
@@ -219,6 +229,20 @@ export function movedBy(column: MovedColumn, byM: number): Float64Array {
   for (const { stops, times } of stepsAt(column, byM))
     for (let i = 0; i < out.length; i++) out[i] = (out[i] as number) + times * (stops[i] as number);
   return out;
+}
+
+/** What of a move goes the same way on both sides: a small card close behind glass shows little of it in a straight line. A metre squared. */
+function bendOf(
+  below: MovedColumn['steps'][number],
+  above: MovedColumn['steps'][number],
+  builtM: number,
+): Column {
+  const far = (above.byM - below.byM) / 2;
+  return {
+    stops: above.stops.map((value, i) => (value + (below.stops[i] as number)) / (2 * far * far)),
+    // The mean fourth power of what is distributed normally.
+    deviation: Math.sqrt(3) * builtM * builtM,
+  };
 }
 
 const placeOf = (i: number, width: number): [number, number] => {

@@ -126,9 +126,9 @@ export async function movedThings(search: MoveSearch): Promise<MovedInFrame> {
     if (!best || best.gain < Math.max(LEAST_GAIN, LEFT_OVER * gains)) break;
     // Of a frame that stays unexplained a thing is named if it explains most of that.
     if (leaves(best.gain) && best.gain < MOST_OF_IT * (laid.cost - laid.expected)) break;
-    const rivals = others.filter(
-      (other) => isOff(other) && other.gain > RIVAL * best.gain && best.gain - other.gain < RIVAL_BY,
-    );
+    // What leaves a frame unexplained is hardly known from another that does.
+    const isNear = (other: Seen) => leaves(best.gain) || best.gain - other.gain < RIVAL_BY;
+    const rivals = others.filter((other) => isOff(other) && other.gain > RIVAL * best.gain && isNear(other));
     found.push({ best, rivals });
     gains += best.gain;
     laid = await search.lessFound(laid, best.picture);
@@ -213,14 +213,14 @@ function ringRound(place: Place, stepM: number): (Place | null)[] {
   return [place, by(stepM, 0), by(-stepM, 0), by(0, stepM), by(0, -stepM)];
 }
 
-const offBy = ({ rightM, awayM }: Place): number => Math.max(Math.abs(rightM), Math.abs(awayM));
-const isWithin = (place: Place): boolean => offBy(place) <= FURTHEST_M + 1e-9;
+const isWithin = ({ rightM, awayM }: Place): boolean =>
+  Math.max(Math.abs(rightM), Math.abs(awayM)) <= FURTHEST_M + 1e-9;
 
 const nameOf = ({ kind, key }: StoodThing): string => `${kind} ${key}`;
 const placeKey = ({ rightM, awayM }: Place): string =>
   [rightM, awayM].map((by) => Math.round(by * 1e4)).join(' ');
 const byGain = (one: Place, other: Place): number => other.gain - one.gain;
-const isOff = (place: Place): boolean => offBy(place) >= OFF_FROM_M;
+const isOff = ({ rightM, awayM }: Place): boolean => Math.hypot(rightM, awayM) >= OFF_FROM_M;
 
 const movesTo = ({ kind, key, rightM, awayM }: Place): TriedMove[] => [
   { part: { kind, key }, way: 'right', byM: rightM },
