@@ -183,6 +183,27 @@ describe('what stands elsewhere in a frame, drawn', () => {
     expect(told(0).find(({ key }) => key === 'card')?.ways).toContain('right');
   });
 
+  test('what a few millimetres do alike on both sides is laid on building', () => {
+    const bent = (window: Float32Array, byM: number) =>
+      window.map((value, i) =>
+        Math.floor(i / 3) % WIDTH < 18 ? value * 2 ** (-0.3 * (byM / 0.004) ** 2) : value,
+      );
+    const lengths = [-0.05, -0.025, -0.005, 0.005, 0.025, 0.05];
+    const leftOf = (shown: (byM: number) => Float32Array) => {
+      const steps = lengths.map((byM) => ({
+        move: { part: { kind: 'sheet', key: 'other' }, way: 'right', byM } as TriedMove,
+        picture: shown(byM),
+      }));
+      const laid = layFrame(
+        { ...pictures, tries: [...triesBesideOther, ...steps] },
+        bent(built(1, {}), 0.006),
+      );
+      return laid.cost / laid.expected;
+    };
+    const [known, unknown] = [leftOf((byM) => bent(pictures.base, byM)), leftOf(() => pictures.base)];
+    expect(known).toBeLessThan(0.5 * unknown);
+  });
+
   test.each(['card', 'flag'] as const)(
     'a %s 4 cm aside is named, and by how much; in all but one',
     async (key) => {
