@@ -14,6 +14,7 @@ import {
 import { LiveReader } from '../figures/liveReader';
 import type { Shown } from '../figures/shown';
 import type { PictureStatus } from '../state/benchSlice';
+import { BesideFigures } from './besideFigures';
 import type { FromDeveloper, ToDeveloper, ToneOverlay } from './developProtocol';
 import { type FrameWindow, WHOLE_FRAME } from './frameWindow';
 import type { PictureFormat } from './pictureFile';
@@ -28,8 +29,6 @@ const NARROWEST_FOLLOWING = 200;
 const WIDEST_FOLLOWING = 480;
 /** Time a following picture should take, ms. */
 const FOLLOWING_MS = 85;
-/** Figures of this many pictures in a row may be given up while a thing moves. */
-const MOST_PASSED_OVER = 2;
 /** A quick picture: one sample, bounced light estimated, shown when whole. */
 const QUICK = { samples: 1, fewest: 1, passing: true };
 /** Priority of what must be there before the rest. */
@@ -84,10 +83,7 @@ export class PictureSession {
   private tones: ToneOverlay = 'none';
   private wholePaths = false;
   private window: FrameWindow = WHOLE_FRAME;
-  /** Figures of the picture that followed last, until they are read. */
-  private beside: BesideFigures | null = null;
-  /** Pictures in a row whose figures were given up for the next. */
-  private passedOver = 0;
+  private readonly beside = new BesideFigures((error) => this.tellFailure(error));
   private closed = false;
   private readonly figures: LiveReader;
   private readonly maker: PictureMaker;
@@ -207,7 +203,7 @@ export class PictureSession {
   /** @returns false when no picture of the newest set could be made */
   private async followUntilStill(): Promise<boolean> {
     for (;;) {
-      await this.leaveBeside();
+      await this.beside.leave();
       const { keyed } = this;
       if (!keyed || this.closed) return false;
       let followed = true;
@@ -235,42 +231,16 @@ export class PictureSession {
       this.adapt(performance.now() - start);
       if (!(await this.staysStill(keyed))) return;
     }
-    this.beside = this.readBeside(keyed, picture);
+    this.beside.begin(
+      (signal) =>
+        Promise.all([
+          this.figures.spots(this.newest(keyed), FOLLOWING, signal),
+          this.figures.read(keyed, 'moving', this.seen(FOLLOWING), signal),
+        ]),
+      picture,
+    );
     await picture;
     if (!simplified) this.adapt(performance.now() - start);
-  }
-
-  /** Before the next picture: figures of the last one that are not read yet are given up, or waited for now and then. */
-  private async leaveBeside(): Promise<void> {
-    const { beside } = this;
-    this.beside = null;
-    if (!beside) return;
-    if (this.passedOver++ < MOST_PASSED_OVER) beside.giveUp();
-    else await beside.done;
-  }
-
-  /** Figures of a picture that follows a move; what is baked and traced at rest does not wait for them. */
-  private readBeside(keyed: KeyedSet, picture: Promise<void>): BesideFigures {
-    const controller = new AbortController();
-    const { signal } = controller;
-    const read = Promise.all([
-      this.figures.spots(this.newest(keyed), FOLLOWING, signal),
-      this.figures.read(keyed, 'moving', this.seen(FOLLOWING), signal),
-    ]);
-    const settled = (error?: unknown) => {
-      if (signal.aborted) return;
-      if (this.beside === own) this.beside = null;
-      this.passedOver = 0;
-      if (error === undefined) return;
-      // What keeps the picture from being made too is told of that alone.
-      picture.then(
-        () => this.tellFailure(error),
-        () => undefined,
-      );
-    };
-    const done = read.then(() => settled(), settled);
-    const own = { done, giveUp: () => controller.abort(new Error('a newer set is there')) };
-    return own;
   }
 
   /** Whether nothing moves for a while from now. */
@@ -362,7 +332,7 @@ export class PictureSession {
   /** Figures in full detail; spots are then traced on until they are sure. */
   private async readAtRest(keyed: KeyedSet, signal: AbortSignal): Promise<void> {
     // What was read of the picture that followed last is not to come after it.
-    await this.beside?.done;
+    await this.beside.read();
     signal.throwIfAborted();
     await Promise.all([
       this.figures.read(keyed, 'rest', this.seen(REFINED), signal),
@@ -402,9 +372,3 @@ export class PictureSession {
 /** Tones are drawn by the worker that develops. */
 const tonesOf = ({ overlay }: Shown): ToneOverlay =>
   overlay === 'stops' || overlay === 'clipping' ? overlay : 'none';
-
-/** Figures that are being read; `done` when they are, or have failed. */
-interface BesideFigures {
-  done: Promise<void>;
-  giveUp(): void;
-}
