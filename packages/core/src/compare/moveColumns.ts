@@ -149,12 +149,14 @@ export function moveColumns(pictures: MovePictures): MoveColumns {
   for (const { move, steps } of groups.values()) {
     steps.sort((a, b) => a.byM - b.byM);
     const [below, above] = [steps.filter(({ byM }) => byM < 0).at(-1), steps.find(({ byM }) => byM > 0)];
-    if (below && above)
-      always.push({
-        stops: above.stops.map((value, i) => (value - (below.stops[i] as number)) / (above.byM - below.byM)),
-        deviation: BUILT_TO_M[move.part.kind],
-      });
-    if (below && above) bends.push(bendOf(below, above, BUILT_TO_M[move.part.kind]));
+    if (below && above) {
+      const deviation = BUILT_TO_M[move.part.kind];
+      const stops = above.stops.map(
+        (value, i) => (value - (below.stops[i] as number)) / (above.byM - below.byM),
+      );
+      always.push({ stops, deviation });
+      bends.push(bendOf(below, above, deviation));
+    }
     const { part } = move;
     if ((part.kind !== 'light' && part.kind !== 'sheet') || move.way === 'up') continue;
     const planned = { byM: 0, stops: new Float64Array(count) };
