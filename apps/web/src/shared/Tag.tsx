@@ -39,7 +39,14 @@ export function TagMark({ children, x = 0, y = 0, selected = false }: TagProps) 
 /** The same strip on its own, for lists and panels. */
 export function Tag({ children }: { children: string }) {
   return (
-    <svg width={26} height={16} viewBox="0 0 26 16" role="img" aria-label={`tag ${children}`}>
+    <svg
+      width={28}
+      height={19}
+      viewBox="-1 -1.5 28 19"
+      role="img"
+      aria-label={`tag ${children}`}
+      style={{ verticalAlign: 'middle' }}
+    >
       <TagMark x={13} y={8}>
         {children}
       </TagMark>

@@ -121,18 +121,17 @@ export const COAT_ALPHA: i32 = COAT_INDEX + 1;
 export const COAT_PASSED: i32 = COAT_ALPHA + 1;
 export const COAT_INSIDE: i32 = COAT_PASSED + 1;
 export const COAT_TABLE: i32 = COAT_INSIDE + 1;
-// Mirror lobe: 1 if there is one, GGX alphas, complex index, offset of its albedo table, mean light lost between
-// facets, and what comes back of it.
+// Mirror lobe: 1 if there is one, GGX alphas, complex index, offset of its albedo table, and cubics of the cosine by channel
+// for what comes back of light lost between facets.
 export const HAS_LOBE: i32 = COAT_TABLE + 1;
 export const ALPHA_X: i32 = HAS_LOBE + 1;
 export const ALPHA_Y: i32 = ALPHA_X + 1;
 export const INDEX_N: i32 = ALPHA_Y + 1;
 export const INDEX_K: i32 = INDEX_N + 3;
 export const LOBE_TABLE: i32 = INDEX_K + 3;
-export const LOBE_LOST_MEAN: i32 = LOBE_TABLE + 1;
-export const LOBE_BETWEEN: i32 = LOBE_LOST_MEAN + 1;
+export const LOBE_BETWEEN: i32 = LOBE_TABLE + 1;
 // Cloth: part of the sheen lobe.
-export const SHEEN: i32 = LOBE_BETWEEN + 3;
+export const SHEEN: i32 = LOBE_BETWEEN + 12;
 // Thin sheets: what is let through evenly, and what straight on.
 export const SPREAD: i32 = SHEEN + 1;
 export const STRAIGHT: i32 = SPREAD + 3;

@@ -29,6 +29,15 @@ export function stretchedLambda(v: Float64Array, alphaX: number, alphaY: number)
   return (Math.sqrt(1 + (x * x + y * y) / (z * z)) - 1) / 2;
 }
 
+/**
+ * Smith's Lambda also of ways that lead down, where it is below -1.
+ * @param across square of what is left of the way beside the normal, stretched by the alphas
+ */
+export function signedLambda(z: number, across: number): number {
+  const root = Math.sqrt(1 + across / (z * z));
+  return z > 0 ? (root - 1) / 2 : -(root + 1) / 2;
+}
+
 /** Density of the facet normals visible from a direction: D G1 max(0, o.h) / o.z, per solid angle of h. */
 export function visibleNormalPdf(cosOut: number, cosHalf: number, outDotHalf: number, alpha: number): number {
   return (ggxDensity(cosHalf, alpha) * outDotHalf) / (cosOut * (1 + smithLambda(cosOut, alpha)));

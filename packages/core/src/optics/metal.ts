@@ -1,5 +1,4 @@
 import type { Metal } from '@fendrix/contract';
-import { fresnelConductor } from '../engine/fresnel.js';
 import {
   ALBEDO_ENTRIES,
   mirrorInFacet,
@@ -8,6 +7,7 @@ import {
   tableAlbedo,
 } from '../engine/microfacet.js';
 import { requireDomain } from '../errors.js';
+import { KEPT_TERMS, keptBetweenFacets } from './facetWalk.js';
 
 /** Below this GGX alpha a lobe is a clear mirror image. */
 export const CLEAR_ALPHA = 1e-3;
@@ -86,9 +86,9 @@ function ratio(a: number, b: number, c: number, d: number): [number, number] {
 
 /**
  * The mirror lobe of bare metal or a silvered card: GGX microfacets, perhaps drawn out by a brush, and what
- * scatters between facets as an even lobe, so that no light is lost.
- * Limits: single wavelengths; the even lobe of a brushed surface is that of the geometric mean of its alphas.
- * Sources: Walter et al. 2007; Heitz 2014, 2018; Kulla and Conty 2017 (light between facets).
+ * scatters between facets as an even lobe of as much light as walks from facet to facet bring back.
+ * Limits: single wavelengths; the even lobe of a brushed surface is that of the mean over the viewer's turn.
+ * Sources: Walter et al. 2007; Heitz 2014, 2018; Kulla and Conty 2017 (an even lobe); Heitz et al. 2016 (walks).
  */
 export interface MetalLobe {
   /** GGX alpha along the first and the second axis of the frame. */
@@ -101,11 +101,16 @@ export interface MetalLobe {
   albedo: Float64Array;
   /** 1 - mean albedo over the hemisphere. */
   lostMean: number;
-  /** What of the light lost between facets comes back, red green blue. */
+  /**
+   * What of the light lost between facets comes back, red green blue: with (1 - albedo) and a cubic of the cosine either way, four
+   * coefficients for each, the even lobe is their product over pi.
+   */
   between: Float64Array;
 }
 
 const QUADRATURE = 32;
+/** By how much each row of the quadrature is moved on: a grid has all rows at the same edges, and is off where facets graze. */
+const GOLDEN = (Math.sqrt(5) - 1) / 2;
 
 const made = new Map<string, MetalLobe>();
 
@@ -127,13 +132,10 @@ export function makeMetalLobe(
     k: Float64Array.from(plain ? [-1, -1, -1] : index.k),
     albedo: new Float64Array(ALBEDO_ENTRIES + 2),
     lostMean: 1,
-    between: new Float64Array(3),
+    between: new Float64Array(3 * KEPT_TERMS),
   };
   tabulate(lobe);
-  for (let c = 0; c < 3; c++) {
-    const mean = meanFresnel(lobe, c);
-    lobe.between[c] = (mean * mean * (1 - lobe.lostMean)) / (1 - mean * lobe.lostMean);
-  }
+  if (Math.max(alphaX, alphaY) >= CLEAR_ALPHA) scaleBetween(lobe);
   made.set(key, lobe);
   return lobe;
 }
@@ -160,7 +162,7 @@ function tabulate(lobe: MetalLobe): void {
       const lambdaOut = stretchedLambda(o, lobe.alphaX, lobe.alphaY);
       for (let a = 0; a < QUADRATURE; a++) {
         for (let b = 0; b < QUADRATURE; b++) {
-          uv[0] = (a + 0.5) / QUADRATURE;
+          uv[0] = (a + ((b * GOLDEN) % 1)) / QUADRATURE;
           uv[1] = (b + 0.5) / QUADRATURE;
           sampleVisibleNormal(half, o, lobe.alphaX, lobe.alphaY, uv);
           mirrorInFacet(i, half, o);
@@ -172,23 +174,32 @@ function tabulate(lobe: MetalLobe): void {
     lobe.albedo[entry] = sum / (QUADRATURE ** 2 * turns.length);
   }
   lobe.albedo[ALBEDO_ENTRIES + 1] = lobe.albedo[ALBEDO_ENTRIES] as number;
-  const steps = 512;
-  let mean = 0;
-  for (let i2 = 0; i2 < steps; i2++) {
-    const mu = (i2 + 0.5) / steps;
-    mean += (2 * mu * facetAlbedo(lobe, mu)) / steps;
-  }
-  lobe.lostMean = 1 - mean;
+  lobe.lostMean = 1 - meanOverCosines((mu) => facetAlbedo(lobe, mu));
 }
 
-function meanFresnel(lobe: MetalLobe, channel: number): number {
-  const n = lobe.n[channel] as number;
-  const k = lobe.k[channel] as number;
-  const steps = 128;
-  let sum = 0;
+/** What is kept between facets, by the root of its mean: all that is lost from one side comes out in the product of two. */
+function scaleBetween(lobe: MetalLobe): void {
+  const kept = keptBetweenFacets(lobe);
+  for (let c = 0; c < 3; c++) {
+    const terms = kept.subarray(c * KEPT_TERMS, (c + 1) * KEPT_TERMS);
+    const mean = meanOverCosines((mu) => (1 - facetAlbedo(lobe, mu)) * cubic(terms, mu));
+    const scale = mean > 0 ? 1 / Math.sqrt(mean) : 0;
+    for (let term = 0; term < KEPT_TERMS; term++) {
+      lobe.between[c * KEPT_TERMS + term] = (terms[term] as number) * scale;
+    }
+  }
+}
+
+const cubic = (terms: Float64Array, x: number): number =>
+  terms.reduceRight((sum, coefficient) => sum * x + coefficient, 0);
+
+/** Mean of what is even round the normal over the hemisphere, by cosines. */
+function meanOverCosines(of: (cosine: number) => number): number {
+  const steps = 512;
+  let mean = 0;
   for (let i = 0; i < steps; i++) {
     const mu = (i + 0.5) / steps;
-    sum += (2 * mu * (k < 0 ? n : fresnelConductor(mu, n, k))) / steps;
+    mean += (2 * mu * of(mu)) / steps;
   }
-  return sum;
+  return mean;
 }

@@ -25,7 +25,6 @@ import {
   LEFT_EDGE,
   LETS_IN,
   LOBE_BETWEEN,
-  LOBE_LOST_MEAN,
   LOBE_TABLE,
   MEDIUM_INDEX,
   MEDIUM_STRIDE,
@@ -147,14 +146,13 @@ function packSurfaces(tables: SceneTables, surfaces: readonly Surface[]): void {
       s[COAT_TABLE] = addAlbedo(surface.coat.albedo);
     }
     if (surface.lobe) {
-      const { alphaX, alphaY, n, k, albedo, lostMean, between } = surface.lobe;
+      const { alphaX, alphaY, n, k, albedo, between } = surface.lobe;
       s[HAS_LOBE] = 1;
       s[ALPHA_X] = alphaX;
       s[ALPHA_Y] = alphaY;
       s.set(n, INDEX_N);
       s.set(k, INDEX_K);
       s[LOBE_TABLE] = addAlbedo(albedo);
-      s[LOBE_LOST_MEAN] = lostMean;
       s.set(between, LOBE_BETWEEN);
     }
     if (surface.returned) {

@@ -1,5 +1,5 @@
 import { fresnelMean } from '../fresnel.js';
-import { sampleVisibleNormal } from '../microfacet.js';
+import { sampleVisibleNormal, signedLambda } from '../microfacet.js';
 import type { i32 } from '../portable.js';
 import type { Sampler } from '../sampler.js';
 
@@ -41,7 +41,7 @@ export class FrostWalk {
       const z = towards * into[2];
       if (z > UPRIGHT) return side;
       sampler.next();
-      below = below / (1 - sampler.uv[0]) ** (1 / signedLambda(z, alpha));
+      below = below / (1 - sampler.uv[0]) ** (1 / signedLambda(z, alpha * alpha * (1 - z * z)));
       if (below >= 1) return side;
       const choice = sampler.uv[1];
       for (let a = 0; a < 3; a++) view[a] = -towards * into[a];
@@ -65,10 +65,4 @@ export class FrostWalk {
     }
     return 0;
   }
-}
-
-/** Smith's Lambda also of ways that lead down, where it is below -1. */
-function signedLambda(z: number, alpha: number): number {
-  const root = Math.sqrt(1 + (alpha * alpha * (1 - z * z)) / (z * z));
-  return z > 0 ? (root - 1) / 2 : -(root + 1) / 2;
 }

@@ -1,4 +1,4 @@
-import { ALPHA_X, ALPHA_Y, LOBE_BETWEEN, LOBE_LOST_MEAN } from '../layouts.js';
+import { ALPHA_X, ALPHA_Y, LOBE_BETWEEN } from '../layouts.js';
 import { halfVector, mirrorInFacet, sampleVisibleNormal, stretchedLambda } from '../microfacet.js';
 import type { i32 } from '../portable.js';
 import type { SceneTables } from '../tables.js';
@@ -10,7 +10,7 @@ const half = new Float64Array(3);
 
 /**
  * Satin and brushed metal, foil, silver card: GGX facets with conductor Fresnel, and what scatters between facets as
- * an even lobe (Kulla and Conty 2017).
+ * an even lobe (Kulla and Conty 2017) of as much as walks from facet to facet bring back (Heitz et al. 2016).
  * Source: docs/physics/surfaces.md
  */
 export class Metal extends SurfaceModel {
@@ -61,13 +61,21 @@ export class Metal extends SurfaceModel {
     const facets = (density * masking) / (4 * oz * iz);
     const lostOut = 1 - facetAlbedo(t, surface, oz);
     const lostIn = 1 - facetAlbedo(t, surface, iz);
-    const lost = (lostOut * lostIn) / (Math.PI * Math.max(1e-9, s[surface + LOBE_LOST_MEAN]));
+    const lost = (lostOut * lostIn) / Math.PI;
     for (let c = 0; c < 3; c++) {
-      out[c] = facets * lobeFresnel(t, surface, c, oh) + lost * s[surface + LOBE_BETWEEN + c];
+      const between = lost * this.kept(surface, c, oz) * this.kept(surface, c, iz);
+      out[c] = facets * lobeFresnel(t, surface, c, oh) + between;
       out[BASE_PART + c] = 0;
     }
     const facetPdf = density / (4 * oz * (1 + lambdaOut));
     out[PDF] = mirrorShare * facetPdf + (1 - mirrorShare) * (iz / Math.PI);
+  }
+
+  /** What one channel keeps of light between facets that comes or goes at a cosine. */
+  private kept(surface: i32, channel: i32, cosine: number): number {
+    const s = this.t.surfaces;
+    const at = surface + LOBE_BETWEEN + 4 * channel;
+    return s[at] + cosine * (s[at + 1] + cosine * (s[at + 2] + cosine * s[at + 3]));
   }
 
   sample(

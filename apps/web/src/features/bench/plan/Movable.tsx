@@ -85,7 +85,8 @@ export function Movable({
     const move = arrowMove(event, { plain: STEP_M, wide: WIDE_STEP_M, fine: FINE_STEP_M });
     if (!move) return;
     dispatch(benchActions.selected(thing));
-    moveBy(at, move[0], -move[1], nudgeGesture(`${plan.kind} ${part} ${thing.kind} ${thing.key}`));
+    const nudged = `${plan.kind} ${part} ${thing.kind} ${thing.key}`;
+    moveBy(at, move[0], -move[1], nudgeGesture(nudged, event.timeStamp));
   }
 
   return (
@@ -107,10 +108,10 @@ export function Movable({
   );
 }
 
-function nudgeGesture(key: string): string {
-  const now = performance.now();
-  const goesOn = lastNudge.thing === key && now - lastNudge.time < SAME_NUDGE_MS;
-  lastNudge = { thing: key, time: now, gesture: goesOn ? lastNudge.gesture : `nudge ${++gestures}` };
+/** One for keys that follow each other soon; by when they were pressed, which a page that is busy learns later (ms). */
+function nudgeGesture(key: string, pressedAt: number): string {
+  const goesOn = lastNudge.thing === key && pressedAt - lastNudge.time < SAME_NUDGE_MS;
+  lastNudge = { thing: key, time: pressedAt, gesture: goesOn ? lastNudge.gesture : `nudge ${++gestures}` };
   return lastNudge.gesture;
 }
 
