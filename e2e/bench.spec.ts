@@ -61,7 +61,7 @@ test('dragging a light moves its numbers, the band and the picture; undo, redo a
   await expect(numberField(page, 'distance from centre')).toHaveValue(after);
 });
 
-test('the band at the end of a drag is that of the set as it then is', async ({ page }) => {
+test('the band at the end of a drag is that of the set as it then is', { tag: '@more' }, async ({ page }) => {
   await openBench(page);
   const band = page.getByTestId('band');
   // A hand lets go at some time after the last move: while the picture of that move is being made, or before, or after.
@@ -193,8 +193,14 @@ test('a light is added, taken off and put back by undo', async ({ page }) => {
   await expect(thing(page, 'light:B')).toBeVisible();
 });
 
-for (const kind of ['browserWorker', 'developWorker', 'sessionWorker'])
-  test(`a picture worker that dies is told of and started again: ${kind}`, async ({ page }) => {
+for (const [kind, tag] of [
+  ['browserWorker', []],
+  ['developWorker', ['@more']],
+  ['sessionWorker', ['@more']],
+] as const)
+  test(`a picture worker that dies is told of and started again: ${kind}`, { tag: [...tag] }, async ({
+    page,
+  }) => {
     await openBench(page);
     const workers = page.workers().filter((worker) => worker.url().includes(kind));
     expect(workers.length).toBeGreaterThan(0);
@@ -293,8 +299,11 @@ test('a set changed elsewhere is asked about, not overwritten', async ({ page })
   expect(now.document.note).not.toBe('changed elsewhere');
 });
 
-for (const colorScheme of ['light', 'dark'] as const) {
-  test(`axe finds nothing serious on the bench, ${colorScheme}`, async ({ page }) => {
+for (const [colorScheme, tag] of [
+  ['light', []],
+  ['dark', ['@more']],
+] as const) {
+  test(`axe finds nothing serious on the bench, ${colorScheme}`, { tag: [...tag] }, async ({ page }) => {
     await page.emulateMedia({ colorScheme });
     await openBench(page);
     await thing(page, 'light:A').focus();

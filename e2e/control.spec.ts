@@ -37,7 +37,9 @@ test('a highlight is made as wide as wanted, by moving what makes it; undo takes
   await expect.poll(() => imageInBand(page, '1')).toEqual(before);
 });
 
-test('an edge of the band is moved by arrow keys and by dragging; the other edge stays', async ({ page }) => {
+test('an edge of the band is moved by arrow keys and by dragging; the other edge stays', {
+  tag: '@more',
+}, async ({ page }) => {
   await openCopy(page, 'gradient cards');
   await expect.poll(() => width(page, '1')).toBeGreaterThan(20);
   const before = await imageInBand(page, '1');
@@ -57,7 +59,9 @@ test('an edge of the band is moved by arrow keys and by dragging; the other edge
   expect((await imageInBand(page, '1'))?.to).toBeCloseTo(mid?.to ?? 0, 0);
 });
 
-test('the source of a glare is found and lost, and the way is measured', async ({ page }) => {
+test('the source of a glare is found and lost, and the way is measured', { tag: '@more' }, async ({
+  page,
+}) => {
   await openBench(page);
   // The strip of A on the left shoulder of the bottle.
   await expect.poll(() => width(page, 'A')).toBeGreaterThan(1);
@@ -93,7 +97,7 @@ async function findOnPicture(page: Page, tag: string): Promise<number> {
   throw new Error(`${tag} is mirrored nowhere at this height`);
 }
 
-test('a highlight that is kept tells when it moves, and is put back', async ({ page }) => {
+test('a highlight that is kept tells when it moves, and is put back', { tag: '@more' }, async ({ page }) => {
   await openCopy(page, 'gradient cards');
   await expect.poll(() => width(page, '1')).toBeGreaterThan(20);
   await page.getByRole('button', { name: 'What 1 makes' }).click();
@@ -412,7 +416,9 @@ test('axe finds nothing serious on any desk', async ({ page }) => {
   }
 });
 
-test('on a phone the bench is one column and the takes can be reached', async ({ page }) => {
+test('on a phone the bench is one column and the takes can be reached', { tag: '@more' }, async ({
+  page,
+}) => {
   await page.setViewportSize({ width: 390, height: 800 });
   await openCopy(page, 'Sea-buckthorn');
   expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth + 1)).toBe(true);

@@ -33,7 +33,9 @@ test('the day is put in order; an own order says what it costs and is undone', a
   expect(csv.suggestedFilename()).toMatch(/day\.csv$/);
 });
 
-test('a set is built step by step at the table by keys alone, also after a reload', async ({ page }) => {
+test('a set is built step by step at the table by keys alone, also after a reload', { tag: '@more' }, async ({
+  page,
+}) => {
   await openDay(page);
   await expect(page.getByText(/0 of \d+ done, from an empty table/)).toBeVisible();
   await page.getByRole('link', { name: /Set side/ }).click();

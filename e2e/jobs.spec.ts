@@ -254,7 +254,7 @@ test('room and equipment: the table moves by keyboard, figures are edited in pla
   expect(await seriousFindings(page)).toEqual([]);
 });
 
-test('on a phone the brief can be read', async ({ page }) => {
+test('on a phone the brief can be read', { tag: '@more' }, async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 800 });
   await page.goto('/jobs');
   await page.getByRole('button', { name: 'From the demo' }).click();

@@ -41,7 +41,9 @@ test('a light is found by what it is for, goes on the set by keyboard alone, and
   await expect(hot).toHaveValue('2');
 });
 
-test('what stands on the set and is not in the kit is told, with what could stand in', async ({ page }) => {
+test('what stands on the set and is not in the kit is told, with what could stand in', {
+  tag: '@more',
+}, async ({ page }) => {
   await openBench(page);
   await page.getByRole('button', { name: '2 not in the kit' }).click();
   const gaps = page.getByRole('dialog', { name: 'Not in the kit' });

@@ -19,7 +19,9 @@ async function smallCopy(page: Page, name: string): Promise<string> {
   return ((await made.json()) as { id: string }).id;
 }
 
-test('a set has a sheet: from the bench to a page to print and a PDF of either paper', async ({ page }) => {
+test('a set has a sheet: from the bench to a page to print and a PDF of either paper', {
+  tag: '@more',
+}, async ({ page }) => {
   const id = await smallCopy(page, 'Sheet trial');
   await page.goto(`/sets/${id}`);
   await page.getByRole('button', { name: 'Export' }).click();

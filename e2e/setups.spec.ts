@@ -6,7 +6,7 @@ import { test } from './servers.js';
  * Set-ups of the trade, each built by hand from a new set: by what is on the screen alone, without documents or files. A few
  * that have little in common are built at every test; all of them by `npm run test:setups`.
  */
-const ALWAYS = new Set(['U3', 'U15']);
+const ALWAYS = new Set(['U15']);
 
 const side = (page: Page) => page.getByRole('region', { name: 'On the set' });
 

@@ -64,9 +64,9 @@ test('by keyboard: V goes to the list, Enter looks at one, its place lights up, 
   await expect(verdictCount(page)).toHaveText('1 verdict');
 });
 
-test('a flag keeps a light off the label: pointed out, worked out, shown, put there, undone', async ({
-  page,
-}) => {
+test('a flag keeps a light off the label: pointed out, worked out, shown, put there, undone', {
+  tag: '@more',
+}, async ({ page }) => {
   await openCopy(page, 'Damson cordial, one soft light');
   await page.getByRole('button', { name: 'Place a card or flag (B)' }).click();
   const panel = page.getByRole('region', { name: 'Card or flag' });
@@ -120,9 +120,9 @@ test('by keyboard alone: B, then the picture with arrows and Enter, Escape leave
   await expect(panel).toBeHidden();
 });
 
-test('a limit of the studio counts on every set; the pictures of a job tell what is open', async ({
-  page,
-}) => {
+test('a limit of the studio counts on every set; the pictures of a job tell what is open', {
+  tag: '@more',
+}, async ({ page }) => {
   test.slow();
   await openCopy(page, 'Damson cordial, one soft light');
   await expect(verdictCount(page)).toHaveText('1 verdict');
@@ -159,7 +159,7 @@ test('a limit of the studio counts on every set; the pictures of a job tell what
   }
 });
 
-test('on a phone the verdicts stand under the picture', async ({ page }) => {
+test('on a phone the verdicts stand under the picture', { tag: '@more' }, async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 844 });
   await openCopy(page, 'Damson cordial, one soft light');
   await expect(verdictCount(page)).toHaveText('1 verdict');

@@ -161,7 +161,7 @@ describe('command line', () => {
     }
   });
 
-  test('render --smooth has less noise at the same light', async () => {
+  test('render --smooth has less noise at the same light', { tags: ['more'] }, async () => {
     const path = join(folder, 'noisy.json');
     writeFileSync(path, JSON.stringify(await json('example', 'cordial')));
     const render = async (name: string, samples: string, ...more: string[]) => {

@@ -346,6 +346,12 @@ describe('backups of a studio', () => {
   });
 });
 
+interface Told {
+  answer: unknown;
+  stderr: string;
+  status: number | null;
+}
+
 describe('backups from the command line', () => {
   test('killed at any moment, in a backup or while one is put back, the studio is one or the other', async () => {
     const server = await startTestServer();
@@ -398,31 +404,41 @@ describe('backups from the command line', () => {
     }
   });
 
-  test('made, looked at, put back only when told so, while the studio may be open elsewhere', async () => {
+  const withData = (body: (call: (...words: string[]) => Told) => void) => {
     const data = mkdtempSync(join(tmpdir(), 'fendrix-backup-'));
-    const call = (...words: string[]) => {
-      const { stdout, stderr, status } = spawnSync(
-        process.execPath,
-        ['--import', 'tsx', 'apps/server/src/backup/commandLine.ts', ...words],
-        { cwd: root, env: { ...process.env, FENDRIX_DATA: data }, encoding: 'utf8' },
-      );
-      return { answer: stdout === '' ? null : JSON.parse(stdout), stderr, status };
-    };
     try {
+      body((...words) => {
+        const { stdout, stderr, status } = spawnSync(
+          process.execPath,
+          ['--import', 'tsx', 'apps/server/src/backup/commandLine.ts', ...words],
+          { cwd: root, env: { ...process.env, FENDRIX_DATA: data }, encoding: 'utf8' },
+        );
+        return { answer: stdout === '' ? null : JSON.parse(stdout), stderr, status };
+      });
+    } finally {
+      rmSync(data, { recursive: true, force: true });
+    }
+  };
+
+  test('made, and put back only when told so, while the studio may be open elsewhere', () =>
+    withData((call) => {
       const made = call('make');
       expect(made.status).toBe(0);
       const { name } = made.answer as Backup;
-      expect(call('verify', name).answer).toMatchObject({ name, sets: 0 });
       expect(call('restore', name)).toMatchObject({ status: 2, answer: null });
       expect(call('restore', name, '--yes').status).toBe(0);
       expect((call('list').answer as BackupList).backups.map(({ reason }) => reason).sort()).toEqual([
         'before a restore',
         'by hand',
       ]);
+    }));
+
+  test('looked at and brought; without a command it says what there is', { tags: ['more'] }, () =>
+    withData((call) => {
+      const { name } = call('make').answer as Backup;
+      expect(call('verify', name).answer).toMatchObject({ name, sets: 0 });
       expect(call('bring', 'nowhere.zip').stderr).toContain('there is no file "nowhere.zip"');
       expect(call().stderr).toContain('usage');
-    } finally {
-      rmSync(data, { recursive: true, force: true });
-    }
-  });
+    }),
+  );
 });

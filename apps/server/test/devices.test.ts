@@ -98,49 +98,48 @@ test('a camera that is off, unlinked, empty or full says what to do, and writes 
   expect((await server.call('PUT', '/api/devices/camera', { on: true, batteryPart: 2 })).status).toBe(400);
 });
 
-test(
-  'it takes what really stands: a wrong power is found in the frame, and by how much',
-  async () => {
-    await camera({ seed: 5, powerStops: { A: -1.2 }, framesLeft: 7 });
-    const { status, body } = await take({ bracketStops: [0, 1] });
-    expect(status).toBe(201);
-    expect(body.names).toHaveLength(2);
-    const { body: state } = await server.call<Devices>('GET', '/api/devices');
-    expect(state.camera.framesLeft).toBe(5);
-    expect(state.camera.batteryPart).toBeLessThan(1);
-    const list = await vi.waitFor(
-      async () => {
-        const found = await frames();
-        expect(found.total).toBe(2);
-        return found.frames;
-      },
-      { timeout: 20_000, interval: 100 },
-    );
-    const own = list.find(({ name }) => name === body.names[0]);
-    const set = demoSet('pepper').camera;
-    expect(own).toMatchObject({ body: 'Stand-in camera', shot: 'one', iso: set.iso, widthPx: 480 });
-    expect(own?.exposureS).toBeCloseTo(set.shutterS, 4);
-    expect(list.find(({ name }) => name === body.names[1])?.iso).toBe(2 * set.iso);
-    const told = await server.call<FrameAgainstPlan>('GET', `/api/frames/${own?.id}/against-plan`);
-    expect(told.status).toBe(200);
-    expect(told.body.exposedAsFrame).toBe(true);
-    const [light] = told.body.lights;
-    expect(light).toMatchObject({ tag: 'A', isOff: true });
-    expect(Math.abs((light?.stops ?? 9) + 1.2)).toBeLessThan(0.3);
-    expect(Math.abs(told.body.shift?.rightM.value ?? 9)).toBeLessThan(0.006);
-    expect(told.body.spots.length).toBe(demoSet('pepper').spots.length);
-    // What 1.2 stops less light does is told by the frame's own tones: the wall that the plan has too light is black enough.
-    const on = (kind: string) => told.body.verdicts.find((verdict) => verdict.kind === kind)?.on;
-    expect(on('horizon-through')).toBe('both');
-    expect(on('ground-not-black')).toBe('plan');
-    // 480 px of 6000 show no blur that matters.
-    expect(told.body.sharpness).toMatchObject({ products: [], isTooSmall: true, limitPx: 5 });
-    expect(told.body.sharpness.resolvedPx).toBeGreaterThan(10);
-    const plan = await server.call<Buffer>('GET', `/api/frames/${own?.id}/plan`);
-    expect((await sharp(plan.body).metadata()).width).toBe(480);
-  },
-  SLOW,
-);
+test('it takes what really stands: a wrong power is found in the frame, and by how much', {
+  tags: ['more'],
+  timeout: SLOW,
+}, async () => {
+  await camera({ seed: 5, powerStops: { A: -1.2 }, framesLeft: 7 });
+  const { status, body } = await take({ bracketStops: [0, 1] });
+  expect(status).toBe(201);
+  expect(body.names).toHaveLength(2);
+  const { body: state } = await server.call<Devices>('GET', '/api/devices');
+  expect(state.camera.framesLeft).toBe(5);
+  expect(state.camera.batteryPart).toBeLessThan(1);
+  const list = await vi.waitFor(
+    async () => {
+      const found = await frames();
+      expect(found.total).toBe(2);
+      return found.frames;
+    },
+    { timeout: 20_000, interval: 100 },
+  );
+  const own = list.find(({ name }) => name === body.names[0]);
+  const set = demoSet('pepper').camera;
+  expect(own).toMatchObject({ body: 'Stand-in camera', shot: 'one', iso: set.iso, widthPx: 480 });
+  expect(own?.exposureS).toBeCloseTo(set.shutterS, 4);
+  expect(list.find(({ name }) => name === body.names[1])?.iso).toBe(2 * set.iso);
+  const told = await server.call<FrameAgainstPlan>('GET', `/api/frames/${own?.id}/against-plan`);
+  expect(told.status).toBe(200);
+  expect(told.body.exposedAsFrame).toBe(true);
+  const [light] = told.body.lights;
+  expect(light).toMatchObject({ tag: 'A', isOff: true });
+  expect(Math.abs((light?.stops ?? 9) + 1.2)).toBeLessThan(0.3);
+  expect(Math.abs(told.body.shift?.rightM.value ?? 9)).toBeLessThan(0.006);
+  expect(told.body.spots.length).toBe(demoSet('pepper').spots.length);
+  // What 1.2 stops less light does is told by the frame's own tones: the wall that the plan has too light is black enough.
+  const on = (kind: string) => told.body.verdicts.find((verdict) => verdict.kind === kind)?.on;
+  expect(on('horizon-through')).toBe('both');
+  expect(on('ground-not-black')).toBe('plan');
+  // 480 px of 6000 show no blur that matters.
+  expect(told.body.sharpness).toMatchObject({ products: [], isTooSmall: true, limitPx: 5 });
+  expect(told.body.sharpness.resolvedPx).toBeGreaterThan(10);
+  const plan = await server.call<Buffer>('GET', `/api/frames/${own?.id}/plan`);
+  expect((await sharp(plan.body).metadata()).width).toBe(480);
+});
 
 test(
   'the meter reads what really stands at a pinned spot, and is told what the plan says',

@@ -126,25 +126,24 @@ describe('figures of a frame', () => {
     SLOW,
   );
 
-  test(
-    'tell where a shadow falls and how soft it is, on other products too',
-    async () => {
-      const pepper = demoSet('tart');
-      const [own] = [await read(pepper, pepper)];
-      const hard: SetDocument = {
-        ...pepper,
-        lights: pepper.lights.map((one) =>
-          'positionM' in one && 'aimM' in one
-            ? ({ ...one, positionM: [-one.positionM[0], one.positionM[1], one.positionM[2]] } as Light)
-            : one,
-        ),
-      };
-      const other = await read(pepper, hard);
-      if (!own.shadow || !other.shadow) throw new Error(`no shadow: ${JSON.stringify([own, other])}`);
-      const [a, b] = [own.shadow.towardsDeg, other.shadow.towardsDeg];
-      expect(Math.sign(Math.cos((a * Math.PI) / 180))).toBe(-Math.sign(Math.cos((b * Math.PI) / 180)));
-      expect(figure(seriesMatch(other, own), 'shadow-direction').isOff).toBe(true);
-    },
-    SLOW,
-  );
+  test('tell where a shadow falls and how soft it is, on other products too', {
+    tags: ['more'],
+    timeout: SLOW,
+  }, async () => {
+    const pepper = demoSet('tart');
+    const [own] = [await read(pepper, pepper)];
+    const hard: SetDocument = {
+      ...pepper,
+      lights: pepper.lights.map((one) =>
+        'positionM' in one && 'aimM' in one
+          ? ({ ...one, positionM: [-one.positionM[0], one.positionM[1], one.positionM[2]] } as Light)
+          : one,
+      ),
+    };
+    const other = await read(pepper, hard);
+    if (!own.shadow || !other.shadow) throw new Error(`no shadow: ${JSON.stringify([own, other])}`);
+    const [a, b] = [own.shadow.towardsDeg, other.shadow.towardsDeg];
+    expect(Math.sign(Math.cos((a * Math.PI) / 180))).toBe(-Math.sign(Math.cos((b * Math.PI) / 180)));
+    expect(figure(seriesMatch(other, own), 'shadow-direction').isOff).toBe(true);
+  });
 });

@@ -1,6 +1,7 @@
 import { defaultKit } from '@fendrix/catalogue';
 import type { SetDocument } from '@fendrix/contract';
 import {
+  bakeLightmaps,
   mirrorBand,
   pickSources,
   prepareTracing,
@@ -43,7 +44,11 @@ function tracingOf(set: SetDocument): Tracing {
 /** Does a task here and now, as a worker does, with few samples. */
 function done(set: SetDocument, task: Task): unknown {
   const samples = FEW[task.kind];
-  return doTask(set, tracingOf(set), samples === undefined ? task : ({ ...task, samples } as Task));
+  const tracing = tracingOf(set);
+  if (samples === undefined) return doTask(set, tracing, task);
+  // Light of few rays: most of what a placement that is tried once takes.
+  bakeLightmaps(tracing, { rays: 8, photons: 2000 });
+  return doTask(set, tracing, { ...task, samples } as Task);
 }
 
 const alreadyRead = new Map<string, ReturnType<typeof readAnew>>();

@@ -72,6 +72,9 @@ export const frameChange = z
 
 export type FrameChange = z.infer<typeof frameChange>;
 
+/** What is told of a frame, and the revision of the set that it was held against: the set may have been changed since. */
+export type OfPlan<Told> = Told & { setRevision: number };
+
 /** A figure with one deviation. */
 export interface MeasuredFigure {
   value: number;

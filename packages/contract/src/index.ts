@@ -33,6 +33,7 @@ export {
   frameListQuery,
   framesToBody,
   type MeasuredFigure,
+  type OfPlan,
   type UnderWay,
 } from './frame.js';
 export type { Vector } from './geometry.js';

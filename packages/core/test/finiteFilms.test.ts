@@ -36,10 +36,14 @@ function crossed(set: SetDocument): SetDocument {
   };
 }
 
+/** At 0 a film once came to no number; at 1 light stays longest. */
+const ALWAYS = new Set(['pepper 0', 'bottle 0', 'cordial-frost 1']);
+
 for (const limit of [0, 1] as const) {
-  test.each(demoNames)(
-    `%s: every film is finite with film on all lights and reflectances of ${limit}`,
-    (name) => {
+  for (const name of demoNames)
+    test(`${name}: every film is finite with film on all lights and reflectances of ${limit}`, {
+      tags: ALWAYS.has(`${name} ${limit}`) ? [] : ['more'],
+    }, () => {
       const { takes: _takes, takeId: _takeId, ...set } = demoSet(name);
       const document = setDocument.parse(atLimit(crossed({ ...set, takes: [], plates: [] }), limit));
       const tracing = prepareTracing(document);
@@ -54,6 +58,5 @@ for (const limit of [0, 1] as const) {
       expect(sums.length).toBe(3 * channelsOf(document).length * 24 * 16);
       expect(sums.every(Number.isFinite)).toBe(true);
       expect([...displayWeights(document)].every(Number.isFinite)).toBe(true);
-    },
-  );
+    });
 }

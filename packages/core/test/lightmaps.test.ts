@@ -36,7 +36,7 @@ const sum = (values: Float64Array) => values.reduce((all, value) => all + value,
 
 describe('lightmaps', () => {
   // The limit stated in docs/physics/render.md; whole paths are the reference.
-  const always = new Set<string>(['cordial', 'tent']);
+  const always = new Set<string>(['cordial']);
   for (const name of demoNames)
     test(`${name}: the mean of the picture is that of whole paths within 1.2 %`, {
       tags: always.has(name) ? [] : ['more'],

@@ -265,7 +265,7 @@ describe('what stands elsewhere in a frame, drawn', () => {
     expect(own?.moves[0]?.errorM).toBeLessThan(0.01);
   });
 
-  test('two things that stand elsewhere are both named, each by how much', async () => {
+  test('two things that stand elsewhere are both named, each by how much', { tags: ['more'] }, async () => {
     const right = await seedsWhere(async (seed) => {
       const all = await foundIn(built(seed, { card: [0.04, 0], flag: [-0.035, 0] }));
       const near = (key: string, byM: number) =>
@@ -353,7 +353,9 @@ describe('what is moved', () => {
   });
 });
 
-test('traced: a card of the mill that stands 4 cm elsewhere is named, one that stands as planned is not', async () => {
+test('traced: a card of the mill that stands 4 cm elsewhere is named, one that stands as planned is not', {
+  tags: ['more'],
+}, async () => {
   const set = demoSet('mill');
   const tracing = prepareTracing(set);
   const grid = { width: 120, height: 80 };

@@ -133,7 +133,9 @@ describe('an old set with another product', () => {
     expect(after.products[0]?.id).toBe(set.products[0]?.id);
   });
 
-  test('what is said to lie as it did does, and what does not is said, on every demo set and form', () => {
+  test('what is said to lie as it did does, and what does not is said, on every demo set and form', {
+    tags: ['more'],
+  }, () => {
     for (const name of ['bottle', 'vinegar'] as const) {
       for (const product of [named(/Polished cylinder/), named(/Box with label/)]) {
         for (const image of rebuilt(demoSet(name), product).images)

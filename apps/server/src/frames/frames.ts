@@ -5,6 +5,7 @@ import type {
   FrameFigures,
   FrameList,
   FrameMoves,
+  OfPlan,
   SetDocument,
   UnderWay,
 } from '@fendrix/contract';
@@ -32,9 +33,9 @@ export interface Frames {
   change(id: string, change: FrameChange): ReturnType<ReturnType<typeof createFrameStore>['change']>;
   picture(id: string, size: 'small' | 'large'): Promise<Buffer>;
   /** What a frame shows against the plan of its set. */
-  againstPlan(id: string): Promise<FrameAgainstPlan>;
+  againstPlan(id: string): Promise<OfPlan<FrameAgainstPlan>>;
   /** Which lights and sheets of its set stand elsewhere in a frame. */
-  moves(id: string): Promise<FrameMoves | UnderWay>;
+  moves(id: string): Promise<OfPlan<FrameMoves | UnderWay>>;
   /** What a frame shows of its product, for holding it beside others. */
   figures(id: string): Promise<FrameFigures>;
   /** The plan of a frame as a picture, WebP. */
@@ -94,7 +95,7 @@ export function createFrames({
   const plans = createPlans(light, async () => judgedBy((await kit.read()).document));
   async function withSet(
     id: string,
-  ): Promise<{ frame: Awaited<ReturnType<typeof store.find>>; set: SetDocument }> {
+  ): Promise<{ frame: Awaited<ReturnType<typeof store.find>>; set: SetDocument; setRevision: number }> {
     const frame = await store.find(id);
     const shots = frame.job === null ? [] : (await jobs.read(frame.job)).document.shots;
     const setId = shots.find((shot) => shot.id === frame.shot)?.setId;
@@ -102,9 +103,9 @@ export function createFrames({
       throw new AppError('bad-input', 'This frame is of no picture that has a set.', {
         hint: 'Say which picture it is of.',
       });
-    const { document } = await sets.read(setId);
+    const { document, revision } = await sets.read(setId);
     const plate = document.plates.find((own) => own.id === frame.plate);
-    return { frame, set: plate ? setOfPlate(document, plate) : document };
+    return { frame, set: plate ? setOfPlate(document, plate) : document, setRevision: revision };
   }
   /** @throws {AppError} `bad-input` where the picture of a frame has no such plate */
   async function requirePlate(id: string, plate: string, job: string | null, shot?: string | null) {
@@ -180,14 +181,14 @@ export function createFrames({
     },
     picture: store.picture,
     async againstPlan(id) {
-      const { frame, set } = withFile(await withSet(id));
+      const { frame, set, setRevision } = withFile(await withSet(id));
       const found = await plans.compare(join(folder, frame.name), frame, set);
       await logBook.compared(await store.find(id), found);
-      return found;
+      return { ...found, setRevision };
     },
     async moves(id) {
-      const { frame, set } = withFile(await withSet(id));
-      return plans.moves(join(folder, frame.name), frame, set);
+      const { frame, set, setRevision } = withFile(await withSet(id));
+      return { ...(await plans.moves(join(folder, frame.name), frame, set)), setRevision };
     },
     async figures(id) {
       const { frame } = withFile({ frame: await store.find(id) });

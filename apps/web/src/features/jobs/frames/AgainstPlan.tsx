@@ -20,7 +20,7 @@ const APART_STOPS = 0.33;
 /** A frame held against the plan of its set: which light is off by how much, tones at the spots, the two pictures wiped. */
 export function AgainstPlan({ frame, of }: { frame: Frame; of: string }) {
   const [asked, setAsked] = useState(false);
-  const { data, error, isFetching } = framesApi.useReadAgainstPlanQuery(
+  const { data, error, isFetching, refetch } = framesApi.useReadAgainstPlanQuery(
     { id: frame.id, of },
     { skip: !asked },
   );
@@ -44,10 +44,20 @@ export function AgainstPlan({ frame, of }: { frame: Frame; of: string }) {
           <Lights found={data} />
           <Place found={data} />
           <Products found={data} />
-          <MovedThings key={`${frame.id} ${of}`} id={frame.id} of={of} />
+          <MovedThings
+            key={`${frame.id} ${of}`}
+            id={frame.id}
+            of={of}
+            setRevision={data.setRevision}
+            onSetChanged={refetch}
+          />
           <FrameSharpness found={data} />
           <Spots found={data} />
-          <FrameBesidePlan key={frame.id} frame={frame} />
+          <FrameBesidePlan
+            key={`${frame.id} ${data.setRevision}`}
+            frame={frame}
+            setRevision={data.setRevision}
+          />
         </>
       )}
     </Box>

@@ -11,10 +11,16 @@ const MODES = { wipe: 'wipe', blink: 'blink', difference: 'difference in stops' 
 type Mode = keyof typeof MODES;
 
 const WHOLE = { position: 'absolute', inset: 0, width: '100%', height: '100%', objectFit: 'fill' } as const;
-const planUrl = ({ id }: Frame): string => `/api/frames/${id}/plan`;
+interface Props {
+  frame: Frame;
+  /** Of the plan: another one has another picture. */
+  setRevision: number;
+}
+
+const planUrl = ({ frame, setRevision }: Props): string => `/api/frames/${frame.id}/plan?of=${setRevision}`;
 
 /** The frame and its plan: one wiped over the other, in turn, or as their difference. */
-export function FrameBesidePlan({ frame }: { frame: Frame }) {
+export function FrameBesidePlan({ frame, setRevision }: Props) {
   const [mode, setMode] = useState<Mode>('wipe');
   const [part, setPart] = useState(50);
   const [isPlan, setIsPlan] = useState(false);
@@ -34,7 +40,7 @@ export function FrameBesidePlan({ frame }: { frame: Frame }) {
         ))}
       </Box>
       {mode === 'difference' ? (
-        <Difference frame={frame} />
+        <Difference frame={frame} setRevision={setRevision} />
       ) : (
         <Box
           sx={{
@@ -43,7 +49,7 @@ export function FrameBesidePlan({ frame }: { frame: Frame }) {
             overflow: 'hidden',
           }}
         >
-          <Box component="img" src={planUrl(frame)} alt="The plan" sx={WHOLE} />
+          <Box component="img" src={planUrl({ frame, setRevision })} alt="The plan" sx={WHOLE} />
           <Box
             component="img"
             src={frameUrl(frame.id, 'large')}
@@ -77,13 +83,17 @@ export function FrameBesidePlan({ frame }: { frame: Frame }) {
 const WIDE = 480;
 
 /** From the plan to the frame, as its set is exposed. */
-function Difference({ frame }: { frame: Frame }) {
+function Difference({ frame, setRevision }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const [words, setWords] = useState('The difference is being worked out.');
   const height = Math.round((WIDE * frame.heightPx) / frame.widthPx);
   useEffect(() => {
     let here = true;
-    Promise.all([planUrl(frame), frameUrl(frame.id, 'large')].map((url) => linearOf(url, WIDE, height)))
+    Promise.all(
+      [planUrl({ frame, setRevision }), frameUrl(frame.id, 'large')].map((url) =>
+        linearOf(url, WIDE, height),
+      ),
+    )
       .then(([plan, own]) => {
         if (!here || !plan || !own) return;
         const stops = new Float32Array(WIDE * height);
@@ -97,7 +107,7 @@ function Difference({ frame }: { frame: Frame }) {
     return () => {
       here = false;
     };
-  }, [frame, height]);
+  }, [frame, height, setRevision]);
   return (
     <>
       <canvas

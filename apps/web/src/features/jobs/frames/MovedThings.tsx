@@ -11,9 +11,23 @@ import { Note } from './Note';
 /** What is under way is asked for again after this, ms. */
 const AGAIN_MS = 500;
 
+interface Props {
+  id: string;
+  of: string;
+  /** Of the plan that all else on the page was read against. */
+  setRevision: number;
+  /** The set has been changed since: all is to be read anew. */
+  onSetChanged: () => void;
+}
+
 /** Which card, flag or light stands elsewhere in a frame than planned, and which of them the picture would not tell. */
-export function MovedThings({ id, of }: { id: string; of: string }) {
-  const { currentData: found, error, isFetching, refetch } = framesApi.useReadMovesQuery({ id, of });
+export function MovedThings({ id, of, setRevision, onSetChanged }: Props) {
+  const { currentData, error, isFetching, refetch } = framesApi.useReadMovesQuery({ id, of });
+  const isOfOther = !isFetching && currentData !== undefined && currentData.setRevision !== setRevision;
+  useEffect(() => {
+    if (isOfOther) onSetChanged();
+  }, [isOfOther, onSetChanged]);
+  const found = isOfOther ? undefined : currentData;
   const part = found && 'part' in found ? found.part : found || error ? null : 0;
   useEffect(() => {
     if (part === null || isFetching || error) return;

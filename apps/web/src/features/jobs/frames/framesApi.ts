@@ -5,6 +5,7 @@ import type {
   FrameFigures,
   FrameList,
   FrameMoves,
+  OfPlan,
   UnderWay,
 } from '@fendrix/contract';
 import { serverApi } from '../../../shared/api';
@@ -29,12 +30,12 @@ export const framesApi = serverApi.injectEndpoints({
     /** What it shows of its product; the file never changes, and its set is that of when it was kept. */
     readFigures: build.query<FrameFigures, string>({ query: (id) => `frames/${id}/figures` }),
     /** @param of what it is a frame of: moved to another, it is read anew */
-    readAgainstPlan: build.query<FrameAgainstPlan, { id: string; of: string }>({
+    readAgainstPlan: build.query<OfPlan<FrameAgainstPlan>, { id: string; of: string }>({
       query: ({ id }) => `frames/${id}/against-plan`,
       keepUnusedDataFor: 0,
     }),
     /** While it is under way it has to be asked for again every few seconds, or it is given up. */
-    readMoves: build.query<FrameMoves | UnderWay, { id: string; of: string }>({
+    readMoves: build.query<OfPlan<FrameMoves | UnderWay>, { id: string; of: string }>({
       query: ({ id }) => `frames/${id}/moves`,
       keepUnusedDataFor: 0,
     }),
