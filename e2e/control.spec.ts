@@ -407,7 +407,7 @@ test('an overlay costs the page little while a light is dragged: its pixels are 
   expect(withOverlay / without).toBeLessThan(1.5);
 });
 
-test('axe finds nothing serious on any desk', async ({ page }) => {
+test('axe finds nothing serious on any desk', { tag: '@more' }, async ({ page }) => {
   await openCopy(page, 'Sea-buckthorn');
   for (const tab of ['Exposure', 'Movement', 'Background', 'Walk round', 'Devices'] as const) {
     await page.getByRole('tab', { name: tab }).click();

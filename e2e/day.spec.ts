@@ -97,9 +97,9 @@ test('a phone is let in by a code, ticks while its link is lost, and is thrown o
   await held.close();
 });
 
-test('a whole day with the stand-ins: late start, dead battery, wrong power, moved card, all pictures kept', async ({
-  page,
-}) => {
+test('a whole day with the stand-ins: late start, dead battery, wrong power, moved card, all pictures kept', {
+  tag: '@more',
+}, async ({ page }) => {
   test.setTimeout(540_000);
   await page.goto('/jobs');
   await page.getByRole('button', { name: 'From the demo' }).click();

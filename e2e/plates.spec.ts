@@ -4,9 +4,9 @@ import { unzipSync } from 'fflate';
 import { openCopy, pointAt, saved, seriousFindings } from './bench.js';
 import { test } from './servers.js';
 
-test('a plate is lit, masked by pointing and painting, put together, saved as files, and undone', async ({
-  page,
-}) => {
+test('a plate is lit, masked by pointing and painting, put together, saved as files, and undone', {
+  tag: '@more',
+}, async ({ page }) => {
   await openCopy(page, 'Perry');
   await page.getByRole('tab', { name: 'Plates' }).click();
   const lens = page.getByTestId('lens');

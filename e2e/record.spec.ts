@@ -86,7 +86,9 @@ test('the studio is backed up, a set that was deleted comes back, and that can b
   await expect(before).toBeVisible();
 });
 
-test('a frame that is kept is found in the log, noted, and opens its set as it was', async ({ page }) => {
+test('a frame that is kept is found in the log, noted, and opens its set as it was', {
+  tag: '@more',
+}, async ({ page }) => {
   const parts = page.getByRole('navigation', { name: 'Parts of the job' });
   await page.goto('/jobs');
   await page.getByRole('button', { name: 'From the demo' }).click();

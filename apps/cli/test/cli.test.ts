@@ -181,7 +181,9 @@ describe('command line', () => {
     expect(errorOf(smooth)).toBeLessThan(0.8 * errorOf(plain));
   });
 
-  test('by its script and from source it renders the same to the last bit, with file names from where they are', async () => {
+  test('by its script and from source it renders the same to the last bit, with file names from where they are', {
+    tags: ['more'],
+  }, async () => {
     const path = await overheadFile();
     const words = ['--size', '12x8', '--samples', '2', '--threads', '1'];
     const source = await fromSource('render', path, '--out', join(folder, 'source.pfm'), ...words);
@@ -306,7 +308,9 @@ describe('command line', () => {
     expect(place.error).toContain('cannot be written');
   });
 
-  test('judge says what is wrong, and gives the set with the best cure of one', async () => {
+  test('judge says what is wrong, and gives the set with the best cure of one', {
+    tags: ['more'],
+  }, async () => {
     const path = join(folder, 'cordial.json');
     const set = await json('example', 'cordial');
     writeFileSync(path, JSON.stringify({ ...set, camera: { ...set.camera, shutterS: 1 / 1000 } }));

@@ -7,7 +7,7 @@ import { pino } from 'pino';
 import { createApp } from '../src/app.js';
 import { createBackups } from '../src/backup/backups.js';
 import { openDatabase } from '../src/db/database.js';
-import { createSetLight } from '../src/devices/setLight.js';
+import { createSetLight, type SetLight } from '../src/devices/setLight.js';
 
 export interface Answer<T> {
   status: number;
@@ -15,8 +15,14 @@ export interface Answer<T> {
   body: T;
 }
 
-/** One for all: its threads read the modules once. Fewer paths a spot than in the studio. */
-const light = { ...createSetLight({ spotSamples: 512 }), close() {} };
+const setLight = createSetLight({ spotSamples: 512 });
+
+/** One for all: its threads read the modules once. Fewer paths a spot and a picture than in the studio. */
+const light: SetLight = {
+  ...setLight,
+  films: (set, size, samples, seed) => setLight.films(set, size, Math.ceil(samples / 4), seed),
+  close() {},
+};
 
 /** A server of its own with an empty database in a folder that is gone when it is stopped, or over the folder of one that left it. */
 export async function startTestServer(folder = mkdtempSync(join(tmpdir(), 'fendrix-server-'))) {

@@ -106,6 +106,7 @@ export {
   type Reflectance,
   type Relief,
   type SheetMaterial,
+  type TabletopMaterial,
   type TextTone,
   type Tone,
   type Typeface,

@@ -136,6 +136,8 @@ export const retroreflective = z
     'Beads or small prisms send light back to the lamp: reflective tape, trim of safety wear and bags',
   );
 
+const freePathM = z.number().min(1e-5).max(0.1);
+
 export const wax = z
   .strictObject({
     kind: z.literal('wax'),
@@ -143,10 +145,10 @@ export const wax = z
       'Of a thick body, for even light that has entered through its skin; at most 0.98',
     ),
     meanFreePathM: z
-      .number()
-      .min(1e-5)
-      .max(0.1)
-      .describe('Way of light between two scatterings inside, m: 0.5 mm marble, 2 mm cheese, 5 mm jelly'),
+      .union([freePathM, z.tuple([freePathM, freePathM, freePathM]).meta({ axes: COLOURS })])
+      .describe(
+        'Way of light between two scatterings inside, m, one number or [red, green, blue]: 0.5 mm marble, 2 mm cheese, 5 mm jelly. Red light goes furthest in flesh',
+      ),
     index: refractiveIndex.default(1.4).describe('Refractive index of the skin; mirrors like a clear coat'),
     roughness: alpha.default(0.2),
     relief: relief.optional(),
@@ -276,6 +278,17 @@ export const opaqueMaterial = z.discriminatedUnion('kind', [
   retroreflective,
 ]);
 
+/** Materials of tabletops: what stops light, and plates of glass or acrylic. */
+export const tabletopMaterial = z.discriminatedUnion('kind', [
+  matte,
+  coated,
+  cloth,
+  mirror,
+  metal,
+  retroreflective,
+  dielectric,
+]);
+
 /** Materials of sheets: what stops light, and what lets it through. */
 export const sheetMaterial = z.discriminatedUnion('kind', [
   matte,
@@ -291,9 +304,10 @@ export const sheetMaterial = z.discriminatedUnion('kind', [
 const kindsOf = (union: { options: readonly { shape: { kind: { value: AnyMaterial['kind'] } } }[] }) =>
   new Set(union.options.map(({ shape }) => shape.kind.value));
 
-/** Kinds of material by what can be made of them: what is opaque, sheets, bodies, what is poured. */
+/** Kinds of material by what can be made of them: what is opaque, tabletops, sheets, bodies, what is poured. */
 export const materialKinds = {
   opaque: kindsOf(opaqueMaterial),
+  tabletop: kindsOf(tabletopMaterial),
   sheet: kindsOf(sheetMaterial),
   body: kindsOf(material),
   liquid: new Set<AnyMaterial['kind']>(['dielectric']),
@@ -304,6 +318,7 @@ export type Tone = z.infer<typeof tone>;
 export type Relief = z.infer<typeof relief>;
 export type Material = z.infer<typeof material>;
 export type OpaqueMaterial = z.infer<typeof opaqueMaterial>;
+export type TabletopMaterial = z.infer<typeof tabletopMaterial>;
 export type SheetMaterial = z.infer<typeof sheetMaterial>;
 export type AnyMaterial = Material | SheetMaterial;
 export type Dielectric = z.infer<typeof dielectric>;

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { camera } from './camera.js';
 import { AXES, coordinateM, direction, lengthM, pointM } from './geometry.js';
 import { light } from './light.js';
-import { opaqueMaterial } from './material.js';
+import { opaqueMaterial, tabletopMaterial } from './material.js';
 import { name, productId } from './names.js';
 import { product } from './product.js';
 import { sheet } from './sheet.js';
@@ -31,7 +31,7 @@ export const bench = z
       .meta({ axes: AXES })
       .default([0, 0])
       .describe('Middle of the top [x, y], m from the centre'),
-    material: opaqueMaterial,
+    material: tabletopMaterial,
   })
   .describe('The table. Its top is z = 0; under a sweep or a lying board it is lowered by 0.5 mm');
 

@@ -5,7 +5,7 @@ import { fresnelConductorSplit, METAL_INDEX } from '../src/index.js';
 import { seededRandom } from './random.js';
 import { oneSurface } from './surfaces.js';
 
-const WALKS = 60_000;
+const WALKS = 30_000;
 const GREEN = 1;
 
 /** Lambda of Smith for heights that are even from 0 to 1, written apart; of ways down it is under -1. */
@@ -61,7 +61,7 @@ function sentBack(metal: Metal, alpha: number, angle: number): number {
   const { model, albedo } = oneSurface({ kind: 'metal', metal, roughness: alpha });
   const towards = Float64Array.of(Math.sin(angle), 0, Math.cos(angle));
   const value = new Float64Array(SCATTERING);
-  const steps = 500;
+  const steps = 300;
   let sum = 0;
   for (let i = 0; i < steps; i++) {
     // Closer together where light grazes.

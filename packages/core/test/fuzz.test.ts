@@ -6,7 +6,7 @@ import { anyOf, kindsOf, schemaOf } from './anyDocument.js';
 import { matte, overheadSoftbox, testSet } from './sets.js';
 
 /** Runs of each kind, at every test and in `npm run test:more`. */
-const [FEW, MANY] = [5, 40];
+const [FEW, MANY] = [3, 40];
 
 /** A lit set with a card and a box, for the thing under test to stand in. */
 const stage = {

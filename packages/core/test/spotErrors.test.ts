@@ -16,12 +16,12 @@ describe('how sure a tone is', () => {
   });
 
   // By way of the bottle light comes to the table that few paths meet; on the label there is none of it.
-  for (const [name, spotName, tags] of [
-    ['vinegar', 'table', []],
-    ['cordial', 'label', ['more']],
+  for (const [name, spotName] of [
+    ['vinegar', 'table'],
+    ['cordial', 'label'],
   ] as const)
     test(`${name}, ${spotName}: twice the error that is told holds the tone in nine of ten`, {
-      tags: [...tags],
+      tags: ['more'],
     }, () => {
       const set = demoSet(name);
       const tracing = prepareTracing(set);

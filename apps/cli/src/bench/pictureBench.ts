@@ -19,7 +19,7 @@ export interface PictureMeasure {
   mostSamples: number;
 }
 export const USUAL_MEASURE: PictureMeasure = { width: 320, height: 240, mostSamples: 64 };
-export const QUICK_MEASURE: PictureMeasure = { width: 160, height: 120, mostSamples: 16 };
+export const QUICK_MEASURE: PictureMeasure = { width: 120, height: 90, mostSamples: 16 };
 
 const WANTED_ERROR = 0.05;
 /** A pixel off by more than this is a speck, stops; they are counted in the picture of so many seconds. */
@@ -61,8 +61,7 @@ interface Course {
 /**
  * Time from a set to a picture of 5 % relative error, everything included (scene, baking of the lightmaps, samples)
  * on a pool of workers that are already running. The error is that of the picture's luminance against a picture of
- * many samples, over pixels above 1 % of the maximum; out of that of the plain means the reference's own noise is taken,
- * as both are independent.
+ * many samples, over pixels above 1 % of the maximum; the reference's own noise, which what is measured has no part in, is taken out.
  */
 export async function pictureBench(
   set: SetDocument,
@@ -90,9 +89,10 @@ export async function pictureBench(
       const smooth = await shownOf(films, pool, keyed);
       const secondsShown = (performance.now() - start) / 1000;
       const noise = errorsOf(luminances(films, set), reference);
-      const ownPart = 1 / Math.sqrt(1 + samples / referenceSamples);
-      const errors = { ...noise, rootMeanSquare: ownPart * noise.rootMeanSquare, mean: ownPart * noise.mean };
-      const left = errorsOf(luminances(smooth, set), reference);
+      // Of the noise of means against means that many are the reference's own.
+      const ofReference = samples / (samples + referenceSamples);
+      const errors = without(noise, noise, ofReference);
+      const left = without(errorsOf(luminances(smooth, set), reference), noise, ofReference);
       plain.push({ samples, seconds, errors });
       shown.push({ samples, seconds: secondsShown, errors: left });
       process.stderr.write(`  ${samples} samples: ${seconds.toFixed(2)} s\n`);
@@ -109,6 +109,13 @@ export async function pictureBench(
   } finally {
     pool.close();
   }
+}
+
+/** Errors without a part of the noise of plain means, by squares, as both are independent. */
+function without(errors: Errors, noise: Errors, part: number): Errors {
+  const own = (of: 'rootMeanSquare' | 'mean') =>
+    Math.sqrt(Math.max(0, errors[of] ** 2 - part * noise[of] ** 2));
+  return { ...errors, rootMeanSquare: own('rootMeanSquare'), mean: own('mean') };
 }
 
 const keyedFor = (set: SetDocument, run: string): KeyedSet => ({ key: `${traceKey(set)} ${run}`, set });

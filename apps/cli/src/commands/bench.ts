@@ -31,7 +31,7 @@ const SCENES = {
 const WIDTH = 320;
 const HEIGHT = 240;
 const REFERENCE_SAMPLES = 256;
-const QUICK_REFERENCE_SAMPLES = 96;
+const QUICK_REFERENCE_SAMPLES = 64;
 
 type SceneName = keyof typeof SCENES;
 

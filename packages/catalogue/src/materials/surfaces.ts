@@ -20,6 +20,13 @@ export const surfaces: MaterialEntry[] = [
     },
   ),
   material(
+    'see-through-black-acrylic',
+    'Black acrylic, see-through',
+    ['acrylic', 'mirror', 'surface', 'reflection', 'clear'],
+    `${TABLES}: 1.49; ${BY_SIGHT}, here a fifth through 5 mm.`,
+    clear(1.49, 3.2),
+  ),
+  material(
     'white-acrylic',
     'White acrylic, lit from the front',
     ['acrylic', 'surface', 'reflection', 'white'],

@@ -138,9 +138,9 @@ export const STRAIGHT: i32 = SPREAD + 3;
 // Soft edge of a net: which edge, and its width as a part.
 export const EDGE_SIDE: i32 = STRAIGHT + 3;
 export const EDGE_WIDTH: i32 = EDGE_SIDE + 1;
-// Wax: scatterings per metre, albedo of one.
+// Wax: scatterings per metre and albedo of one, by colour.
 export const SCATTER_PER_M: i32 = EDGE_WIDTH + 1;
-export const SINGLE_ALBEDO: i32 = SCATTER_PER_M + 1;
+export const SINGLE_ALBEDO: i32 = SCATTER_PER_M + 3;
 // Brushed metal: 1 where the brush runs up the body.
 export const BRUSH_UP: i32 = SINGLE_ALBEDO + 3;
 // Clear: which medium is behind it.

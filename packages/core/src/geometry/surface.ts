@@ -44,7 +44,7 @@ export interface Surface {
   /** Place at which a net opens fully: side and width, null for an even one. */
   softEdge: SoftEdge | null;
   /** 1 / mean free path, 1/m, and albedo of one scattering inside wax. */
-  scatterPerM: number;
+  scatterPerM: readonly [number, number, number];
   single: readonly [number, number, number];
   tone: SurfaceTone | null;
   relief: Relief | null;
@@ -146,7 +146,7 @@ function makeSurface(material: AnyMaterial, medium: number): Surface {
     spread: NONE,
     straight: NONE,
     softEdge: null,
-    scatterPerM: 0,
+    scatterPerM: NONE,
     single: NONE,
     tone: null,
     relief: ('relief' in material && material.relief) || null,
@@ -209,7 +209,7 @@ function makeSurface(material: AnyMaterial, medium: number): Surface {
         ...plain,
         kind: WAX,
         coat,
-        scatterPerM: 1 / material.meanFreePathM,
+        scatterPerM: rgb(material.meanFreePathM).map((pathM) => 1 / pathM) as [number, number, number],
         single: [single(r), single(g), single(b)],
       };
     }

@@ -174,7 +174,7 @@ function packSurfaces(tables: SceneTables, surfaces: readonly Surface[]): void {
       s[EDGE_SIDE] = EDGES[surface.softEdge.side];
       s[EDGE_WIDTH] = surface.softEdge.widthPart;
     }
-    s[SCATTER_PER_M] = surface.scatterPerM;
+    s.set(surface.scatterPerM, SCATTER_PER_M);
     s.set(surface.single, SINGLE_ALBEDO);
     s[SURFACE_MEDIUM] = surface.medium;
     s[TONE] = NO_TONE;

@@ -4,6 +4,7 @@ import {
   materialKinds,
   type OpaqueMaterial,
   type SheetMaterial,
+  type TabletopMaterial,
 } from '@fendrix/contract';
 import { useMemo } from 'react';
 import type { NamedMaterial } from '../../shared/materials/materialGroups';
@@ -11,6 +12,7 @@ import { kitApi } from './api';
 
 interface Fitting {
   opaque: OpaqueMaterial;
+  tabletop: TabletopMaterial;
   sheet: SheetMaterial;
   body: Material;
   liquid: Dielectric;

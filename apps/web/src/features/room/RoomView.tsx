@@ -69,7 +69,7 @@ const ELSEWHERE: ReadonlySet<string> = new Set(['room', 'bench']);
 
 /** All figures of the studio: walls and tabletop by name, the rest by measure. */
 function StudioFigures({ studio, onChange }: { studio: Studio; onChange(studio: Studio): void }) {
-  const tops = useKitMaterials('opaque');
+  const tops = useKitMaterials('tabletop');
   const { room, bench } = studio;
   return (
     <>

@@ -17,7 +17,9 @@ const MOST_STEPS = 65536;
 /**
  * A random walk inside a body that scatters light evenly to all sides, from a point on it inwards.
  * At the boundary light is mirrored back with the coat's mean reflectance from inside, or leaves.
- * Limits: one mean free path for all colours; the boundary mirrors evenly, not by angle.
+ * Where colours go different ways between two scatterings, one colour says how far each step goes, by chance in proportion to what is left
+ * of it, and all carry what they would by any of them (balance heuristic, Veach 1997).
+ * Limit: the boundary mirrors evenly, not by angle.
  * Source: Monte Carlo random walk, Jensen et al. 2001 sec. 2; docs/physics/surfaces.md
  */
 export class WaxWalk {
@@ -29,6 +31,7 @@ export class WaxWalk {
   private local: Float64Array = new Float64Array(3);
   private normals: Float64Array = new Float64Array(NORMALS);
   private own: Float64Array = new Float64Array(3);
+  private passed: Float64Array = new Float64Array(3);
   private before: Float64Array = new Float64Array(3);
   private start: Float64Array = new Float64Array(3);
   private startFlat: Float64Array = new Float64Array(3);
@@ -89,18 +92,30 @@ export class WaxWalk {
     const surface = hit.surface;
     const o = hit.row;
     const inside = s[o + COAT_INSIDE];
-    const perM = s[o + SCATTER_PER_M];
+    const perM = o + SCATTER_PER_M;
+    const isParted = s[perM] !== s[perM + 1] || s[perM] !== s[perM + 2];
     copy3(at, hit.point);
     for (let a = 0; a < 3; a++) this.inwards[a] = -hit.flat[a];
     this.startInwards(hit, sampler);
     for (let step = 0; step < MOST_STEPS; step++) {
       sampler.next();
-      const reach = -Math.log(1 - sampler.uv[0]) / perM;
-      const mirrorChoice = sampler.uv[1];
+      let colour: i32 = 0;
+      let mirrorChoice = sampler.uv[1];
+      if (isParted) {
+        // What is left of the number once it has chosen the colour is as good as new.
+        mirrorChoice = mirrorChoice * (weight[0] + weight[1] + weight[2]);
+        while (colour < 2 && mirrorChoice >= weight[colour]) {
+          mirrorChoice = mirrorChoice - weight[colour];
+          colour++;
+        }
+        mirrorChoice = mirrorChoice / Math.max(1e-300, weight[colour]);
+      }
+      const reach = -Math.log(1 - sampler.uv[0]) / s[perM + colour];
       kernel.setRay(at, going, reach);
       const primitive: i32 = kernel.closestHit();
       if (primitive >= 0) {
         const distance = kernel.ray[RAY_TO];
+        if (isParted) this.shareOut(weight, perM, distance, false);
         for (let a = 0; a < 3; a++) at[a] = at[a] + distance * going[a];
         normalsAt(normals, t, primitive, at);
         const along = dot3(normals, going);
@@ -116,6 +131,7 @@ export class WaxWalk {
         this.startInwards(hit, sampler);
         continue;
       }
+      if (isParted) this.shareOut(weight, perM, reach, true);
       for (let a = 0; a < 3; a++) {
         at[a] = at[a] + reach * going[a];
         weight[a] = weight[a] * s[o + SINGLE_ALBEDO + a];
@@ -125,6 +141,22 @@ export class WaxWalk {
       everyWay(going, sampler.uv);
     }
     return false;
+  }
+
+  /** What each colour carries after a step whose length any of them may have chosen. @param scatters at its end; else it met a boundary */
+  private shareOut(weight: Float64Array, perM: i32, distance: number, scatters: boolean): void {
+    const s = this.tables.surfaces;
+    const passed = this.passed;
+    let all: number = 0;
+    let chance: number = 0;
+    for (let c = 0; c < 3; c++) {
+      passed[c] = Math.exp(-s[perM + c] * distance);
+      if (scatters) passed[c] = passed[c] * s[perM + c];
+      all += weight[c];
+      chance += weight[c] * passed[c];
+    }
+    const scale: number = chance > 0 ? all / chance : 0;
+    for (let c = 0; c < 3; c++) weight[c] = weight[c] * passed[c] * scale;
   }
 
   private startInwards(hit: SurfaceHit, sampler: Sampler): void {

@@ -36,7 +36,7 @@ const AT_ONCE = 1e5;
 /** Of what a core does that is left free by what is being baked, part by part. */
 const BESIDE_BAKING = AT_ONCE - 1;
 /** Rest after a change before the refining starts, ms. */
-const REST_MS = 140;
+const REST_MS = 100;
 /** Rest before a set with large meshes is prepared whole: seconds in which no worker can follow, ms. */
 const STILL_MS = 600;
 

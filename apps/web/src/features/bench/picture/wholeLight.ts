@@ -7,8 +7,8 @@ import type { PictureMaker } from './pictureMaker';
 const WHOLE = { samples: 128, fewest: 2 };
 /** Before it the same light at a part of its width, a moment after things rest: as soon as it can be filtered, then once more. */
 const FIRST = { samples: 4, fewest: 2, passing: true };
-const FIRST_PART = 0.4;
-const NARROWEST_FIRST = 240;
+const FIRST_PART = 0.36;
+const NARROWEST_FIRST = 200;
 /** It is not waited for longer than this until it is seen, ms. */
 const PATIENCE_MS = 2000;
 

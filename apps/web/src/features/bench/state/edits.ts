@@ -11,6 +11,7 @@ import type {
   Sheet,
   Spot,
   Studio,
+  TabletopMaterial,
   Vector,
 } from '@fendrix/contract';
 import { depthAlongLens, fromStand, studioWindows, toStand, vector, type WindowLight } from '@fendrix/core';
@@ -351,7 +352,7 @@ export const takesMaterial = (ref: ThingRef | null): ref is ThingRef =>
 
 /** Makes a product, table, background or the front of a sheet of another material; what lets light through goes on both sides. */
 export function giveMaterial(ref: ThingRef, material: AnyMaterial): Edit {
-  if (ref.kind === 'bench') return changeBench({ material: material as OpaqueMaterial });
+  if (ref.kind === 'bench') return changeBench({ material: material as TabletopMaterial });
   if (ref.kind === 'backdrop') return changeBackdrop({ material: material as OpaqueMaterial });
   if (ref.kind === 'product')
     return changeProduct(ref.key, (product) => ({ ...product, material }) as Product);

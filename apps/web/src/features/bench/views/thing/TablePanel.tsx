@@ -14,7 +14,7 @@ const SHOWN = new Set(['widthM', 'depthM', 'centreM', 'material']);
 /** The table: its size, where its middle is, how high its top is, and what it is of. */
 export function TablePanel({ set, thing }: PanelProps) {
   const dispatch = useBenchDispatch();
-  const materials = useKitMaterials('opaque');
+  const materials = useKitMaterials('tabletop');
   const { bench, mark } = set;
   if (!bench) return null;
   const [x, y] = bench.centreM;
