@@ -273,7 +273,7 @@ describe('picture session', () => {
     session.resize(600);
     await pass(60_000);
     const begun = told.filter((message) => message.type === 'begin').filter(({ fewest }) => fewest > 1);
-    expect(begun.map(({ width }) => width)).toEqual([240, 600]);
+    expect(begun.map(({ width }) => width)).toEqual([216, 600]);
     expect(
       statuses.filter(
         (status) =>
