@@ -218,7 +218,7 @@ describe('picture session', () => {
     await pass(60_000);
     const begun = told.filter((message) => message.type === 'begin').filter(({ fewest }) => fewest > 1);
     expect(begun.map(({ width, passing }) => [width, passing])).toEqual([
-      [240, true],
+      [216, true],
       [600, false],
     ]);
     const kinds = tasks.map(({ kind }) => kind);
