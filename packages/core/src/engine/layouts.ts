@@ -121,6 +121,8 @@ export const COAT_ALPHA: i32 = COAT_INDEX + 1;
 export const COAT_PASSED: i32 = COAT_ALPHA + 1;
 export const COAT_INSIDE: i32 = COAT_PASSED + 1;
 export const COAT_TABLE: i32 = COAT_INSIDE + 1;
+/** Coefficients of a cubic. */
+export const CUBIC: i32 = 4;
 // Mirror lobe: 1 if there is one, GGX alphas, complex index, offset of its albedo table, and cubics of the cosine by channel
 // for what comes back of light lost between facets.
 export const HAS_LOBE: i32 = COAT_TABLE + 1;
@@ -131,7 +133,7 @@ export const INDEX_K: i32 = INDEX_N + 3;
 export const LOBE_TABLE: i32 = INDEX_K + 3;
 export const LOBE_BETWEEN: i32 = LOBE_TABLE + 1;
 // Cloth: part of the sheen lobe.
-export const SHEEN: i32 = LOBE_BETWEEN + 12;
+export const SHEEN: i32 = LOBE_BETWEEN + 3 * CUBIC;
 // Thin sheets: what is let through evenly, and what straight on.
 export const SPREAD: i32 = SHEEN + 1;
 export const STRAIGHT: i32 = SPREAD + 3;

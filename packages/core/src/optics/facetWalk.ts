@@ -1,4 +1,5 @@
 import { fresnelConductor } from '../engine/fresnel.js';
+import { CUBIC } from '../engine/layouts.js';
 import { mirrorInFacet, sampleVisibleNormal, signedLambda } from '../engine/microfacet.js';
 import { Sampler } from '../engine/sampler.js';
 import { solveLinear } from '../units/solveLinear.js';
@@ -14,8 +15,6 @@ const MOST_WALKS = 1536;
 const GOLDEN_TURN = Math.PI * (3 - Math.sqrt(5));
 /** Cosines that are walked from, closer to each other where light grazes. */
 const COSINES = [0.03, 0.1, 0.2, 0.33, 0.52, 0.77, 1];
-/** Coefficients of a channel: of 1, the cosine, its square and its cube. */
-export const KEPT_TERMS = 4;
 
 /** Facets of a mirror lobe: GGX alphas, complex index by channel; k below 0 is one reflectance, n, at all angles. */
 interface Facets {
@@ -32,13 +31,13 @@ interface Facets {
  * Error: 5 % of that light, 1.6 % of all that comes back, on four metals of alpha 0.2 to 0.8 from 0 to 88 degrees, with an even lobe of
  * it; from 75 degrees on 4.4 and 0.4 % (`facetWalk.test.ts`).
  * Source: Heitz, Hanika, d'Eon, Dachsbacher 2016; docs/physics/surfaces.md
- * @returns KEPT_TERMS coefficients for each channel
+ * @returns CUBIC coefficients for each channel: of 1, the cosine, its square and its cube
  */
 export function keptBetweenFacets(facets: Facets): Float64Array {
   const kept = COSINES.map((cosine, at) => walkFrom(facets, cosine, at));
-  const terms = new Float64Array(3 * KEPT_TERMS);
+  const terms = new Float64Array(3 * CUBIC);
   for (let c = 0; c < 3; c++) {
-    terms.set(cubicThrough(kept.map((of) => of[c] as number)), c * KEPT_TERMS);
+    terms.set(cubicThrough(kept.map((of) => of[c] as number)), c * CUBIC);
   }
   return terms;
 }
@@ -92,11 +91,11 @@ function reflectanceAt({ n, k }: Facets, channel: number, cosine: number): numbe
 
 /** Coefficients of the cubic of the cosine that is nearest to a value at each of COSINES. */
 function cubicThrough(values: readonly number[]): number[] {
-  const rows = Array.from({ length: KEPT_TERMS }, (_, i) => {
-    const row = new Float64Array(KEPT_TERMS + 1);
+  const rows = Array.from({ length: CUBIC }, (_, i) => {
+    const row = new Float64Array(CUBIC + 1);
     COSINES.forEach((cosine, at) => {
-      for (let j = 0; j < KEPT_TERMS; j++) row[j] = (row[j] as number) + cosine ** (i + j);
-      row[KEPT_TERMS] = (row[KEPT_TERMS] as number) + cosine ** i * (values[at] as number);
+      for (let j = 0; j < CUBIC; j++) row[j] = (row[j] as number) + cosine ** (i + j);
+      row[CUBIC] = (row[CUBIC] as number) + cosine ** i * (values[at] as number);
     });
     return row;
   });

@@ -1,4 +1,5 @@
 import type { Metal } from '@fendrix/contract';
+import { CUBIC } from '../engine/layouts.js';
 import {
   ALBEDO_ENTRIES,
   mirrorInFacet,
@@ -7,7 +8,7 @@ import {
   tableAlbedo,
 } from '../engine/microfacet.js';
 import { requireDomain } from '../errors.js';
-import { KEPT_TERMS, keptBetweenFacets } from './facetWalk.js';
+import { keptBetweenFacets } from './facetWalk.js';
 
 /** Below this GGX alpha a lobe is a clear mirror image. */
 export const CLEAR_ALPHA = 1e-3;
@@ -132,7 +133,7 @@ export function makeMetalLobe(
     k: Float64Array.from(plain ? [-1, -1, -1] : index.k),
     albedo: new Float64Array(ALBEDO_ENTRIES + 2),
     lostMean: 1,
-    between: new Float64Array(3 * KEPT_TERMS),
+    between: new Float64Array(3 * CUBIC),
   };
   tabulate(lobe);
   if (Math.max(alphaX, alphaY) >= CLEAR_ALPHA) scaleBetween(lobe);
@@ -181,11 +182,11 @@ function tabulate(lobe: MetalLobe): void {
 function scaleBetween(lobe: MetalLobe): void {
   const kept = keptBetweenFacets(lobe);
   for (let c = 0; c < 3; c++) {
-    const terms = kept.subarray(c * KEPT_TERMS, (c + 1) * KEPT_TERMS);
+    const terms = kept.subarray(c * CUBIC, (c + 1) * CUBIC);
     const mean = meanOverCosines((mu) => (1 - facetAlbedo(lobe, mu)) * cubic(terms, mu));
     const scale = mean > 0 ? 1 / Math.sqrt(mean) : 0;
-    for (let term = 0; term < KEPT_TERMS; term++) {
-      lobe.between[c * KEPT_TERMS + term] = (terms[term] as number) * scale;
+    for (let term = 0; term < CUBIC; term++) {
+      lobe.between[c * CUBIC + term] = (terms[term] as number) * scale;
     }
   }
 }

@@ -1,4 +1,4 @@
-import { ALPHA_X, ALPHA_Y, LOBE_BETWEEN } from '../layouts.js';
+import { ALPHA_X, ALPHA_Y, CUBIC, LOBE_BETWEEN } from '../layouts.js';
 import { halfVector, mirrorInFacet, sampleVisibleNormal, stretchedLambda } from '../microfacet.js';
 import type { i32 } from '../portable.js';
 import type { SceneTables } from '../tables.js';
@@ -74,7 +74,7 @@ export class Metal extends SurfaceModel {
   /** What one channel keeps of light between facets that comes or goes at a cosine. */
   private kept(surface: i32, channel: i32, cosine: number): number {
     const s = this.t.surfaces;
-    const at = surface + LOBE_BETWEEN + 4 * channel;
+    const at = surface + LOBE_BETWEEN + CUBIC * channel;
     return s[at] + cosine * (s[at + 1] + cosine * (s[at + 2] + cosine * s[at + 3]));
   }
 
