@@ -1,5 +1,5 @@
 import type { FrameMoves, FrameSettings } from '@fendrix/contract';
-import { F_NUMBERS, formatLength, ISO_SPEEDS, printedSetting, SHUTTERS } from '@fendrix/core';
+import { F_NUMBERS, FURTHEST_M, formatLength, ISO_SPEEDS, printedSetting, SHUTTERS } from '@fendrix/core';
 
 type Moved = FrameMoves['moved'][number];
 type Stood = Pick<Moved, 'kind' | 'tag' | 'name'>;
@@ -14,7 +14,8 @@ const capital = (words: string): string => words.charAt(0).toUpperCase() + words
 export function moveWords({ moves }: Pick<Moved, 'moves'>): string {
   return moves
     .map(({ way, byM, errorM }) => {
-      const length = `${formatLength(Math.abs(byM))} (± ${formatLength(errorM)})`;
+      const isFurthest = Math.abs(byM) >= FURTHEST_M - 1e-6;
+      const length = `${formatLength(Math.abs(byM))} ${isFurthest ? 'or more' : `(± ${formatLength(errorM)})`}`;
       if (way === 'right') return `${length} further ${byM > 0 ? 'right' : 'left'}`;
       return `${length} ${byM > 0 ? 'further from the camera' : 'nearer to the camera'}`;
     })

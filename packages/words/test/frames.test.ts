@@ -24,6 +24,12 @@ test('a card that stands elsewhere: how far, both ways', () => {
   );
 });
 
+test('what stands as far off as is looked for may stand further', () => {
+  expect(words({ ...card, moves: [{ way: 'right', byM: -0.15, errorM: 0.031 }] })).toMatch(
+    /as if it stood 15 cm or more further left\.$/,
+  );
+});
+
 test('one of two that cannot be told apart; none', () => {
   const [right, nearer] = card.moves.map((move) => [move]);
   const light = { ...card, kind: 'light' as const, tag: 'B', moves: nearer ?? [], isNamed: false };

@@ -49,8 +49,10 @@ const UNEXPLAINED = 3;
 const MOST_OF_IT = 0.5;
 /** Then everything is moved this far, m, between what was tried, and the best two are looked at. */
 const [BESIDE_M, BEST] = [0.0375, 2];
-/** Places round one that are traced lie this far off, m, the first time and the last; things stand no further off than this. */
-const [FIRST_STEP_M, LAST_STEP_M, FURTHEST_M] = [0.01, 0.004, 0.15];
+/** Places round one that are traced lie this far off, m, the first time and the last. */
+const [FIRST_STEP_M, LAST_STEP_M] = [0.01, 0.004];
+/** Nothing is looked for further off, m. */
+export const FURTHEST_M = 0.15;
 /** How often a place is made better, and the part of what it explains by which it has to be. */
 const [BETTERED, BETTER] = [8, 0.02];
 /** How far off lengths are either way, a part of the distance, beside what the picture says. Measured: docs/physics/frames.md. */
