@@ -268,38 +268,16 @@ export const material = z.discriminatedUnion('kind', [
   translucent,
 ]);
 
-/** Materials that stop light: what benches, walls and labels can be made of. */
-export const opaqueMaterial = z.discriminatedUnion('kind', [
-  matte,
-  coated,
-  cloth,
-  mirror,
-  metal,
-  retroreflective,
-]);
+const opaque = [matte, coated, cloth, mirror, metal, retroreflective] as const;
+
+/** Materials that stop light: what walls, backgrounds and labels can be made of. */
+export const opaqueMaterial = z.discriminatedUnion('kind', opaque);
 
 /** Materials of tabletops: what stops light, and plates of glass or acrylic. */
-export const tabletopMaterial = z.discriminatedUnion('kind', [
-  matte,
-  coated,
-  cloth,
-  mirror,
-  metal,
-  retroreflective,
-  dielectric,
-]);
+export const tabletopMaterial = z.discriminatedUnion('kind', [...opaque, dielectric]);
 
 /** Materials of sheets: what stops light, and what lets it through. */
-export const sheetMaterial = z.discriminatedUnion('kind', [
-  matte,
-  coated,
-  cloth,
-  mirror,
-  metal,
-  retroreflective,
-  translucent,
-  net,
-]);
+export const sheetMaterial = z.discriminatedUnion('kind', [...opaque, translucent, net]);
 
 const kindsOf = (union: { options: readonly { shape: { kind: { value: AnyMaterial['kind'] } } }[] }) =>
   new Set(union.options.map(({ shape }) => shape.kind.value));
