@@ -1,37 +1,57 @@
 import { BY_SIGHT, type MaterialEntry, material, SHEETS } from './material.js';
 
-/** Scattering and absorption of three colours; reflectances of thick bodies under a skin of index 1.3 are worked out from them. */
-const FLESH = 'Jensen, Marschner, Levoy, Hanrahan 2001, table 1';
+type Colours = [number, number, number];
+
+/** Cut flesh under a wet skin of index 1.3: what a thick body sends back, and the way between two scatterings, m. */
+const flesh = (
+  id: string,
+  name: string,
+  purposes: string[],
+  [of, roughness]: [string, number],
+  reflectance: Colours,
+  meanFreePathM: Colours,
+) =>
+  material(
+    id,
+    name,
+    purposes,
+    `After Jensen, Marschner, Levoy, Hanrahan 2001, table 1, ${of}; to be matched to a test sample.`,
+    { kind: 'wax', reflectance, meanFreePathM, index: 1.3, roughness },
+  );
 
 export const food: MaterialEntry[] = [
-  material('poultry', 'Poultry, raw', ['food', 'meat', 'wet'], `${FLESH}: chicken.`, {
-    kind: 'wax',
-    reflectance: [0.352, 0.177, 0.144],
-    meanFreePathM: [0.00606, 0.00348, 0.00175],
-    index: 1.3,
-    roughness: 0.2,
-  }),
-  material('light-skin', 'Light skin', ['hand', 'skin', 'soft'], `${FLESH}: skin.`, {
-    kind: 'wax',
-    reflectance: [0.481, 0.257, 0.149],
-    meanFreePathM: [0.0013, 0.00095, 0.00067],
-    index: 1.3,
-    roughness: 0.35,
-  }),
-  material('apple-flesh', 'Apple, cut', ['food', 'fruit', 'wet'], `${FLESH}: apple.`, {
-    kind: 'wax',
-    reflectance: [0.865, 0.86, 0.572],
-    meanFreePathM: [0.000436, 0.000418, 0.000496],
-    index: 1.3,
-    roughness: 0.3,
-  }),
-  material('potato-flesh', 'Potato, cut', ['food', 'vegetable', 'wet'], `${FLESH}: potato.`, {
-    kind: 'wax',
-    reflectance: [0.792, 0.653, 0.241],
-    meanFreePathM: [0.00147, 0.00141, 0.00149],
-    index: 1.3,
-    roughness: 0.3,
-  }),
+  flesh(
+    'poultry',
+    'Poultry, raw',
+    ['food', 'meat', 'wet'],
+    ['chicken', 0.2],
+    [0.352, 0.177, 0.144],
+    [0.00606, 0.00348, 0.00175],
+  ),
+  flesh(
+    'light-skin',
+    'Light skin',
+    ['hand', 'skin', 'soft'],
+    ['skin', 0.35],
+    [0.481, 0.257, 0.149],
+    [0.0013, 0.00095, 0.00067],
+  ),
+  flesh(
+    'apple-flesh',
+    'Apple, cut',
+    ['food', 'fruit', 'wet'],
+    ['apple', 0.3],
+    [0.865, 0.86, 0.572],
+    [0.000436, 0.000418, 0.000496],
+  ),
+  flesh(
+    'potato-flesh',
+    'Potato, cut',
+    ['food', 'vegetable', 'wet'],
+    ['potato', 0.3],
+    [0.792, 0.653, 0.241],
+    [0.00147, 0.00141, 0.00149],
+  ),
   material(
     'beet-filling',
     'Beet filling',
