@@ -22,7 +22,7 @@ const REFERENCE = 256;
 const AS_GOOD = 1.03;
 /** A single bright path among so few samples is spread over its neighbours: dark ones may then be off by more, as parts of themselves. */
 const FEW = 4;
-const SPREAD = 1.2;
+const SPREAD = 1.25;
 
 /** Root mean square errors over what is not dark: of the luminance, as a part of it, and in stops. */
 function errorsOf(own: Float64Array, reference: Float64Array) {
@@ -57,7 +57,7 @@ for (const name of demoNames)
       );
     };
     const render = (firstSample: number, samples: number, seed: number) =>
-      renderTile(tracing, { width, height, tile, firstSample, samples, seed });
+      renderTile(tracing, { width, height, tile, firstSample, samples, seed, fineBorders: true });
     const many = films();
     addTile(many, tile, render(0, REFERENCE, 7), REFERENCE);
     const reference = luminance(many);

@@ -56,7 +56,7 @@ export async function renderProgressively(
   const stokes = stokesOf(keyed.set.camera).length;
   const films = createFilms(part.width, part.height, channelsOf(keyed.set).length, stokes);
   const how = {
-    ...(options.ambient ? { ambient: options.ambient, sparse: true } : {}),
+    ...(options.ambient ? { ambient: options.ambient, sparse: true } : { fineBorders: true }),
     ...(options.wholePaths ? { wholePaths: true } : {}),
     ...(options.channels ? { channels: options.channels } : {}),
   };

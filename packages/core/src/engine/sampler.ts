@@ -1,5 +1,8 @@
 import { type i32, mul32, unsigned } from './portable.js';
 
+/** Largest number the sampler gives. */
+const LARGEST = 0.9999999997671694;
+
 /** Second Sobol dimension of each byte of an index, with its bits reversed; four tables of 256. */
 const sobolBytes = new Int32Array(1024);
 fillTable();
@@ -52,6 +55,12 @@ export class Sampler {
   /** Goes back by some pairs of dimensions. */
   back(pairs: i32): void {
     this.dimension = this.dimension - pairs;
+  }
+
+  /** Stretches the first number over its part, after it has made a choice: from 0 to a border, or from there to 1. */
+  stretch(border: number, above: boolean): void {
+    const u = this.uv[0];
+    this.uv[0] = above ? Math.min(LARGEST, (u - border) / (1 - border)) : Math.min(LARGEST, u / border);
   }
 
   private draw(index: i32): void {

@@ -1,4 +1,5 @@
 import { CALL_PIXELS } from '../engine/tile.js';
+import { borderPixels } from './borderPixels.js';
 import type { Tile } from './film.js';
 import { bakeLightmaps, type Tracing } from './prepareTracing.js';
 import { renderSparsely } from './renderSparsely.js';
@@ -18,9 +19,14 @@ export interface TileJob {
   wholePaths?: boolean;
   /** Of a quick picture: not every pixel is traced, see `renderSparsely`. */
   sparse?: boolean;
+  /** Pixels in which light differs most get more paths for each sample, see `borderPixels`. */
+  fineBorders?: boolean;
   /** Only these films, by place; each is the same to the last bit as among all. All if left out. */
   channels?: readonly number[];
 }
+
+/** Paths for each sample of a pixel at a border: with four the picture is no better in the same time (docs/physics/render.md). */
+const BORDER_PATHS = 2;
 
 /**
  * Samples every pixel of a tile (box filter over the pixel; pinhole, or the lens's entrance pupil where depth of
@@ -34,6 +40,7 @@ export function renderTile(tracing: Tracing, job: TileJob): Float32Array {
   const sums = new Float32Array(tile.width * tile.height * channels * 3);
   const lightmaps = !job.ambient && !job.wholePaths;
   if (lightmaps) bakeLightmaps(tracing);
+  const borders = job.fineBorders ? borderPixels(tracing, width, height, tile) : null;
   engine.reseed(job.seed);
   engine.setMode({ quick: job.ambient !== undefined, lightmaps });
   if (job.ambient) engine.ambient.set(job.ambient);
@@ -44,7 +51,26 @@ export function renderTile(tracing: Tracing, job: TileJob): Float32Array {
     renderSparsely(sums, tile, (places, seen) => renderPlaces(tracing, job, sums, places, seen));
   else {
     const places = Int32Array.from({ length: tile.width * tile.height }, (_, place) => place);
-    renderPlaces(tracing, job, sums, places, null);
+    if (!borders) renderPlaces(tracing, job, sums, places, null);
+    else {
+      const { firstSample, samples } = job;
+      const finer = { ...job, firstSample: BORDER_PATHS * firstSample, samples: BORDER_PATHS * samples };
+      renderPlaces(
+        tracing,
+        job,
+        sums,
+        places.filter((place) => borders[place] === 0),
+        null,
+      );
+      renderPlaces(
+        tracing,
+        finer,
+        sums,
+        places.filter((place) => borders[place] === 1),
+        null,
+        1 / BORDER_PATHS,
+      );
+    }
   }
   engine.setMode({});
   engine.wanted.fill(1);
@@ -53,7 +79,7 @@ export function renderTile(tracing: Tracing, job: TileJob): Float32Array {
 
 /**
  * Renders places of a tile (row after row from 0) into `sums`.
- * @param seen what each of them sees sharply, by place; null where nobody asks
+ * @param seen what each of them sees sharply, by place; null where nobody asks  @param weight of each path
  */
 function renderPlaces(
   { engine, scene }: Tracing,
@@ -61,6 +87,7 @@ function renderPlaces(
   sums: Float32Array,
   places: Int32Array,
   seen: Float64Array | null,
+  weight = 1,
 ): void {
   const { pixels, wanted, list } = engine;
   const channels = scene.channelCount;
@@ -80,7 +107,7 @@ function renderPlaces(
         if (wanted[channel] === 0) continue;
         const to = 3 * (channel * size + place);
         const at = 3 * (i * channels + channel);
-        for (let c = 0; c < 3; c++) sums[to + c] = pixels[at + c] as number;
+        for (let c = 0; c < 3; c++) sums[to + c] = weight * (pixels[at + c] as number);
       }
     }
   }

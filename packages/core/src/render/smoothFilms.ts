@@ -25,6 +25,8 @@ const BLACK = 1e-9;
 const OWN_NOISE = 0.25;
 /** What differs by more than the root of so many times the noise is no noise. */
 const SURE = 9;
+/** What is brighter than its neighbours by the root of no more than so many times its own noise is so by a single sample. */
+const BY_ONE = 2;
 /**
  * A pixel brighter than this many times its neighbourhood is taken down to it, unless it is no noise: one of a single sample, of few,
  * and of many by its samples, as what is still bright then is mostly light.
@@ -73,6 +75,8 @@ export function smoothFilms(out: Films, films: Films, features: DenoiseFeatures)
   const changed = new Float32Array(pixels);
   const part = new Float32Array(pixels);
   const kept = new Float32Array(pixels);
+  const single = new Uint8Array(pixels);
+  const beside = new Float32Array(pixels);
   for (let channel = 0; channel < channels; channel += stokes) {
     const own = filmOf(channel);
     // Where nothing is known, all that differs may be noise.
@@ -80,7 +84,8 @@ export function smoothFilms(out: Films, films: Films, features: DenoiseFeatures)
       (films.halfSamples[pixel] as number) > 0 ? noiseOfMean(films, channel * pixels + pixel, pixel) : change;
     for (let pixel = 0; pixel < pixels; pixel++) noise[pixel] = sumAt(own, pixel);
     meanOfNeighbours(changed, along, noise, 1, width, wide);
-    takeDown(kept, own, changed, samples, noiseAt);
+    brightestBeside(beside, own, features);
+    takeDown(kept, own, changed, beside, samples, noiseAt);
     meanOfNeighbours(smooth, along, own, 3, width, reach);
     meanOfNeighbours(smooth, along, smooth, 3, width, reach);
     for (let pixel = 0; pixel < pixels; pixel++) {
@@ -89,9 +94,11 @@ export function smoothFilms(out: Films, films: Films, features: DenoiseFeatures)
       const light = (sumAt(smooth, pixel) + sumAt(own, pixel)) / 2 + BLACK;
       changed[pixel] = (change / light) ** 2;
       noise[pixel] = noiseAt(pixel, change * change) / light ** 2;
+      const brighter = sumAt(own, pixel) > Math.max(sumAt(smooth, pixel), beside[pixel] as number);
+      single[pixel] = brighter && (changed[pixel] as number) <= BY_ONE * (noise[pixel] as number) ? 1 : 0;
     }
     meanOfNeighbours(changedNearest, along, changed, 1, width, nearest);
-    partsToMix(part, samples, noise, changed, changedNearest, along, width, near);
+    partsToMix(part, samples, single, noise, changed, changedNearest, along, width, near);
     mix(own, smooth, part);
     // How the light is polarised is changed as the light itself, so that no filter makes a pixel darker than black.
     for (let other = channel + 1; other < channel + stokes; other++) {
@@ -116,14 +123,29 @@ function averageSamples(target: Float32Array, { data, samples }: Films, channel:
   }
 }
 
+/** Of the four pixels beside each the brightest that is of another kind, all colours together; a pixel at an edge may be as bright. */
+function brightestBeside(out: Float32Array, own: Float32Array, { region, width }: DenoiseFeatures): void {
+  out.fill(0);
+  const other = (pixel: number, next: number) => {
+    if (region[pixel] === region[next]) return;
+    out[pixel] = Math.max(out[pixel] as number, sumAt(own, next));
+    out[next] = Math.max(out[next] as number, sumAt(own, pixel));
+  };
+  for (let pixel = 0; pixel < region.length; pixel++) {
+    if ((pixel + 1) % width > 0) other(pixel, pixel + 1);
+    if (pixel + width < region.length) other(pixel, pixel + width);
+  }
+}
+
 /**
- * Takes single bright pixels down to their neighbourhood.
+ * Takes single bright pixels down to their neighbourhood, or to what is beside them of another kind.
  * @param kept part of each that stays  @param round mean round each, all colours together
  */
 function takeDown(
   kept: Float32Array,
   own: Float32Array,
   round: Float32Array,
+  beside: Float32Array,
   samples: Uint32Array,
   noiseAt: (pixel: number, change: number) => number,
 ): void {
@@ -132,7 +154,7 @@ function takeDown(
     const here = sumAt(own, pixel);
     const count = samples[pixel] as number;
     const times = count > 1 ? Math.max(OUTLIER, OUTLIER_BY_SAMPLES * count) : FIRST_OUTLIER;
-    const most = times * (round[pixel] as number);
+    const most = Math.max(times * (round[pixel] as number), beside[pixel] as number);
     if (!(here > most)) continue;
     const over = (here - most) ** 2;
     if (over > SURE * noiseAt(pixel, over)) continue;
@@ -145,6 +167,7 @@ function takeDown(
 function partsToMix(
   part: Float32Array,
   samples: Uint32Array,
+  single: Uint8Array,
   noise: Float32Array,
   changed: Float32Array,
   changedNearest: Float32Array,
@@ -158,7 +181,9 @@ function partsToMix(
   meanOfNeighbours(meanChange, along, changed, 1, width, reach);
   for (let pixel = 0; pixel < noise.length; pixel++) {
     const real = Math.max(LEAST_REAL, Math.min(1, TOLD_WHOLE / (samples[pixel] as number)));
-    const variance = real * Math.max(meanNoise[pixel] as number, OWN_NOISE * (noise[pixel] as number));
+    const least = OWN_NOISE * (noise[pixel] as number);
+    const told = real * Math.max(meanNoise[pixel] as number, least);
+    const variance = single[pixel] === 1 ? Math.max(told, least) : told;
     part[pixel] = 0;
     if (!(variance > 0)) continue;
     const error = Math.max(

@@ -16,6 +16,7 @@ import type { SceneTables } from '../tables.js';
 import { copy3 } from '../vectors.js';
 import type { BoundaryStep } from './boundaryStep.js';
 import { facingOf, keepsCaustics } from './caustics.js';
+import type { LobeStep } from './lobeStep.js';
 import type { Reflection } from './reflection.js';
 import type { Scattering } from './scattering.js';
 import type { StraightStep } from './straightStep.js';
@@ -25,7 +26,7 @@ import { Way } from './way.js';
 const MOST_SURFACES: i32 = 32;
 
 /**
- * Carries light from a lamp over clear boundaries, mirrors, clear coats and nets to the first surface that scatters it: the other
+ * Carries light from a lamp over clear boundaries, mirrors, clear coats, narrow mirror lobes and nets to the first surface that scatters it: the other
  * end of the ways that `PathTracer` follows, by the same steps, so that what one counts the other leaves out. Light is bundled if
  * the first that it meets bundles.
  */
@@ -39,6 +40,7 @@ export class Carrier {
   private boundary: BoundaryStep;
   private reflection: Reflection;
   private straight: StraightStep;
+  private lobe: LobeStep;
 
   constructor(
     t: SceneTables,
@@ -47,6 +49,7 @@ export class Carrier {
     boundary: BoundaryStep,
     reflection: Reflection,
     straight: StraightStep,
+    lobe: LobeStep,
   ) {
     this.t = t;
     this.kernel = kernel;
@@ -54,6 +57,7 @@ export class Carrier {
     this.boundary = boundary;
     this.reflection = reflection;
     this.straight = straight;
+    this.lobe = lobe;
   }
 
   /** @returns whether it came to rest where bundled light is kept */
@@ -83,7 +87,11 @@ export class Carrier {
       if (interaction === REFRACTS) {
         if (!this.boundary.cross(way)) return false;
       } else if (interaction === REFLECTS) this.reflection.reflect(way);
-      else if (!this.mirrorsInCoat()) return first >= 0 && keepsCaustics(hit, way.inside) && this.rest(first);
+      else if (this.lobe.bundles()) {
+        // What lies under the lobe is left to chance.
+        if (!this.lobe.choose(way) || !this.lobe.follow(way)) return false;
+      } else if (!this.mirrorsInCoat())
+        return first >= 0 && keepsCaustics(hit, way.inside) && this.rest(first);
       if (first < 0) first = t.thing[primitive];
       copy3(way.origin, hit.point);
     }

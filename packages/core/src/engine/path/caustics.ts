@@ -1,15 +1,12 @@
 import { BUNDLED_FILM, BUNDLED_FLUX, BUNDLED_STRIDE, BUNDLED_WAY, TEXEL_KEY } from '../layouts.js';
 import { divide32, floor32, type i32, mul32, real, whole32 } from '../portable.js';
 import type { SurfaceHit } from '../surfaceHit.js';
-import { NO_MIRROR_PART } from '../surfaces/surfaceModel.js';
+import { NARROW_ALPHA, NO_MIRROR_PART } from '../surfaces/surfaceModel.js';
 import type { SceneTables } from '../tables.js';
 import { dot3, scale3 } from '../vectors.js';
 import type { Films } from './films.js';
 import type { Scattering } from './scattering.js';
 import type { Way } from './way.js';
-
-/** A mirror lobe narrower than this GGX alpha shows what is bundled as an image, not as light that lies on the surface. */
-const WIDE_ALPHA = 0.3;
 
 /**
  * Whether light that is bundled onto a surface is kept for it; asked where photons land and where paths are scattered.
@@ -20,7 +17,7 @@ export function keepsCaustics(hit: SurfaceHit, inside: i32): boolean {
   return (
     inside === 0 &&
     model.takesIrradiance &&
-    (model.isSpecular(hit.row) || model.roughness(hit.row) >= WIDE_ALPHA)
+    (model.isSpecular(hit.row) || model.roughness(hit.row) >= NARROW_ALPHA)
   );
 }
 

@@ -17,6 +17,7 @@ import { Films } from './films.js';
 import { InsideStep } from './insideStep.js';
 import { LightmapLight } from './lightmapLight.js';
 import { LightSampling } from './lightSampling.js';
+import { LobeStep } from './lobeStep.js';
 import { Media } from './media.js';
 import { MirrorLights } from './mirrorLights.js';
 import { Passage } from './passage.js';
@@ -99,6 +100,7 @@ export class PathTracer {
     const inside = new InsideStep(t, kernel, sampler, scattering, lights, reflection);
     const caustics = new Caustics(t, scattering, films);
     const straight = new StraightStep(t, sampler, hit);
+    const lobe = new LobeStep(t, sampler, scattering);
     const quick = new QuickStep(t, sampler, media, films, branches, scattering, lights);
     const boundary = new BoundaryStep(t, mode, kernel, sampler, media, branches, scattering, inside, quick);
     this.t = t;
@@ -114,10 +116,20 @@ export class PathTracer {
     this.emission = new Emission(t, mode, sampler, films, lightmaps, scattering, caustics);
     this.straight = straight;
     this.reflection = reflection;
-    this.scatter = new ScatterStep(t, mode, sampler, branches, scattering, lights, reflection, caustics);
+    this.scatter = new ScatterStep(
+      t,
+      mode,
+      sampler,
+      branches,
+      scattering,
+      lights,
+      reflection,
+      lobe,
+      caustics,
+    );
     this.inside = inside;
     this.boundary = boundary;
-    const carrier = new Carrier(t, kernel, scattering, boundary, reflection, straight);
+    const carrier = new Carrier(t, kernel, scattering, boundary, reflection, straight, lobe);
     this.photonSource = new PhotonSource(t, sampler, models, carrier, lightmaps, films);
     this.quick = quick;
   }
@@ -197,6 +209,7 @@ export class PathTracer {
     if (interaction === WALKS_INSIDE) return this.inside.walk(way);
     const goesOn = this.scatter.scatter(way);
     this.scattering.coatAlone = false;
+    this.scattering.baseAlone = false;
     return goesOn;
   }
 

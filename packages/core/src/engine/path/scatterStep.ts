@@ -7,13 +7,11 @@ import type { Branches } from './branches.js';
 import type { Caustics } from './caustics.js';
 import { ONE_LIGHT_FROM } from './heuristics.js';
 import type { LightSampling } from './lightSampling.js';
+import type { LobeStep } from './lobeStep.js';
 import type { Reflection } from './reflection.js';
 import type { Scattering } from './scattering.js';
 import type { TraceMode } from './traceMode.js';
 import { Way } from './way.js';
-
-/** Largest number the sampler gives. */
-const LARGEST = 0.9999999997671694;
 
 /** A way that has lost more than this is not worth two samples where one will do. */
 const WORTH_TWO = 0.3;
@@ -27,6 +25,7 @@ export class ScatterStep {
   private scattering: Scattering;
   private lights: LightSampling;
   private reflection: Reflection;
+  private lobe: LobeStep;
   private caustics: Caustics;
   private before: Way = new Way();
   private aimed: Float64Array = new Float64Array(3);
@@ -39,6 +38,7 @@ export class ScatterStep {
     scattering: Scattering,
     lights: LightSampling,
     reflection: Reflection,
+    lobe: LobeStep,
     caustics: Caustics,
   ) {
     this.t = t;
@@ -49,6 +49,7 @@ export class ScatterStep {
     this.scattering = scattering;
     this.lights = lights;
     this.reflection = reflection;
+    this.lobe = lobe;
   }
 
   /** @returns false where the way leads nowhere */
@@ -61,6 +62,10 @@ export class ScatterStep {
     if (hit.model.isSpecular(hit.row)) {
       if (this.reflection.reflectInCoat(way, share)) return true;
       // The clear coat's choice is made: what is left scatters from the base alone.
+      share = 0;
+    } else if (way.causticsCounted && this.lobe.bundles()) {
+      if (scattering.coatAlone || this.lobe.choose(way)) return this.lobe.follow(way);
+      scattering.baseAlone = true;
       share = 0;
     }
     scattering.lookOut(way.direction);
@@ -115,7 +120,7 @@ export class ScatterStep {
     const towards = scattering.rough.share;
     const aimed = sampler.uv[0] < towards;
     // What is left of the number that made a choice is as even within its part.
-    if (towards > 0) this.stretch(towards, !aimed);
+    if (towards > 0) sampler.stretch(towards, !aimed);
     const base = aimed || sampler.uv[0] >= share;
     if (aimed) {
       scattering.rough.aim(this.aimed, sampler.uv);
@@ -145,16 +150,9 @@ export class ScatterStep {
     if (model.transmits) {
       const back = model.sentBack(hit.row, hit.albedo);
       through = base && choice >= back;
-      this.stretch(back, through);
-    } else if (share > 0) this.stretch(share, base);
+      this.sampler.stretch(back, through);
+    } else if (share > 0) this.sampler.stretch(share, base);
     if (base && !through) scattering.guide.bend(uv);
     return model.sample(scattering.into, hit.row, hit.albedo, share, scattering.out, choice, uv);
-  }
-
-  /** Stretches the sampler's first number over its part: from 0 to a border, or from there to 1. */
-  private stretch(border: number, above: boolean): void {
-    const uv = this.sampler.uv;
-    const u = uv[0];
-    uv[0] = above ? Math.min(LARGEST, (u - border) / (1 - border)) : Math.min(LARGEST, u / border);
   }
 }

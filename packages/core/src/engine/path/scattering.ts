@@ -24,6 +24,8 @@ export class Scattering {
   value: Float64Array = new Float64Array(SCATTERING);
   /** The coat of the surface scatters alone: its base has been, or will be, taken from a lightmap. */
   coatAlone: boolean = false;
+  /** The base scatters alone: what its mirror lobe brings is counted apart. */
+  baseAlone: boolean = false;
   guide: PathGuide;
   rough: RoughMirrors;
   private towards: Float64Array = new Float64Array(3);
@@ -53,13 +55,14 @@ export class Scattering {
     return true;
   }
 
-  /** Scattering from `into` to `out`; of the coat alone where the base is dealt with. @param share of the mirror lobe */
+  /** Scattering from `into` to `out`; of the coat or the base alone where the other is dealt with. @param share of the mirror lobe */
   evaluate(share: number): void {
     const value = this.value;
     const hit = this.hit;
     const gain = this.guide.gain(this.into);
     hit.model.evaluate(value, hit.row, hit.albedo, share, this.out, this.into, gain);
     if (this.rough.share > 0) this.mixDensities();
+    if (this.baseAlone) for (let c = 0; c < 3; c++) value[c] = value[BASE_PART + c];
     if (!this.coatAlone) return;
     for (let c = 0; c < 3; c++) {
       value[c] = value[c] - value[BASE_PART + c];

@@ -5,6 +5,7 @@ import type { SceneTables } from '../tables.js';
 import { cosineAbove, fill3, most3 } from '../vectors.js';
 import { addCoat, coatAlbedo, sampleCoat } from './coat.js';
 import { EvenBase } from './evenBase.js';
+import { NARROW_ALPHA } from './surfaceModel.js';
 
 /**
  * Paint, glaze, print, satin plastic: an even base under a coat. What the coat does not mirror reaches the base, is
@@ -23,6 +24,11 @@ export class Coated extends EvenBase {
 
   override roughness(surface: i32): number {
     return this.t.surfaces[surface + COAT_ALPHA];
+  }
+
+  override bundlesByLobe(surface: i32): boolean {
+    const alpha = this.t.surfaces[surface + COAT_ALPHA];
+    return alpha > 0 && alpha < NARROW_ALPHA;
   }
 
   override reflectance(out: Float64Array, surface: i32, cosine: number): boolean {

@@ -4,7 +4,7 @@ import type { i32 } from '../portable.js';
 import type { SceneTables } from '../tables.js';
 import { cosineAbove } from '../vectors.js';
 import { facetAlbedo, lobeFresnel, lobePolarisation } from './mirrorLobe.js';
-import { BASE_PART, PDF, SurfaceModel } from './surfaceModel.js';
+import { BASE_PART, NARROW_ALPHA, PDF, SurfaceModel } from './surfaceModel.js';
 
 const half = new Float64Array(3);
 
@@ -21,6 +21,10 @@ export class Metal extends SurfaceModel {
 
   override roughness(surface: i32): number {
     return this.t.surfaces[surface + ALPHA_Y];
+  }
+
+  override bundlesByLobe(surface: i32): boolean {
+    return this.t.surfaces[surface + ALPHA_Y] < NARROW_ALPHA;
   }
 
   override reflectance(out: Float64Array, surface: i32, cosine: number): boolean {

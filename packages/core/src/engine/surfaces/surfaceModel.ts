@@ -20,6 +20,9 @@ export const PDF: i32 = VALUE + 3;
 export const BASE_PART: i32 = PDF + 1;
 export const SCATTERING: i32 = BASE_PART + 3;
 
+/** A mirror lobe narrower than this GGX alpha shows what is bundled as an image, and bundles light itself; a wider one spreads it. */
+export const NARROW_ALPHA: number = 0.3;
+
 /** GGX alpha of a surface without a mirror part. */
 export const NO_MIRROR_PART: number = 1e9;
 
@@ -53,6 +56,11 @@ export abstract class SurfaceModel {
   /** GGX alpha of its mirror part, the wider one of two; `NO_MIRROR_PART` for none. */
   roughness(_surface: i32): number {
     return NO_MIRROR_PART;
+  }
+
+  /** Whether it bundles light by a mirror lobe: a narrow one, not a clear image. */
+  bundlesByLobe(_surface: i32): boolean {
+    return false;
   }
 
   /**
