@@ -23,6 +23,8 @@ export interface ProgressiveOptions {
   ambient?: readonly number[];
   /** See `TileJob.wholePaths`. */
   wholePaths?: boolean;
+  /** See `TileJob.fineBorders`; true if left out, but never of a quick picture. */
+  fineBorders?: boolean;
   /** See `TileJob.channels`. */
   channels?: readonly number[];
   /** Only this part of a picture of `width` x `height`: films and tiles given out are those of the part. */
@@ -56,7 +58,9 @@ export async function renderProgressively(
   const stokes = stokesOf(keyed.set.camera).length;
   const films = createFilms(part.width, part.height, channelsOf(keyed.set).length, stokes);
   const how = {
-    ...(options.ambient ? { ambient: options.ambient, sparse: true } : { fineBorders: true }),
+    ...(options.ambient
+      ? { ambient: options.ambient, sparse: true }
+      : { fineBorders: options.fineBorders ?? true }),
     ...(options.wholePaths ? { wholePaths: true } : {}),
     ...(options.channels ? { channels: options.channels } : {}),
   };

@@ -18,7 +18,7 @@ export interface PictureOptions {
   width: number;
   samples: number;
   fewest: number;
-  /** It comes and goes: the films of the whole picture before it are kept for the next. */
+  /** It comes and goes: the films of the whole picture before it are kept for the next, and borders are not made finer. */
   passing?: boolean;
   /** Whether the filter gets its features. */
   withFeatures: boolean;
@@ -101,7 +101,7 @@ export class PictureMaker {
       window: part,
       samples,
       seed: 1,
-      ...(passing ? { firstPass: fewest } : {}),
+      ...(passing ? { firstPass: fewest, fineBorders: false } : {}),
       ...(ambient && !signal ? { tileSize: this.followingTile(part.width, part.height) } : {}),
       ...(signal ? { signal } : {}),
       ...(priority === undefined ? {} : { priority }),
