@@ -1,12 +1,18 @@
 import type { Product } from '@fendrix/contract';
 import { useMemo } from 'react';
 import { productPreview } from './productPreview';
-import { Thumbnail } from './Thumbnail';
+import { ThumbnailPicture, ThumbnailPlace } from './Thumbnail';
 
 const SAMPLES = 16;
 
 /** A product at the centre, on white paper. */
-export function ProductThumbnail({ product, width }: { product: Product; width?: number }) {
+export const ProductThumbnail = ({ product, width }: { product: Product; width?: number }) => (
+  <ThumbnailPlace width={width}>
+    <ProductPicture product={product} />
+  </ThumbnailPlace>
+);
+
+function ProductPicture({ product }: { product: Product }) {
   const set = useMemo(() => productPreview({ ...product, positionM: [0, 0, 0] }), [product]);
-  return <Thumbnail set={set} samples={SAMPLES} width={width} />;
+  return <ThumbnailPicture set={set} samples={SAMPLES} />;
 }

@@ -7,23 +7,12 @@ import { SmallPicture } from './SmallPicture';
 /** Pixels across; a picture has the sides of its sensor, its place those of 3 to 2. */
 export const THUMBNAIL_WIDTH = 72;
 
-interface ThumbnailProps {
-  set: SetDocument;
-  samples: number;
-  /** Pixels across on the page. */
-  width?: number | undefined;
-  /** Pixels across that are computed. */
-  pixels?: number;
-}
-
-/** A small picture beside its words, made when its place is first looked at and kept. */
-export const Thumbnail = ({ set, samples, width, pixels = THUMBNAIL_WIDTH }: ThumbnailProps) => (
-  <ThumbnailPlace width={width}>
-    <SmallPicture set={set} width={pixels} samples={samples} levelled={false} kept label="" />
-  </ThumbnailPlace>
+/** The picture of such a place, kept. */
+export const ThumbnailPicture = ({ set, samples }: { set: SetDocument; samples: number }) => (
+  <SmallPicture set={set} width={THUMBNAIL_WIDTH} samples={samples} levelled={false} kept label="" />
 );
 
-/** A place for a small picture: what it holds is there from when it is first looked at. */
+/** A place for a small picture beside its words: what it holds is worked out and made when it is first looked at. */
 export function ThumbnailPlace({
   width = THUMBNAIL_WIDTH,
   children,

@@ -48,6 +48,9 @@ const TITLES: Record<Offered['what'], string> = {
 
 const KINDS = Object.keys(TITLES) as Offered['what'][];
 
+/** Entries that are there with the dialog, about as many as it shows; the rest are drawn once it stands. */
+const FIRST_ENTRIES = 8;
+
 let additions = 0;
 
 /** Opens the list of what can be put on the set. */
@@ -96,6 +99,7 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
         entry.what !== 'equipment' && (entry.what !== 'material' || material !== null),
     );
   const found = find(useDeferredValue(search));
+  const most = useDeferredValue(Number.POSITIVE_INFINITY, FIRST_ENTRIES);
   const kit = data?.document;
   const left = useMemo(() => (kit ? leftInKit(set, kit) : new Map<string, number>()), [set, kit]);
   const isFree = (entry: Offered) =>
@@ -225,7 +229,8 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
           </Typography>
         )}
         <List dense disablePadding sx={{ overflow: 'auto', flex: 1 }}>
-          {groups.map((what) => {
+          {groups.map((what, place) => {
+            if (place > 0 && most === FIRST_ENTRIES) return null;
             const all = found.filter((entry) => entry.what === what);
             if (all.length === 0) return null;
             // What the studio has and is not on the set yet comes first; of what was searched the best comes first.
@@ -236,7 +241,7 @@ function PaletteDialog({ onClose }: { onClose(): void }) {
                   <ListSubheader>
                     {what === 'material' ? `Materials: what ${material} becomes` : TITLES[what]}
                   </ListSubheader>
-                  {own.map((entry) => (
+                  {own.slice(0, most).map((entry) => (
                     <KitEntryItem
                       key={entry.id}
                       entry={entry}
