@@ -1,4 +1,4 @@
-import { cropRect } from '@fendrix/core';
+import { createFeatures, cropRect } from '@fendrix/core';
 import { demoSet } from '@fendrix/demo';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
@@ -152,6 +152,7 @@ describe('developer of small pictures', () => {
     width: 2,
     height: 2,
     channels: 1,
+    stokes: 1,
     weights: new Float64Array([1, 1, 1]),
   } as const;
 
@@ -163,6 +164,34 @@ describe('developer of small pictures', () => {
     expect(given[0]?.linear[0]).toBeCloseTo(0.25, 6);
     developer.receive({ type: 'show', id: 1, last: true });
     expect(given).toHaveLength(1);
+  });
+
+  test('noise is mixed away within what is of one kind, as on the bench', () => {
+    const { developer, given } = open();
+    const wide = { x: 0, y: 0, width: 8, height: 8 };
+    developer.receive({ ...begin, width: 8, height: 8, levelled: false });
+    const features = {
+      ...createFeatures(8, 8),
+      region: new Int32Array(64).map((_, i) => (i % 8 < 4 ? 1 : 2)),
+    };
+    features.normal.set(Array.from({ length: 192 }, (_, i) => (i % 3 === 2 ? 1 : 0)));
+    developer.receive({ type: 'features', id: 1, tile: wide, features });
+    // Two samples: one half as bright again as the other, by turns; twice as bright on the right.
+    for (const odd of [0, 1]) {
+      const sums = new Float32Array(192).map((_, i) => {
+        const pixel = Math.floor(i / 3);
+        const turn = (pixel + Math.floor(pixel / 8) + odd) % 2;
+        return (pixel % 8 < 4 ? 0.1 : 0.2) * (turn === 0 ? 1.25 : 0.75) * (pixel % 3 === 0 ? 1.2 : 0.9);
+      });
+      developer.receive({ type: 'tile', id: 1, tile: wide, sums, samples: 1 });
+    }
+    developer.receive({ type: 'show', id: 1, last: true });
+    const row = Array.from({ length: 8 }, (_, x) => given[0]?.linear[3 * (8 * 4 + x)] ?? 0);
+    const spread = (of: number[]) => Math.max(...of) / Math.min(...of);
+    // Before the filter 1.33 within each kind.
+    expect(spread(row.slice(0, 4))).toBeLessThan(1.15);
+    expect(spread(row.slice(4))).toBeLessThan(1.15);
+    expect((row[4] ?? 0) / (row[3] ?? 1)).toBeGreaterThan(1.7);
   });
 
   test('levelled it is as bright as fits; a dropped one says nothing', () => {

@@ -126,7 +126,10 @@ function markBundling(tables: SceneTables, things: readonly BundlingThing[]): vo
 const middleExtent = ({ box }: BundlingThing): number =>
   [0, 1, 2].map((a) => (box[3 + a] as number) - (box[a] as number)).sort((a, b) => a - b)[1] as number;
 
-/** Bodies with clear boundaries, curved mirrors, or curved coats and metal, clear or satin; flat ones make images, by way of which lights are sampled. */
+/**
+ * Bodies with clear boundaries, curved mirrors, or curved coats and metal, clear or satin; flat ones make images, by way of which
+ * lights are sampled.
+ */
 function bundlingThings(tables: SceneTables, models: SurfaceModels): BundlingThing[] {
   const found = new Map<number, BundlingThing>();
   for (let i = 0; i < tables.count; i++) {
@@ -134,8 +137,8 @@ function bundlingThings(tables: SceneTables, models: SurfaceModels): BundlingThi
     const model = models.ofSurface(surface);
     const { interaction } = model;
     const row = surface * SURFACE_STRIDE;
-    const byCoat = interaction === SCATTERS && (model.isSpecular(row) || model.bundlesByLobe(row));
-    const mirrors = interaction === REFLECTS || byCoat;
+    const shines = interaction === SCATTERS && (model.isSpecular(row) || model.bundlesByLobe(row));
+    const mirrors = interaction === REFLECTS || shines;
     if (interaction !== REFRACTS && !(mirrors && tables.kind[i] !== FLAT)) continue;
     const thing = tables.thing[i] as number;
     const own = boundsOf(tables, i);

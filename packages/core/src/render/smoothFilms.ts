@@ -163,7 +163,7 @@ function takeDown(
   }
 }
 
-/** By how much each pixel is moved towards the mean of its neighbours. */
+/** By how much each pixel is moved towards the mean of its neighbours. @param single 1 for each that is bright by a single sample */
 function partsToMix(
   part: Float32Array,
   samples: Uint32Array,
@@ -181,9 +181,8 @@ function partsToMix(
   meanOfNeighbours(meanChange, along, changed, 1, width, reach);
   for (let pixel = 0; pixel < noise.length; pixel++) {
     const real = Math.max(LEAST_REAL, Math.min(1, TOLD_WHOLE / (samples[pixel] as number)));
-    const least = OWN_NOISE * (noise[pixel] as number);
-    const told = real * Math.max(meanNoise[pixel] as number, least);
-    const variance = single[pixel] === 1 ? Math.max(told, least) : told;
+    const own = (single[pixel] === 1 ? 1 : real) * OWN_NOISE * (noise[pixel] as number);
+    const variance = Math.max(real * (meanNoise[pixel] as number), own);
     part[pixel] = 0;
     if (!(variance > 0)) continue;
     const error = Math.max(

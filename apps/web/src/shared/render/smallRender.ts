@@ -1,16 +1,18 @@
 import type { SetDocument } from '@fendrix/contract';
 import {
   channelsOf,
+  type DenoiseFeatures,
   developFilms,
   displayWeights,
   exposureWeights,
   luminanceOf,
+  stokesOf,
   type Thing,
   type Tile,
   tilesOf,
   traceKey,
 } from '@fendrix/core';
-import { renderProgressively, type WorkerPool } from '@fendrix/workers';
+import { featureParts, renderProgressively, type WorkerPool } from '@fendrix/workers';
 import { createBrowserPool } from '@fendrix/workers/browser';
 import type { DevelopedSmall, ToSmallDeveloper } from './smallDeveloper';
 
@@ -58,11 +60,20 @@ export async function renderSmall(set: SetDocument, options: SmallRenderOptions)
   }
   const size = { width: part?.width ?? options.width, height: part?.height ?? options.height };
   const channels = channelsOf(set).length;
-  const drawing = begin({ ...size, channels, weights, levelled: options.levelled }, options.onPicture);
+  const stokes = stokesOf(set.camera).length;
+  const drawing = begin(
+    { ...size, channels, stokes, weights, levelled: options.levelled },
+    options.onPicture,
+  );
   const whole = tilesOf(size.width, size.height, TILE).length;
   let shownAt = 0;
   try {
     const ambient = options.quick ? await smallPool().run(keyed, { kind: 'ambient' }, { signal }) : null;
+    if (!ambient) {
+      const seen = { x: 0, y: 0, ...size, ...part };
+      for (const one of await featureParts(smallPool(), keyed, options, seen, { signal }))
+        drawing.see(one.tile, one.features);
+    }
     await renderProgressively(smallPool(), keyed, {
       ...(ambient ? { ambient } : {}),
       width: options.width,
@@ -123,6 +134,7 @@ function begin(start: Omit<Extract<ToSmallDeveloper, { type: 'begin' }>, 'type' 
   return {
     add: (tile: Tile, sums: Float32Array, samples: number) =>
       tell({ type: 'tile', id, tile, sums, samples }, [sums.buffer as ArrayBuffer]),
+    see: (tile: Tile, features: DenoiseFeatures) => tell({ type: 'features', id, tile, features }),
     show: () => tell({ type: 'show', id, last: false }),
     drop() {
       waiting.delete(id);

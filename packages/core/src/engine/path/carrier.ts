@@ -26,9 +26,9 @@ import { Way } from './way.js';
 const MOST_SURFACES: i32 = 32;
 
 /**
- * Carries light from a lamp over clear boundaries, mirrors, clear coats, narrow mirror lobes and nets to the first surface that scatters it: the other
- * end of the ways that `PathTracer` follows, by the same steps, so that what one counts the other leaves out. Light is bundled if
- * the first that it meets bundles.
+ * Carries light from a lamp over clear boundaries, mirrors, clear coats, narrow mirror lobes and nets to the first surface that
+ * scatters it: the other end of the ways that `PathTracer` follows, by the same steps, so that what one counts the other leaves
+ * out. Light is bundled if the first that it meets bundles.
  */
 export class Carrier {
   /** Where it came to rest, see `CARRIED_POINT` and those below it. */
