@@ -20,9 +20,14 @@ const tile = { x: 0, y: 0, width, height };
 const REFERENCE = 256;
 /** The reference's own noise, and that of one picture: what is worse by less is as good. */
 const AS_GOOD = 1.03;
-/** A single bright path among so few samples is spread over its neighbours: dark ones may then be off by more, as parts of themselves. */
+/**
+ * A single bright path among so few samples is spread over its neighbours: dark ones may then be off by more, as parts of themselves;
+ * most of all where there is one sample, which the bench never shows.
+ */
 const FEW = 4;
-const SPREAD = 1.25;
+const SPREAD = 1.2;
+const SPREAD_OF_ONE = 1.3;
+const allowed = (samples: number) => (samples === 1 ? SPREAD_OF_ONE : samples <= FEW ? SPREAD : AS_GOOD);
 
 /** Root mean square errors over what is not dark: of the luminance, as a part of it, and in stops. */
 function errorsOf(own: Float64Array, reference: Float64Array) {
@@ -71,7 +76,7 @@ for (const name of demoNames)
       smoothFilms(shown, growing, features);
       const [plain, smooth] = [growing, shown].map((of) => errorsOf(luminance(of), reference));
       const words = `${first} samples: ${JSON.stringify(plain)} to ${JSON.stringify(smooth)}`;
-      expect(smooth?.part, words).toBeLessThanOrEqual((first <= FEW ? SPREAD : AS_GOOD) * (plain?.part ?? 0));
+      expect(smooth?.part, words).toBeLessThanOrEqual(allowed(first) * (plain?.part ?? 0));
       expect(smooth?.stops, words).toBeLessThanOrEqual(AS_GOOD * (plain?.stops ?? 0));
     }
   });
