@@ -61,14 +61,14 @@ describe('pixels at borders', () => {
   it('are those along the outline of a thing, and no others', () => {
     const tracing = prepareTracing(ball);
     const borders = borderPixels(tracing, width, height, whole);
-    const features = Array.from({ length: height }, (_, y) =>
+    const rows = Array.from({ length: height }, (_, y) =>
       Array.from({ length: width }, (_, x) => borders[y * width + x] === 1),
     );
     // Every row through the middle of the ball crosses its outline twice, each border two pixels wide.
-    const middle = features[height / 2] as boolean[];
+    const middle = rows[height / 2] as boolean[];
     expect(middle.filter(Boolean)).toHaveLength(4);
     expect(middle.findIndex(Boolean)).toBe(width - 1 - middle.findLastIndex(Boolean));
-    expect(features[0]?.some(Boolean)).toBe(false);
+    expect(rows[0]?.some(Boolean)).toBe(false);
     expect(middle[width / 2]).toBe(false);
   });
 

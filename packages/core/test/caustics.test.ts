@@ -151,7 +151,7 @@ describe('bundled light', () => {
   for (const [words, material] of satin)
     it(`by way of ${words} is as much as paths find, and without their noise`, () => {
       const tracing = baked(set([ball(material)], { positionM: [-0.6, 0, 0.5], widthM: 0.1, heightM: 0.1 }));
-      // In the shade of the ball's side that the lamp strikes, where it is thrown back to.
+      // On the side of the lamp, where the ball throws its light back to.
       const places = Array.from(
         { length: 100 },
         (_, i) => [-0.12 + (i % 10) * 0.006, (Math.floor(i / 10) - 4.5) * 0.006] as const,

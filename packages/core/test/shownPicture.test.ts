@@ -22,7 +22,7 @@ const REFERENCE = 256;
 const AS_GOOD = 1.03;
 /**
  * A single bright path among so few samples is spread over its neighbours: dark ones may then be off by more, as parts of themselves;
- * most of all where there is one sample, which the bench never shows.
+ * most of all where there is one sample, which the bench never shows, and small pictures for a moment.
  */
 const FEW = 4;
 const SPREAD = 1.2;
