@@ -73,7 +73,7 @@ describe('pixels at borders', () => {
   });
 
   it('are the same whatever tiles a picture is cut into', () => {
-    const tracing = prepareTracing(demoSet('cordial'));
+    const tracing = prepareTracing(demoSet('vinegar'));
     const borders = borderPixels(tracing, width, height, whole);
     for (const tile of [
       { x: 0, y: 0, width: 13, height: 40 },

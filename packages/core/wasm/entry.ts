@@ -108,11 +108,12 @@ export function next(): void {
   engine!.sampler.next();
 }
 
-export function setMode(quick: i32, sheets: i32, recording: i32): void {
+export function setMode(quick: i32, sheets: i32, recording: i32, specular: i32): void {
   const mode = engine!.tracer.mode;
   mode.quick = quick != 0;
   mode.useLightmaps = sheets != 0;
   mode.recording = recording != 0;
+  mode.specular = specular;
 }
 
 export function renewLightmaps(): void {

@@ -1,5 +1,6 @@
+import { SPECULAR_ALONE, SPECULAR_LEFT_OUT } from '../engine/path/traceMode.js';
 import { CALL_PIXELS } from '../engine/tile.js';
-import { borderPixels } from './borderPixels.js';
+import { BORDER, borderPixels, GLINT, WITHIN } from './borderPixels.js';
 import type { Tile } from './film.js';
 import { bakeLightmaps, type Tracing } from './prepareTracing.js';
 import { renderSparsely } from './renderSparsely.js';
@@ -27,6 +28,9 @@ export interface TileJob {
 
 /** Paths for each sample of a pixel at a border: with four the picture is no better in the same time (docs/physics/render.md). */
 const BORDER_PATHS = 2;
+/** Specular paths for each sample of a glint; with another seed, since a sequence is even by itself alone. */
+const SPECULAR_PATHS = 8;
+const SPECULAR_SEED = 0x2f6b1d;
 
 /**
  * Samples every pixel of a tile (box filter over the pixel; pinhole, or the lens's entrance pupil where depth of
@@ -41,36 +45,26 @@ export function renderTile(tracing: Tracing, job: TileJob): Float32Array {
   const lightmaps = !job.ambient && !job.wholePaths;
   if (lightmaps) bakeLightmaps(tracing);
   const borders = job.fineBorders ? borderPixels(tracing, width, height, tile) : null;
+  const mode = { quick: job.ambient !== undefined, lightmaps };
   engine.reseed(job.seed);
-  engine.setMode({ quick: job.ambient !== undefined, lightmaps });
+  engine.setMode(mode);
   if (job.ambient) engine.ambient.set(job.ambient);
   engine.wanted.fill(job.channels ? 0 : 1);
   for (const channel of job.channels ?? []) engine.wanted[channel] = 1;
   writeView(engine.view, viewOfShape(tracing.view, width, height));
-  if (job.sparse)
-    renderSparsely(sums, tile, (places, seen) => renderPlaces(tracing, job, sums, places, seen));
+  const places = Int32Array.from({ length: tile.width * tile.height }, (_, place) => place);
+  if (job.sparse) renderSparsely(sums, tile, (some, seen) => renderPlaces(tracing, job, 1, sums, some, seen));
+  else if (!borders) renderPlaces(tracing, job, 1, sums, places, null);
   else {
-    const places = Int32Array.from({ length: tile.width * tile.height }, (_, place) => place);
-    if (!borders) renderPlaces(tracing, job, sums, places, null);
-    else {
-      const { firstSample, samples } = job;
-      const finer = { ...job, firstSample: BORDER_PATHS * firstSample, samples: BORDER_PATHS * samples };
-      renderPlaces(
-        tracing,
-        job,
-        sums,
-        places.filter((place) => borders[place] === 0),
-        null,
-      );
-      renderPlaces(
-        tracing,
-        finer,
-        sums,
-        places.filter((place) => borders[place] === 1),
-        null,
-        1 / BORDER_PATHS,
-      );
-    }
+    const those = (kind: number) => places.filter((place) => borders[place] === kind);
+    const glints = those(GLINT);
+    renderPlaces(tracing, job, 1, sums, those(WITHIN), null);
+    renderPlaces(tracing, job, BORDER_PATHS, sums, those(BORDER), null);
+    engine.setMode({ ...mode, specular: SPECULAR_LEFT_OUT });
+    renderPlaces(tracing, job, BORDER_PATHS, sums, glints, null);
+    engine.setMode({ ...mode, specular: SPECULAR_ALONE });
+    engine.reseed(job.seed ^ SPECULAR_SEED);
+    renderPlaces(tracing, job, SPECULAR_PATHS, sums, glints, null);
   }
   engine.setMode({});
   engine.wanted.fill(1);
@@ -79,15 +73,15 @@ export function renderTile(tracing: Tracing, job: TileJob): Float32Array {
 
 /**
  * Renders places of a tile (row after row from 0) into `sums`.
- * @param seen what each of them sees sharply, by place; null where nobody asks  @param weight of each path
+ * @param paths for each sample  @param seen what each of them sees sharply, by place; null where nobody asks
  */
 function renderPlaces(
   { engine, scene }: Tracing,
   { tile, width, height, firstSample, samples }: TileJob,
+  paths: number,
   sums: Float32Array,
   places: Int32Array,
   seen: Float64Array | null,
-  weight = 1,
 ): void {
   const { pixels, wanted, list } = engine;
   const channels = scene.channelCount;
@@ -99,7 +93,7 @@ function renderPlaces(
       const y = Math.floor(place / tile.width);
       list[i] = (tile.y + y) * width + tile.x + (place - y * tile.width);
     }
-    engine.renderPixels(count, width, height, firstSample, samples);
+    engine.renderPixels(count, width, height, paths * firstSample, paths * samples);
     for (let i = 0; i < count; i++) {
       const place = places[from + i] as number;
       if (seen) seen[place] = list[i] as number;
@@ -107,7 +101,8 @@ function renderPlaces(
         if (wanted[channel] === 0) continue;
         const to = 3 * (channel * size + place);
         const at = 3 * (i * channels + channel);
-        for (let c = 0; c < 3; c++) sums[to + c] = weight * (pixels[at + c] as number);
+        for (let c = 0; c < 3; c++)
+          sums[to + c] = (sums[to + c] as number) + (pixels[at + c] as number) / paths;
       }
     }
   }

@@ -56,8 +56,11 @@ export interface EngineCalls {
   reseed(seed: number): void;
   startSample(pixel: number, sample: number): void;
   next(): void;
-  /** @param quick paths end at the first matte surface  @param sheets at lightmaps  @param recording for baking */
-  setMode(mode: { quick?: boolean; lightmaps?: boolean; recording?: boolean }): void;
+  /**
+   * @param quick paths end at the first matte surface  @param lightmaps at lightmaps  @param recording for baking
+   * @param specular light by specular paths left out or alone, see `SPECULAR_TOO`
+   */
+  setMode(mode: { quick?: boolean; lightmaps?: boolean; recording?: boolean; specular?: number }): void;
   /** Adds to `films` what arrives at `point` against `direction`; see `PathTracer.trace`. */
   trace(scattered: boolean): void;
   /** What the ray from `point` along `direction` meets, mirrors and shows through. */

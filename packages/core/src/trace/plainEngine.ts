@@ -1,4 +1,5 @@
 import { Engine } from '../engine/engine.js';
+import { SPECULAR_TOO } from '../engine/path/traceMode.js';
 import type { SceneTables } from '../engine/tables.js';
 import type { EngineCalls } from './engineCalls.js';
 
@@ -32,10 +33,11 @@ export function createPlainEngine(tables: SceneTables): EngineCalls {
     reseed: (seed) => sampler.reseed(seed),
     startSample: (pixel, sample) => sampler.start(pixel, sample),
     next: () => sampler.next(),
-    setMode: ({ quick = false, lightmaps = false, recording = false }) => {
+    setMode: ({ quick = false, lightmaps = false, recording = false, specular = SPECULAR_TOO }) => {
       tracer.mode.quick = quick;
       tracer.mode.useLightmaps = lightmaps;
       tracer.mode.recording = recording;
+      tracer.mode.specular = specular;
     },
     trace: (scattered) => engine.trace(scattered),
     look: () => engine.sight.cast(engine.point, engine.direction),

@@ -1,4 +1,5 @@
 import { ENGINE_BYTES } from '../engine/engineBytes.js';
+import { SPECULAR_TOO } from '../engine/path/traceMode.js';
 import type { SceneTables } from '../engine/tables.js';
 import { bytesOfBase64 } from '../units/base64.js';
 import { CAUSTIC_TABLES, LIGHTMAP_TABLES } from './bakedTables.js';
@@ -31,7 +32,7 @@ type Exports = Record<PartName | GathererPartName, () => number> &
     reseed(seed: number): void;
     startSample(pixel: number, sample: number): void;
     next(): void;
-    setMode(quick: number, sheets: number, recording: number): void;
+    setMode(quick: number, sheets: number, recording: number, specular: number): void;
     renewLightmaps(): void;
     trace(scattered: number): void;
     look(): void;
@@ -182,8 +183,8 @@ export function createWasmEngine(tables: SceneTables): EngineCalls | null {
     reseed: (seed) => wasm.reseed(seed),
     startSample: (pixel, sample) => wasm.startSample(pixel, sample),
     next: () => wasm.next(),
-    setMode: ({ quick, lightmaps, recording }) =>
-      wasm.setMode(quick ? 1 : 0, lightmaps ? 1 : 0, recording ? 1 : 0),
+    setMode: ({ quick, lightmaps, recording, specular }) =>
+      wasm.setMode(quick ? 1 : 0, lightmaps ? 1 : 0, recording ? 1 : 0, specular ?? SPECULAR_TOO),
     trace: (scattered) => wasm.trace(scattered ? 1 : 0),
     look: () => wasm.look(),
     lookTile: (px, py, columns, rows, width, height) => wasm.lookTile(px, py, columns, rows, width, height),

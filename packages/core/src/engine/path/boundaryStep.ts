@@ -85,6 +85,7 @@ export class BoundaryStep {
     way.causticsCounted = false;
     way.depolarise();
     way.sharp = false;
+    way.specular = false;
     way.pdf = 0;
     way.forgetSampled();
     way.sampleOnce();
@@ -216,6 +217,7 @@ export class BoundaryStep {
     scattering.lookOut(way.direction);
     const side: i32 = frost.walk(scattering.out, alpha, ratio, this.sampler);
     if (side === 0) return false;
+    way.specular = false;
     way.depolarise();
     fromFrame(way.direction, frost.into, hit.frame, hit.normal);
     const through = side < 0;

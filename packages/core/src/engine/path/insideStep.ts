@@ -50,8 +50,10 @@ export class InsideStep {
     const share = Math.max(0.1, Math.min(0.9, mirrorShare));
     if (t.surfaces[hit.row + COAT_ALPHA] === 0) {
       if (this.reflection.reflectInCoat(way, share)) return true;
+      way.specular = false;
       scale3(way.throughput, 1 - coatAlbedo(t, hit.row, hit.cosOut));
     } else {
+      way.specular = false;
       scattering.lookOut(way.direction);
       copy3(way.chosenAt, hit.point);
       this.lights.sampleLights(way, 1, true);

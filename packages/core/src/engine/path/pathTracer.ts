@@ -1,5 +1,5 @@
 import type { Kernel } from '../kernel.js';
-import { RAY_TO } from '../layouts.js';
+import { COAT_ALPHA, RAY_TO } from '../layouts.js';
 import type { i32 } from '../portable.js';
 import type { Sampler } from '../sampler.js';
 import { SurfaceHit } from '../surfaceHit.js';
@@ -28,7 +28,7 @@ import { RoughMirrors } from './roughMirrors.js';
 import { Scattering } from './scattering.js';
 import { ScatterStep } from './scatterStep.js';
 import { StraightStep } from './straightStep.js';
-import { TraceMode } from './traceMode.js';
+import { SPECULAR_ALONE, TraceMode } from './traceMode.js';
 import { Way } from './way.js';
 
 /** From this bounce on paths end at random (Russian roulette), which keeps the mean. */
@@ -164,12 +164,13 @@ export class PathTracer {
     const t = this.t;
     const way = this.way;
     const hit = this.hit;
-    const quick = this.mode.quick;
+    const mode = this.mode;
+    const quick = mode.quick;
     let skipLight = skipFirstLight;
     for (;;) {
       const primitive = this.boundary.travel(way);
       if (primitive < 0) {
-        if (!skipLight && primitive !== LOST) this.emission.meetSurround(way);
+        if (!skipLight && primitive !== LOST && mode.counts(way.specular)) this.emission.meetSurround(way);
         return;
       }
       const distance = this.kernel.ray[RAY_TO];
@@ -178,7 +179,7 @@ export class PathTracer {
       if (quick && way.sharp) this.quick.noteSurface();
       const emitter: i32 = hit.fromFront ? t.emitterOf[primitive] : -1;
       if (emitter >= 0) {
-        if (!skipLight) this.emission.meetLight(way, emitter);
+        if (!skipLight && mode.counts(way.specular)) this.emission.meetLight(way, emitter);
         return;
       }
       const interaction = hit.model.interaction;
@@ -187,10 +188,11 @@ export class PathTracer {
         if (quick && way.sharp) this.quick.noteColour();
       }
       if (t.seeThrough !== 0 && hit.model.letsStraight(hit.row) && this.straight.pass(way)) continue;
-      if (this.mode.useLightmaps && !way.sharp && this.emission.meetLightmap(way)) return;
+      if (mode.useLightmaps && !way.sharp && this.emission.meetLightmap(way)) return;
       skipLight = false;
       if (interaction === REFRACTS && this.boundary.passesUnseen(way)) continue;
       if (!this.step(interaction)) return;
+      if (mode.specular === SPECULAR_ALONE && !way.specular) return;
       copy3(way.origin, hit.point);
       way.bounce = way.bounce + 1;
       if (!this.survives()) return;
@@ -206,11 +208,20 @@ export class PathTracer {
       return true;
     }
     if (this.mode.quick) return this.quick.scatter(way);
+    if (this.mode.specular === SPECULAR_ALONE)
+      return this.mirrorsClearly() && this.reflection.reflectInCoat(way, 1);
     if (interaction === WALKS_INSIDE) return this.inside.walk(way);
     const goesOn = this.scatter.scatter(way);
     this.scattering.coatAlone = false;
     this.scattering.baseAlone = false;
     return goesOn;
+  }
+
+  /** Whether what scatters has a coat or skin that mirrors as glass does. */
+  private mirrorsClearly(): boolean {
+    const hit = this.hit;
+    if (hit.model.interaction === WALKS_INSIDE) return this.t.surfaces[hit.row + COAT_ALPHA] === 0;
+    return hit.model.isSpecular(hit.row);
   }
 
   /** Russian roulette by what is left of what the way set out with; clear ways go on longer. */

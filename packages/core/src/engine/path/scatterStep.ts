@@ -68,6 +68,7 @@ export class ScatterStep {
       scattering.baseAlone = true;
       share = 0;
     }
+    way.specular = false;
     scattering.lookOut(way.direction);
     copy3(way.chosenAt, hit.point);
     const patch = this.lights.findPatch();

@@ -25,6 +25,8 @@ export class Way {
   stokes: Stokes = new Stokes();
   /** While all it met were mirrors and glass. */
   sharp: boolean = true;
+  /** While no lobe had a part in what it met: it is a specular path. */
+  specular: boolean = true;
   /** Largest throughput it set out with. */
   setOutWith: number = 1;
 
@@ -54,6 +56,7 @@ export class Way {
     this.lastSharp = -1;
     this.analysed = false;
     this.sharp = !scattered;
+    this.specular = !scattered;
     this.setOutWith = 1;
     this.pdf = 0;
     this.lightmapsSampled = false;
@@ -93,6 +96,7 @@ export class Way {
     this.analysed = from.analysed;
     if (from.analysed) this.stokes.copy(from.stokes);
     this.sharp = from.sharp;
+    this.specular = from.specular;
     this.setOutWith = from.setOutWith;
     this.pdf = from.pdf;
     this.ways = from.ways;
