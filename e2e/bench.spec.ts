@@ -75,7 +75,7 @@ test('the band at the end of a drag is that of the set as it then is', { tag: '@
   }
 });
 
-test('card and flag can be dragged too, and the camera', async ({ page }) => {
+test('card and flag can be dragged too, and the camera', { tag: '@more' }, async ({ page }) => {
   await openBench(page);
   for (const name of ['sheet:1', 'sheet:2', 'camera:', 'product:bottle']) {
     await thing(page, name).focus();

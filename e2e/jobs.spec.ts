@@ -165,7 +165,9 @@ test('a job goes out as one file and comes back; a bad file is refused in words'
   expect(await seriousFindings(page)).toEqual([]);
 });
 
-test('a series tells order, risers and shares; overhead work is warned about', async ({ page }) => {
+test('a series tells order, risers and shares; overhead work is warned about', { tag: '@more' }, async ({
+  page,
+}) => {
   await page.goto('/jobs');
   await page.getByRole('button', { name: 'From the demo' }).click();
   await part(page, 'Series').click();

@@ -55,7 +55,9 @@ test('what stands on the set and is not in the kit is told, with what could stan
   await expect(page.getByRole('button', { name: '1 not in the kit' })).toBeVisible();
 });
 
-test('a material goes on the selected product; a tent shows in all views', async ({ page }) => {
+test('a material goes on the selected product; a tent shows in all views', { tag: '@more' }, async ({
+  page,
+}) => {
   await openBench(page);
   await thing(page, 'product:bottle').focus();
   await page.keyboard.press('a');
@@ -75,9 +77,9 @@ test('a material goes on the selected product; a tent shows in all views', async
   ).toBeVisible();
 });
 
-test('a body comes from a file with its unit; a damaged light file is refused with the line', async ({
-  page,
-}) => {
+test('a body comes from a file with its unit; a damaged light file is refused with the line', {
+  tag: '@more',
+}, async ({ page }) => {
   await openBench(page);
   await page.getByRole('button', { name: 'Add' }).click();
   await page.getByRole('button', { name: 'From a file' }).click();

@@ -38,9 +38,9 @@ async function pointAtImageOf(page: Page, tag: string, down: number): Promise<vo
   throw new Error(`${tag} is mirrored nowhere at this height`);
 }
 
-test('two products stand side by side, each with its own place, in one step of undo each', async ({
-  page,
-}) => {
+test('two products stand side by side, each with its own place, in one step of undo each', {
+  tag: '@more',
+}, async ({ page }) => {
   await newSetWith(page, 'Jar with lid');
   await typeFigure(page, 'distance from centre', '12 cm');
   await typeFigure(page, 'position', '90 left');
@@ -220,7 +220,9 @@ test('a card with a lens hole stands at the lens: the picture stays, the metal m
   await expect(throughThings(page)).toHaveCount(0);
 });
 
-test('the window of the room is put where it is, with the sun on request', async ({ page }) => {
+test('the window of the room is put where it is, with the sun on request', { tag: '@more' }, async ({
+  page,
+}) => {
   await newSetWith(page, 'Dish with heaped food');
   const before = await pictureMean(page);
   await page.getByRole('button', { name: 'Add' }).click();
@@ -279,9 +281,9 @@ test('a ring in a tent mirrors the tent, and its surface says how much of it', {
   await expect(page.getByText('Signet ring is out of focus')).toHaveCount(0);
 });
 
-test('background, table and room are things: pointed at, changed, taken off and put back, by keyboard too', async ({
-  page,
-}) => {
+test('background, table and room are things: pointed at, changed, taken off and put back, by keyboard too', {
+  tag: '@more',
+}, async ({ page }) => {
   await newSetWith(page, 'Box with label');
   const light = await pictureMean(page);
   await thing(page, 'backdrop:').focus();
@@ -329,9 +331,9 @@ test('background, table and room are things: pointed at, changed, taken off and 
   await saved(page);
 });
 
-test('anything is aimed anywhere: at a thing, as bearing and tilt, by its handle; it keeps its direction on request', async ({
-  page,
-}) => {
+test('anything is aimed anywhere: at a thing, as bearing and tilt, by its handle; it keeps its direction on request', {
+  tag: '@more',
+}, async ({ page }) => {
   await newSetWith(page, 'Box with label');
   await thing(page, 'light:A').focus();
   const faces = page.getByRole('combobox', { name: 'faces' });

@@ -90,9 +90,9 @@ test('a flag keeps a light off the label: pointed out, worked out, shown, put th
   await expect(thing(page, 'sheet:3')).toHaveCount(0);
 });
 
-test('a picture is held against the first of its series: figures are read, told, and forgotten', async ({
-  page,
-}) => {
+test('a picture is held against the first of its series: figures are read, told, and forgotten', {
+  tag: '@more',
+}, async ({ page }) => {
   await openCopy(page, 'Damson cordial, one soft light');
   await page.getByRole('button', { name: 'more', exact: true }).click();
   const like = page.getByTestId('like-picture');

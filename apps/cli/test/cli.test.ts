@@ -136,7 +136,7 @@ describe('command line', () => {
     }
   });
 
-  test('render writes Radiance HDR of the same light as PFM', async () => {
+  test('render writes Radiance HDR of the same light as PFM', { tags: ['more'] }, async () => {
     const path = await overheadFile();
     const words = ['--size', '6x4', '--samples', '4', '--threads', '1'];
     const hdr = join(folder, 'small.hdr');

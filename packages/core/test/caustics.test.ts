@@ -236,7 +236,7 @@ describe('photons laid down', () => {
       );
     const tables = new SceneTables();
     tables.channelCount = 2;
-    layDownPhotons(tables, photons, 0.002);
+    layDownPhotons(tables, photons, 0.002, () => 1);
     const all = (list: Float32Array, stride: number, at: number, film: number, filmAt: number) => {
       let sum = 0;
       for (let o = 0; o < list.length; o += stride)

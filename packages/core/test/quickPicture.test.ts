@@ -49,7 +49,7 @@ describe('a picture that follows a moving thing', () => {
   for (const [name, tags] of [
     ['cordial', []],
     ['mill', ['more']],
-    ['tart', []],
+    ['tart', ['more']],
     ['tent', ['more']],
   ] as const)
     test(`${name}: under half of the rays, and nearer to the truth than a sample for each pixel`, {

@@ -71,6 +71,8 @@ const materials: [string, object][] = [
   ['gloss paint', { kind: 'coated', reflectance: [0.5, 0.1, 0.1] }],
   ['wet fruit', { kind: 'wax', reflectance: 0.5, meanFreePathM: 0.002, roughness: 0 }],
 ];
+/** One that is clear, one that mirrors in a coat, one in a skin; the others wait for `npm run test:more`. */
+const ALWAYS = new Set(['glass', 'gloss paint', 'wet fruit']);
 /** What mirrors in lobes alone is no specular path. */
 const lobes: [string, object][] = [
   ['frosted glass', { ...GLASS, roughness: 0.1 }],
@@ -80,20 +82,23 @@ const lobes: [string, object][] = [
 ];
 
 describe('light by specular paths', () => {
-  test.each(materials)('of %s: it alone and all other light are together all light', (_name, material) => {
-    const tracing = prepareTracing(ballOf(material));
-    bakeLightmaps(tracing);
-    const seeds = [1, 2, 3, 4];
-    const mean = (specular: number, shift: number) =>
-      seeds.reduce((sum, seed) => sum + meanOf(tracing, specular, 64, seed + shift), 0) / seeds.length;
-    const all = mean(SPECULAR_TOO, 0);
-    const other = mean(SPECULAR_LEFT_OUT, 0);
-    const alone = mean(SPECULAR_ALONE, 100);
-    expect(alone).toBeGreaterThan(0.01 * all);
-    expect(other).toBeGreaterThan(0.01 * all);
-    expect(Math.abs((other + alone) / all - 1)).toBeLessThan(0.003);
-    expect(Math.abs(alone / (all - other) - 1)).toBeLessThan(0.05);
-  });
+  for (const [name, material] of materials)
+    test(`of ${name}: it alone and all other light are together all light`, {
+      tags: ALWAYS.has(name) ? [] : ['more'],
+    }, () => {
+      const tracing = prepareTracing(ballOf(material));
+      bakeLightmaps(tracing);
+      const seeds = [1, 2, 3, 4];
+      const mean = (specular: number, shift: number) =>
+        seeds.reduce((sum, seed) => sum + meanOf(tracing, specular, 64, seed + shift), 0) / seeds.length;
+      const all = mean(SPECULAR_TOO, 0);
+      const other = mean(SPECULAR_LEFT_OUT, 0);
+      const alone = mean(SPECULAR_ALONE, 100);
+      expect(alone).toBeGreaterThan(0.01 * all);
+      expect(other).toBeGreaterThan(0.01 * all);
+      expect(Math.abs((other + alone) / all - 1)).toBeLessThan(0.003);
+      expect(Math.abs(alone / (all - other) - 1)).toBeLessThan(0.05);
+    });
 
   test.each(lobes)('of %s there is none', (_name, material) => {
     const tracing = prepareTracing(ballOf(material));

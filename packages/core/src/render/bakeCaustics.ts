@@ -14,6 +14,7 @@ import type { SurfaceModels } from '../engine/surfaces/surfaceModels.js';
 import type { SceneTables } from '../engine/tables.js';
 import type { EngineCalls } from '../trace/engineCalls.js';
 import { layDownPhotons } from './layDownPhotons.js';
+import { OpenPart } from './openPart.js';
 
 /** Photons sent in all, shared out among lights and things. */
 export const PHOTONS = 200_000;
@@ -114,7 +115,15 @@ export function keepPhotons(
     photons.set(part, at);
     at += part.length;
   }
-  layDownPhotons(tables, photons, FINEST * Math.max(...sending.things.map(middleExtent)));
+  const open = new OpenPart(
+    tables,
+    engine,
+    models,
+    sending.things.map(({ box }) => box),
+  );
+  layDownPhotons(tables, photons, FINEST * Math.max(...sending.things.map(middleExtent)), (...texel) =>
+    open.of(...texel),
+  );
   engine.renewCaustics();
 }
 

@@ -69,8 +69,14 @@ class Texels {
  * Lays photons down on grids over the surfaces they lie on: in the finest level in which they lie close enough to make a mean,
  * shared out bilinearly among the four texels round each. Writes the texels into the tables.
  * @param finestM side of the finest texels, m
+ * @param openPart how much of a texel light can reach, see `OpenPart.of`: photons share that out
  */
-export function layDownPhotons(tables: SceneTables, photons: Float32Array, finestM: number): void {
+export function layDownPhotons(
+  tables: SceneTables,
+  photons: Float32Array,
+  finestM: number,
+  openPart: (photons: Float32Array, o: number, u: number, v: number, size: number) => number,
+): void {
   const count = photons.length / PHOTON_STRIDE;
   const sizes = Array.from({ length: LEVELS }, (_, level) => finestM * LARGER ** level);
   const levelOf = levelsOf(photons, sizes);
@@ -80,6 +86,7 @@ export function layDownPhotons(tables: SceneTables, photons: Float32Array, fines
   const kinds = tables.channelCount * SKY_PARTS;
   const sums = new Float32Array(4 * count * BUNDLED_STRIDE);
   const texelOf = new Int32Array(4 * count);
+  const shares: number[] = [];
   for (let i = 0; i < count; i++) {
     const o = i * PHOTON_STRIDE;
     const level = levelOf[i] as number;
@@ -91,11 +98,15 @@ export function layDownPhotons(tables: SceneTables, photons: Float32Array, fines
       const u = Math.floor(along) + (k & 1);
       const v = Math.floor(across) + (k >> 1);
       const entry = entries.numberOf(surface * kinds + kind, u, v);
-      texelOf[entry] = texels.numberOf(surface, u, v);
+      const texel = texels.numberOf(surface, u, v);
+      texelOf[entry] = texel;
+      if (texel === shares.length) shares.push(1 / openPart(photons, o, u, v, sizes[level] as number));
       const weight = (1 - Math.abs(along - u)) * (1 - Math.abs(across - v));
       addPhoton(sums, entry * BUNDLED_STRIDE, photons, o, weight);
     }
   }
+  for (let entry = 0; entry < entries.count; entry++)
+    scaleLight(sums, entry * BUNDLED_STRIDE, shares[texelOf[entry] as number] as number);
   pack(tables, texels, entries.count, texelOf, sums);
   tables.texelSizes = Float64Array.from(sizes);
 }
@@ -160,6 +171,10 @@ function addPhoton(sums: Float32Array, at: number, photons: Float32Array, o: num
   for (let a = 0; a < 3; a++)
     sums[at + BUNDLED_WAY + a] =
       (sums[at + BUNDLED_WAY + a] as number) + all * (photons[o + PHOTON_WAY + a] as number);
+}
+
+function scaleLight(sums: Float32Array, at: number, by: number): void {
+  for (let k = BUNDLED_FLUX; k < BUNDLED_STRIDE; k++) sums[at + k] = by * (sums[at + k] as number);
 }
 
 /** Entries in the order of the slots of their texels. */
