@@ -28,13 +28,17 @@ const SPECK_SECONDS = 4;
 
 /** Relative errors of a picture. */
 interface Errors {
-  rootMeanSquare: number;
-  mean: number;
+  /** Null where the noise of the reference is all there is: then it cannot be told. */
+  rootMeanSquare: number | null;
+  mean: number | null;
   /** Pixels in a thousand that are off by more than a third of a stop. */
   specks: number;
 }
 
-interface Row {
+/** The same as measured, with the noise of the reference in it. */
+type Measured = { [K in keyof Errors]: number };
+
+export interface Row {
   samples: number;
   seconds: number;
   errors: Errors;
@@ -96,7 +100,7 @@ export async function pictureBench(
       plain.push({ samples, seconds, errors });
       shown.push({ samples, seconds: secondsShown, errors: left });
       process.stderr.write(`  ${samples} samples: ${seconds.toFixed(2)} s\n`);
-      if (Math.max(errors.rootMeanSquare, left.rootMeanSquare) <= WANTED_ERROR) break;
+      if (isSmall(errors.rootMeanSquare) && isSmall(left.rootMeanSquare)) break;
     }
     return {
       width,
@@ -112,9 +116,11 @@ export async function pictureBench(
 }
 
 /** Errors without a part of the noise of plain means, by squares, as both are independent. */
-function without(errors: Errors, noise: Errors, part: number): Errors {
-  const own = (of: 'rootMeanSquare' | 'mean') =>
-    Math.sqrt(Math.max(0, errors[of] ** 2 - part * noise[of] ** 2));
+export function without(errors: Measured, noise: Measured, part: number): Errors {
+  const own = (of: 'rootMeanSquare' | 'mean') => {
+    const squared = errors[of] ** 2 - part * noise[of] ** 2;
+    return squared > 0 ? Math.sqrt(squared) : null;
+  };
   return { ...errors, rootMeanSquare: own('rootMeanSquare'), mean: own('mean') };
 }
 
@@ -131,15 +137,21 @@ function course(rows: Row[]): Course {
   };
 }
 
+const isSmall = (error: number | null) => error !== null && error <= WANTED_ERROR;
+
 /** Between two rows, as a power of the time; null where the error stays too large. */
-function timeOfCrossing(rows: readonly Row[], measure: 'rootMeanSquare' | 'mean'): number | null {
-  const at = rows.findIndex(({ errors }) => errors[measure] <= WANTED_ERROR);
-  const last = rows[at];
-  const before = rows[at - 1];
+export function timeOfCrossing(rows: readonly Row[], measure: 'rootMeanSquare' | 'mean'): number | null {
+  const told = rows.flatMap(({ seconds, errors }) => {
+    const error = errors[measure];
+    return error === null ? [] : [{ seconds, error }];
+  });
+  const at = told.findIndex(({ error }) => isSmall(error));
+  const last = told[at];
+  const before = told[at - 1];
   if (!last) return null;
   if (!before) return last.seconds;
-  const fall = Math.log(before.errors[measure] / last.errors[measure]);
-  const part = Math.log(before.errors[measure] / WANTED_ERROR) / fall;
+  const fall = Math.log(before.error / last.error);
+  const part = Math.log(before.error / WANTED_ERROR) / fall;
   return before.seconds * (last.seconds / before.seconds) ** part;
 }
 
@@ -159,7 +171,7 @@ function luminances(films: Films, set: SetDocument): Float64Array {
   );
 }
 
-function errorsOf(own: Float64Array, reference: Float64Array): Errors {
+function errorsOf(own: Float64Array, reference: Float64Array): Measured {
   const least = 0.01 * reference.reduce((most, value) => Math.max(most, value), 0);
   let squares = 0;
   let sum = 0;

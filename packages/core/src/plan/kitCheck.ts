@@ -33,12 +33,15 @@ const STAND_INS: Readonly<Record<string, readonly ThingKind[]>> = {
   card: ['disc', 'fold'],
 };
 
+/** What of a set is looked for in the kit. */
+type OnStands = Pick<SetDocument, 'lights' | 'sheets'>;
+
 /**
  * What stands on a set and is not in the kit. A thing is held when the kit has one of its kind of about its size and
  * enough of them; each piece serves once.
  * Limits: by kind, size and, of sheets, kind of finish; power, colour and how light a finish is are not compared.
  */
-export function kitCheck(set: SetDocument, kit: Pick<Kit, 'entries'>): MissingThing[] {
+export function kitCheck(set: OnStands, kit: Pick<Kit, 'entries'>): MissingThing[] {
   const { missing, left } = taken(set, kit);
   return missing.map((one) => ({
     tag: one.thing.tag,
@@ -49,14 +52,11 @@ export function kitCheck(set: SetDocument, kit: Pick<Kit, 'entries'>): MissingTh
 }
 
 /** How many of each light and sheet of the kit are not on the set yet, by the id of its entry. */
-export const leftInKit = (set: SetDocument, kit: Pick<Kit, 'entries'>): ReadonlyMap<string, number> =>
+export const leftInKit = (set: OnStands, kit: Pick<Kit, 'entries'>): ReadonlyMap<string, number> =>
   taken(set, kit).left;
 
 /** Takes a piece of the kit for each thing on the set: what is missing, and what is left. */
-function taken(
-  set: SetDocument,
-  kit: Pick<Kit, 'entries'>,
-): { missing: Wanted[]; left: Map<string, number> } {
+function taken(set: OnStands, kit: Pick<Kit, 'entries'>): { missing: Wanted[]; left: Map<string, number> } {
   const left = new Map(kit.entries.map((entry) => [entry.id, entry.count] as const));
   const wanted: Wanted[] = [
     ...set.lights.map((thing) => ({ what: 'light' as const, thing })),

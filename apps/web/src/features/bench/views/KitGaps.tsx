@@ -8,14 +8,18 @@ import { Tag } from '../../../shared/Tag';
 import { surround } from '../../../shared/theme';
 import { useUnchanged } from '../../../shared/useUnchanged';
 import { kitApi } from '../../kit';
-import { useSet } from '../state/hooks';
+import { useSetPart } from '../state/hooks';
 
 /** What stands on the set and is not in the kit, and what of the kit could stand in. */
 export const KitGaps = memo(function KitGaps() {
   const { data } = kitApi.useReadKitQuery();
   // Where things stand plays no part: a list that waits does not slow a drag.
-  const set = useDeferredValue(useSet());
-  const missing = useMemo(() => (data ? kitCheck(set, data.document) : []), [data, set]);
+  const lights = useDeferredValue(useSetPart((set) => set.lights));
+  const sheets = useDeferredValue(useSetPart((set) => set.sheets));
+  const missing = useMemo(
+    () => (data ? kitCheck({ lights, sheets }, data.document) : []),
+    [data, lights, sheets],
+  );
   return <MissingList missing={useUnchanged(missing)} />;
 });
 
