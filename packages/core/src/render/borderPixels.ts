@@ -1,7 +1,7 @@
 import { SPECULAR_ALONE } from '../engine/path/traceMode.js';
-import { CALL_PIXELS } from '../engine/tile.js';
 import type { Tile } from './film.js';
 import type { Tracing } from './prepareTracing.js';
+import { placesOf, renderListed } from './renderListed.js';
 import { type View, viewOfShape, writeView } from './view.js';
 
 /** What a pixel is, see `borderPixels`. */
@@ -102,15 +102,15 @@ function seenSharply({ engine, view }: Tracing, width: number, height: number, t
   // No light is sampled.
   wanted.fill(0);
   writeView(engine.view, viewOfShape(view, width, height));
-  for (let from = 0; from < seen.length; from += CALL_PIXELS) {
-    const count = Math.min(CALL_PIXELS, seen.length - from);
-    for (let i = 0; i < count; i++) {
-      const y = Math.floor((from + i) / tile.width);
-      list[i] = (tile.y + y) * width + tile.x + (from + i - y * tile.width);
-    }
-    engine.renderPixels(count, width, height, 0, 1);
-    seen.set(list.subarray(0, count), from);
-  }
+  renderListed(
+    engine,
+    { width, height, tile },
+    placesOf(tile),
+    { firstSample: 0, samples: 1 },
+    (place, index) => {
+      seen[place] = list[index] as number;
+    },
+  );
   engine.setMode({});
   wanted.fill(1);
   return seen;
@@ -124,26 +124,19 @@ function specularLight(
   tile: Tile,
   borders: Uint8Array,
 ): Float64Array {
-  const { list, pixels } = engine;
+  const { pixels } = engine;
   const numbers = 3 * scene.channelCount;
   const light = new Float64Array(borders.length).fill(-1);
-  const places = Int32Array.from(borders.keys()).filter((place) => borders[place] === BORDER);
+  const places = placesOf(tile).filter((place) => borders[place] === BORDER);
   engine.reseed(TRIED_SEED);
   engine.setMode({ specular: SPECULAR_ALONE });
   writeView(engine.view, viewOfShape(view, width, height));
-  for (let from = 0; from < places.length; from += CALL_PIXELS) {
-    const some = places.subarray(from, from + CALL_PIXELS);
-    some.forEach((place, i) => {
-      const y = Math.floor(place / tile.width);
-      list[i] = (tile.y + y) * width + tile.x + (place - y * tile.width);
-    });
-    engine.renderPixels(some.length, width, height, 0, TRIED_PATHS);
-    some.forEach((place, i) => {
-      let sum = 0;
-      for (let n = 0; n < numbers; n++) sum += pixels[numbers * i + n] as number;
-      light[place] = sum / (3 * TRIED_PATHS);
-    });
-  }
+  const paths = { firstSample: 0, samples: TRIED_PATHS };
+  renderListed(engine, { width, height, tile }, places, paths, (place, index) => {
+    let sum = 0;
+    for (let n = 0; n < numbers; n++) sum += pixels[numbers * index + n] as number;
+    light[place] = sum / (3 * TRIED_PATHS);
+  });
   engine.setMode({});
   return light;
 }

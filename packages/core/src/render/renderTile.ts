@@ -1,8 +1,8 @@
 import { SPECULAR_ALONE, SPECULAR_LEFT_OUT } from '../engine/path/traceMode.js';
-import { CALL_PIXELS } from '../engine/tile.js';
 import { BORDER, borderPixels, GLINT, WITHIN } from './borderPixels.js';
 import type { Tile } from './film.js';
 import { bakeLightmaps, type Tracing } from './prepareTracing.js';
+import { placesOf, renderListed } from './renderListed.js';
 import { renderSparsely } from './renderSparsely.js';
 import { viewOfShape, writeView } from './view.js';
 
@@ -52,11 +52,10 @@ export function renderTile(tracing: Tracing, job: TileJob): Float32Array {
   engine.wanted.fill(job.channels ? 0 : 1);
   for (const channel of job.channels ?? []) engine.wanted[channel] = 1;
   writeView(engine.view, viewOfShape(tracing.view, width, height));
-  const places = Int32Array.from({ length: tile.width * tile.height }, (_, place) => place);
   if (job.sparse) renderSparsely(sums, tile, (some, seen) => renderPlaces(tracing, job, 1, sums, some, seen));
-  else if (!borders) renderPlaces(tracing, job, 1, sums, places, null);
+  else if (!borders) renderPlaces(tracing, job, 1, sums, placesOf(tile), null);
   else {
-    const those = (kind: number) => places.filter((place) => borders[place] === kind);
+    const those = (kind: number) => placesOf(tile).filter((place) => borders[place] === kind);
     const glints = those(GLINT);
     renderPlaces(tracing, job, 1, sums, those(WITHIN), null);
     renderPlaces(tracing, job, BORDER_PATHS, sums, those(BORDER), null);
@@ -77,33 +76,25 @@ export function renderTile(tracing: Tracing, job: TileJob): Float32Array {
  */
 function renderPlaces(
   { engine, scene }: Tracing,
-  { tile, width, height, firstSample, samples }: TileJob,
+  job: TileJob,
   paths: number,
   sums: Float32Array,
   places: Int32Array,
   seen: Float64Array | null,
 ): void {
   const { pixels, wanted, list } = engine;
+  const { tile } = job;
   const channels = scene.channelCount;
   const size = tile.width * tile.height;
-  for (let from = 0; from < places.length; from += CALL_PIXELS) {
-    const count = Math.min(CALL_PIXELS, places.length - from);
-    for (let i = 0; i < count; i++) {
-      const place = places[from + i] as number;
-      const y = Math.floor(place / tile.width);
-      list[i] = (tile.y + y) * width + tile.x + (place - y * tile.width);
+  const run = { firstSample: paths * job.firstSample, samples: paths * job.samples };
+  renderListed(engine, job, places, run, (place, index) => {
+    if (seen) seen[place] = list[index] as number;
+    for (let channel = 0; channel < channels; channel++) {
+      if (wanted[channel] === 0) continue;
+      const to = 3 * (channel * size + place);
+      const at = 3 * (index * channels + channel);
+      for (let c = 0; c < 3; c++)
+        sums[to + c] = (sums[to + c] as number) + (pixels[at + c] as number) / paths;
     }
-    engine.renderPixels(count, width, height, paths * firstSample, paths * samples);
-    for (let i = 0; i < count; i++) {
-      const place = places[from + i] as number;
-      if (seen) seen[place] = list[i] as number;
-      for (let channel = 0; channel < channels; channel++) {
-        if (wanted[channel] === 0) continue;
-        const to = 3 * (channel * size + place);
-        const at = 3 * (i * channels + channel);
-        for (let c = 0; c < 3; c++)
-          sums[to + c] = (sums[to + c] as number) + (pixels[at + c] as number) / paths;
-      }
-    }
-  }
+  });
 }
