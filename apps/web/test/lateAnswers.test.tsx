@@ -179,7 +179,7 @@ describe('once light takes other paths an answer is old, and is not taken', () =
     const bench = openDemo('mill');
     const pointed: Promise<void>[] = [];
     function Pointer() {
-      const pointAt = usePointAt(useSession().session);
+      const pointAt = usePointAt(useSession());
       return (
         <button type="button" onClick={() => void pointed.push(pointAt(0.455, 0.5))}>
           Point

@@ -102,7 +102,7 @@ export function openDemo(name: DemoName, change: (set: SetDocument) => SetDocume
     });
     return letGo;
   };
-  const session = { session: { ask } as never, picture: null };
+  const session = { ask } as never;
   const show = (view: ReactNode) =>
     render(
       <Provider store={store}>

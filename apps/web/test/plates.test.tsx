@@ -199,7 +199,7 @@ describe('the developer with plates', () => {
 
 /** Points into the picture for the mask, as the lens view does. */
 function Pointer() {
-  const { session } = useSession();
+  const session = useSession();
   const pointer = usePlatePointing(session);
   return (
     <>

@@ -18,7 +18,7 @@ import { openDemo, standInBrowser } from './openBench';
 standInBrowser();
 
 function Pointer() {
-  const pointAt = usePointAt(useSession().session);
+  const pointAt = usePointAt(useSession());
   return (
     <button type="button" onClick={() => void pointAt(0.455, 0.5)}>
       Point

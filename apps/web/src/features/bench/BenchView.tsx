@@ -23,6 +23,7 @@ import { PickSources } from './spot/PickSources';
 import { SpotPanel } from './spot/SpotPanel';
 import { benchSet, type WithBench } from './state/benchSlice';
 import { useBench, useBenchDispatch } from './state/hooks';
+import { AtOnce, Paced } from './state/Paced';
 import { openSet } from './state/thunks';
 import { useBenchKeys } from './state/useBenchKeys';
 import { TakeStrip } from './takes/TakeStrip';
@@ -88,7 +89,7 @@ function VerdictsUnderPicture() {
   );
 }
 
-function OpenBench({ view, figures }: ReturnType<typeof useOwnSession>) {
+function OpenBench({ session, figures }: ReturnType<typeof useOwnSession>) {
   const name = useSelector((state: WithBench) => benchSet.documentOf(state)?.name);
   const readSets = useReadSets();
   useBenchKeys();
@@ -99,107 +100,119 @@ function OpenBench({ view, figures }: ReturnType<typeof useOwnSession>) {
   }, [name]);
   return (
     <FiguresContext.Provider value={figures}>
-      <SessionContext.Provider value={view}>
-        <VerdictsProvider>
-          <Palette />
-          <DropFiles words={DROP_WORDS} onFiles={readSets} />
-          <Box
-            component="main"
-            sx={{
-              display: 'grid',
-              minHeight: '100vh',
-              bgcolor: surround.page,
-              color: surround.text,
-              gridTemplateColumns: {
-                xs: 'minmax(0, 1fr)',
-                md: 'minmax(420px, 652fr) minmax(300px, 388fr) 240px',
-              },
-              gridTemplateRows: { md: '44px minmax(0, 1fr) minmax(96px, auto) auto' },
-              height: { md: '100vh' },
-              fontSize: '0.8125rem',
-            }}
-          >
-            <Box sx={{ gridColumn: '1 / -1' }}>
-              <BenchHeader />
-            </Box>
-            <Area
-              label="Lens view"
-              sx={{ px: 2, pt: 0.5, pb: 0.5, overflow: 'auto', display: 'flex', flexDirection: 'column' }}
-            >
-              <Box sx={{ display: 'flex', alignItems: 'center', flexWrap: 'wrap', minHeight: 32, gap: 1.5 }}>
-                <Heading>Lens view</Heading>
-                <ExposureControls />
-                <Box sx={{ flex: 1 }} />
-                <WholePathsTool />
-                <PictureStatusLine />
-                <ZoomTools />
-              </Box>
-              <ExposureNotes />
-              <LensView />
-              <Box sx={{ py: 0.75 }}>
-                <LensTools />
-                <FilterDial />
-              </Box>
-              <MirrorBandView />
-            </Area>
-            {narrow && <VerdictsUnderPicture />}
-            <DeskColumn />
-            <Area
-              label="Numbers"
-              sx={{
-                gridColumn: { md: 3 },
-                bgcolor: 'background.paper',
-                color: 'text.primary',
-                p: 1.75,
-                overflow: 'auto',
-                display: 'grid',
-                gridTemplateColumns: 'minmax(0, 1fr)',
-                gap: 2,
-                alignContent: 'start',
-              }}
-            >
-              <PickSources />
-              {!narrow && <CardsPanel />}
-              {!narrow && <VerdictPanel />}
-              <Box>
-                <ThingPanel />
-              </Box>
-              <SpotPanel />
-              <OverlapNotes />
-              <BenchCautions />
-            </Area>
+      <SessionContext.Provider value={session}>
+        <Paced>
+          <VerdictsProvider>
+            <Palette />
+            <DropFiles words={DROP_WORDS} onFiles={readSets} />
             <Box
+              component="main"
               sx={{
-                gridColumn: '1 / -1',
-                bgcolor: surround.deep,
-                display: 'flex',
-                flexWrap: { xs: 'wrap', md: 'nowrap' },
-                gap: 2,
-                px: 2,
-                py: 0.5,
-                alignItems: 'center',
+                display: 'grid',
+                minHeight: '100vh',
+                bgcolor: surround.page,
+                color: surround.text,
+                gridTemplateColumns: {
+                  xs: 'minmax(0, 1fr)',
+                  md: 'minmax(420px, 652fr) minmax(300px, 388fr) 240px',
+                },
+                gridTemplateRows: { md: '44px minmax(0, 1fr) minmax(96px, auto) auto' },
+                height: { md: '100vh' },
+                fontSize: '0.8125rem',
               }}
             >
-              <Heading>Stop ruler</Heading>
-              <StopRuler />
-              <Box sx={{ width: { xs: '100%', md: 344 }, maxHeight: 240, overflow: 'auto' }}>
-                <LightPowers />
+              <Box sx={{ gridColumn: '1 / -1' }}>
+                <BenchHeader />
+              </Box>
+              <Area
+                label="Lens view"
+                sx={{ px: 2, pt: 0.5, pb: 0.5, overflow: 'auto', display: 'flex', flexDirection: 'column' }}
+              >
+                <Box
+                  sx={{ display: 'flex', alignItems: 'center', flexWrap: 'wrap', minHeight: 32, gap: 1.5 }}
+                >
+                  <Heading>Lens view</Heading>
+                  <ExposureControls />
+                  <Box sx={{ flex: 1 }} />
+                  <WholePathsTool />
+                  <AtOnce>
+                    <PictureStatusLine />
+                  </AtOnce>
+                  <ZoomTools />
+                </Box>
+                <ExposureNotes />
+                <AtOnce>
+                  <LensView />
+                </AtOnce>
+                <Box sx={{ py: 0.75 }}>
+                  <LensTools />
+                  <FilterDial />
+                </Box>
+                <AtOnce>
+                  <MirrorBandView />
+                </AtOnce>
+              </Area>
+              {narrow && <VerdictsUnderPicture />}
+              <AtOnce>
+                <DeskColumn />
+              </AtOnce>
+              <Area
+                label="Numbers"
+                sx={{
+                  gridColumn: { md: 3 },
+                  bgcolor: 'background.paper',
+                  color: 'text.primary',
+                  p: 1.75,
+                  overflow: 'auto',
+                  display: 'grid',
+                  gridTemplateColumns: 'minmax(0, 1fr)',
+                  gap: 2,
+                  alignContent: 'start',
+                }}
+              >
+                <PickSources />
+                {!narrow && <CardsPanel />}
+                {!narrow && <VerdictPanel />}
+                <Box>
+                  <ThingPanel />
+                </Box>
+                <SpotPanel />
+                <OverlapNotes />
+                <BenchCautions />
+              </Area>
+              <Box
+                sx={{
+                  gridColumn: '1 / -1',
+                  bgcolor: surround.deep,
+                  display: 'flex',
+                  flexWrap: { xs: 'wrap', md: 'nowrap' },
+                  gap: 2,
+                  px: 2,
+                  py: 0.5,
+                  alignItems: 'center',
+                }}
+              >
+                <Heading>Stop ruler</Heading>
+                <StopRuler />
+                <Box sx={{ width: { xs: '100%', md: 344 }, maxHeight: 240, overflow: 'auto' }}>
+                  <LightPowers />
+                </Box>
+              </Box>
+              <Box
+                sx={{
+                  gridColumn: '1 / -1',
+                  bgcolor: surround.seam,
+                  px: 2,
+                  py: 0.5,
+                  minWidth: 0,
+                  display: 'grid',
+                }}
+              >
+                <TakeStrip />
               </Box>
             </Box>
-            <Box
-              sx={{
-                gridColumn: '1 / -1',
-                bgcolor: surround.seam,
-                px: 2,
-                py: 0.5,
-                minWidth: 0,
-                display: 'grid',
-              }}
-            >
-              <TakeStrip />
-            </Box>
-          </Box>
-        </VerdictsProvider>
+          </VerdictsProvider>
+        </Paced>
       </SessionContext.Provider>
     </FiguresContext.Provider>
   );

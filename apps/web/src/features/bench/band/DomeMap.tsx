@@ -12,6 +12,7 @@ const ASIDE = 90;
 export function DomeMap({ overlay, product }: { overlay: MirrorOverlay; product: string }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const cut = useMemo(() => cutOut(overlay, product), [overlay, product]);
+  const found = useMemo(() => (cut ? regionTags(cut) : []), [cut]);
   const width = cut ? Math.round((HEIGHT * cut.map.width) / cut.map.height) : 0;
   useEffect(() => {
     const context = canvas.current?.getContext('2d');
@@ -21,7 +22,7 @@ export function DomeMap({ overlay, product }: { overlay: MirrorOverlay; product:
     context.putImageData(image, 0, 0);
   }, [cut, width]);
   if (!cut || width === 0) return null;
-  const tags = regionTags(cut).map(({ tag, across, down }) => ({
+  const tags = found.map(({ tag, across, down }) => ({
     tag,
     across: (ASIDE + across * width) / (width + 2 * ASIDE),
     down,

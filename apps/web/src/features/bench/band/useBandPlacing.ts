@@ -14,7 +14,7 @@ let gestures = 0;
  * one after the other; all of one drag is one step of undo.
  */
 export function useBandPlacing() {
-  const { session } = useSession();
+  const session = useSession();
   const dispatch = useBenchDispatch();
   const { enqueueSnackbar } = useSnackbar();
   const waiting = useRef<BandWish | null>(null);

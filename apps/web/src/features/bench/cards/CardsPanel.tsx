@@ -176,7 +176,7 @@ function Pointing({ which, words, cards }: { which: 'region' | 'spare'; words: s
 
 /** All ways to meet a wish, each a question of its own. */
 function useCards() {
-  const { session } = useSession();
+  const session = useSession();
   const { kit } = useJudgedBy();
   const { answer, busy, ask: asked, drop } = useAnswer<readonly CardAnswer[]>();
   const [done, setDone] = useState(0);

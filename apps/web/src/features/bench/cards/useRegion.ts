@@ -7,7 +7,7 @@ import { useSet } from '../state/hooks';
 /** The places that a region takes of the picture as it is now; null while they are not known. */
 export function useRegion(region: Region | null): RegionPlaces | null {
   const set = useSet();
-  const { session } = useSession();
+  const session = useSession();
   const [found, setFound] = useState<{ of: string; places: RegionPlaces } | null>(null);
   const of = region ? `${traceKey(set)} ${JSON.stringify(region)}` : '';
   useEffect(() => {

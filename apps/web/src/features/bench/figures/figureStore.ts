@@ -1,6 +1,8 @@
 import { createContext, useCallback, useContext, useSyncExternalStore } from 'react';
 import type { FigureName, FigureValues } from './liveFigures';
 
+export type Figures = Pick<FigureStore, 'get' | 'subscribe'>;
+
 /** The newest figures of the open set. They hold large arrays of numbers, and so stand beside the store of the page. */
 export class FigureStore {
   private readonly values: Partial<FigureValues> = {};
@@ -29,9 +31,9 @@ export class FigureStore {
   }
 }
 
-export const FiguresContext = createContext(new FigureStore());
+export const FiguresContext = createContext<Figures>(new FigureStore());
 
-export const useFigures = (): FigureStore => useContext(FiguresContext);
+export const useFigures = (): Figures => useContext(FiguresContext);
 
 /** The newest value of a figure, null before it was read; drawn anew when it changes. */
 export function useFigure<Name extends FigureName>(name: Name): FigureValues[Name] | null {

@@ -1,5 +1,6 @@
 import type { BandProfile, GlareZones, MirrorBand, MirrorMap, SpotTrace, Thing } from '@fendrix/core';
 import type { Pick, Task, TaskResults } from '@fendrix/workers';
+import type { FromDeveloper } from '../picture/developProtocol';
 import { type FrameWindow, pictureOf } from '../picture/frameWindow';
 import type { Shown } from './shown';
 
@@ -17,8 +18,10 @@ export interface DepthOverlay {
   window: FrameWindow;
 }
 
-/** What is told of the set on the bench besides its picture. */
+/** What is told of the set on the bench. */
 export interface FigureValues {
+  /** The newest picture. */
+  picture: FromDeveloper;
   bands: MirrorBand[];
   mirrors: MirrorOverlay;
   depth: DepthOverlay;
@@ -127,8 +130,8 @@ const FIRST_VIEW_SAMPLES = 1;
 export const VIEW_SAMPLES = 4;
 export const WHOLE_VIEW_SAMPLES = 12;
 
-/** All figures but the spots, which are read on and on until they are sure: see `LiveReader`. */
-export const liveFigures: { [Name in Exclude<FigureName, 'spots'>]: LiveFigure<Name> } = {
+/** All figures but the picture, and the spots, which are read on and on until they are sure: see `LiveReader`. */
+export const liveFigures: { [Name in Exclude<FigureName, 'picture' | 'spots'>]: LiveFigure<Name> } = {
   bands: declare<'bands', true, 'bands'>({
     readAt: ['moving'],
     wish: () => true,

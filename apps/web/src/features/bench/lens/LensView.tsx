@@ -38,7 +38,8 @@ const LEAST_HEIGHT = 150;
 export const LensView = memo(function LensView() {
   const camera = useSetPart((set) => set.camera);
   const dispatch = useBenchDispatch();
-  const { session, picture } = useSession();
+  const session = useSession();
+  const picture = useFigure('picture');
   const mirrors = useFigure('mirrors');
   const depth = useFigure('depth');
   const overlay = useBench((bench) => bench.overlay);
@@ -261,7 +262,7 @@ function AloneNote() {
 }
 
 function PlatesNote() {
-  const { picture } = useSession();
+  const picture = useFigure('picture');
   const plates = picture?.plates;
   if (!plates || plates.laid + plates.onTheirWay === 0) return null;
   const { laid, onTheirWay } = plates;

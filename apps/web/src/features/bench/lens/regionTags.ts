@@ -18,28 +18,34 @@ export function regionTags({ map, things }: MirrorOverlay, show: ShownPart = 'mi
   const counts = new Float64Array(things.length);
   const sumX = new Float64Array(things.length);
   const sumY = new Float64Array(things.length);
-  const tagged = things.map(({ kind }) => kind === 'light' || kind === 'sheet');
-  const isProduct = things.map(({ kind }) => kind === 'product');
-  const each = (visit: (image: number, x: number, y: number) => void) => {
-    for (let pixel = 0; pixel < named.length; pixel++) {
-      const image = named[pixel] as number;
-      if (!tagged[image] || !isProduct[thing[pixel] as number]) continue;
-      visit(image, pixel % width, Math.floor(pixel / width));
-    }
+  const isTagged = Uint8Array.from(things, ({ kind }) => Number(kind === 'light' || kind === 'sheet'));
+  const isProduct = Uint8Array.from(things, ({ kind }) => Number(kind === 'product'));
+  /** What is tagged of what a product shows at a pixel; -1 for nothing. */
+  const imageAt = (pixel: number): number => {
+    const [image, shown] = [named[pixel] as number, thing[pixel] as number];
+    return image >= 0 && shown >= 0 && isTagged[image] === 1 && isProduct[shown] === 1 ? image : -1;
   };
-  each((image, x, y) => {
-    counts[image] = (counts[image] as number) + 1;
-    sumX[image] = (sumX[image] as number) + x;
-    sumY[image] = (sumY[image] as number) + y;
-  });
+  for (let y = 0, pixel = 0; y < height; y++) {
+    for (let x = 0; x < width; x++, pixel++) {
+      const image = imageAt(pixel);
+      if (image < 0) continue;
+      counts[image] = (counts[image] as number) + 1;
+      sumX[image] = (sumX[image] as number) + x;
+      sumY[image] = (sumY[image] as number) + y;
+    }
+  }
   // A bent image may not contain its own middle: take its pixel nearest to it.
   const nearest = things.map(() => ({ gap: Number.POSITIVE_INFINITY, x: 0, y: 0 }));
-  each((image, x, y) => {
-    const count = counts[image] as number;
-    const gap = Math.hypot(x - (sumX[image] as number) / count, y - (sumY[image] as number) / count);
-    const best = nearest[image];
-    if (best && gap < best.gap) Object.assign(best, { gap, x, y });
-  });
+  for (let y = 0, pixel = 0; y < height; y++) {
+    for (let x = 0; x < width; x++, pixel++) {
+      const image = imageAt(pixel);
+      const best = nearest[image];
+      if (!best) continue;
+      const count = counts[image] as number;
+      const gap = Math.hypot(x - (sumX[image] as number) / count, y - (sumY[image] as number) / count);
+      if (gap < best.gap) Object.assign(best, { gap, x, y });
+    }
+  }
   return things.flatMap(({ key }, image) => {
     const place = nearest[image];
     if (!place || (counts[image] as number) < SMALLEST_PART * width * height) return [];

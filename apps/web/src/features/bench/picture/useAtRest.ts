@@ -16,7 +16,7 @@ export function useAtRest<T extends Extract<Task, { kind: keyof typeof SUBJECTS 
   task: T,
 ): TaskResult<T> | null {
   const set = useSet();
-  const { session } = useSession();
+  const session = useSession();
   const following = useBench((bench) => bench.picture.phase === 'following');
   const [read, setRead] = useState<{ key: string; answer: TaskResult<T> } | null>(null);
   const key = useMemo(() => `${traceKey(set)} ${set.allowedOverlaps.join()}`, [set]);

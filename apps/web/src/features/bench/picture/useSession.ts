@@ -1,42 +1,32 @@
 import type { MirrorBand } from '@fendrix/core';
 import { useSnackbar } from 'notistack';
-import { createContext, useContext, useEffect, useMemo, useState } from 'react';
+import { createContext, useContext, useEffect, useState } from 'react';
 import { useDispatch, useStore } from 'react-redux';
 import { FigureStore } from '../figures/figureStore';
 import type { FigureValues } from '../figures/liveFigures';
 import { selectPlatesShown, selectShown } from '../figures/selectShown';
 import { benchActions, type WithBench } from '../state/benchSlice';
 import { selectLit } from '../state/hooks';
-import type { FromDeveloper } from './developProtocol';
 import { RemoteSession } from './remoteSession';
 
-/** The session of the open set, with the newest picture, which lives outside of the store. */
-export interface SessionView {
-  session: RemoteSession | null;
-  picture: FromDeveloper | null;
-}
+export const SessionContext = createContext<RemoteSession | null>(null);
 
-export const SessionContext = createContext<SessionView>({
-  session: null,
-  picture: null,
-});
-
-export const useSession = (): SessionView => useContext(SessionContext);
+/** The session of the open set; null until it has been started. */
+export const useSession = (): RemoteSession | null => useContext(SessionContext);
 
 const NO_BANDS: readonly MirrorBand[] = [];
 
 /** Starts a session for as long as the bench is open and keeps it in step with the store. */
-export function useOwnSession(): { view: SessionView; figures: FigureStore } {
+export function useOwnSession(): { session: RemoteSession | null; figures: FigureStore } {
   const store = useStore<WithBench>();
   const dispatch = useDispatch();
   const { enqueueSnackbar } = useSnackbar();
   const [session, setSession] = useState<RemoteSession | null>(null);
-  const [picture, setPicture] = useState<FromDeveloper | null>(null);
   const [figures] = useState(() => new FigureStore());
 
   useEffect(() => {
     const own = new RemoteSession({
-      picture: setPicture,
+      picture: (picture) => figures.set('picture', picture),
       figure: (name, value) => {
         // What is pointed at is a choice of the user's, and small.
         if (name === 'pick') dispatch(benchActions.pickRead(value as FigureValues['pick']));
@@ -85,6 +75,5 @@ export function useOwnSession(): { view: SessionView; figures: FigureStore } {
     };
   }, [store, dispatch, enqueueSnackbar, figures]);
 
-  const view = useMemo(() => ({ session, picture }), [session, picture]);
-  return { view, figures };
+  return { session, figures };
 }

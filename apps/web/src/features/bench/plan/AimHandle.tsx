@@ -11,7 +11,7 @@ const GRIP_PX = 11;
 const CROSS_PX = 4;
 
 /** The line from the selected thing to the point that it faces, with a handle that aims it and stays under the pointer. */
-export function AimHandle({ plan, onDragging }: { plan: Plan; onDragging(dragging: boolean): void }) {
+export function AimHandle({ plan }: { plan: Plan }) {
   const set = useSet();
   const selected = useBench((bench) => bench.selected);
   const aimed = selected && aimedOf(set, selected);
@@ -36,7 +36,6 @@ export function AimHandle({ plan, onDragging }: { plan: Plan; onDragging(draggin
         name={`Point that ${nameOf(set, selected)} faces`}
         at={aimM}
         gain={AIM_GAIN}
-        onDragging={onDragging}
       >
         <circle cx={x} cy={y} r={GRIP_PX} fill="transparent" stroke="transparent" />
         <circle cx={x} cy={y} r={HANDLE_PX} fill={setMarks.lens} stroke={surround.accent} strokeWidth={2} />

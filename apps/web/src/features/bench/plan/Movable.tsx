@@ -1,15 +1,15 @@
 import type { Vector } from '@fendrix/contract';
 import { formatBearing, formatLength, shiftInPlan, toStand } from '@fendrix/core';
 import { useDrag } from '@use-gesture/react';
-import { type KeyboardEvent, type ReactNode, useRef } from 'react';
+import { type KeyboardEvent, type ReactNode, useEffect, useRef } from 'react';
 import { arrowMove } from '../../../shared/arrowKeys';
 import { aimThing } from '../state/aiming';
 import { benchActions } from '../state/benchSlice';
+import { beginDrag, dragStep, endDrag } from '../state/drag';
 import type { Edit } from '../state/edit';
 import { moveThing, sameThing, type ThingRef } from '../state/edits';
 import { useBench, useBenchDispatch } from '../state/hooks';
 import { edit } from '../state/thunks';
-import { flushFrame, onceAFrame } from './frames';
 import type { Plan } from './plan';
 
 interface MovableProps {
@@ -22,7 +22,6 @@ interface MovableProps {
   part?: 'itself' | 'aim';
   /** How much further it goes than the pointer. */
   gain?: number;
-  onDragging(dragging: boolean): void;
   children: ReactNode;
 }
 
@@ -41,19 +40,17 @@ const CHANGES: Record<'itself' | 'aim', (thing: ThingRef, to: Vector) => Edit> =
 };
 
 /** Makes its drawing selectable, draggable and movable by arrow keys. */
-export function Movable({
-  plan,
-  thing,
-  name,
-  at,
-  part = 'itself',
-  gain = 1,
-  onDragging,
-  children,
-}: MovableProps) {
+export function Movable({ plan, thing, name, at, part = 'itself', gain = 1, children }: MovableProps) {
   const dispatch = useBenchDispatch();
   const selected = useBench((bench) => sameThing(bench.selected, thing));
   const start = useRef<{ from: Vector; gesture: string } | null>(null);
+
+  useEffect(
+    () => () => {
+      if (start.current) endDrag();
+    },
+    [],
+  );
 
   const moveBy = (from: Vector, right: number, down: number, gesture: string) =>
     dispatch(edit(CHANGES[part](thing, rounded(shiftInPlan(plan.kind, from, right, down))), gesture));
@@ -64,17 +61,16 @@ export function Movable({
       if (first) {
         dispatch(benchActions.selected(thing));
         start.current = { from: at, gesture: `drag ${++gestures}` };
-        onDragging(true);
+        beginDrag();
       }
       const drag = start.current;
       if (drag && !last && (right !== 0 || down !== 0)) {
         const perPixel = gain / plan.scale;
-        onceAFrame(() => moveBy(drag.from, right * perPixel, down * perPixel, drag.gesture));
+        dragStep(() => moveBy(drag.from, right * perPixel, down * perPixel, drag.gesture));
       }
       if (last) {
-        flushFrame();
+        endDrag();
         start.current = null;
-        onDragging(false);
       }
     },
     { filterTaps: true, pointer: { keys: false } },

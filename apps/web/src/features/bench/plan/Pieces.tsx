@@ -1,5 +1,5 @@
 import type { Shape } from '@fendrix/core';
-import { memo } from 'react';
+import { memo, useMemo } from 'react';
 import type { Plan } from './plan';
 
 /** Draws a thing piece by piece; each piece as the outline of its points. */
@@ -8,15 +8,20 @@ export const Pieces = memo(function Pieces({
   shape,
   tone,
   opacity,
+  shift,
 }: {
   plan: Plan;
   shape: Shape;
   tone: string;
   opacity: number;
+  /** SVG transform that puts it where it stands; without one the shape is where it stands. */
+  shift?: string;
 }) {
+  const outlines = useMemo(() => shape.map((piece) => plan.outline(piece)).join(' '), [plan, shape]);
   return (
     <path
-      d={shape.map((piece) => plan.outline(piece)).join(' ')}
+      d={outlines}
+      transform={shift}
       fill={tone}
       fillOpacity={opacity}
       stroke={tone}

@@ -1,9 +1,10 @@
 import type { SetDocument } from '@fendrix/contract';
 import { type PlanKind, planExtent } from '@fendrix/core';
 import Box from '@mui/material/Box';
-import { memo, useMemo, useRef, useState } from 'react';
+import { memo, useMemo, useRef } from 'react';
 import { surround } from '../../../shared/theme';
 import { useSize } from '../../../shared/useSize';
+import { useDragging } from '../state/drag';
 import { useSet } from '../state/hooks';
 import { AimHandle } from './AimHandle';
 import { CameraMark, LightMark, PersonMark, ProductMark, SheetMark, StandMark } from './marks';
@@ -23,8 +24,7 @@ export const PlanView = memo(function PlanView({ kind }: { kind: PlanKind }) {
   const set = useSet();
   const frame = useRef<HTMLDivElement>(null);
   const size = useSize(frame, FIRST_SIZE[kind]);
-  const [dragging, setDragging] = useState(false);
-  const { scale, originX, originY } = useSteadyFit(kind, set, size, dragging);
+  const { scale, originX, originY } = useSteadyFit(kind, set, size, useDragging());
   const plan = useMemo(() => makePlan(kind, { scale, originX, originY }), [kind, scale, originX, originY]);
 
   return (
@@ -48,34 +48,28 @@ export const PlanView = memo(function PlanView({ kind }: { kind: PlanKind }) {
       >
         <Surroundings plan={plan} width={size.width} height={size.height} camera={set.camera} />
         <RoomMark plan={plan} room={set.room} markHeightM={set.mark.heightAboveFloorM} />
-        <BenchMark plan={plan} bench={set.bench} onDragging={setDragging} />
-        <BackdropMark plan={plan} backdrop={set.backdrop} onDragging={setDragging} />
+        <BenchMark plan={plan} bench={set.bench} />
+        <BackdropMark plan={plan} backdrop={set.backdrop} />
         <ZoneLayer plan={plan} />
         <PickRay plan={plan} />
         {[...set.lights, ...set.sheets].map((held) => (
           <StandMark key={held.tag} plan={plan} held={held} set={set} />
         ))}
         {set.lights.map((light) => (
-          <LightMark key={light.tag} plan={plan} light={light} onDragging={setDragging} />
+          <LightMark key={light.tag} plan={plan} light={light} />
         ))}
         {set.sheets.map((sheet) => (
-          <SheetMark key={sheet.tag} plan={plan} sheet={sheet} onDragging={setDragging} />
+          <SheetMark key={sheet.tag} plan={plan} sheet={sheet} />
         ))}
         {set.products.map((product) => (
-          <ProductMark key={product.id} plan={plan} product={product} onDragging={setDragging} />
+          <ProductMark key={product.id} plan={plan} product={product} />
         ))}
         {set.people.map((person) => (
-          <PersonMark
-            key={person.name}
-            plan={plan}
-            person={person}
-            mark={set.mark}
-            onDragging={setDragging}
-          />
+          <PersonMark key={person.name} plan={plan} person={person} mark={set.mark} />
         ))}
-        <CameraMark plan={plan} set={set} onDragging={setDragging} />
+        <CameraMark plan={plan} set={set} />
         <ProposedMarks plan={plan} />
-        <AimHandle plan={plan} onDragging={setDragging} />
+        <AimHandle plan={plan} />
       </svg>
     </Box>
   );

@@ -12,29 +12,18 @@ import type { Plan } from './plan';
 // Each is given its own part of the set alone: what is dragged leaves the others as they are drawn.
 interface MarkProps {
   plan: Plan;
-  onDragging(dragging: boolean): void;
 }
 
 /** A line is taken hold of by as much as this round it, px. */
 const GRIP_PX = 10;
 
 /** The table: taken hold of by its edge, so that what stands on it stays within reach. */
-export const BenchMark = memo(function BenchMark({
-  plan,
-  bench,
-  onDragging,
-}: MarkProps & { bench: Bench | undefined }) {
+export const BenchMark = memo(function BenchMark({ plan, bench }: MarkProps & { bench: Bench | undefined }) {
   const at = surroundingPosition({ bench }, 'bench');
   if (!bench || !at) return null;
   const outline = plan.outline(benchCorners(bench));
   return (
-    <Movable
-      plan={plan}
-      thing={{ kind: 'bench', key: '' }}
-      name={SURROUNDING_NAMES.bench}
-      at={at}
-      onDragging={onDragging}
-    >
+    <Movable plan={plan} thing={{ kind: 'bench', key: '' }} name={SURROUNDING_NAMES.bench} at={at}>
       <path
         d={outline}
         fill={plan.kind === 'above' ? 'none' : setMarks.table}
@@ -49,19 +38,12 @@ export const BenchMark = memo(function BenchMark({
 export const BackdropMark = memo(function BackdropMark({
   plan,
   backdrop,
-  onDragging,
 }: MarkProps & { backdrop: Backdrop | undefined }) {
   const at = surroundingPosition({ backdrop }, 'backdrop');
   if (!backdrop || !at) return null;
   const line = backdropLine(plan, backdrop);
   return (
-    <Movable
-      plan={plan}
-      thing={{ kind: 'backdrop', key: '' }}
-      name={SURROUNDING_NAMES.backdrop}
-      at={at}
-      onDragging={onDragging}
-    >
+    <Movable plan={plan} thing={{ kind: 'backdrop', key: '' }} name={SURROUNDING_NAMES.backdrop} at={at}>
       <path d={line} fill="none" stroke={setMarks.backdrop} strokeWidth={3} pointerEvents="none" />
       {backdrop.kind !== 'panel' && plan.kind === 'above' && (
         <path

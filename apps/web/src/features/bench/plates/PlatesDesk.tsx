@@ -8,6 +8,7 @@ import { useState } from 'react';
 import { Choice } from '../../../shared/Choice';
 import { Section } from '../../../shared/Section';
 import { fileName, saveFile } from '../../../shared/saveFile';
+import { useFigure } from '../figures/figureStore';
 import { SessionClosed } from '../picture/remoteSession';
 import { useSession } from '../picture/useSession';
 import { benchActions } from '../state/benchSlice';
@@ -90,7 +91,8 @@ function AddPlate() {
 /** Gives out plates, masks and a list in one file; not before all of them are traced. */
 function SavePlates() {
   const set = useSet();
-  const { session, picture } = useSession();
+  const session = useSession();
+  const picture = useFigure('picture');
   const { enqueueSnackbar } = useSnackbar();
   if (set.plates.length === 0) return null;
   const ready = picture?.plates?.onTheirWay === 0;

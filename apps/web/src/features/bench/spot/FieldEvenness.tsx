@@ -15,7 +15,7 @@ const REST_MS = 300;
 export function FieldEvenness() {
   const set = useSet();
   const rect = useBench((bench) => bench.field);
-  const { session } = useSession();
+  const session = useSession();
   const dispatch = useBenchDispatch();
   const [read, setRead] = useState<{ key: string; field: FieldTrace | null } | null>(null);
   const key = useMemo(() => (rect ? traceKey(set) : ''), [set, rect]);

@@ -15,7 +15,7 @@ import { takeChange, useAnswer } from '../state/useAnswer';
 export function LoseGlare() {
   const pick = useBench((bench) => bench.pick);
   const at = useBench((bench) => bench.pickAt);
-  const { session } = useSession();
+  const session = useSession();
   const { answer, busy, ask, drop } = useAnswer<WayOut[]>();
   const thing = pick?.mirrored;
   if (!at || !thing || (thing.kind !== 'light' && thing.kind !== 'sheet')) return null;

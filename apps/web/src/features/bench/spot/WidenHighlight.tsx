@@ -13,7 +13,7 @@ import { edit } from '../state/thunks';
 export function WidenHighlight() {
   const set = useSet();
   const pick = useBench((bench) => bench.pick);
-  const { session } = useSession();
+  const session = useSession();
   const dispatch = useBenchDispatch();
   const { enqueueSnackbar } = useSnackbar();
   const [open, setOpen] = useState<{ band: MirrorBand; length: BandLength } | null>(null);

@@ -17,7 +17,7 @@ import { useJudged } from './verdictsContext';
  * and what nobody waits for any more ends soon. Those that work are there as they are found, and keep their places.
  */
 export function useCures(verdict: Verdict) {
-  const { session } = useSession();
+  const session = useSession();
   const judged = useJudged();
   const { answer, busy, ask, drop } = useAnswer<readonly TriedCure[]>();
   const [done, setDone] = useState(0);

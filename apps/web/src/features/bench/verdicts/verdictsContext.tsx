@@ -58,7 +58,7 @@ interface View {
 /** The set's view by the whole light, traced once its first one is there; null until then, and of no set but this one. */
 function useWholeView(first: View | undefined): View | null {
   const set = useSet();
-  const { session } = useSession();
+  const session = useSession();
   const [whole, setWhole] = useState<View | null>(null);
   const key = first?.key;
   useEffect(() => {

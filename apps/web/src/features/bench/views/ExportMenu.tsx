@@ -8,6 +8,7 @@ import { useStore } from 'react-redux';
 import { Link, useParams } from 'react-router';
 import { fileName, saveFile } from '../../../shared/saveFile';
 import { surround } from '../../../shared/theme';
+import { useFigure } from '../figures/figureStore';
 import type { PictureFormat } from '../picture/pictureFile';
 import { useSession } from '../picture/useSession';
 import { planFile } from '../plan/planFile';
@@ -28,7 +29,8 @@ export function ExportMenu() {
   const name = useSetPart((set) => set.name);
   const { id = '' } = useParams();
   const store = useStore<WithBench>();
-  const { session, picture } = useSession();
+  const session = useSession();
+  const picture = useFigure('picture');
   const { enqueueSnackbar } = useSnackbar();
   const close = () => setButton(null);
   const left = useRef<AbortController | null>(null);

@@ -12,7 +12,7 @@ import { edit } from '../state/thunks';
  * changed it stays where it is, and the notes tell.
  */
 export function useStandClear(): (added: ThingRef, gesture: string) => Promise<void> {
-  const { session } = useSession();
+  const session = useSession();
   const store = useStore<WithBench>();
   const dispatch = useBenchDispatch();
   return async (added, gesture) => {

@@ -2,9 +2,9 @@ import type { Vector } from '@fendrix/contract';
 import type { ThreeEvent } from '@react-three/fiber';
 import { createContext, type ReactNode, useContext, useRef } from 'react';
 import { Plane, Vector3 } from 'three';
-import { flushFrame, onceAFrame } from '../plan/frames';
 import { aimedOf, aimThing } from '../state/aiming';
 import { benchActions } from '../state/benchSlice';
+import { beginDrag, dragStep, endDrag } from '../state/drag';
 import { moveThing, positionOf, type ThingRef } from '../state/edits';
 import { useBenchDispatch, useSet } from '../state/hooks';
 import { edit } from '../state/thunks';
@@ -63,6 +63,7 @@ export function Grabbed({ thing, part = 'itself', gain = 1, children }: GrabbedP
     if (!start) return;
     drag.current = { plane, start, from, gesture: `space ${++gestures}` };
     hold(true);
+    beginDrag();
     (event.target as Element).setPointerCapture(event.pointerId);
   }
   function move(event: ThreeEvent<PointerEvent>) {
@@ -78,12 +79,12 @@ export function Grabbed({ thing, part = 'itself', gain = 1, children }: GrabbedP
       own.from[2],
     ];
     const change = part === 'aim' ? aimThing(thing, { aimM: position }) : moveThing(thing, position);
-    onceAFrame(() => dispatch(edit(change, own.gesture)));
+    dragStep(() => dispatch(edit(change, own.gesture)));
   }
   function up(event: ThreeEvent<PointerEvent>) {
     if (!drag.current) return;
     event.stopPropagation();
-    flushFrame();
+    endDrag();
     drag.current = null;
     hold(false);
   }

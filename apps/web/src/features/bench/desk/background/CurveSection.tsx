@@ -49,7 +49,7 @@ const LOWEST = -10;
 /** Runs a placement through its range and shows what falls on the ground and on the products: spill, and distance for black. */
 export function CurveSection() {
   const set = useSet();
-  const { session } = useSession();
+  const session = useSession();
   const dispatch = useBenchDispatch();
   const lights = set.lights.filter((light) => 'aimM' in light && light.on);
   const [vary, setVary] = useDeskFigure<Vary>('curve vary', 'light-bearing');

@@ -34,7 +34,7 @@ const LEVELS = [
 /** Two flags with a gap: the product keeps its whole light, wall and table lose theirs. */
 export function FlagSection() {
   const set = useSet();
-  const { session } = useSession();
+  const session = useSession();
   const dispatch = useBenchDispatch();
   const lights = set.lights.filter(({ kind, on }) => kind !== 'surround' && on);
   const [tag, setTag] = useDeskFigure('flags tag', '');

@@ -24,7 +24,7 @@ const ENDS: readonly GradientWish['bright'][] = ['bottom', 'top', 'left', 'right
 /** Stands a lamp behind frost for the gradient that is wanted. */
 export function FrostSection() {
   const set = useSet();
-  const { session } = useSession();
+  const session = useSession();
   const dispatch = useBenchDispatch();
   const frosts = set.sheets.filter(
     (sheet) =>

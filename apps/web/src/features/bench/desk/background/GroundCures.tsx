@@ -122,7 +122,7 @@ function withPowers(set: SetDocument, { powers }: GroundChange): SetDocument {
 /** Lights of its own for a ground that has none, at the power that makes it white. */
 function OwnLights({ wanted }: { wanted: number }) {
   const set = useSet();
-  const { session } = useSession();
+  const session = useSession();
   const dispatch = useBenchDispatch();
   const store = useStore<WithBench>();
   const { enqueueSnackbar } = useSnackbar();

@@ -10,7 +10,7 @@ const REST_MS = 350;
 /** The frame read at places, and the edges of the products, made anew a moment after something has moved. */
 export function useFrameRead(): { field: FieldTrace; rims: RimTrace } | null {
   const set = useSet();
-  const { session } = useSession();
+  const session = useSession();
   const key = useMemo(() => traceKey(set), [set]);
   const [read, setRead] = useState<{ key: string; field: FieldTrace; rims: RimTrace } | null>(null);
   useEffect(() => {
