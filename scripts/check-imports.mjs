@@ -6,8 +6,8 @@ import { root } from './prepare.mjs';
 
 /** Folder of the package, and what its sources may import beside their own files. */
 const RULES = [
-  { folder: 'packages/contract/src', may: [/^zod$/] },
-  { folder: 'packages/core/src', may: [/^@fendrix\/contract$/], typesOnly: /^@fendrix\// },
+  { folder: 'packages/contract/src', may: [/^(lru-cache|zod)$/] },
+  { folder: 'packages/core/src', may: [/^@fendrix\/contract$/, /^lru-cache$/], typesOnly: /^@fendrix\// },
   { folder: 'packages/catalogue/src', may: [/^@fendrix\/contract$/] },
   { folder: 'packages/words/src', may: [/^@fendrix\/(contract|core)$/] },
   {
@@ -35,7 +35,7 @@ const RULES = [
       /^@fendrix\/(catalogue|contract|core|demo|demo\/broken|files|paper|words)$/,
       /^@fendrix\/workers(\/node)?$/,
       /^(@koa\/|koa|drizzle-orm|@libsql\/|pino|zod)/,
-      /^(sharp|yauzl|yazl|papaparse|raw-body|rate-limiter-flexible|chokidar|exifreader)$/,
+      /^(sharp|yauzl|yazl|papaparse|raw-body|rate-limiter-flexible|lru-cache|chokidar|exifreader)$/,
     ],
   },
   {
@@ -52,7 +52,7 @@ const RULES = [
     may: [
       /^@fendrix\/(catalogue|contract|core|files|words)$/,
       /^@fendrix\/workers(\/browser)?$/,
-      /^(react|react-dom|react-redux|react-router|react-hotkeys-hook|redux-undo|notistack|echarts|three|papaparse|ics|qrcode\.react|react-speech-recognition|fast-deep-equal|fast-png|fflate|idb-keyval)(\/|$)/,
+      /^(react|react-dom|react-redux|react-router|react-hotkeys-hook|redux-undo|notistack|echarts|three|papaparse|ics|qrcode\.react|react-speech-recognition|fast-deep-equal|fast-png|fflate|idb-keyval|lru-cache)(\/|$)/,
       /^(@mui\/|@emotion\/|@reduxjs\/|@fontsource-variable\/|@use-gesture\/|@react-three\/)/,
     ],
   },

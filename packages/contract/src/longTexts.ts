@@ -32,7 +32,10 @@ export function longTextReferencesOf(document: unknown): string[] {
 }
 
 /** The document with references in place of the long texts that have a name here; nothing given is changed. */
-export function withLongTextReferences(document: unknown, names: ReadonlyMap<string, string>): unknown {
+export function withLongTextReferences(
+  document: unknown,
+  names: Pick<ReadonlyMap<string, string>, 'get'>,
+): unknown {
   return replaced(document, (value) => {
     if (typeof value !== 'string' || value.length <= LONG_TEXT) return value;
     const longText = names.get(value);

@@ -2,7 +2,7 @@ import { demoNames, demoSet } from '@fendrix/demo';
 import { describe, expect, test } from 'vitest';
 import { type PrimitiveTable, primitiveBounds } from '../src/geometry/primitives.js';
 import { buildScene } from '../src/index.js';
-import { type BoundingTree, buildBoundingTree } from '../src/trace/boundingTree.js';
+import { type BoundingTree, buildBoundingTree, refittedTree } from '../src/trace/boundingTree.js';
 import { seededRandom } from './random.js';
 import { strewnThings } from './strewnThings.js';
 
@@ -46,8 +46,7 @@ const holds = (outer: Float64Array, inner: Float64Array) =>
       (outer[a + 3] as number) >= (inner[a + 3] as number) - 1e-6,
   );
 
-function expectSound(table: PrimitiveTable): void {
-  const tree = buildBoundingTree(table);
+function expectSound(table: PrimitiveTable, tree = buildBoundingTree(table)): void {
   const leaves = leavesOf(tree);
   const own = new Float64Array(6);
   for (const { primitives, box } of leaves) {
@@ -73,5 +72,36 @@ describe('the bounding tree', () => {
 
   test.each([0, 1, 2, 3, 17, 400, 5000])('of %d strewn things', (count) => {
     expectSound(strewnThings(seededRandom(count + 1), count));
+  });
+});
+
+describe('a tree made to fit', () => {
+  const fitted = (before: PrimitiveTable, after: PrimitiveTable) =>
+    refittedTree({ ...buildBoundingTree(before), kind: before.kind, room: before.room }, after);
+  const shifted = (name: (typeof demoNames)[number], byM: number) => {
+    const set = structuredClone(demoSet(name));
+    for (const { positionM } of set.products) positionM[0] += byM;
+    return buildScene(set).table;
+  };
+
+  test.each(demoNames)('of %s is the same to the last bit where nothing has moved', (name) => {
+    const { table } = buildScene(demoSet(name));
+    expect(fitted(table, table)).toEqual(buildBoundingTree(table));
+  });
+
+  test.each(demoNames)('of %s holds everything where products have moved', (name) => {
+    const { table } = buildScene(demoSet(name));
+    const after = shifted(name, 0.01);
+    const tree = fitted(table, after);
+    expect(tree).not.toBeNull();
+    if (tree) expectSound(after, tree);
+  });
+
+  test('is not made of another number or kind of things, nor where most has moved far', () => {
+    const [before, more] = [strewnThings(seededRandom(1), 300), strewnThings(seededRandom(1), 301)];
+    expect(fitted(before, more)).toBeNull();
+    const otherKind = { ...before, kind: before.kind.map((kind, i) => (i === 7 ? (kind + 1) % 4 : kind)) };
+    expect(fitted(before, otherKind)).toBeNull();
+    expect(fitted(before, strewnThings(seededRandom(2), 300))).toBeNull();
   });
 });

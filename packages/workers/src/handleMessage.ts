@@ -18,12 +18,17 @@ interface Held {
   scene: string;
   set: SetDocument;
   tracing: Tracing;
+  /** Those that its bounding tree was built for: its own, or of a set before it. */
+  built: Tracing['tables'];
 }
 
 /** Sets that are held ready at once: the two of a comparison, one before a change and after it. */
 const MOST_HELD = 2;
 /** A set of more primitives is held alone: two scenes of large meshes may be more than there is room for. */
 const MOST_BESIDE_ANOTHER = 20_000;
+
+/** Whether its bounding tree was built for it. */
+const isWhole = ({ tracing, built }: Held): boolean => tracing.tables === built;
 
 const isSmall = ({ tracing }: Held): boolean => tracing.tables.count <= MOST_BESIDE_ANOTHER;
 
@@ -40,21 +45,27 @@ export function createMessageHandler(
   /** Light that others have baked. */
   let given: { scene: string; light: BakedLight } | null = null;
 
-  function ready(key: string): Held {
-    const own = held.find((one) => one.key === key) ?? prepare(key);
-    held = [...held.filter((one) => one !== own && isSmall(one) && isSmall(own)), own].slice(-MOST_HELD);
+  function ready(key: string, moving: boolean): Held {
+    const found = held.find((one) => one.key === key);
+    const own = found && (moving || isWhole(found)) ? found : prepare(key, moving);
+    held = [...held.filter((one) => one.key !== key && isSmall(one) && isSmall(own)), own].slice(-MOST_HELD);
     if (given?.scene === own.scene && own.tracing.tables.lit === 0) takeBakedLight(own.tracing, given.light);
     return own;
   }
 
-  function prepare(key: string): Held {
+  function prepare(key: string, moving: boolean): Held {
     if (wanted?.key !== key) throw new Error('the worker holds another set');
     const { set } = wanted;
     const scene = sceneKey(set);
     // A moved camera alone leaves the scene and the light of its sheets as they are.
-    const known = held.find((one) => one.scene === scene);
+    const known = held.find((one) => one.scene === scene && (moving || isWhole(one)));
+    if (known) return { ...known, key, set, tracing: seenBy(known.tracing, set.camera) };
+    const last = held.at(-1);
+    const like = moving && last && isSmall(last) ? last.built : null;
     held = held.filter(isSmall);
-    return { key, scene, set, tracing: known ? seenBy(known.tracing, set.camera) : prepareTracing(set) };
+    const tracing = prepareTracing(set, 'best', like);
+    const fits = like !== null && tracing.tables.children === like.children;
+    return { key, scene, set, tracing, built: fits ? like : tracing.tables };
   }
 
   return (message) => {
@@ -67,9 +78,9 @@ export function createMessageHandler(
       given = message;
       return;
     }
-    const { id, key, task } = message;
+    const { id, key, task, moving } = message;
     try {
-      const { set, tracing } = ready(key);
+      const { set, tracing } = ready(key, moving);
       const before = tracing.engine.rays[0] ?? 0;
       const result = doTask(set, tracing, task);
       const rays = (tracing.engine.rays[0] ?? 0) - before;

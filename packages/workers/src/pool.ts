@@ -23,6 +23,8 @@ export interface RunOptions {
   priority?: number;
   /** Nobody moves anything meanwhile: the core that is otherwise left to the page may help. */
   atRest?: boolean;
+  /** Something is being moved: a set that is made ready sooner will do, see `prepareTracing`. */
+  moving?: boolean;
 }
 
 export interface PoolOptions {
@@ -40,6 +42,7 @@ interface Waiting {
   task: Task;
   priority: number;
   atRest: boolean;
+  moving: boolean;
   tries: number;
   settle(outcome: { result: TaskResult<Task>; rays: number } | Error): void;
 }
@@ -89,7 +92,7 @@ export class WorkerPool {
   run<T extends Task>(
     keyed: KeyedSet,
     task: T,
-    { signal, priority = 0, atRest = false }: RunOptions = {},
+    { signal, priority = 0, atRest = false, moving = false }: RunOptions = {},
   ): Promise<TaskResult<T>> {
     return new Promise((resolve, reject) => {
       if (this.ended) return reject(this.ended);
@@ -105,6 +108,7 @@ export class WorkerPool {
         task,
         priority,
         atRest,
+        moving,
         tries: 0,
         settle: (outcome) => {
           signal?.removeEventListener('abort', onAbort);
@@ -179,7 +183,8 @@ export class WorkerPool {
       }
       slot.busy = waiting;
       waiting.tries++;
-      slot.port.post({ type: 'task', id: waiting.id, key, task: waiting.task });
+      const { id, task, moving } = waiting;
+      slot.port.post({ type: 'task', id, key, task, moving });
       const patienceMs = this.options.patienceMs ?? PATIENCE_MS;
       slot.watch = setTimeout(() => this.replace(slot, 'the worker gave no answer'), patienceMs);
     }

@@ -184,7 +184,8 @@ export type ToWorker =
   | { type: 'hold'; key: string; set: SetDocument }
   /** Light that was baked for all sets of a scene, see `sceneKey`. */
   | { type: 'light'; scene: string; light: BakedLight }
-  | { type: 'task'; id: number; key: string; task: Task };
+  /** `moving`: see `RunOptions`. */
+  | { type: 'task'; id: number; key: string; task: Task; moving: boolean };
 
 /** From a worker: an answer, with the rays it cost. */
 export type FromWorker =

@@ -1,4 +1,4 @@
-import { traceKey } from '@fendrix/core';
+import { channelsOf, traceKey } from '@fendrix/core';
 import { demoSet } from '@fendrix/demo';
 import { afterEach, describe, expect, test } from 'vitest';
 import { createMessageHandler } from '../src/handleMessage.js';
@@ -234,7 +234,7 @@ describe('worker pool', () => {
     for (const own of [first, second, first, second, third, first]) {
       if (!own) continue;
       handle({ type: 'hold', key: own.name, set: own });
-      handle({ type: 'task', id: 1, key: own.name, task: { kind: 'tile', job } });
+      handle({ type: 'task', id: 1, key: own.name, task: { kind: 'tile', job }, moving: false });
     }
     const [a = 0, b = 0, a2 = 0, b2 = 0, , a3 = 0] = rays;
     expect(a2).toBeGreaterThan(0);
@@ -244,10 +244,35 @@ describe('worker pool', () => {
     expect(a3).toBe(a);
   });
 
+  test('a set that moves is made ready by the one before it; at rest anew, as if nothing had been before', () => {
+    const answers: FromWorker[] = [];
+    const handlers = [0, 1].map(() => createMessageHandler((answer) => answers.push(answer)));
+    const set = demoSet('tart');
+    const moved = structuredClone(set);
+    for (const light of moved.lights) if (light.kind !== 'surround') light.positionM[0] += 0.02;
+    const job = {
+      ...{ width: 30, height: 20, tile: { x: 0, y: 0, width: 30, height: 20 } },
+      ...{ firstSample: 0, samples: 1, seed: 1, ambient: channelsOf(set).map(() => 0.1) },
+    };
+    const ask = (handler: number, own: typeof set, moving: boolean) => {
+      handlers[handler]?.({ type: 'hold', key: traceKey(own), set: own });
+      handlers[handler]?.({ type: 'task', id: 1, key: traceKey(own), task: { kind: 'tile', job }, moving });
+      return answers.pop();
+    };
+    ask(0, set, false);
+    const following = ask(0, moved, true);
+    const resting = ask(0, moved, false);
+    const anew = ask(1, moved, false);
+    expect(anew).toMatchObject({ type: 'done' });
+    expect(resting).toEqual(anew);
+    // Where two things are met at the very same distance a ray may go on elsewhere; here none does.
+    expect(following).toMatchObject({ type: 'done', rays: anew?.type === 'done' ? anew.rays : 0 });
+  });
+
   test('a task on another set than the one held is refused, not done wrongly', () => {
     const answers: FromWorker[] = [];
     const handle = createMessageHandler((answer) => answers.push(answer));
-    handle({ type: 'task', id: 1, key: 'other', task: { kind: 'bands' } });
+    handle({ type: 'task', id: 1, key: 'other', task: { kind: 'bands' }, moving: false });
     expect(answers).toEqual([{ type: 'failed', id: 1, message: 'the worker holds another set' }]);
   });
 });

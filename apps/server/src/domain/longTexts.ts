@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { longTextReferencesOf, longTextsOf, withLongTextReferences, withLongTexts } from '@fendrix/contract';
 import { inArray } from 'drizzle-orm';
+import { LRUCache } from 'lru-cache';
 import type { Database } from '../db/database.js';
 import { jobs, logEntries, longTexts, sets } from '../db/schema.js';
 
@@ -53,14 +54,10 @@ export async function collectLongTexts(database: Database): Promise<number> {
 }
 
 /** Names of the last few texts: the same one comes with each save of its document. */
-const lastNames = new Map<string, string>();
-const MOST_NAMES = 12;
+const lastNames = new LRUCache<string, string>({ max: 12 });
 
 function nameOf(text: string): string {
   const name = lastNames.get(text) ?? createHash('sha256').update(text).digest('hex');
-  lastNames.delete(text);
   lastNames.set(text, name);
-  const [oldest] = lastNames.keys();
-  if (lastNames.size > MOST_NAMES && oldest !== undefined) lastNames.delete(oldest);
   return name;
 }

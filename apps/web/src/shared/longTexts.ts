@@ -1,9 +1,8 @@
 import { longTextsOf, withLongTextReferences } from '@fendrix/contract';
+import { LRUCache } from 'lru-cache';
 
-/** Names of long texts that the server keeps. */
-const kept = new Map<string, string>();
-/** Texts that are remembered at once. */
-const MOST = 24;
+/** Names of the last few long texts that the server keeps. */
+const kept = new LRUCache<string, string>({ max: 24 });
 
 /** The document as it is sent: long texts that the server keeps already are only named. */
 export const shortened = (document: unknown): unknown =>
@@ -20,8 +19,6 @@ export async function noteKept(document: unknown): Promise<void> {
     if (kept.has(text)) continue;
     const sum = await digest.digest('SHA-256', new TextEncoder().encode(text));
     kept.set(text, Array.from(new Uint8Array(sum), (byte) => byte.toString(16).padStart(2, '0')).join(''));
-    const [oldest] = kept.keys();
-    if (kept.size > MOST && oldest !== undefined) kept.delete(oldest);
   }
 }
 

@@ -326,13 +326,11 @@ export function wallPiece(radiusM: number, fromZ: number, toZ: number): ConePiec
   return { lower: at(fromZ), upper: at(toZ) };
 }
 
-/** Axis-aligned bounds of one primitive: [minX, minY, minZ, maxX, maxY, maxZ], not padded. */
-export function primitiveBounds(table: PrimitiveTable, index: number, out: Float64Array): void {
-  const d = table.data.subarray(
-    index * PRIMITIVE_STRIDE,
-    (index + 1) * PRIMITIVE_STRIDE,
-  ) as ArrayLike<number> as number[];
-  const at = (i: number) => d[i] as number;
+/** Axis-aligned bounds of one primitive: minX, minY, minZ, maxX, maxY, maxZ, not padded. @param to where in `out` */
+export function primitiveBounds(table: PrimitiveTable, index: number, out: Float64Array, to = 0): void {
+  const { data } = table;
+  const row = index * PRIMITIVE_STRIDE;
+  const at = (i: number) => data[row + i] as number;
   for (let a = 0; a < 3; a++) {
     let low: number;
     let high: number;
@@ -368,8 +366,8 @@ export function primitiveBounds(table: PrimitiveTable, index: number, out: Float
         high = corner + Math.max(0, u, v);
       }
     }
-    out[a] = low;
-    out[a + 3] = high;
+    out[to + a] = low;
+    out[to + a + 3] = high;
   }
 }
 

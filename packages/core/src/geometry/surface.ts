@@ -1,4 +1,5 @@
 import type { AnyMaterial, Dielectric, Reflectance, Relief } from '@fendrix/contract';
+import { LRUCache } from 'lru-cache';
 import {
   CLOTH,
   COATED,
@@ -68,6 +69,9 @@ export interface Medium {
 /** Where two media overlap the one with the higher place in the list counts, so liquids come before glass. */
 export const MOST_MEDIA = 31;
 
+/** Surfaces as they were last asked for: in a drag none changes, and a printed one takes long. */
+const lastSurfaces = new LRUCache<string, Surface>({ max: 64 });
+
 /** Gathers the surfaces and media of a set; equal ones are kept once. */
 export class SurfaceList {
   readonly surfaces: Surface[] = [];
@@ -98,8 +102,12 @@ export class SurfaceList {
 
   add(material: AnyMaterial, role: 'liquid' | 'body' = 'body'): number {
     const medium = material.kind === 'dielectric' ? this.addMedium(material, role) : -1;
-    return this.once(`surface ${role} ${JSON.stringify(material)}`, () => {
-      return this.surfaces.push(makeSurface(material, medium)) - 1;
+    const what = JSON.stringify(material);
+    return this.once(`surface ${role} ${what}`, () => {
+      const key = `${medium} ${what}`;
+      const surface = lastSurfaces.get(key) ?? makeSurface(material, medium);
+      lastSurfaces.set(key, surface);
+      return this.surfaces.push(surface) - 1;
     });
   }
 

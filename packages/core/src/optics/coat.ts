@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import { fresnelMean } from '../engine/fresnel.js';
 import {
   ALBEDO_ENTRIES,
@@ -36,7 +37,7 @@ export interface Coat {
   albedo: Float64Array;
 }
 
-const made = new Map<string, Coat>();
+const made = new LRUCache<string, Coat>({ max: 256 });
 
 /** @throws {DomainError} index below 1, or alpha outside of 0 to 1 */
 export function makeCoat(index: number, roughness: number): Coat {

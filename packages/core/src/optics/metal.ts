@@ -1,4 +1,5 @@
 import type { Metal } from '@fendrix/contract';
+import { LRUCache } from 'lru-cache';
 import { CUBIC } from '../engine/layouts.js';
 import {
   ALBEDO_ENTRIES,
@@ -113,7 +114,7 @@ const QUADRATURE = 32;
 /** By how much each row of the quadrature is moved on: a grid has all rows at the same edges, and is off where facets graze. */
 const GOLDEN = (Math.sqrt(5) - 1) / 2;
 
-const made = new Map<string, MetalLobe>();
+const made = new LRUCache<string, MetalLobe>({ max: 256 });
 
 /** @param index complex index, or one reflectance for all angles, each red green blue */
 export function makeMetalLobe(

@@ -23,10 +23,18 @@ export interface Tracing {
   lightmapLayout: LightmapLayout;
 }
 
-/** @param which 'plain' takes the reference even where WebAssembly is there */
-export function prepareTracing(set: SetDocument, which: 'best' | 'plain' = 'best'): Tracing {
+/**
+ * @param which 'plain' takes the reference even where WebAssembly is there
+ * @param like of a set of which only places differ, as in a drag: its bounding tree is made to fit, which is quicker. Rays meet the
+ * same; where two things are met at the very same distance it may be the other one.
+ */
+export function prepareTracing(
+  set: SetDocument,
+  which: 'best' | 'plain' = 'best',
+  like: SceneTables | null = null,
+): Tracing {
   const scene = buildScene(set);
-  const tables = packScene(scene);
+  const tables = packScene(scene, like);
   const models = new SurfaceModels(tables);
   const lightmapLayout = layOutLightmaps(scene, tables, models);
   packLightmaps(tables, lightmapLayout);

@@ -1,3 +1,4 @@
+import { BALL, CONE, FLAT, TRIANGLE } from '../engine/layouts.js';
 import { WALLS } from '../engine/room.js';
 import { type PrimitiveTable, primitiveBounds } from '../geometry/primitives.js';
 
@@ -35,7 +36,14 @@ const KINDS = 4;
 /** Builds the tree of all but the room by the surface-area heuristic over binned centroids. Source: Wald 2007. */
 export function buildBoundingTree(table: PrimitiveTable): BoundingTree {
   const boxes = new Float64Array(table.count * 6);
-  for (let i = 0; i < table.count; i++) primitiveBounds(table, i, boxes.subarray(i * 6, i * 6 + 6));
+  const centroids = [0, 1, 2].map(() => new Float64Array(table.count));
+  for (let i = 0; i < table.count; i++) {
+    primitiveBounds(table, i, boxes, 6 * i);
+    for (let axis = 0; axis < 3; axis++) {
+      const [low, high] = [boxes[6 * i + axis] as number, boxes[6 * i + axis + 3] as number];
+      (centroids[axis] as Float64Array)[i] = (low + high) / 2;
+    }
+  }
   const order = Int32Array.from({ length: table.count }, (_, i) => i).filter((i) => !isWall(table, i));
   const n = order.length;
   // The root of less than two primitives has empty children.
@@ -61,8 +69,8 @@ export function buildBoundingTree(table: PrimitiveTable): BoundingTree {
     const cut =
       to === from || (!isRoot && fitsOnePack(table.kind, order, from, to))
         ? null
-        : bestCut({ boxes, kinds: table.kind, order, from, to });
-    let middle = cut ? partition(boxes, order, from, to, cut) : from;
+        : bestCut({ boxes, centroids, kinds: table.kind, order, from, to });
+    let middle = cut ? partition(centroids, order, from, to, cut) : from;
     if (middle <= from || middle >= to) {
       if (!isRoot && to - from <= MOST_IN_LEAF) return makeLeaf(from, to);
       middle = (from + to + 1) >> 1;
@@ -84,6 +92,51 @@ export function buildBoundingTree(table: PrimitiveTable): BoundingTree {
   };
 }
 
+/** Boxes of a tree may grow by so much, by their areas, before it is built anew: as much longer a ray takes. */
+const MOST_GROWN = 1.25;
+
+/**
+ * The tree of a table of which only places have changed since another's was built, as in a drag: the same nodes with new boxes.
+ * Of the same table it is the same to the last bit.
+ * @param built the other's tree, and the kinds of what is in it
+ * @returns null where the tables differ in more than places, or so much has moved that rays are better off with a new tree
+ */
+export function refittedTree(
+  built: Omit<BoundingTree, 'bounds'> & { kind: ArrayLike<number>; room: number },
+  table: PrimitiveTable,
+): BoundingTree | null {
+  const { children, leaves, order, kind, room } = built;
+  if (kind.length !== table.count || room !== table.room) return null;
+  for (let i = 0; i < table.count; i++) if (kind[i] !== table.kind[i]) return null;
+  const bounds = new Float64Array(table.count * 6);
+  for (let i = 0; i < table.count; i++) primitiveBounds(table, i, bounds, 6 * i);
+  const boxes = new Float64Array(built.boxes.length);
+  // A child stands after its parent.
+  for (let at = boxes.length - 6; at >= 0; at -= 6) {
+    const child = children[at / 6] as number;
+    if (child >= 0) {
+      empty(boxes, at);
+      for (const own of [12 * child, 12 * child + 6]) if (!isEmpty(boxes, own)) growBy(boxes, at, boxes, own);
+      continue;
+    }
+    const first = leaves[2 * (-1 - child)] as number;
+    const count = leaves[2 * (-1 - child) + 1] as number;
+    boxes.set(padded(enclose(bounds, order, first, first + count)), at);
+  }
+  if (wholeArea(boxes) > MOST_GROWN * wholeArea(built.boxes)) return null;
+  return { boxes, children, leaves, order, bounds };
+}
+
+const isEmpty = (boxes: Float64Array, at: number): boolean =>
+  !((boxes[at] as number) <= (boxes[at + 3] as number));
+
+/** Of all boxes of a tree. */
+function wholeArea(boxes: Float64Array): number {
+  let sum = 0;
+  for (let at = 0; at < boxes.length; at += 6) sum += area(boxes.subarray(at, at + 6));
+  return sum;
+}
+
 const isWall = ({ room }: PrimitiveTable, i: number) => room >= 0 && i >= room && i < room + WALLS;
 
 interface Cut {
@@ -91,11 +144,9 @@ interface Cut {
   at: number;
 }
 
-const centroid = (boxes: Float64Array, primitive: number, axis: number): number =>
-  ((boxes[primitive * 6 + axis] as number) + (boxes[primitive * 6 + axis + 3] as number)) / 2;
-
 function enclose(boxes: Float64Array, order: Int32Array, from: number, to: number): Float64Array {
-  const box = Float64Array.from(EMPTY);
+  const box = new Float64Array(6);
+  empty(box, 0);
   for (let i = from; i < to; i++) growBy(box, 0, boxes, 6 * (order[i] as number));
   return box;
 }
@@ -109,7 +160,7 @@ function area(box: Float64Array): number {
 
 /** An empty box stays empty: no ray enters [1, 1, 1] to [-1, -1, -1]. */
 function padded(box: Float64Array): Float64Array {
-  if (!((box[0] as number) <= (box[3] as number))) return Float64Array.of(1, 1, 1, -1, -1, -1);
+  if (isEmpty(box, 0)) return Float64Array.of(1, 1, 1, -1, -1, -1);
   return box.map((value, i) => {
     const pad = 1e-7 + 1e-9 * Math.abs(value);
     return i < 3 ? value - pad : value + pad;
@@ -123,26 +174,27 @@ function fitsOnePack(kinds: ArrayLike<number>, order: Int32Array, from: number, 
   return true;
 }
 
-/** Cost of testing primitives, by how many there are of each kind. */
-function testCost(counts: Float64Array, from: number): number {
-  let cost = 0;
-  for (let kind = 0; kind < KINDS; kind++) {
-    const count = counts[from + kind] as number;
-    cost += (PACK_COST[kind] as number) * Math.ceil(count / PACK_SIZE) + (EXACT_COST[kind] as number) * count;
-  }
-  return cost;
-}
+/** Cost of testing primitives of one kind. */
+const kindCost = (kind: number, count: number): number =>
+  (PACK_COST[kind] as number) * Math.ceil(count / PACK_SIZE) + (EXACT_COST[kind] as number) * count;
 
-// Boxes and counts by kind of the bins; the same of what lies on one side of a cut; cost of the right side by cut.
+// Boxes and counts by kind of the bins; the same of what lies on one side of a cut, and what testing it costs by kind; cost of
+// the right side by cut.
 const binBoxes = new Float64Array(BINS * 6);
 const binCounts = new Float64Array(BINS * KINDS);
 const side = new Float64Array(6);
 const sideCounts = new Float64Array(KINDS);
-const rightCosts = new Float64Array(BINS);
+const sideCosts = new Float64Array(KINDS);
+const rightCosts = new Float64Array(Math.max(BINS, MOST_SORTED));
+// Places that are sorted, and room for merging them.
+const sorted = new Int32Array(MOST_SORTED);
+const merged = new Int32Array(MOST_SORTED);
 
 /** Primitives that are to be parted: their places in `order`. */
 interface Stretch {
   boxes: Float64Array;
+  /** Of each primitive, by axis. */
+  centroids: readonly Float64Array[];
   kinds: ArrayLike<number>;
   order: Int32Array;
   from: number;
@@ -153,9 +205,9 @@ interface Stretch {
 function bestCut(stretch: Stretch): Cut | null {
   const { boxes, kinds, order, from, to } = stretch;
   const wholeArea = area(enclose(boxes, order, from, to));
-  sideCounts.fill(0);
-  for (let i = from; i < to; i++) countOne(sideCounts, kinds[order[i] as number] as number);
-  const leafCost = testCost(sideCounts, 0);
+  startSide();
+  for (let i = from; i < to; i++) takeKind(kinds[order[i] as number] as number, 1);
+  const leafCost = sideCost();
   return to - from <= MOST_SORTED
     ? bestOfAllCuts(stretch, wholeArea, leafCost)
     : bestOfBins(stretch, wholeArea, leafCost);
@@ -163,28 +215,29 @@ function bestCut(stretch: Stretch): Cut | null {
 
 /** Of the cuts between any two neighbours along an axis. */
 function bestOfAllCuts(
-  { boxes, kinds, order, from, to }: Stretch,
+  { boxes, centroids, kinds, order, from, to }: Stretch,
   wholeArea: number,
   leafCost: number,
 ): Cut | null {
   const n = to - from;
-  const costs = new Float64Array(n);
   let best: Cut | null = null;
   let least = leafCost;
   for (let axis = 0; axis < 3; axis++) {
-    const sorted = order.slice(from, to).sort((a, b) => centroid(boxes, a, axis) - centroid(boxes, b, axis));
+    const along = centroids[axis] as Float64Array;
+    for (let i = 0; i < n; i++) sorted[i] = order[from + i] as number;
+    sortBy(along, n);
     startSide();
     for (let i = n - 1; i > 0; i--) {
       takeOne(boxes, kinds, sorted[i] as number);
-      costs[i] = testCost(sideCounts, 0) * area(side);
+      rightCosts[i] = sideCost() * area(side);
     }
     startSide();
     for (let i = 1; i < n; i++) {
       takeOne(boxes, kinds, sorted[i - 1] as number);
-      const before = centroid(boxes, sorted[i - 1] as number, axis);
-      const after = centroid(boxes, sorted[i] as number, axis);
+      const before = along[sorted[i - 1] as number] as number;
+      const after = along[sorted[i] as number] as number;
       if (!(after > before)) continue;
-      const cost = NODE_COST + (testCost(sideCounts, 0) * area(side) + (costs[i] as number)) / wholeArea;
+      const cost = NODE_COST + (sideCost() * area(side) + (rightCosts[i] as number)) / wholeArea;
       if (cost < least) {
         least = cost;
         best = { axis, at: after };
@@ -194,14 +247,51 @@ function bestOfAllCuts(
   return best;
 }
 
+/** Runs of so many are sorted by putting each in its place, then merged. */
+const SHORT_RUN = 8;
+
+/** Sorts the first of `sorted` by a key, equal ones left in their order: many times faster than a sort that calls back. */
+function sortBy(keys: Float64Array, n: number): void {
+  for (let start = 0; start < n; start += SHORT_RUN) {
+    const end = Math.min(n, start + SHORT_RUN);
+    for (let i = start + 1; i < end; i++) {
+      const one = sorted[i] as number;
+      const key = keys[one] as number;
+      let to = i;
+      for (; to > start && (keys[sorted[to - 1] as number] as number) > key; to--)
+        sorted[to] = sorted[to - 1] as number;
+      sorted[to] = one;
+    }
+  }
+  for (let width = SHORT_RUN; width < n; width *= 2) {
+    for (let start = 0; start + width < n; start += 2 * width) {
+      mergeRuns(keys, start, start + width, Math.min(n, start + 2 * width));
+    }
+  }
+}
+
+/** Merges two neighbouring runs of `sorted`. */
+function mergeRuns(keys: Float64Array, start: number, middle: number, end: number): void {
+  for (let i = start; i < middle; i++) merged[i] = sorted[i] as number;
+  let [left, right, to] = [start, middle, start];
+  while (left < middle && right < end) {
+    const [a, b] = [merged[left] as number, sorted[right] as number];
+    const takesRight = (keys[b] as number) < (keys[a] as number);
+    sorted[to++] = takesRight ? b : a;
+    if (takesRight) right++;
+    else left++;
+  }
+  while (left < middle) sorted[to++] = merged[left++] as number;
+}
+
 function takeOne(boxes: Float64Array, kinds: ArrayLike<number>, primitive: number): void {
   growBy(side, 0, boxes, 6 * primitive);
-  countOne(sideCounts, kinds[primitive] as number);
+  takeKind(kinds[primitive] as number, 1);
 }
 
 /** Of the cuts between bins of centroids. */
 function bestOfBins(
-  { boxes, kinds, order, from, to }: Stretch,
+  { boxes, centroids, kinds, order, from, to }: Stretch,
   wholeArea: number,
   leafCost: number,
 ): Cut | null {
@@ -210,34 +300,36 @@ function bestOfBins(
   let best: Cut | null = null;
   let least = leafCost;
   for (let axis = 0; axis < 3; axis++) {
+    const along = centroids[axis] as Float64Array;
     let low = Infinity;
     let high = -Infinity;
     for (let i = from; i < to; i++) {
-      const c = centroid(boxes, order[i] as number, axis);
+      const c = along[order[i] as number] as number;
       low = Math.min(low, c);
       high = Math.max(high, c);
     }
     if (!(high - low > 1e-9)) continue;
-    for (let bin = 0; bin < bins; bin++) binBoxes.set(EMPTY, 6 * bin);
+    for (let bin = 0; bin < bins; bin++) empty(binBoxes, 6 * bin);
     binCounts.fill(0);
     for (let i = from; i < to; i++) {
       const primitive = order[i] as number;
-      const share = (centroid(boxes, primitive, axis) - low) / (high - low);
+      const share = ((along[primitive] as number) - low) / (high - low);
       const bin = Math.min(bins - 1, Math.floor(share * bins));
       growBy(binBoxes, 6 * bin, boxes, 6 * primitive);
-      countOne(binCounts, KINDS * bin + (kinds[primitive] as number));
+      const at = KINDS * bin + (kinds[primitive] as number);
+      binCounts[at] = (binCounts[at] as number) + 1;
     }
     // What lies right of each cut, from the last bin backwards; then what lies left of it, forwards.
     startSide();
     for (let bin = bins - 1; bin > 0; bin--) {
       takeBin(bin);
-      rightCosts[bin] = testCost(sideCounts, 0) * area(side);
+      rightCosts[bin] = sideCost() * area(side);
     }
     startSide();
     for (let cut = 1; cut < bins; cut++) {
       takeBin(cut - 1);
       // The first and last bin are never empty, so neither is a side.
-      const tests = testCost(sideCounts, 0) * area(side) + (rightCosts[cut] as number);
+      const tests = sideCost() * area(side) + (rightCosts[cut] as number);
       const cost = NODE_COST + tests / wholeArea;
       if (cost < least) {
         least = cost;
@@ -249,22 +341,35 @@ function bestOfBins(
 }
 
 function startSide(): void {
-  side.set(EMPTY);
-  sideCounts.fill(0);
+  empty(side, 0);
+  for (let kind = 0; kind < KINDS; kind++) sideCounts[kind] = sideCosts[kind] = 0;
 }
+
+/** Takes so many of a kind to the side. */
+function takeKind(kind: number, more: number): void {
+  const count = (sideCounts[kind] as number) + more;
+  sideCounts[kind] = count;
+  sideCosts[kind] = kindCost(kind, count);
+}
+
+/** Cost of testing all that lies on the side. */
+const sideCost = (): number =>
+  (sideCosts[FLAT] as number) +
+  (sideCosts[CONE] as number) +
+  (sideCosts[BALL] as number) +
+  (sideCosts[TRIANGLE] as number);
 
 function takeBin(bin: number): void {
   growBy(side, 0, binBoxes, 6 * bin);
-  for (let kind = 0; kind < KINDS; kind++) {
-    sideCounts[kind] = (sideCounts[kind] as number) + (binCounts[KINDS * bin + kind] as number);
+  for (let kind = 0; kind < KINDS; kind++) takeKind(kind, binCounts[KINDS * bin + kind] as number);
+}
+
+function empty(box: Float64Array, at: number): void {
+  for (let a = 0; a < 3; a++) {
+    box[at + a] = Infinity;
+    box[at + a + 3] = -Infinity;
   }
 }
-
-function countOne(counts: Float64Array, at: number): void {
-  counts[at] = (counts[at] as number) + 1;
-}
-
-const EMPTY = [Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity];
 
 function growBy(box: Float64Array, at: number, other: Float64Array, from: number): void {
   for (let a = 0; a < 3; a++) {
@@ -273,12 +378,19 @@ function growBy(box: Float64Array, at: number, other: Float64Array, from: number
   }
 }
 
-function partition(boxes: Float64Array, order: Int32Array, from: number, to: number, cut: Cut): number {
+function partition(
+  centroids: readonly Float64Array[],
+  order: Int32Array,
+  from: number,
+  to: number,
+  { axis, at }: Cut,
+): number {
+  const along = centroids[axis] as Float64Array;
   let left = from;
   let right = to - 1;
   while (left <= right) {
     const primitive = order[left] as number;
-    if (centroid(boxes, primitive, cut.axis) < cut.at) left++;
+    if ((along[primitive] as number) < at) left++;
     else {
       order[left] = order[right] as number;
       order[right--] = primitive;

@@ -60,7 +60,7 @@ import type { Scene } from '../geometry/scene.js';
 import { letsThroughStraight, type Medium, type SoftEdge, type Surface } from '../geometry/surface.js';
 import { diffuseFresnelOutside } from '../optics/fresnel.js';
 import { joined32, joined64, packEmitters } from '../photometry/packEmitters.js';
-import { buildBoundingTree } from './boundingTree.js';
+import { buildBoundingTree, refittedTree } from './boundingTree.js';
 
 const EDGES: Record<SoftEdge['side'], number> = {
   left: LEFT_EDGE,
@@ -76,10 +76,10 @@ const RELIEFS: Record<Relief['kind'], number> = {
   crumple: CRUMPLE,
 };
 
-/** A scene as the numbers that the engine reads. */
-export function packScene(scene: Scene): SceneTables {
+/** A scene as the numbers that the engine reads. @param like see `prepareTracing` */
+export function packScene(scene: Scene, like: SceneTables | null = null): SceneTables {
   const tables = new SceneTables();
-  packPrimitives(tables, scene.table);
+  packPrimitives(tables, scene.table, like);
   packSurfaces(tables, scene.surfaces);
   packEmitters(tables, scene.emitters);
   packMedia(tables, scene.media);
@@ -91,8 +91,13 @@ export function packScene(scene: Scene): SceneTables {
 }
 
 /** The geometry alone, with its bounding tree. */
-export function packPrimitives(tables: SceneTables, table: PrimitiveTable): void {
-  const { boxes, children, leaves, order, bounds } = buildBoundingTree(table);
+export function packPrimitives(
+  tables: SceneTables,
+  table: PrimitiveTable,
+  like: SceneTables | null = null,
+): void {
+  const tree = (like && refittedTree(like, table)) ?? buildBoundingTree(table);
+  const { boxes, children, leaves, order, bounds } = tree;
   tables.count = table.count;
   tables.room = table.room;
   tables.kind = Int32Array.from(table.kind);

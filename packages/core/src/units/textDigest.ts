@@ -1,6 +1,7 @@
+import { LRUCache } from 'lru-cache';
+
 /** Digests of the last few texts. */
-const known = new Map<string, string>();
-const MOST = 24;
+const known = new LRUCache<string, string>({ max: 24 });
 
 /**
  * A short name for a long text, the same wherever it is made: its length and two 32-bit FNV-1a sums. For telling sets apart,
@@ -8,11 +9,7 @@ const MOST = 24;
  */
 export function textDigest(text: string): string {
   const digest = known.get(text) ?? digestOf(text);
-  if (!known.has(text)) {
-    known.set(text, digest);
-    const [oldest] = known.keys();
-    if (known.size > MOST && oldest !== undefined) known.delete(oldest);
-  }
+  known.set(text, digest);
   return digest;
 }
 

@@ -1,4 +1,5 @@
 import type { TextTone } from '@fendrix/contract';
+import { LRUCache } from 'lru-cache';
 import { Coverage } from './coverage.js';
 import { alongOutline, type Face, PER_EM } from './face.js';
 import { faceOf } from './faces.js';
@@ -19,8 +20,7 @@ export interface Lettering {
 }
 
 /** Letterings drawn before: the same label is asked for at every change of the set. */
-const drawn = new Map<string, Lettering>();
-const MOST_KEPT = 32;
+const drawn = new LRUCache<string, Lettering>({ max: 32 });
 
 /** Lines of words, centred and as large as fits on a patch, head lines larger by their factor; letters that a typeface lacks are left blank. */
 export function drawLettering(words: Words): Lettering {
@@ -28,7 +28,6 @@ export function drawLettering(words: Words): Lettering {
   const known = drawn.get(key);
   if (known) return known;
   const made = draw(words);
-  if (drawn.size >= MOST_KEPT) drawn.clear();
   drawn.set(key, made);
   return made;
 }

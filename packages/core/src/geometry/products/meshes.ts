@@ -1,4 +1,5 @@
 import type { ProductOf } from '@fendrix/contract';
+import { LRUCache } from 'lru-cache';
 import { bytesOfBase64 } from '../../units/base64.js';
 import type { Pose } from '../../units/frame.js';
 import { createRandom } from '../../units/random.js';
@@ -20,12 +21,22 @@ export function addMesh(parts: SceneParts, product: ProductOf<'mesh'>, pose: Pos
   parts.list.triangles(meshOf(product), pose, [...named, theRest(parts.sides(thing, product.material))]);
 }
 
-/** A square of cloth whose folds run across it at a slant, as triangles with smooth normals. */
+/** Cloths as they were last asked for. */
+const lastCloths = new LRUCache<string, TriangleMesh>({ max: 8 });
+
 export function addCloth(parts: SceneParts, product: ProductOf<'cloth'>, pose: Pose, thing: number): void {
-  const { widthM, depthM, folds, foldHeightM } = product;
+  const { widthM, depthM, folds, foldHeightM, seed } = product;
+  const key = JSON.stringify([widthM, depthM, folds, foldHeightM, seed]);
+  const cloth = lastCloths.get(key) ?? clothMesh(product);
+  lastCloths.set(key, cloth);
+  parts.list.triangles(cloth, pose, [theRest(parts.sides(thing, product.material))]);
+}
+
+/** A square whose folds run across it at a slant, with smooth normals. */
+function clothMesh({ widthM, depthM, folds, foldHeightM, seed }: ProductOf<'cloth'>): TriangleMesh {
   const n = CLOTH_CELLS + 1;
   const points = new Float32Array(n * n * 3);
-  const random = createRandom(product.seed);
+  const random = createRandom(seed);
   const waves = Array.from({ length: 4 }, (_, i) => ({
     angle: Math.PI * random(),
     rate: folds * (0.4 + 0.4 * i) * (0.7 + 0.6 * random()),
@@ -56,13 +67,13 @@ export function addCloth(parts: SceneParts, product: ProductOf<'cloth'>, pose: P
       at += 6;
     }
   }
-  parts.list.triangles(smoothed(points, corners, 60), pose, [theRest(parts.sides(thing, product.material))]);
+  return smoothed(points, corners, 60);
 }
 
 /** Meshes as they were last asked for: in a drag the body moves, and its triangles stay. */
-const lastMeshes = new Map<string, { positions: string; smoothDeg: number; mesh: TriangleMesh }>();
-/** Meshes that are kept at once. */
-const MOST_MESHES = 4;
+const lastMeshes = new LRUCache<string, { positions: string; smoothDeg: number; mesh: TriangleMesh }>({
+  max: 4,
+});
 
 /** The triangles of an imported body. */
 export function meshOf({ positionsBase64, trianglesBase64, smoothDeg }: ProductOf<'mesh'>): TriangleMesh {
@@ -70,10 +81,7 @@ export function meshOf({ positionsBase64, trianglesBase64, smoothDeg }: ProductO
   if (known?.positions === positionsBase64 && known.smoothDeg === smoothDeg) return known.mesh;
   const points = floatsOf(bytesOfBase64(positionsBase64));
   const mesh = smoothed(points, wholesOf(bytesOfBase64(trianglesBase64)), smoothDeg);
-  lastMeshes.delete(trianglesBase64);
   lastMeshes.set(trianglesBase64, { positions: positionsBase64, smoothDeg, mesh });
-  const [oldest] = lastMeshes.keys();
-  if (lastMeshes.size > MOST_MESHES && oldest !== undefined) lastMeshes.delete(oldest);
   return mesh;
 }
 

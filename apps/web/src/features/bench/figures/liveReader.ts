@@ -119,7 +119,7 @@ export class LiveReader {
   }
 
   private run({ atRest }: Detail, signal: AbortSignal | undefined) {
-    return { priority: this.priority, atRest, ...(signal ? { signal } : {}) };
+    return { priority: this.priority, atRest, moving: !atRest, ...(signal ? { signal } : {}) };
   }
 }
 

@@ -101,7 +101,7 @@ export class PictureMaker {
       window: part,
       samples,
       seed: 1,
-      ...(passing ? { firstPass: fewest, fineBorders: false } : {}),
+      ...(passing ? { firstPass: fewest, fineBorders: false, moving: true } : {}),
       ...(ambient && !signal ? { tileSize: this.followingTile(part.width, part.height) } : {}),
       ...(signal ? { signal } : {}),
       ...(priority === undefined ? {} : { priority }),

@@ -1,6 +1,7 @@
 import type { Product, ProductOf } from '@fendrix/contract';
 import { simplifiedMesh, trianglesIn } from '@fendrix/files';
 import type { KeyedSet } from '@fendrix/workers';
+import { LRUCache } from 'lru-cache';
 
 /** A mesh of more triangles is simplified while things move: to prepare it anew takes longer than a following picture may. */
 const MOST_FOLLOWED = 20_000;
@@ -11,7 +12,7 @@ const MOST_KEPT = 6;
 
 /** Simplified bodies that take the place of large meshes in the pictures that follow a drag. */
 export class StandIns {
-  private readonly known = new Map<string, { of: string; few: ProductOf<'mesh'> }>();
+  private readonly known = new LRUCache<string, { of: string; few: ProductOf<'mesh'> }>({ max: MOST_KEPT });
 
   /** Whether there is a mesh that needs one. */
   wanted({ set }: KeyedSet): boolean {
@@ -31,10 +32,7 @@ export class StandIns {
     const before = this.known.get(trianglesBase64);
     const of = `${product.parts.map(({ triangles }) => triangles)} ${positionsBase64}`;
     const few = before?.of === of ? before.few : await simplifiedMesh(product, STAND_IN);
-    this.known.delete(trianglesBase64);
     this.known.set(trianglesBase64, { of, few });
-    const [oldest] = this.known.keys();
-    if (this.known.size > MOST_KEPT && oldest !== undefined) this.known.delete(oldest);
     return {
       ...product,
       positionsBase64: few.positionsBase64,
