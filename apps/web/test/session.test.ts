@@ -111,9 +111,11 @@ function open({ refuses = '', spare = 0, spread = 0, slow = '' } = {}) {
   const developer: Developer = {
     postMessage: (message: ToDeveloper) => {
       told.push(message);
-      const { type } = message;
-      if (type === 'show' && message.last)
-        setTimeout(() => developed({ data: { picture: message.picture } } as MessageEvent<FromDeveloper>), 1);
+      if (message.type !== 'show' || !message.last) return;
+      const { picture } = message;
+      const begun = told.find((one) => one.type === 'begin' && one.picture === picture);
+      const { width } = begun as ToDeveloper & { type: 'begin' };
+      setTimeout(() => developed({ data: { picture, width } } as MessageEvent<FromDeveloper>), 1);
     },
     terminate: () => undefined,
     addEventListener: (_, listener) => {
@@ -311,6 +313,23 @@ describe('picture session', () => {
       expect(tiles.length).toBeGreaterThan(0);
       expect(tiles.every((job) => (job.wholePaths ?? false) === wholePaths && !job.channels)).toBe(true);
     }
+  });
+
+  test('tells when the picture at full size is there, and that one that follows is none', async () => {
+    vi.useFakeTimers();
+    const { session, statuses } = open();
+    const full = () =>
+      statuses
+        .flatMap((status) => ('full' in status ? [status.full] : []))
+        .filter((now, i, all) => now !== all[i - 1]);
+    session.update(set);
+    await pass(60_000);
+    expect(full()).toEqual([false, true]);
+    session.update(moved(-0.5));
+    await pass(1);
+    expect(full()).toEqual([false, true, false]);
+    await pass(60_000);
+    expect(full()).toEqual([false, true, false, true]);
   });
 
   test('a large mesh is followed by a stand-in; when things rest the set itself is traced, and only that is read', async () => {

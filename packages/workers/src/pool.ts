@@ -77,6 +77,8 @@ export class WorkerPool {
   private crashes = 0;
   /** Light that was baked last, and of which scene. */
   private baked: { scene: string; light: BakedLight } | null = null;
+  /** Whether no task may be begun for now. */
+  private held = false;
   /** Why no task can run any more: closed, or workers that cannot be started. */
   private ended: Error | null = null;
 
@@ -137,6 +139,12 @@ export class WorkerPool {
     this.baked = { scene: sceneKeyOf(set), light };
   }
 
+  /** Starts nothing while it is held; what has been begun is finished. */
+  hold(held: boolean): void {
+    this.held = held;
+    this.dispatch();
+  }
+
   /** Ends the workers; what still waits is rejected. */
   close(): void {
     this.end(new Error('the workers have been closed'));
@@ -168,6 +176,7 @@ export class WorkerPool {
   }
 
   private dispatch(): void {
+    if (this.held) return;
     for (const [place, slot] of this.slots.entries()) {
       if (slot.busy) continue;
       const next = place < this.size ? 0 : this.queue.findIndex(({ atRest }) => atRest);

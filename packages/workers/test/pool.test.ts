@@ -209,6 +209,25 @@ describe('worker pool', () => {
     expect(rested.half).toEqual(one.half);
   });
 
+  test('a pool that is held begins nothing until it is let go; what is given up meanwhile is settled', async () => {
+    const pool = open(new WorkerPool(() => testPort(), 1));
+    pool.hold(true);
+    const controller = new AbortController();
+    const [kept, left] = [undefined, controller.signal].map((signal) =>
+      pool.run(keyed, { kind: 'bands' }, signal ? { signal } : {}),
+    );
+    let settled = false;
+    kept?.finally(() => {
+      settled = true;
+    });
+    controller.abort(new Error('given up'));
+    await expect(left).rejects.toThrow('given up');
+    await new Promise((resolve) => setTimeout(resolve, 200));
+    expect(settled).toBe(false);
+    pool.hold(false);
+    await expect(kept).resolves.toHaveLength(1);
+  });
+
   test('closing settles what waits', async () => {
     const pool = open(new WorkerPool(() => testPort({ mute: true }), 1));
     const calls = [pool.run(keyed, { kind: 'bands' }), pool.run(keyed, { kind: 'bands' })];

@@ -17,11 +17,21 @@ import { createBrowserPool } from '@fendrix/workers/browser';
 import type { DevelopedSmall, ToSmallDeveloper } from './smallDeveloper';
 
 let pool: WorkerPool | null = null;
+let held = false;
 
 /** Workers for small pictures, and for judging what is not on the bench; started when the first is asked for. */
 export function smallPool(): WorkerPool {
-  pool ??= createBrowserPool();
+  if (!pool) {
+    pool = createBrowserPool();
+    pool.hold(held);
+  }
   return pool;
+}
+
+/** Lets small pictures wait while a large one is on its way: they would take half of the cores from it. */
+export function holdSmallPictures(hold: boolean): void {
+  held = hold;
+  pool?.hold(hold);
 }
 
 /** Side of a tile, px; time between two shown states, ms. */

@@ -16,7 +16,7 @@ import type { Shown } from '../figures/shown';
 import type { PictureStatus } from '../state/benchSlice';
 import { BesideFigures } from './besideFigures';
 import type { FromDeveloper, ToDeveloper, ToneOverlay } from './developProtocol';
-import { type FrameWindow, WHOLE_FRAME } from './frameWindow';
+import { type FrameWindow, pictureOf, WHOLE_FRAME } from './frameWindow';
 import type { PictureFormat } from './pictureFile';
 import { PictureMaker } from './pictureMaker';
 import { PlateTracer } from './plateTracer';
@@ -107,7 +107,9 @@ export class PictureSession {
       this.pictures++;
       this.wholeLight.onDeveloped(data.picture);
       this.events.picture(data);
-      this.events.status({ samples: data.samples, shown: this.pictures, rays: this.pool.rays });
+      const { part } = pictureOf(this.window, this.fullWidth, this.aspect);
+      const full = !this.following && data.width === part.width;
+      this.events.status({ samples: data.samples, shown: this.pictures, full, rays: this.pool.rays });
     });
   }
 
@@ -224,7 +226,7 @@ export class PictureSession {
   private async followOnce(keyed: KeyedSet): Promise<void> {
     const start = performance.now();
     const simplified = this.standIns.wanted(keyed);
-    this.events.status({ phase: 'following', progress: 0, simplified });
+    this.events.status({ phase: 'following', progress: 0, simplified, full: false });
     const picture = this.quickPicture(simplified ? await this.standIns.of(keyed) : keyed);
     if (simplified) {
       await picture;

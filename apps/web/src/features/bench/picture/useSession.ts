@@ -2,6 +2,7 @@ import type { MirrorBand } from '@fendrix/core';
 import { useSnackbar } from 'notistack';
 import { createContext, useContext, useEffect, useState } from 'react';
 import { useDispatch, useStore } from 'react-redux';
+import { holdSmallPictures } from '../../../shared/render/smallRender';
 import { FigureStore } from '../figures/figureStore';
 import type { FigureValues } from '../figures/liveFigures';
 import { selectPlatesShown, selectShown } from '../figures/selectShown';
@@ -34,14 +35,17 @@ export function useOwnSession(): { session: RemoteSession | null; figures: Figur
       },
       status: (changes) => {
         if (changes.phase === 'following') figures.unsettle();
+        if (changes.full !== undefined) holdSmallPictures(!changes.full);
         dispatch(benchActions.pictureChanged(changes));
       },
-      failure: (reason) =>
+      failure(reason) {
+        holdSmallPictures(false);
         enqueueSnackbar(`There is no picture: ${reason}.`, {
           variant: 'error',
           preventDuplicate: true,
           key: reason,
-        }),
+        });
+      },
       crash: (reason) =>
         enqueueSnackbar(`A picture worker stopped (${reason}). It is started again.`, { variant: 'warning' }),
     });
@@ -72,6 +76,7 @@ export function useOwnSession(): { session: RemoteSession | null; figures: Figur
     return () => {
       for (const one of leave) one();
       own.close();
+      holdSmallPictures(false);
     };
   }, [store, dispatch, enqueueSnackbar, figures]);
 

@@ -38,6 +38,8 @@ export interface PictureStatus {
   progress: number;
   /** Whether large meshes are shown simplified: from when things move until the whole ones are there. */
   simplified: boolean;
+  /** Whether the picture on show has its full size: it follows nothing, and is no first one. */
+  full: boolean;
   /** Rays traced since the page was opened. */
   rays: number;
   /** Pictures shown, and pictures that were traced for it: the rest were developed from films kept. */
@@ -162,7 +164,16 @@ const initialState: BenchState = {
   field: null,
   marking: false,
   pinning: false,
-  picture: { phase: 'waiting', samples: 0, progress: 0, simplified: false, rays: 0, shown: 0, traced: 0 },
+  picture: {
+    phase: 'waiting',
+    samples: 0,
+    progress: 0,
+    simplified: false,
+    full: false,
+    rays: 0,
+    shown: 0,
+    traced: 0,
+  },
   pick: null,
   pickAt: null,
   pickStale: false,
