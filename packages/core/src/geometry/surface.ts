@@ -69,8 +69,12 @@ export interface Medium {
 /** Where two media overlap the one with the higher place in the list counts, so liquids come before glass. */
 export const MOST_MEDIA = 31;
 
-/** Surfaces as they were last asked for: in a drag none changes, and a printed one takes long. */
-const lastSurfaces = new LRUCache<string, Surface>({ max: 64 });
+/** Surfaces as they were last asked for: in a drag none changes, and a printed one takes long. Prints of 32 MB together at most. */
+const lastSurfaces = new LRUCache<string, Surface>({
+  max: 64,
+  maxSize: 8e6,
+  sizeCalculation: ({ tone }) => 1 + (tone?.raster.length ?? 0),
+});
 
 /** Gathers the surfaces and media of a set; equal ones are kept once. */
 export class SurfaceList {
