@@ -1,4 +1,5 @@
 import type { Gobo } from '@fendrix/contract';
+import { LRUCache } from 'lru-cache';
 import { radians } from '../units/angle.js';
 import { bytesOfBase64 } from '../units/base64.js';
 import { type Leaf, strewLeaves } from './leaves.js';
@@ -15,8 +16,7 @@ const SIZE = 512;
 const WITHIN_PIXEL = 2;
 
 /** Gobos drawn before: a projecting spot is made ready at every change of the set. */
-const drawn = new Map<string, GoboRaster>();
-const MOST_KEPT = 16;
+const drawn = new LRUCache<string, GoboRaster>({ max: 16 });
 
 /** Draws a gobo; own pictures are taken as they are. */
 export function drawGobo(gobo: Gobo): GoboRaster {
@@ -24,7 +24,6 @@ export function drawGobo(gobo: Gobo): GoboRaster {
   const known = drawn.get(key);
   if (known) return known;
   const made = draw(gobo);
-  if (drawn.size >= MOST_KEPT) drawn.clear();
   drawn.set(key, made);
   return made;
 }

@@ -1,4 +1,5 @@
 import type { Light, StandingLight } from '@fendrix/contract';
+import { LRUCache } from 'lru-cache';
 import { faceLuminance } from '../engine/faceLuminance.js';
 import {
   BEAM,
@@ -88,15 +89,13 @@ export function fluxOfUnit(light: StandingLight): number {
  * Figures of a light's form: the same wherever it stands and however it burns. Asked for at every frame of a drag,
  * integrated once.
  */
-const known = new Map<string, number>();
-const MOST_KNOWN = 500;
+const known = new LRUCache<string, number>({ max: 500 });
 
 function once(figure: string, light: StandingLight, integrate: () => number): number {
   const key = `${figure} ${JSON.stringify(light, formOnly)} ${facingOf(light)}`;
   const found = known.get(key);
   if (found !== undefined) return found;
   const value = integrate();
-  if (known.size >= MOST_KNOWN) known.clear();
   known.set(key, value);
   return value;
 }

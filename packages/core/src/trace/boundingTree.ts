@@ -1,6 +1,7 @@
 import { BALL, CONE, FLAT, TRIANGLE } from '../engine/layouts.js';
 import { WALLS } from '../engine/room.js';
 import { type PrimitiveTable, primitiveBounds } from '../geometry/primitives.js';
+import { sortByKey } from './sortByKey.js';
 
 /**
  * Binary bounding-volume hierarchy; node 0 is the root. Each inner node keeps the boxes of both its children,
@@ -35,15 +36,13 @@ const KINDS = 4;
 
 /** Builds the tree of all but the room by the surface-area heuristic over binned centroids. Source: Wald 2007. */
 export function buildBoundingTree(table: PrimitiveTable): BoundingTree {
-  const boxes = new Float64Array(table.count * 6);
-  const centroids = [0, 1, 2].map(() => new Float64Array(table.count));
-  for (let i = 0; i < table.count; i++) {
-    primitiveBounds(table, i, boxes, 6 * i);
-    for (let axis = 0; axis < 3; axis++) {
-      const [low, high] = [boxes[6 * i + axis] as number, boxes[6 * i + axis + 3] as number];
-      (centroids[axis] as Float64Array)[i] = (low + high) / 2;
-    }
-  }
+  const boxes = boundsOf(table);
+  const centroids = [0, 1, 2].map((axis) =>
+    Float64Array.from(
+      { length: table.count },
+      (_, i) => ((boxes[6 * i + axis] as number) + (boxes[6 * i + axis + 3] as number)) / 2,
+    ),
+  );
   const order = Int32Array.from({ length: table.count }, (_, i) => i).filter((i) => !isWall(table, i));
   const n = order.length;
   // The root of less than two primitives has empty children.
@@ -92,7 +91,7 @@ export function buildBoundingTree(table: PrimitiveTable): BoundingTree {
   };
 }
 
-/** Boxes of a tree may grow by so much, by their areas, before it is built anew: as much longer a ray takes. */
+/** So much may all boxes of a tree grow together, by area, before it is built anew: by the surface-area heuristic a ray then takes about as much longer. */
 const MOST_GROWN = 1.25;
 
 /**
@@ -108,8 +107,7 @@ export function refittedTree(
   const { children, leaves, order, kind, room } = built;
   if (kind.length !== table.count || room !== table.room) return null;
   for (let i = 0; i < table.count; i++) if (kind[i] !== table.kind[i]) return null;
-  const bounds = new Float64Array(table.count * 6);
-  for (let i = 0; i < table.count; i++) primitiveBounds(table, i, bounds, 6 * i);
+  const bounds = boundsOf(table);
   const boxes = new Float64Array(built.boxes.length);
   // A child stands after its parent.
   for (let at = boxes.length - 6; at >= 0; at -= 6) {
@@ -123,7 +121,7 @@ export function refittedTree(
     const count = leaves[2 * (-1 - child) + 1] as number;
     boxes.set(padded(enclose(bounds, order, first, first + count)), at);
   }
-  if (wholeArea(boxes) > MOST_GROWN * wholeArea(built.boxes)) return null;
+  if (areaOfAll(boxes) > MOST_GROWN * areaOfAll(built.boxes)) return null;
   return { boxes, children, leaves, order, bounds };
 }
 
@@ -131,10 +129,16 @@ const isEmpty = (boxes: Float64Array, at: number): boolean =>
   !((boxes[at] as number) <= (boxes[at + 3] as number));
 
 /** Of all boxes of a tree. */
-function wholeArea(boxes: Float64Array): number {
+function areaOfAll(boxes: Float64Array): number {
   let sum = 0;
   for (let at = 0; at < boxes.length; at += 6) sum += area(boxes.subarray(at, at + 6));
   return sum;
+}
+
+function boundsOf(table: PrimitiveTable): Float64Array {
+  const bounds = new Float64Array(table.count * 6);
+  for (let i = 0; i < table.count; i++) primitiveBounds(table, i, bounds, 6 * i);
+  return bounds;
 }
 
 const isWall = ({ room }: PrimitiveTable, i: number) => room >= 0 && i >= room && i < room + WALLS;
@@ -186,7 +190,7 @@ const side = new Float64Array(6);
 const sideCounts = new Float64Array(KINDS);
 const sideCosts = new Float64Array(KINDS);
 const rightCosts = new Float64Array(Math.max(BINS, MOST_SORTED));
-// Places that are sorted, and room for merging them.
+// Primitives that are sorted, and room for merging them.
 const sorted = new Int32Array(MOST_SORTED);
 const merged = new Int32Array(MOST_SORTED);
 
@@ -225,7 +229,7 @@ function bestOfAllCuts(
   for (let axis = 0; axis < 3; axis++) {
     const along = centroids[axis] as Float64Array;
     for (let i = 0; i < n; i++) sorted[i] = order[from + i] as number;
-    sortBy(along, n);
+    sortByKey(sorted, n, along, merged);
     startSide();
     for (let i = n - 1; i > 0; i--) {
       takeOne(boxes, kinds, sorted[i] as number);
@@ -245,43 +249,6 @@ function bestOfAllCuts(
     }
   }
   return best;
-}
-
-/** Runs of so many are sorted by putting each in its place, then merged. */
-const SHORT_RUN = 8;
-
-/** Sorts the first of `sorted` by a key, equal ones left in their order: many times faster than a sort that calls back. */
-function sortBy(keys: Float64Array, n: number): void {
-  for (let start = 0; start < n; start += SHORT_RUN) {
-    const end = Math.min(n, start + SHORT_RUN);
-    for (let i = start + 1; i < end; i++) {
-      const one = sorted[i] as number;
-      const key = keys[one] as number;
-      let to = i;
-      for (; to > start && (keys[sorted[to - 1] as number] as number) > key; to--)
-        sorted[to] = sorted[to - 1] as number;
-      sorted[to] = one;
-    }
-  }
-  for (let width = SHORT_RUN; width < n; width *= 2) {
-    for (let start = 0; start + width < n; start += 2 * width) {
-      mergeRuns(keys, start, start + width, Math.min(n, start + 2 * width));
-    }
-  }
-}
-
-/** Merges two neighbouring runs of `sorted`. */
-function mergeRuns(keys: Float64Array, start: number, middle: number, end: number): void {
-  for (let i = start; i < middle; i++) merged[i] = sorted[i] as number;
-  let [left, right, to] = [start, middle, start];
-  while (left < middle && right < end) {
-    const [a, b] = [merged[left] as number, sorted[right] as number];
-    const takesRight = (keys[b] as number) < (keys[a] as number);
-    sorted[to++] = takesRight ? b : a;
-    if (takesRight) right++;
-    else left++;
-  }
-  while (left < middle) sorted[to++] = merged[left++] as number;
 }
 
 function takeOne(boxes: Float64Array, kinds: ArrayLike<number>, primitive: number): void {

@@ -14,6 +14,7 @@ import {
 } from '@fendrix/core';
 import { featureParts, renderProgressively, type WorkerPool } from '@fendrix/workers';
 import { createBrowserPool } from '@fendrix/workers/browser';
+import { LRUCache } from 'lru-cache';
 import type { DevelopedSmall, ToSmallDeveloper } from './smallDeveloper';
 
 let pool: WorkerPool | null = null;
@@ -106,10 +107,7 @@ export async function renderSmall(set: SetDocument, options: SmallRenderOptions)
   }
   const last = await drawing.finish();
   if (signal.aborted) return;
-  if (options.kept) {
-    if (finished.size >= MOST_KEPT) finished.clear();
-    finished.set(name, last);
-  }
+  if (options.kept) finished.set(name, last);
 }
 
 type Shown = (picture: ImageData, linear: Float32Array) => void;
@@ -163,8 +161,8 @@ interface Finished {
   linear: Float32Array;
 }
 
-const MOST_KEPT = 120;
-const finished = new Map<string, Finished>();
+/** Finished pictures that are shown again and again. */
+const finished = new LRUCache<string, Finished>({ max: 120 });
 
 /** What a small picture is judged by: what is seen at each pixel, and how bright it is as recorded. */
 export async function lookAt(
