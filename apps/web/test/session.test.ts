@@ -318,18 +318,18 @@ describe('picture session', () => {
   test('tells when the picture at full size is there, and that one that follows is none', async () => {
     vi.useFakeTimers();
     const { session, statuses } = open();
-    const full = () =>
+    const awaited = () =>
       statuses
-        .flatMap((status) => ('full' in status ? [status.full] : []))
+        .flatMap((status) => ('awaited' in status ? [status.awaited] : []))
         .filter((now, i, all) => now !== all[i - 1]);
     session.update(set);
     await pass(60_000);
-    expect(full()).toEqual([false, true]);
+    expect(awaited()).toEqual([true, false]);
     session.update(moved(-0.5));
     await pass(1);
-    expect(full()).toEqual([false, true, false]);
+    expect(awaited()).toEqual([true, false, true]);
     await pass(60_000);
-    expect(full()).toEqual([false, true, false, true]);
+    expect(awaited()).toEqual([true, false, true, false]);
   });
 
   test('a large mesh is followed by a stand-in; when things rest the set itself is traced, and only that is read', async () => {

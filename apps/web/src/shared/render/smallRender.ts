@@ -31,6 +31,7 @@ export function smallPool(): WorkerPool {
 
 /** Lets small pictures wait while a large one is on its way: they would take half of the cores from it. */
 export function holdSmallPictures(hold: boolean): void {
+  if (hold === held) return;
   held = hold;
   pool?.hold(hold);
 }

@@ -108,8 +108,8 @@ export class PictureSession {
       this.wholeLight.onDeveloped(data.picture);
       this.events.picture(data);
       const { part } = pictureOf(this.window, this.fullWidth, this.aspect);
-      const full = !this.following && data.width === part.width;
-      this.events.status({ samples: data.samples, shown: this.pictures, full, rays: this.pool.rays });
+      const awaited = this.following || data.width !== part.width;
+      this.events.status({ samples: data.samples, shown: this.pictures, awaited, rays: this.pool.rays });
     });
   }
 
@@ -226,7 +226,7 @@ export class PictureSession {
   private async followOnce(keyed: KeyedSet): Promise<void> {
     const start = performance.now();
     const simplified = this.standIns.wanted(keyed);
-    this.events.status({ phase: 'following', progress: 0, simplified, full: false });
+    this.events.status({ phase: 'following', progress: 0, simplified, awaited: true });
     const picture = this.quickPicture(simplified ? await this.standIns.of(keyed) : keyed);
     if (simplified) {
       await picture;

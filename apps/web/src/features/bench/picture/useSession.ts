@@ -35,11 +35,10 @@ export function useOwnSession(): { session: RemoteSession | null; figures: Figur
       },
       status: (changes) => {
         if (changes.phase === 'following') figures.unsettle();
-        if (changes.full !== undefined) holdSmallPictures(!changes.full);
         dispatch(benchActions.pictureChanged(changes));
       },
       failure(reason) {
-        holdSmallPictures(false);
+        dispatch(benchActions.pictureChanged({ awaited: false }));
         enqueueSnackbar(`There is no picture: ${reason}.`, {
           variant: 'error',
           preventDuplicate: true,
@@ -61,6 +60,8 @@ export function useOwnSession(): { session: RemoteSession | null; figures: Figur
         own.update(set);
       }
       own.lookAt(state.bench.window);
+      // Those of a comparison are what is looked at.
+      holdSmallPictures(state.bench.picture.awaited && state.bench.compare === null);
       const laid = selectPlatesShown(state);
       if (laid !== plates) {
         plates = laid;

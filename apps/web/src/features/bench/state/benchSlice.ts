@@ -38,8 +38,8 @@ export interface PictureStatus {
   progress: number;
   /** Whether large meshes are shown simplified: from when things move until the whole ones are there. */
   simplified: boolean;
-  /** Whether the picture on show has its full size: it follows nothing, and is no first one. */
-  full: boolean;
+  /** Whether one at full size is on its way: small ones elsewhere wait for it. */
+  awaited: boolean;
   /** Rays traced since the page was opened. */
   rays: number;
   /** Pictures shown, and pictures that were traced for it: the rest were developed from films kept. */
@@ -169,7 +169,7 @@ const initialState: BenchState = {
     samples: 0,
     progress: 0,
     simplified: false,
-    full: false,
+    awaited: false,
     rays: 0,
     shown: 0,
     traced: 0,
