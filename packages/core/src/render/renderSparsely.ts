@@ -3,15 +3,28 @@ import type { Tile } from './film.js';
 /** Renders places of a tile (row after row from 0) into the sums, and writes down what each of them sees sharply. */
 type RenderPlaces = (places: Int32Array, seen: Float64Array) => void;
 
+/** Places that are each set to the mean of some others: those of the `i`th are `of[NEIGHBOURS * i]` and on, `counts[i]` of them. */
+interface Means {
+  length: number;
+  places: Int32Array;
+  of: Int32Array;
+  counts: Uint8Array;
+}
+
+/** A place of the grid and those round it. */
+const NEIGHBOURS = 9;
+
 /**
  * Renders a tile of a quick picture for the eye that follows a moving thing. Every other pixel of every other row is traced,
  * and the last of each; what lies between pixels that see the same things sharply (`PathTracer.seen`) is their mean, all
  * else is traced too. Then pixels are averaged with those round them that see the same. So edges, print and what mirrors
  * show stay sharp to the pixel, while shade is told over about five pixels.
+ * What is averaged with what is looked up once, and then done film by film, as they lie in memory.
  * @param sums as `renderTile` gives them
  */
 export function renderSparsely(sums: Float32Array, { width, height }: Tile, render: RenderPlaces): void {
-  const seen = new Float64Array(width * height);
+  const size = width * height;
+  const seen = new Float64Array(size);
   const columns = gridLines(width);
   const rows = gridLines(height);
   const grid = new Int32Array(columns.length * rows.length);
@@ -21,42 +34,17 @@ export function renderSparsely(sums: Float32Array, { width, height }: Tile, rend
     }
   }
   render(grid, seen);
-  smoothGrid(sums, seen, grid, columns.length, width * height);
+  const { between, traced, round } = partOthers(seen, width, height);
+  render(traced, seen);
 
-  const size = width * height;
-  const traced = new Int32Array(size);
-  /** The pixels of the grid round each of them: four, some of them twice. */
-  const round = new Int32Array(4 * size);
-  const parents = new Int32Array(4);
-  let count = 0;
-  for (let y = 0; y < height; y++) {
-    const offRow = y % 2 === 1 && y < height - 1 ? width : 0;
-    for (let x = 0; x < width; x++) {
-      const offColumn = x % 2 === 1 && x < width - 1 ? 1 : 0;
-      if (offRow === 0 && offColumn === 0) continue;
-      const place = y * width + x;
-      parents[0] = place - offRow - offColumn;
-      parents[1] = place - offRow + offColumn;
-      parents[2] = place + offRow - offColumn;
-      parents[3] = place + offRow + offColumn;
-      if (seeTheSame(seen, parents)) setMean(sums, size, place, parents, 4);
-      else {
-        round.set(parents, 4 * count);
-        traced[count++] = place;
-      }
-    }
-  }
-  render(traced.subarray(0, count), seen);
+  const onGrid = meansOfGrid(seen, grid, columns.length);
   // One sample is noise beside pixels that are the mean of nine: it tells what is seen here.
-  const alike = new Int32Array(4);
-  for (let i = 0; i < count; i++) {
-    const place = traced[i] as number;
-    let like = 0;
-    for (let k = 4 * i; k < 4 * i + 4; k++) {
-      const other = round[k] as number;
-      if (seen[other] === seen[place]) alike[like++] = other;
-    }
-    if (like > 0) setMean(sums, size, place, alike, like);
+  const apart = meansOfTraced(seen, traced, round);
+  for (let film = 0; film < sums.length; film += 3 * size) {
+    const own = sums.subarray(film, film + 3 * size);
+    setMeans(own, onGrid, own.slice());
+    setMeans(own, between, own);
+    setMeans(own, apart, own);
   }
 }
 
@@ -65,25 +53,56 @@ function gridLines(length: number): number[] {
   return Array.from({ length }, (_, line) => line).filter((line) => line % 2 === 0 || line === length - 1);
 }
 
-function seeTheSame(seen: Float64Array, places: Int32Array): boolean {
-  const first = seen[places[0] as number];
-  return (
-    first === seen[places[1] as number] &&
-    first === seen[places[2] as number] &&
-    first === seen[places[3] as number]
-  );
+const meansFor = (most: number): Means => ({
+  length: 0,
+  places: new Int32Array(most),
+  of: new Int32Array(NEIGHBOURS * most),
+  counts: new Uint8Array(most),
+});
+
+/**
+ * Parts the pixels that are not of the grid into those between pixels that see the same, and those to be traced.
+ * @returns `round`: the pixels of the grid round each that is to be traced: four, some of them twice
+ */
+function partOthers(
+  seen: Float64Array,
+  width: number,
+  height: number,
+): { between: Means; traced: Int32Array; round: Int32Array } {
+  const size = width * height;
+  const between = meansFor(size);
+  const traced = new Int32Array(size);
+  const round = new Int32Array(4 * size);
+  let count = 0;
+  for (let y = 0; y < height; y++) {
+    const offRow = y % 2 === 1 && y < height - 1 ? width : 0;
+    for (let x = 0; x < width; x++) {
+      const offColumn = x % 2 === 1 && x < width - 1 ? 1 : 0;
+      if (offRow === 0 && offColumn === 0) continue;
+      const place = y * width + x;
+      const a = place - offRow - offColumn;
+      const b = place - offRow + offColumn;
+      const c = place + offRow - offColumn;
+      const d = place + offRow + offColumn;
+      const same = seen[a] === seen[b] && seen[a] === seen[c] && seen[a] === seen[d];
+      const to = same ? between.of : round;
+      const at = same ? NEIGHBOURS * between.length : 4 * count;
+      to[at] = a;
+      to[at + 1] = b;
+      to[at + 2] = c;
+      to[at + 3] = d;
+      if (same) {
+        between.counts[between.length] = 4;
+        between.places[between.length++] = place;
+      } else traced[count++] = place;
+    }
+  }
+  return { between, traced: traced.subarray(0, count), round };
 }
 
-/** Averages each pixel of the grid with its up to eight neighbours there that see the same. */
-function smoothGrid(
-  sums: Float32Array,
-  seen: Float64Array,
-  grid: Int32Array,
-  columns: number,
-  size: number,
-): void {
-  const plain = sums.slice();
-  const alike = new Int32Array(9);
+/** Each pixel of the grid with its up to eight neighbours there that see the same. */
+function meansOfGrid(seen: Float64Array, grid: Int32Array, columns: number): Means {
+  const means = meansFor(grid.length);
   for (let i = 0; i < grid.length; i++) {
     const place = grid[i] as number;
     const column = i % columns;
@@ -94,35 +113,50 @@ function smoothGrid(
       if (row < 0 || row >= grid.length) continue;
       for (let k = row - left; k <= row + right; k++) {
         const other = grid[k] as number;
-        if (seen[other] === seen[place]) alike[like++] = other;
+        if (seen[other] === seen[place]) means.of[NEIGHBOURS * means.length + like++] = other;
       }
     }
-    if (like > 1) setMean(sums, size, place, alike, like, plain);
+    if (like <= 1) continue;
+    means.counts[means.length] = like;
+    means.places[means.length++] = place;
   }
+  return means;
 }
 
-/** Sets a pixel to the mean of the first `count` places, in every film and colour. */
-function setMean(
-  sums: Float32Array,
-  size: number,
-  place: number,
-  places: Int32Array,
-  count: number,
-  from: Float32Array = sums,
-): void {
-  for (let film = 0; film < sums.length; film += 3 * size) {
+/** Each pixel that was traced between those of the grid with those round it that see the same. */
+function meansOfTraced(seen: Float64Array, traced: Int32Array, round: Int32Array): Means {
+  const means = meansFor(traced.length);
+  for (let i = 0; i < traced.length; i++) {
+    const place = traced[i] as number;
+    let like = 0;
+    for (let k = 4 * i; k < 4 * i + 4; k++) {
+      const other = round[k] as number;
+      if (seen[other] === seen[place]) means.of[NEIGHBOURS * means.length + like++] = other;
+    }
+    if (like === 0) continue;
+    means.counts[means.length] = like;
+    means.places[means.length++] = place;
+  }
+  return means;
+}
+
+/** Sets each place of a film to the mean of its others. */
+function setMeans(film: Float32Array, { length, places, of, counts }: Means, from: Float32Array): void {
+  for (let i = 0; i < length; i++) {
+    const count = counts[i] as number;
+    const end = NEIGHBOURS * i + count;
     let r = 0;
     let g = 0;
     let b = 0;
-    for (let i = 0; i < count; i++) {
-      const at = film + 3 * (places[i] as number);
+    for (let k = NEIGHBOURS * i; k < end; k++) {
+      const at = 3 * (of[k] as number);
       r += from[at] as number;
       g += from[at + 1] as number;
       b += from[at + 2] as number;
     }
-    const to = film + 3 * place;
-    sums[to] = r / count;
-    sums[to + 1] = g / count;
-    sums[to + 2] = b / count;
+    const to = 3 * (places[i] as number);
+    film[to] = r / count;
+    film[to + 1] = g / count;
+    film[to + 2] = b / count;
   }
 }
