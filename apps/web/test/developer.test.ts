@@ -42,8 +42,19 @@ function open() {
     developer.receive({ type: 'weights', weights });
     vi.runAllTimers();
   };
-  return { developer, pictures, begin, add, weigh };
+  /** A quick picture of one film at this level, weighed by each of these greys. */
+  const follow = (picture: number, value: number, greys: readonly number[], beside = false) => {
+    const mixes = greys.map((grey) => Float64Array.of(grey, grey, grey));
+    const linear = new Float32Array(mixes.length * width * height * 3);
+    greys.forEach((grey, i) => {
+      linear.fill(grey * value, i * width * height * 3, (i + 1) * width * height * 3);
+    });
+    developer.receive({ type: 'quick', picture, width, height, window: WHOLE_FRAME, mixes, linear, beside });
+  };
+  return { developer, pictures, begin, add, weigh, follow };
 }
+const shownLevel = (pictures: readonly FromDeveloper[]) => pictures.at(-1)?.pixels[0];
+const encoded = (linear: number) => Math.round(255 * encodeSrgb(linear));
 
 describe('film developer', () => {
   test('means of samples times the weights, encoded', () => {
@@ -161,6 +172,51 @@ describe('film developer', () => {
     expect(pictures).toHaveLength(2);
   });
 
+  describe('a quick picture', () => {
+    test('is shown at once as it was mixed; with other weights it stays until the next, one that was mixed too is shown', () => {
+      const { pictures, weigh, follow } = open();
+      weigh(0.5);
+      follow(1, 0.4, [0.5, 0.25]);
+      expect(pictures.at(-1)).toMatchObject({ picture: 1, quick: true, samples: 1 });
+      expect(shownLevel(pictures)).toBe(encoded(0.2));
+      weigh(0.25);
+      expect(shownLevel(pictures)).toBe(encoded(0.1));
+      weigh(0.7);
+      expect(shownLevel(pictures)).toBe(encoded(0.2));
+      follow(2, 0.4, [0.7], true);
+      expect(shownLevel(pictures)).toBe(encoded(0.28));
+    });
+
+    test('an older one does not take the place of a newer, nor one of other powers that of the picture at rest', () => {
+      const { pictures, weigh, follow, begin, add } = open();
+      weigh(1);
+      follow(2, 0.4, [1]);
+      follow(1, 0.3, [1]);
+      expect(pictures.map(({ picture }) => picture)).toEqual([2]);
+      begin(3, 1);
+      follow(4, 0.2, [1], true);
+      expect(shownLevel(pictures)).toBe(encoded(0.2));
+      // Growth goes on beside it.
+      follow(5, 0.2, [1], true);
+      add(3, 0.6);
+      follow(6, 0.2, [1], true);
+      expect(pictures.map(({ picture }) => picture)).toEqual([2, 4, 5, 3]);
+      expect(shownLevel(pictures)).toBe(encoded(0.6));
+    });
+
+    test('what is given up for one that follows is not shown after it', () => {
+      const { developer, pictures, weigh, follow, begin, add } = open();
+      weigh(1);
+      begin(1, 1);
+      developer.receive({ type: 'tile', picture: 1, tile, sums: level(0.5), samples: 1 });
+      developer.receive({ type: 'show', picture: 1, last: false });
+      follow(2, 0.4, [1]);
+      vi.runAllTimers();
+      add(1, 0.5);
+      expect(pictures.map(({ picture }) => picture)).toEqual([2]);
+    });
+  });
+
   /** The picture on show as a file. */
   const fileOf = (
     developer: FilmDeveloper,
@@ -216,5 +272,19 @@ describe('film developer', () => {
     expect(data[0]).toBeCloseTo(0.25, 3);
     const text = Buffer.from(bytes).toString('latin1');
     for (const name of ['A key.R', 'B off.G']) expect(text).toContain(name);
+  });
+
+  test('layers of lights are waited for while a quick picture is on show, which has none', async () => {
+    const { developer, begin, add, weigh, follow } = open();
+    weigh(1);
+    follow(1, 0.4, [1]);
+    const layers = [{ name: 'A key', channels: [0] }];
+    const asked = fileOf(developer, { format: 'exr', layers });
+    begin(2, 1);
+    add(2, 0.25);
+    vi.useRealTimers();
+    const bytes = await ((await asked) as Blob).arrayBuffer();
+    const { data } = new EXRLoader().setDataType(FloatType).parse(bytes) as unknown as { data: Float32Array };
+    expect(data[0]).toBeCloseTo(0.25, 3);
   });
 });

@@ -7,6 +7,7 @@ import { act, fireEvent, screen, waitFor } from '@testing-library/react';
 import { decode } from 'fast-png';
 import { strFromU8, unzipSync } from 'fflate';
 import { describe, expect, test } from 'vitest';
+import { ofFilms } from '../src/features/bench/picture/developable';
 import type { FromDeveloper, LaidPlate } from '../src/features/bench/picture/developProtocol';
 import { FilmDeveloper } from '../src/features/bench/picture/filmDeveloper';
 import { WHOLE_FRAME } from '../src/features/bench/picture/frameWindow';
@@ -58,7 +59,7 @@ const plate = (changes: Partial<LaidPlate> = {}): LaidPlate => ({
 });
 
 describe('plates over the picture', () => {
-  const under = { films: evenFilms(1), window: WHOLE_FRAME };
+  const under = ofFilms(evenFilms(1), WHOLE_FRAME);
   const left = 0;
   const right = 3 * (WIDE - 1);
 
@@ -100,7 +101,7 @@ describe('plates over the picture', () => {
 
   test('a magnified picture waits for what is seen in its own part of the frame', () => {
     const { own, linear } = layer(plate());
-    const magnified = { films: under.films, window: { zoom: 2, left: 0.5, top: 0 } };
+    const magnified = ofFilms(evenFilms(1), { zoom: 2, left: 0.5, top: 0 });
     expect(own.lay(linear, magnified)).toEqual({ laid: 0, onTheirWay: 1 });
   });
 

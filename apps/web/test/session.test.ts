@@ -111,11 +111,13 @@ function open({ refuses = '', spare = 0, spread = 0, slow = '' } = {}) {
   const developer: Developer = {
     postMessage: (message: ToDeveloper) => {
       told.push(message);
+      const show = (picture: number, width: number, quick: boolean) =>
+        setTimeout(() => developed({ data: { picture, width, quick } } as MessageEvent<FromDeveloper>), 1);
+      if (message.type === 'quick') show(message.picture, message.width, true);
       if (message.type !== 'show' || !message.last) return;
       const { picture } = message;
       const begun = told.find((one) => one.type === 'begin' && one.picture === picture);
-      const { width } = begun as ToDeveloper & { type: 'begin' };
-      setTimeout(() => developed({ data: { picture, width } } as MessageEvent<FromDeveloper>), 1);
+      show(picture, (begun as ToDeveloper & { type: 'begin' }).width, false);
     },
     terminate: () => undefined,
     addEventListener: (_, listener) => {
@@ -399,6 +401,67 @@ describe('picture session', () => {
     expect(told.map(({ type }) => type)).toEqual(['weights', 'weights']);
   });
 
+  describe('powers that change while a quick picture is on show, which has no films to weigh', () => {
+    const dimmed = (stops: number) => changeLight('A', (light) => ({ ...light, powerStops: stops }))(set);
+    const quickOf = (told: readonly ToDeveloper[]) => told.filter((message) => message.type === 'quick');
+
+    test('another of the powers as they are, beside the refining, which goes on; none once the whole light is seen', async () => {
+      vi.useFakeTimers();
+      const { session, tasks, told } = open({ slow: 'gather', spare: 1 });
+      session.update(set);
+      await pass(300);
+      const baking = () => tasks.filter(({ kind }) => kind === 'gather').length;
+      const before = baking();
+      expect(before).toBeGreaterThan(0);
+      expect(quickOf(told)).toHaveLength(1);
+      session.update(dimmed(-4));
+      await pass(600);
+      const [first, second, ...more] = quickOf(told);
+      expect(more).toEqual([]);
+      expect(first?.beside).toBe(false);
+      expect(second?.beside).toBe(true);
+      const [weight = 0] = second?.mixes[0] ?? [];
+      expect(weight).toBeLessThan(0.9 * (first?.mixes[0]?.[0] ?? 0));
+      await pass(60_000);
+      expect(baking()).toBe(before);
+      session.update(dimmed(-5));
+      await pass(60_000);
+      expect(quickOf(told)).toHaveLength(2);
+    });
+
+    test('changed while one is made: another follows it', async () => {
+      vi.useFakeTimers();
+      const { session, told } = open({ slow: 'tile' });
+      session.update(set);
+      await pass(100);
+      session.update(dimmed(-4));
+      await pass(1500);
+      const mixes = quickOf(told).map((message) => message.mixes[0]?.[0]);
+      expect(mixes).toHaveLength(2);
+      expect(mixes[1]).toBeLessThan(0.9 * (mixes[0] ?? 0));
+    });
+
+    test('plates on show have a mix of their own', async () => {
+      vi.useFakeTimers();
+      const { session, told } = open();
+      session.update(set);
+      const plate: Plate = {
+        id: 'label',
+        name: 'Label',
+        gives: 'label',
+        note: '',
+        lights: [{ tag: 'A', on: true, powerStops: -3 }],
+        mask: [],
+        featherPart: 0,
+        laid: true,
+      };
+      session.showPlates({ plates: [plate], takes: [], maskOf: null });
+      session.update(moved(-0.3));
+      await pass(100);
+      expect(quickOf(told).at(-1)?.mixes).toHaveLength(2);
+    });
+  });
+
   describe('plates', () => {
     const label: Plate = {
       id: 'label',
@@ -557,8 +620,7 @@ describe('picture session', () => {
       session.update(moved(-0.2 - 0.001 * i));
       await pass(10);
     }
-    const begun = told.filter(({ type }) => type === 'begin').length;
-    expect(begun).toBeGreaterThan(3);
+    expect(told.filter(({ type }) => type === 'quick').length).toBeGreaterThan(3);
     await pass(3000);
     const refining = tasks.filter((task) => task.kind === 'tile' && task.job.ambient === undefined).length;
     expect(refining).toBeGreaterThan(0);

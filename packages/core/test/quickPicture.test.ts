@@ -92,6 +92,37 @@ describe('a picture that follows a moving thing', () => {
   });
 });
 
+describe('films that are weighed as they are traced', () => {
+  test('are the films weighed afterwards; lights that are off cost no rays', () => {
+    const set = demoSet('cordial-frost');
+    const tracing = prepareTracing(set);
+    const { channelCount } = tracing.scene;
+    const ambient = ambientByLight(tracing, 1);
+    const tile = { x: 3, y: 2, width: 60, height: 40 };
+    const job = { width, height, tile, firstSample: 0, samples: 1, seed: 3, ambient, sparse: true };
+    const size = 3 * tile.width * tile.height;
+    const films = renderTile(tracing, job);
+    const all = displayWeights(set);
+    const firstAlone = all.map((weight, i) => (i < 3 ? weight : 0));
+    const raysOf = (mixes: Float64Array[]) => {
+      const before = tracing.engine.rays[0] as number;
+      const linear = renderTile(tracing, { ...job, mixes });
+      return { linear, rays: (tracing.engine.rays[0] as number) - before };
+    };
+    const both = raysOf([all, firstAlone]);
+    expect(both.linear.length).toBe(2 * size);
+    [all, firstAlone].forEach((weights, mix) => {
+      for (let i = 0; i < size; i++) {
+        let sum = 0;
+        for (let film = 0; film < channelCount; film++)
+          sum += (weights[3 * film + (i % 3)] as number) * (films[film * size + i] as number);
+        expect(Math.abs((both.linear[mix * size + i] as number) - sum)).toBeLessThan(1e-5 * sum + 1e-9);
+      }
+    });
+    expect(raysOf([firstAlone]).rays).toBeLessThan(0.8 * both.rays);
+  });
+});
+
 describe('sparse rendering of tiles of any size', () => {
   test('of one thing: a quarter is traced, every pixel is set to what was traced', () => {
     fc.assert(

@@ -33,8 +33,6 @@ export interface ProgressiveOptions {
   priority?: number;
   /** See `RunOptions.atRest`. */
   atRest?: boolean;
-  /** See `RunOptions.moving`. */
-  moving?: boolean;
   /** Takes each tile's sums instead of the films given back, which then stay empty. */
   onTile?(tile: Tile, sums: Float32Array, samples: number): void;
   /** Called after each tile. */
@@ -53,7 +51,7 @@ export async function renderProgressively(
   keyed: KeyedSet,
   options: ProgressiveOptions,
 ): Promise<Films> {
-  const { width, height, samples, seed, signal, priority = 0, atRest = false, moving = false } = options;
+  const { width, height, samples, seed, signal, priority = 0, atRest = false } = options;
   if (!options.ambient && !options.wholePaths)
     await bakeSpread(pool, keyed, { priority, atRest, ...(signal ? { signal } : {}) });
   const part = options.window ?? { x: 0, y: 0, width, height };
@@ -85,7 +83,7 @@ export async function renderProgressively(
       seed,
       ...how,
     };
-    const run = { priority: priority - pass.first, atRest, moving, ...(signal ? { signal } : {}) };
+    const run = { priority: priority - pass.first, atRest, ...(signal ? { signal } : {}) };
     const sums = await pool.run(keyed, { kind: 'tile', job }, run);
     if (options.onTile) options.onTile(tile, sums, pass.count);
     else addTile(films, tile, sums, pass.count);

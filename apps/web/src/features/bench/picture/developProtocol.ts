@@ -28,8 +28,24 @@ export interface LaidPlates {
   maskOf: string | null;
 }
 
+/** A picture that follows what moves: it comes whole, and in linear light. */
+export interface QuickPicture {
+  picture: number;
+  width: number;
+  height: number;
+  /** Part of the frame it shows. */
+  window: FrameWindow;
+  /** What films were weighed by in each of its pictures. */
+  mixes: readonly Float64Array[];
+  /** One picture after the other, 3 a pixel. */
+  linear: Float32Array;
+  /** Of other powers only, beside the picture at rest: it does not come after that. */
+  beside: boolean;
+}
+
 /** From the page to the worker that develops films into pictures. */
 export type ToDeveloper =
+  | ({ type: 'quick' } & QuickPicture)
   | {
       type: 'begin';
       picture: number;
@@ -72,6 +88,8 @@ export interface FromDeveloper {
   height: number;
   /** Fewest samples of any pixel. */
   samples: number;
+  /** Whether it is a `QuickPicture`: other powers need another one. */
+  quick: boolean;
   pixels: Uint8ClampedArray<ArrayBuffer>;
   window: FrameWindow;
   /** Pixels to lay over it, and what they mean. */

@@ -3,7 +3,6 @@ import {
   createFeatures,
   createFilms,
   type DenoiseFeatures,
-  developFilms,
   encodePicture,
   type Films,
   keepFilms,
@@ -12,11 +11,12 @@ import {
   type Thing,
   weightsOfChannels,
 } from '@fendrix/core';
-import type { FromDeveloper, ToDeveloper, ToneOverlay } from './developProtocol';
+import { type Developable, ofFilms, ofMixes } from './developable';
+import type { FromDeveloper, QuickPicture, ToDeveloper, ToneOverlay } from './developProtocol';
 import type { FrameWindow } from './frameWindow';
 import { encodePictureFile, type LinearPicture } from './pictureFile';
 import type { PlateFile } from './plateFiles';
-import { PlateLayer, type Under } from './plateLayer';
+import { PlateLayer } from './plateLayer';
 import { clippingLayer, stopsLayer } from './toneLayer';
 
 /** A picture whose tiles come in. */
@@ -38,13 +38,14 @@ interface Growing {
   ofPlates: string | null;
 }
 
-/** The picture on show: kept until the next one is good enough, so that new weights always act at once. */
-interface Shown {
+/** The picture on show: kept until the next one is good enough, so that new weights act at once. */
+interface Shown extends Developable {
   picture: number;
-  films: Films;
   samples: number;
-  window: FrameWindow;
-  features: DenoiseFeatures;
+  /** What a quick picture was mixed by; null for one with films. */
+  mixedBy: Float64Array | null;
+  /** What is seen where, see `DenoiseFeatures`. */
+  region: Int32Array;
   things: readonly Thing[];
 }
 
@@ -60,6 +61,8 @@ export class FilmDeveloper {
   private weights: Float64Array = new Float64Array(0);
   private overlay: ToneOverlay = 'none';
   private readonly plates = new PlateLayer();
+  /** Files that a quick picture cannot give. */
+  private filesAwaited: (() => void)[] = [];
   private wanted = false;
   /** The wait before a growing picture is developed again. */
   private growTimer: ReturnType<typeof setTimeout> | undefined;
@@ -70,6 +73,9 @@ export class FilmDeveloper {
 
   receive(message: ToDeveloper): void {
     switch (message.type) {
+      case 'quick':
+        this.takeQuick(message);
+        break;
       case 'begin':
         this.begin(message);
         break;
@@ -118,11 +124,7 @@ export class FilmDeveloper {
 
   private begin(message: ToDeveloper & { type: 'begin' }): void {
     const { picture, width, height, channels, stokes, fewest, passing, kept, window, ofPlates } = message;
-    if (this.growing && !this.growing.passing && this.growing.ofPlates === null)
-      this.whole = this.growing.films;
-    clearTimeout(this.growTimer);
-    this.growTimer = undefined;
-    this.notBefore = 0;
+    this.leaveGrowing();
     this.growing = {
       picture,
       films: createFilms(width, height, channels, stokes),
@@ -137,6 +139,25 @@ export class FilmDeveloper {
       things: [],
       ofPlates,
     };
+  }
+
+  private leaveGrowing(): void {
+    if (this.growing && !this.growing.passing && this.growing.ofPlates === null)
+      this.whole = this.growing.films;
+    clearTimeout(this.growTimer);
+    this.growTimer = undefined;
+    this.notBefore = 0;
+    this.growing = null;
+  }
+
+  private takeQuick(message: QuickPicture): void {
+    const { picture, width, height, beside } = message;
+    if (this.shown && (picture < this.shown.picture || (beside && !this.shown.mixedBy))) return;
+    if (!beside) this.leaveGrowing();
+    const region = new Int32Array(width * height);
+    const [mixedBy = null] = message.mixes;
+    this.shown = { ...ofMixes(message), picture, samples: 1, mixedBy, region, things: [] };
+    this.develop();
   }
 
   /** Develops once after all messages that wait, however many ask for it. */
@@ -187,22 +208,27 @@ export class FilmDeveloper {
       this.plates.setFilms(ofPlates, { films, window });
       return true;
     }
-    this.shown = { picture, films, samples, window, features, things };
+    const { region } = features;
+    this.shown = { ...ofFilms(films, window), picture, samples, mixedBy: null, region, things };
+    for (const send of this.filesAwaited.splice(0)) send();
     return true;
   }
 
   /** The frame of the set as it stands in linear light; null while there is none. */
   private base(weights: Float64Array = this.weights): LinearPicture | null {
-    if (!this.shown || this.weights.length !== 3 * this.shown.films.channels) return null;
-    const { films } = this.shown;
-    const { width, height } = films;
-    const linear = new Float32Array(width * height * 3);
-    developFilms(linear, films, weights);
-    return { width, height, linear };
+    const { shown } = this;
+    // A light that moves may change its power at each step: a quick picture is shown as it was mixed.
+    const linear = shown?.develop(weights) ?? (shown?.mixedBy ? shown.develop(shown.mixedBy) : null);
+    return shown && linear ? { width: shown.width, height: shown.height, linear } : null;
   }
 
   /** The picture on show as a file, or null; what goes wrong is null too, and asked for again. */
-  private async sendFile({ format, layers, port }: ToDeveloper & { type: 'file' }): Promise<void> {
+  private async sendFile(message: ToDeveloper & { type: 'file' }): Promise<void> {
+    const { format, layers, port } = message;
+    if (this.shown?.mixedBy && layers.length > 0) {
+      this.filesAwaited.push(() => void this.sendFile(message));
+      return;
+    }
     const picture = this.base();
     // Layers are of the frame of the set: all of them together are that.
     if (picture && this.shown && layers.length === 0) this.plates.lay(picture.linear, this.shown);
@@ -229,7 +255,7 @@ export class FilmDeveloper {
     port.close();
   }
 
-  private filesOfPlates(under: Under): PlateFile[] | null {
+  private filesOfPlates(under: Developable): PlateFile[] | null {
     const files = this.plates.shown?.plates.map((plate) => {
       const linear = this.plates.develop(plate, under);
       const mask = this.plates.maskOf(plate, under);
@@ -241,7 +267,8 @@ export class FilmDeveloper {
   private develop(): void {
     const developed = this.base();
     if (!this.shown || !developed) return;
-    const { picture, samples, window, features, things } = this.shown;
+    const { picture, samples, mixedBy, window, region, things } = this.shown;
+    const quick = mixedBy !== null;
     const { width, height, linear } = developed;
     const plates = this.plates.lay(linear, this.shown);
     const pixels = new Uint8ClampedArray(width * height * 4);
@@ -250,9 +277,9 @@ export class FilmDeveloper {
       this.overlay === 'stops'
         ? stopsLayer(linear, width, height)
         : this.overlay === 'clipping'
-          ? clippingLayer(linear, width, height, features.region, things)
+          ? clippingLayer(linear, width, height, region, things)
           : null;
     const mask = this.plates.maskPixels(this.shown);
-    this.post({ picture, width, height, samples, pixels, window, tones, plates, mask });
+    this.post({ picture, width, height, samples, quick, pixels, window, tones, plates, mask });
   }
 }

@@ -20,14 +20,10 @@ export interface PictureOptions {
   fewest: number;
   /** It comes and goes: the films of the whole picture before it are kept for the next, and borders are not made finer. */
   passing?: boolean;
-  /** Whether the filter gets its features. */
-  withFeatures: boolean;
   /** Only these films are traced; the others are those of the finished picture before. */
   channels?: readonly number[];
   /** Without lightmaps. */
   wholePaths?: boolean;
-  /** Makes it a quick picture. */
-  ambient?: readonly number[];
   signal?: AbortSignal;
   priority?: number;
   atRest?: boolean;
@@ -48,6 +44,12 @@ export class PictureMaker {
     private readonly events: { status(changes: Partial<PictureStatus>): void },
   ) {}
 
+  /** @returns the number of a picture that is begun */
+  begin(): number {
+    this.events.status({ traced: ++this.traced });
+    return this.nextPicture++;
+  }
+
   /** Makes a picture of a part of the frame; resolves with its number when it is whole. */
   async make(keyed: KeyedSet, window: FrameWindow, aspect: number, options: PictureOptions): Promise<number> {
     const {
@@ -55,9 +57,7 @@ export class PictureMaker {
       samples,
       fewest,
       passing = false,
-      withFeatures,
       wholePaths = false,
-      ambient,
       signal,
       channels: wanted,
       priority,
@@ -65,8 +65,7 @@ export class PictureMaker {
       ofPlates = null,
     } = options;
     const { width: wide, height: high, part } = pictureOf(window, width, aspect);
-    const picture = this.nextPicture++;
-    this.events.status({ traced: ++this.traced });
+    const picture = this.begin();
     const channels = channelsOf(keyed.set).length;
     const kept = wanted
       ? Array.from({ length: channels }, (_, i) => i).filter((i) => !wanted.includes(i))
@@ -84,15 +83,13 @@ export class PictureMaker {
       window,
       ofPlates,
     });
-    const features = withFeatures
-      ? this.featuresInto(
-          keyed,
-          picture,
-          { width: wide, height: high, part },
-          // Before the tiles: the first that is shown is filtered by them.
-          { priority: (priority ?? 0) + 1, atRest: true, ...(signal ? { signal } : {}) },
-        )
-      : undefined;
+    const features = this.featuresInto(
+      keyed,
+      picture,
+      { width: wide, height: high, part },
+      // Before the tiles: the first that is shown is filtered by them.
+      { priority: (priority ?? 0) + 1, atRest: true, ...(signal ? { signal } : {}) },
+    );
     let last = performance.now();
     let isBegun = false;
     const traced = renderProgressively(this.pool, keyed, {
@@ -101,19 +98,17 @@ export class PictureMaker {
       window: part,
       samples,
       seed: 1,
-      ...(passing ? { firstPass: fewest, fineBorders: false, moving: true } : {}),
-      ...(ambient && !signal ? { tileSize: this.followingTile(part.width, part.height) } : {}),
+      ...(passing ? { firstPass: fewest, fineBorders: false } : {}),
       ...(signal ? { signal } : {}),
       ...(priority === undefined ? {} : { priority }),
       ...(atRest ? { atRest } : {}),
-      ...(ambient ? { ambient } : {}),
       ...(wholePaths ? { wholePaths } : {}),
       ...(wanted ? { channels: wanted } : {}),
       onTile: (tile, sums, count) => this.tell({ type: 'tile', picture, tile, sums, samples: count }),
       onProgress: ({ samples: sampled, done, total }) => {
         const now = performance.now();
         const begins = !isBegun && sampled >= fewest;
-        if (ambient || (!begins && now - last < SHOW_EVERY_MS)) return;
+        if (!begins && now - last < SHOW_EVERY_MS) return;
         isBegun ||= begins;
         last = now;
         this.tell({ type: 'show', picture, last: false });
@@ -142,10 +137,5 @@ export class PictureMaker {
     this.tell({ type: 'things', picture, things: this.features.things });
     for (const { tile, features } of this.features.parts)
       this.tell({ type: 'features', picture, tile, features });
-  }
-
-  /** Few large tiles: each answer goes by way of the page, which is busy with the drag. */
-  private followingTile(width: number, height: number): number {
-    return Math.ceil(Math.sqrt((width * height) / (2 * this.pool.size)));
   }
 }

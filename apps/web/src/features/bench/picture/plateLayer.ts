@@ -9,17 +9,12 @@ import {
   stackedCameras,
   type Thing,
 } from '@fendrix/core';
+import type { Developable } from './developable';
 import type { LaidPlate, LaidPlates } from './developProtocol';
 import type { FrameWindow } from './frameWindow';
 
 /** Films of plates that are not those of the set as it stands. */
 export interface PlateFilms {
-  films: Films;
-  window: FrameWindow;
-}
-
-/** A picture that plates are laid over. */
-export interface Under {
   films: Films;
   window: FrameWindow;
 }
@@ -68,7 +63,7 @@ export class PlateLayer {
   }
 
   /** Lays all plates that can be laid by now over a picture in linear light. @returns how many are, and how many are not */
-  lay(linear: Float32Array, under: Under): { laid: number; onTheirWay: number } | null {
+  lay(linear: Float32Array, under: Developable): { laid: number; onTheirWay: number } | null {
     if (!this.laid) return null;
     let laid = 0;
     const wanted = this.laid.plates.filter((plate) => plate.laid);
@@ -83,9 +78,10 @@ export class PlateLayer {
   }
 
   /** A plate by itself in linear light; null while its films are not those of the part of the frame on show. */
-  develop(plate: LaidPlate, under: Under): Float32Array | null {
-    const own = plate.films === null ? under : this.own.get(plate.films);
-    const { width, height } = under.films;
+  develop(plate: LaidPlate, under: Developable): Float32Array | null {
+    if (plate.films === null) return under.develop(plate.weights);
+    const own = this.own.get(plate.films);
+    const { width, height } = under;
     if (!own || !sameWindow(own.window, under.window)) return null;
     if (own.films.width !== width || own.films.height !== height) return null;
     if (plate.weights.length !== 3 * own.films.channels) return null;
@@ -95,10 +91,10 @@ export class PlateLayer {
   }
 
   /** The mask of a plate at the size of the picture; null while it is not known what is seen there. */
-  maskOf(plate: LaidPlate, { films, window }: Under): Float32Array | null {
+  maskOf(plate: LaidPlate, under: Developable): Float32Array | null {
     const { seen, laid } = this;
-    if (plate.mask.mask.length === 0) return new Float32Array(films.width * films.height).fill(1);
-    if (!seen || !laid || !sameWindow(seen.window, window)) return null;
+    if (plate.mask.mask.length === 0) return new Float32Array(under.width * under.height).fill(1);
+    if (!seen || !laid || !sameWindow(seen.window, under.window)) return null;
     const cameras = stackedCameras(
       laid.camera,
       laid.plates.map(({ mask, camera }) => ({ ...mask, camera })),
@@ -106,7 +102,7 @@ export class PlateLayer {
     const of = JSON.stringify([plate.mask, cameras.length > 1 && [plate.camera, cameras]]);
     let known = this.masks.get(plate.id);
     if (known?.of !== of || known.map !== seen.map) {
-      const { zoom, left, top } = window;
+      const { zoom, left, top } = under.window;
       const part = { left, top, width: 1 / zoom, height: 1 / zoom };
       const { sensorWidthM, sensorHeightM } = laid.camera.body;
       const ground: MaskGround = { ...seen, window: part, aspect: sensorWidthM / sensorHeightM, cameras };
@@ -115,19 +111,19 @@ export class PlateLayer {
       known = { of, map: seen.map, mask, sized: { width, height, mask } };
       this.masks.set(plate.id, known);
     }
-    const { width, height } = films;
+    const { width, height } = under;
     // Powers change while the picture keeps its size.
     if (known.sized.width !== width || known.sized.height !== height)
-      known.sized = { width, height, mask: resizeMask(known.mask, seen.map, films) };
+      known.sized = { width, height, mask: resizeMask(known.mask, seen.map, under) };
     return known.sized.mask;
   }
 
   /** The mask that is looked at as pixels to lay over the picture: what is not taken is covered. */
-  maskPixels(under: Under): Uint8ClampedArray<ArrayBuffer> | null {
+  maskPixels(under: Developable): Uint8ClampedArray<ArrayBuffer> | null {
     const plate = this.laid?.plates.find(({ id }) => id === this.laid?.maskOf);
     const mask = plate && this.maskOf(plate, under);
     if (!mask) return null;
-    const { width, height } = under.films;
+    const { width, height } = under;
     const pixels = new Uint8ClampedArray(width * height * 4);
     for (let i = 0; i < mask.length; i++) {
       const x = i % width;

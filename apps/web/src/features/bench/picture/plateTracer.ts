@@ -114,10 +114,17 @@ export class PlateTracer {
     const at = placeOf(width, window);
     for (const { keyed } of this.besides()) {
       if (this.traced.get(keyed.key) === at) continue;
-      const options = { samples: SAMPLES, fewest: 2, withFeatures: true, atRest: true, signal };
+      const options = { samples: SAMPLES, fewest: 2, atRest: true, signal };
       await this.maker.make(keyed, window, aspect, { ...options, width, ofPlates: keyed.key });
       this.traced.set(keyed.key, at);
     }
+  }
+
+  /** How the films of the set are weighed for its plates. */
+  weighings(): Float64Array[] {
+    return this.own
+      .filter(({ keyed }) => keyed.key === this.base?.key)
+      .map(({ keyed }) => displayWeights(keyed.set));
   }
 
   private partsAre({ key }: KeyedSet, at: string): boolean {

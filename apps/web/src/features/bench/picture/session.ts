@@ -20,17 +20,11 @@ import { type FrameWindow, pictureOf, WHOLE_FRAME } from './frameWindow';
 import type { PictureFormat } from './pictureFile';
 import { PictureMaker } from './pictureMaker';
 import { PlateTracer } from './plateTracer';
+import { QuickPictures } from './quickPictures';
 import type { PlatesShown } from './sessionProtocol';
 import { StandIns } from './standIns';
 import { WholeLight } from './wholeLight';
 
-/** Pixels across of the picture that follows a drag; adapted to the machine within these. */
-const NARROWEST_FOLLOWING = 200;
-const WIDEST_FOLLOWING = 480;
-/** Time a following picture should take, ms. */
-const FOLLOWING_MS = 85;
-/** A quick picture: one sample, bounced light estimated, shown when whole. */
-const QUICK = { samples: 1, fewest: 1, passing: true };
 /** Priority of what must be there before the rest. */
 const AT_ONCE = 1e5;
 /** Of what a core does that is left free by what is being baked, part by part. */
@@ -63,15 +57,17 @@ function createDeveloper(): Developer {
 /**
  * Keeps the picture in step with the set; lives in a worker of its own (sessionWorker.ts). A change that moves light
  * paths is followed by a small picture at once and refined after a rest; a change of power, switch or exposure only
- * develops the films anew.
+ * develops the films anew, or has that small picture made anew while it is on show.
  */
 export class PictureSession {
   private keyed: KeyedSet | null = null;
   private spotsKey = '';
-  private followingWidth = 240;
   private fullWidth = 560;
   private aspect = 1.5;
   private following = false;
+  /** Whether the picture on show is a quick one, and whether one is made beside the refining. */
+  private showsQuick = false;
+  private mixing = false;
   /** Whether the whole light of the set as it is has been seen. */
   private resting = false;
   private refining: AbortController | null = null;
@@ -89,6 +85,7 @@ export class PictureSession {
   private readonly maker: PictureMaker;
   private readonly wholeLight: WholeLight;
   private readonly plates: PlateTracer;
+  private readonly quick: QuickPictures;
   private readonly standIns = new StandIns();
 
   constructor(
@@ -103,12 +100,15 @@ export class PictureSession {
     this.maker = new PictureMaker(pool, (message) => this.tell(message), events);
     this.wholeLight = new WholeLight(pool, this.maker, AT_ONCE);
     this.plates = new PlateTracer(pool, this.maker, (message) => this.tell(message));
+    const besides = () => this.plates.weighings();
+    this.quick = new QuickPictures(pool, this.maker, (message) => this.tell(message), besides);
     this.developer.addEventListener('message', ({ data }: MessageEvent<FromDeveloper>) => {
       this.pictures++;
+      this.showsQuick = data.quick;
       this.wholeLight.onDeveloped(data.picture);
       this.events.picture(data);
       const { part } = pictureOf(this.window, this.fullWidth, this.aspect);
-      const awaited = this.following || data.width !== part.width;
+      const awaited = this.following || data.quick || data.width !== part.width;
       this.events.status({ samples: data.samples, shown: this.pictures, awaited, rays: this.pool.rays });
     });
   }
@@ -125,7 +125,8 @@ export class PictureSession {
     this.tell({ type: 'weights', weights: displayWeights(set) as Float64Array<ArrayBuffer> });
     this.plates.update(this.keyed);
     if (moved) this.follow();
-    else if (spotsMoved) {
+    else void this.mixAnew();
+    if (!moved && spotsMoved) {
       this.figures
         .spots(this.keyed, REFINED)
         .then(() => this.figures.makeSpotsSure())
@@ -165,6 +166,7 @@ export class PictureSession {
     this.plates.show(shown);
     if (!this.keyed) return;
     this.plates.update(this.keyed);
+    void this.mixAnew();
     if (this.plates.wants(this.keyed, this.fullWidth, this.window)) this.rest();
   }
 
@@ -215,7 +217,7 @@ export class PictureSession {
         this.tellFailure(error);
         followed = false;
       }
-      if (!this.outdated(keyed)) return followed;
+      if (!this.outdated(keyed) && (!followed || this.quick.isOf(this.newest(keyed)))) return followed;
     }
   }
 
@@ -230,7 +232,7 @@ export class PictureSession {
     const picture = this.quickPicture(simplified ? await this.standIns.of(keyed) : keyed);
     if (simplified) {
       await picture;
-      this.adapt(performance.now() - start);
+      this.quick.adapt(performance.now() - start);
       if (!(await this.staysStill(keyed))) return;
     }
     this.beside.begin(
@@ -242,7 +244,7 @@ export class PictureSession {
       picture,
     );
     await picture;
-    if (!simplified) this.adapt(performance.now() - start);
+    if (!simplified) this.quick.adapt(performance.now() - start);
   }
 
   /** Whether nothing moves for a while from now. */
@@ -265,30 +267,36 @@ export class PictureSession {
     return this.keyed && !this.outdated(keyed) ? this.keyed : keyed;
   }
 
-  private async quickPicture(keyed: KeyedSet): Promise<void> {
+  private async quickPicture(keyed: KeyedSet, beside = false): Promise<void> {
     // While a thing moves the bounced light changes little: the estimate of the last rest will do.
     const known = this.ambient?.length === channelsOf(keyed.set).length ? this.ambient : null;
     const ambient = known ?? (await this.estimateAmbient(keyed, { priority: AT_ONCE }));
-    const priority = 2 * AT_ONCE;
-    await this.maker.make(keyed, this.window, this.aspect, {
-      ...QUICK,
-      width: this.followingWidth,
-      withFeatures: false,
-      ambient,
-      priority,
-    });
+    const { window, aspect } = this;
+    await this.quick.make(keyed, { window, aspect, ambient, priority: 2 * AT_ONCE, beside });
+    if (!beside) this.showsQuick = true;
+  }
+
+  /** Powers have changed while a quick picture is on show, which was mixed of its films: one of the powers as they are now. */
+  private async mixAnew(): Promise<void> {
+    if (this.mixing) return;
+    this.mixing = true;
+    try {
+      for (;;) {
+        const { keyed } = this;
+        if (!keyed || !this.showsQuick || this.following || this.closed || this.quick.isOf(keyed)) return;
+        await this.quickPicture(this.standIns.wanted(keyed) ? await this.standIns.of(keyed) : keyed, true);
+      }
+    } catch (error) {
+      this.tellFailure(error);
+    } finally {
+      this.mixing = false;
+    }
   }
 
   /** How figures are asked for now: in what detail, of which part of the frame, and with which light for bounced light. */
   private seen(detail: Detail): Seen {
     const { window, aspect, ambient } = this;
     return { detail, window, aspect, quick: !this.resting, ambient };
-  }
-
-  private adapt(tookMs: number): void {
-    const fitting = this.followingWidth * Math.sqrt(FOLLOWING_MS / tookMs);
-    const eased = this.followingWidth + 0.5 * (fitting - this.followingWidth);
-    this.followingWidth = Math.round(Math.max(NARROWEST_FOLLOWING, Math.min(WIDEST_FOLLOWING, eased)));
   }
 
   /** The same set in another picture: where that is not begun yet it will be as it is wanted now. */
@@ -367,9 +375,13 @@ export class PictureSession {
   }
 
   private tell(message: ToDeveloper): void {
-    this.developer.postMessage(message, message.type === 'tile' ? [message.sums.buffer] : []);
+    this.developer.postMessage(message, pixelsOf(message));
   }
 }
+
+/** Pixels are given away, not copied. */
+const pixelsOf = (message: ToDeveloper): ArrayBufferLike[] =>
+  message.type === 'tile' ? [message.sums.buffer] : message.type === 'quick' ? [message.linear.buffer] : [];
 
 /** Tones are drawn by the worker that develops. */
 const tonesOf = ({ overlay }: Shown): ToneOverlay =>

@@ -103,7 +103,7 @@ export class WholeLight {
     options: { samples: number; fewest: number; width: number; priority?: number },
     signal: AbortSignal,
   ): Promise<number> {
-    const how = { wholePaths, withFeatures: true, atRest: true, signal };
+    const how = { wholePaths, atRest: true, signal };
     return this.maker.make(keyed, window, aspect, { ...options, ...how });
   }
 
