@@ -132,10 +132,12 @@ export const INDEX_N: i32 = ALPHA_Y + 1;
 export const INDEX_K: i32 = INDEX_N + 3;
 export const LOBE_TABLE: i32 = INDEX_K + 3;
 export const LOBE_BETWEEN: i32 = LOBE_TABLE + 1;
-// Cloth: part of the sheen lobe.
+// Cloth: part of the sheen lobe, offset of its albedo table, and the mean of that.
 export const SHEEN: i32 = LOBE_BETWEEN + 3 * CUBIC;
+export const SHEEN_TABLE: i32 = SHEEN + 1;
+export const SHEEN_MEAN: i32 = SHEEN_TABLE + 1;
 // Thin sheets: what is let through evenly, and what straight on.
-export const SPREAD: i32 = SHEEN + 1;
+export const SPREAD: i32 = SHEEN_MEAN + 1;
 export const STRAIGHT: i32 = SPREAD + 3;
 // Soft edge of a net: which edge, and its width as a part.
 export const EDGE_SIDE: i32 = STRAIGHT + 3;

@@ -9,9 +9,8 @@ import { real } from './portable.js';
  */
 const INVERSE_SOFTNESS = 2.5;
 
-const albedo = new Float64Array(ALBEDO_ENTRIES + 2);
-/** Mean of `sheenAlbedo` over a hemisphere of even light. */
-const albedoMean = new Float64Array(1);
+/** Numbers of the table of `fillSheen`. */
+export const SHEEN_ENTRIES = ALBEDO_ENTRIES + 2;
 
 /** Bidirectional reflectance of the whole lobe, 1/sr. */
 export function sheenLobe(cosOut: number, cosIn: number, cosHalf: number): number {
@@ -20,18 +19,11 @@ export function sheenLobe(cosOut: number, cosIn: number, cosHalf: number): numbe
   return density / (4 * (cosIn + cosOut - cosIn * cosOut));
 }
 
-/** Part of light from a direction that the lobe sends back. */
-export function sheenAlbedo(cosine: number): number {
-  return tableAlbedo(albedo, 0, cosine);
-}
-
-export function meanSheenAlbedo(): number {
-  return albedoMean[0];
-}
-
-/** Fills the tables, the first time; to be called before the functions above. */
-export function prepareSheen(): void {
-  if (albedoMean[0] > 0) return;
+/**
+ * Works out which part of light from a direction the lobe sends back: some 30 ms, so once for all scenes.
+ * @param albedo filled, see `tableAlbedo`  @returns its mean over a hemisphere of even light
+ */
+export function fillSheen(albedo: Float64Array): number {
   const steps = 64;
   for (let entry = 0; entry <= ALBEDO_ENTRIES; entry++) {
     const root = real(entry) / ALBEDO_ENTRIES;
@@ -57,7 +49,7 @@ export function prepareSheen(): void {
   let mean: number = 0;
   for (let i = 0; i < means; i++) {
     const mu = (real(i) + 0.5) / means;
-    mean += (2 * mu * sheenAlbedo(mu)) / means;
+    mean += (2 * mu * tableAlbedo(albedo, 0, mu)) / means;
   }
-  albedoMean[0] = mean;
+  return mean;
 }

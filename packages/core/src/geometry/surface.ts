@@ -16,6 +16,7 @@ import { requireDomain } from '../errors.js';
 import { type Coat, coveredReflectance, makeCoat } from '../optics/coat.js';
 import { indexByColour } from '../optics/dispersion.js';
 import { CLEAR_ALPHA, METAL_INDEX, type MetalLobe, makeMetalLobe } from '../optics/metal.js';
+import { makeSheen, type Sheen } from '../optics/sheen.js';
 import { makeTone, type SurfaceTone } from './tone.js';
 
 /** An edge of a net that opens softly, see the contract. */
@@ -37,8 +38,8 @@ export interface Surface {
   frost: number;
   /** Whether a brush runs up the body rather than round it. */
   brushUp: boolean;
-  /** Part of the sheen lobe. */
-  sheen: number;
+  /** Sheen of cloth. */
+  sheen: Sheen | null;
   /** What is let through evenly and what straight on: translucent red, green, blue; of a net all three equal. */
   spread: readonly [number, number, number];
   straight: readonly [number, number, number];
@@ -154,7 +155,7 @@ function makeSurface(material: AnyMaterial, medium: number): Surface {
     returned: null,
     frost: 0,
     brushUp: false,
-    sheen: 0,
+    sheen: null,
     spread: NONE,
     straight: NONE,
     softEdge: null,
@@ -171,7 +172,7 @@ function makeSurface(material: AnyMaterial, medium: number): Surface {
     case 'matte':
       return { ...plain, tone: toneWith(same) };
     case 'cloth':
-      return { ...plain, kind: CLOTH, sheen: material.sheen, tone: toneWith(same) };
+      return { ...plain, kind: CLOTH, sheen: makeSheen(material.sheen), tone: toneWith(same) };
     case 'dielectric':
       return { ...plain, kind: DIELECTRIC, frost: material.roughness < CLEAR_ALPHA ? 0 : material.roughness };
     case 'coated': {

@@ -41,6 +41,8 @@ import {
   RIPPLES,
   SCATTER_PER_M,
   SHEEN,
+  SHEEN_MEAN,
+  SHEEN_TABLE,
   SINGLE_ALBEDO,
   SPREAD,
   STRAIGHT,
@@ -172,7 +174,11 @@ function packSurfaces(tables: SceneTables, surfaces: readonly Surface[]): void {
       s[ALPHA_Y] = surface.frost;
     }
     s[BRUSH_UP] = surface.brushUp ? 1 : 0;
-    s[SHEEN] = surface.sheen;
+    if (surface.sheen) {
+      s[SHEEN] = surface.sheen.part;
+      s[SHEEN_TABLE] = addAlbedo(surface.sheen.albedo);
+      s[SHEEN_MEAN] = surface.sheen.mean;
+    }
     s.set(surface.spread, SPREAD);
     s.set(surface.straight, STRAIGHT);
     if (surface.softEdge) {
