@@ -36,6 +36,10 @@ async function quickPicture(workers: number, window = WHOLE_FRAME) {
   return { message, tasks, quick };
 }
 
+/** Whether all pixels are the same: a comparison that tells which ones are not would take minutes. */
+const isSame = (a: Float32Array, b: Float32Array) =>
+  a.length === b.length && a.every((value, i) => value === b[i]);
+
 test('several workers make the same picture as one, without a seam', async () => {
   const one = await quickPicture(1);
   expect(one.tasks).toHaveLength(1);
@@ -44,14 +48,14 @@ test('several workers make the same picture as one, without a seam', async () =>
   for (const workers of [2, 3, 7]) {
     const many = await quickPicture(workers);
     expect(many.tasks).toHaveLength(workers);
-    expect(many.message.linear).toEqual(one.message.linear);
+    expect(isSame(many.message.linear, one.message.linear)).toBe(true);
   }
 });
 
 test('of a magnified part the same', async () => {
   const window = { zoom: 2.5, left: 0.31, top: 0.43 };
   const one = await quickPicture(1, window);
-  expect((await quickPicture(3, window)).message.linear).toEqual(one.message.linear);
+  expect(isSame((await quickPicture(3, window)).message.linear, one.message.linear)).toBe(true);
 });
 
 test('it is of the powers it was mixed by, not of others', async () => {

@@ -228,6 +228,7 @@ export {
   type Tracing,
   takeBakedLight,
 } from './render/prepareTracing.js';
+export { COARSEST_STEP } from './render/renderSparsely.js';
 export { renderTile, type TileJob } from './render/renderTile.js';
 export { smoothFilms } from './render/smoothFilms.js';
 export { touchedFilms } from './render/touchedFilms.js';

@@ -3,30 +3,33 @@ import type { Tile } from './film.js';
 /** Renders places of a tile (row after row from 0) into the sums, and writes down what each of them sees sharply. */
 type RenderPlaces = (places: Int32Array, seen: Float64Array) => void;
 
-/** Places that are each set to the mean of some others: those of the `i`th are `of[NEIGHBOURS * i]` and on, `counts[i]` of them. */
+/** Pixels from one to the next of the coarsest grid; each finer one has half of it. */
+export const COARSEST_STEP = 4;
+
+/** Places that are each set to the mean of some others: those of the `i`th are `of[most * i]` and on, `counts[i]` of them. */
 interface Means {
   length: number;
   places: Int32Array;
   of: Int32Array;
   counts: Uint8Array;
+  /** Others of a place at most. */
+  most: number;
 }
 
-/** A place of the grid and those round it. */
-const NEIGHBOURS = 9;
-
 /**
- * Renders a tile of a quick picture for the eye that follows a moving thing. Every other pixel of every other row is traced,
+ * Renders a tile of a quick picture for the eye that follows a moving thing. Every fourth pixel of every fourth row is traced,
  * and the last of each; what lies between pixels that see the same things sharply (`PathTracer.seen`) is their mean, all
- * else is traced too. Then pixels are averaged with those round them that see the same. So edges, print and what mirrors
- * show stay sharp to the pixel, while shade is told over about five pixels.
+ * else is traced too, on a grid of half the step and then of single pixels. Pixels of the coarsest grid are averaged with those
+ * round them that see the same. So edges, print and what mirrors show stay sharp to the pixel, while shade is told over
+ * about nine pixels.
  * What is averaged with what is looked up once, and then done film by film, as they lie in memory.
  * @param sums as `renderTile` gives them
  */
 export function renderSparsely(sums: Float32Array, { width, height }: Tile, render: RenderPlaces): void {
   const size = width * height;
   const seen = new Float64Array(size);
-  const columns = gridLines(width);
-  const rows = gridLines(height);
+  const columns = gridLines(width, COARSEST_STEP);
+  const rows = gridLines(height, COARSEST_STEP);
   const grid = new Int32Array(columns.length * rows.length);
   for (let row = 0; row < rows.length; row++) {
     for (let column = 0; column < columns.length; column++) {
@@ -34,64 +37,75 @@ export function renderSparsely(sums: Float32Array, { width, height }: Tile, rend
     }
   }
   render(grid, seen);
-  const { between, traced, round } = partOthers(seen, width, height);
-  render(traced, seen);
-
   const onGrid = meansOfGrid(seen, grid, columns.length);
-  // One sample is noise beside pixels that are the mean of nine: it tells what is seen here.
-  const apart = meansOfTraced(seen, traced, round);
+  const finer: Means[] = [];
+  for (let step = COARSEST_STEP / 2; step >= 1; step /= 2) {
+    const { between, traced, round } = partFiner(seen, width, height, step);
+    render(traced, seen);
+    // One sample is noise beside pixels that are the mean of nine: it tells what is seen here.
+    finer.push(between, meansOfTraced(seen, traced, round));
+  }
   for (let film = 0; film < sums.length; film += 3 * size) {
     const own = sums.subarray(film, film + 3 * size);
     setMeans(own, onGrid, own.slice());
-    setMeans(own, between, own);
-    setMeans(own, apart, own);
+    for (const some of finer) setMeans(own, some, own);
   }
 }
 
-/** Every other line from 0, and the last. */
-function gridLines(length: number): number[] {
-  return Array.from({ length }, (_, line) => line).filter((line) => line % 2 === 0 || line === length - 1);
+/** Each line of so many from 0, and the last. */
+function gridLines(length: number, step: number): number[] {
+  return Array.from({ length }, (_, line) => line).filter((line) => line % step === 0 || line === length - 1);
 }
 
-const meansFor = (most: number): Means => ({
+const meansFor = (places: number, most: number): Means => ({
   length: 0,
-  places: new Int32Array(most),
-  of: new Int32Array(NEIGHBOURS * most),
-  counts: new Uint8Array(most),
+  places: new Int32Array(places),
+  of: new Int32Array(most * places),
+  counts: new Uint8Array(places),
+  most,
 });
 
 /**
- * Parts the pixels that are not of the grid into those between pixels that see the same, and those to be traced.
- * @returns `round`: the pixels of the grid round each that is to be traced: four, some of them twice
+ * Parts the pixels of a grid that are not of the one of twice its step into those between pixels that see the same, which then see
+ * it too, and those to be traced.
+ * @returns `round`: the pixels of the coarser grid round each that is to be traced: four, some of them twice
  */
-function partOthers(
+function partFiner(
   seen: Float64Array,
   width: number,
   height: number,
+  step: number,
 ): { between: Means; traced: Int32Array; round: Int32Array } {
-  const size = width * height;
-  const between = meansFor(size);
-  const traced = new Int32Array(size);
-  const round = new Int32Array(4 * size);
+  const columns = gridLines(width, step);
+  const rows = gridLines(height, step);
+  const places = columns.length * rows.length;
+  const between = meansFor(places, 4);
+  const traced = new Int32Array(places);
+  const round = new Int32Array(4 * places);
   let count = 0;
-  for (let y = 0; y < height; y++) {
-    const offRow = y % 2 === 1 && y < height - 1 ? width : 0;
-    for (let x = 0; x < width; x++) {
-      const offColumn = x % 2 === 1 && x < width - 1 ? 1 : 0;
-      if (offRow === 0 && offColumn === 0) continue;
+  for (const y of rows) {
+    const isOfRows = y % (2 * step) === 0 || y === height - 1;
+    const above = isOfRows ? y : y - step;
+    const below = isOfRows ? y : Math.min(height - 1, y + step);
+    for (const x of columns) {
+      const isOfColumns = x % (2 * step) === 0 || x === width - 1;
+      if (isOfRows && isOfColumns) continue;
+      const left = isOfColumns ? x : x - step;
+      const right = isOfColumns ? x : Math.min(width - 1, x + step);
       const place = y * width + x;
-      const a = place - offRow - offColumn;
-      const b = place - offRow + offColumn;
-      const c = place + offRow - offColumn;
-      const d = place + offRow + offColumn;
+      const a = above * width + left;
+      const b = above * width + right;
+      const c = below * width + left;
+      const d = below * width + right;
       const same = seen[a] === seen[b] && seen[a] === seen[c] && seen[a] === seen[d];
       const to = same ? between.of : round;
-      const at = same ? NEIGHBOURS * between.length : 4 * count;
+      const at = 4 * (same ? between.length : count);
       to[at] = a;
       to[at + 1] = b;
       to[at + 2] = c;
       to[at + 3] = d;
       if (same) {
+        seen[place] = seen[a] as number;
         between.counts[between.length] = 4;
         between.places[between.length++] = place;
       } else traced[count++] = place;
@@ -99,10 +113,9 @@ function partOthers(
   }
   return { between, traced: traced.subarray(0, count), round };
 }
-
 /** Each pixel of the grid with its up to eight neighbours there that see the same. */
 function meansOfGrid(seen: Float64Array, grid: Int32Array, columns: number): Means {
-  const means = meansFor(grid.length);
+  const means = meansFor(grid.length, 9);
   for (let i = 0; i < grid.length; i++) {
     const place = grid[i] as number;
     const column = i % columns;
@@ -113,7 +126,7 @@ function meansOfGrid(seen: Float64Array, grid: Int32Array, columns: number): Mea
       if (row < 0 || row >= grid.length) continue;
       for (let k = row - left; k <= row + right; k++) {
         const other = grid[k] as number;
-        if (seen[other] === seen[place]) means.of[NEIGHBOURS * means.length + like++] = other;
+        if (seen[other] === seen[place]) means.of[9 * means.length + like++] = other;
       }
     }
     if (like <= 1) continue;
@@ -125,13 +138,13 @@ function meansOfGrid(seen: Float64Array, grid: Int32Array, columns: number): Mea
 
 /** Each pixel that was traced between those of the grid with those round it that see the same. */
 function meansOfTraced(seen: Float64Array, traced: Int32Array, round: Int32Array): Means {
-  const means = meansFor(traced.length);
+  const means = meansFor(traced.length, 4);
   for (let i = 0; i < traced.length; i++) {
     const place = traced[i] as number;
     let like = 0;
     for (let k = 4 * i; k < 4 * i + 4; k++) {
       const other = round[k] as number;
-      if (seen[other] === seen[place]) means.of[NEIGHBOURS * means.length + like++] = other;
+      if (seen[other] === seen[place]) means.of[4 * means.length + like++] = other;
     }
     if (like === 0) continue;
     means.counts[means.length] = like;
@@ -141,14 +154,14 @@ function meansOfTraced(seen: Float64Array, traced: Int32Array, round: Int32Array
 }
 
 /** Sets each place of a film to the mean of its others. */
-function setMeans(film: Float32Array, { length, places, of, counts }: Means, from: Float32Array): void {
+function setMeans(film: Float32Array, { length, places, of, counts, most }: Means, from: Float32Array): void {
   for (let i = 0; i < length; i++) {
     const count = counts[i] as number;
-    const end = NEIGHBOURS * i + count;
+    const end = most * i + count;
     let r = 0;
     let g = 0;
     let b = 0;
-    for (let k = NEIGHBOURS * i; k < end; k++) {
+    for (let k = most * i; k < end; k++) {
       const at = 3 * (of[k] as number);
       r += from[at] as number;
       g += from[at + 1] as number;

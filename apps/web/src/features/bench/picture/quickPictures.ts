@@ -1,4 +1,4 @@
-import { displayWeights, type Tile } from '@fendrix/core';
+import { COARSEST_STEP, displayWeights, type Tile } from '@fendrix/core';
 import type { KeyedSet, WorkerPool } from '@fendrix/workers';
 import type { ToDeveloper } from './developProtocol';
 import { type FrameWindow, pictureOf } from './frameWindow';
@@ -10,7 +10,7 @@ const WIDEST = 480;
 /** Time one should take, ms. */
 const WANTED_MS = 85;
 /** Rows that parts of one have in common, so that pixels at their ends are averaged with those beyond. */
-const SHARED_ROWS = 6;
+const SHARED_ROWS = 3 * COARSEST_STEP;
 
 /** What one is made with. */
 interface QuickOptions {
@@ -86,9 +86,9 @@ export class QuickPictures {
   }
 }
 
-/** Rows cut into so many parts, one for each worker. Each begins at an even row, as do the pixels that are traced. */
+/** Rows cut into so many parts, one for each worker. Each begins at a row of the coarsest grid. */
 function partsOf(rows: number, count: number): { from: number; to: number }[] {
-  const high = 2 * Math.ceil(rows / (2 * count));
+  const high = COARSEST_STEP * Math.ceil(rows / (COARSEST_STEP * count));
   return Array.from({ length: Math.ceil(rows / high) }, (_, i) => ({
     from: i * high,
     to: Math.min(rows, (i + 1) * high),
