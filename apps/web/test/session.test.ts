@@ -62,7 +62,7 @@ function emptyAnswer(task: Task, spread: number): unknown {
 }
 
 /** @param slow what takes half a second, the others a millisecond */
-function open({ refuses = '', spare = 0, spread = 0, slow = '' } = {}) {
+function open({ refuses = (): string => '', spare = 0, spread = 0, slow = '' } = {}) {
   const tasks: Task[] = [];
   /** What the second worker, the spare one, was given. */
   const helped: Task[] = [];
@@ -86,8 +86,8 @@ function open({ refuses = '', spare = 0, spread = 0, slow = '' } = {}) {
         if (message.type !== 'task') return;
         tasks.push(message.task);
         if (own > 0) helped.push(message.task);
-        const refused = { type: 'failed' as const, id: message.id, message: refuses };
-        if (refuses !== '') setTimeout(() => answer(refused), 1);
+        const refused = { type: 'failed' as const, id: message.id, message: refuses() };
+        if (refuses() !== '') setTimeout(() => answer(refused), 1);
         else
           setTimeout(
             () =>
@@ -193,6 +193,17 @@ function withLargeMesh(): SetDocument {
   });
   return { ...set, products: [mesh], spots: [], takes: [] };
 }
+
+const label: Plate = {
+  id: 'label',
+  name: 'Label',
+  gives: 'label',
+  note: '',
+  lights: [{ tag: 'A', on: true, powerStops: -3 }],
+  mask: [{ area: { by: 'products' }, leaveOut: false }],
+  featherPart: 0.003,
+  laid: true,
+};
 
 describe('picture session', () => {
   test('a moved set is followed by a quick picture, then refined to the whole light', async () => {
@@ -441,21 +452,44 @@ describe('picture session', () => {
       expect(mixes[1]).toBeLessThan(0.9 * (mixes[0] ?? 0));
     });
 
+    test('a file with layers of lights waits for the picture that has them, and is of the lights as they are then', async () => {
+      vi.useFakeTimers();
+      const { session, told } = open();
+      const three = demoSet('cordial-frost');
+      session.update(three);
+      await pass(50);
+      const port = { postMessage: vi.fn() } as unknown as MessagePort;
+      session.sendFile('exr', port);
+      session.update({ ...three, lights: three.lights.slice(1), takes: [] });
+      const asked = () => told.filter((message) => message.type === 'file');
+      expect(asked()).toEqual([]);
+      await pass(60_000);
+      expect(asked()).toHaveLength(1);
+      expect(asked()[0]?.layers).toHaveLength(three.lights.length - 1);
+      session.sendFile('exr', port);
+      expect(asked()).toHaveLength(2);
+    });
+
+    test('where no picture comes such a file is not waited for', async () => {
+      vi.useFakeTimers();
+      let refuses = '';
+      const { session, failures } = open({ refuses: () => refuses });
+      session.update(set);
+      await pass(50);
+      const answer = vi.fn();
+      session.sendFile('exr', { postMessage: answer } as unknown as MessagePort);
+      refuses = 'too many clear materials';
+      session.update(moved(-0.3));
+      await pass(1000);
+      expect(failures.length).toBeGreaterThan(0);
+      expect(answer).toHaveBeenCalledWith(null);
+    });
+
     test('plates on show have a mix of their own', async () => {
       vi.useFakeTimers();
       const { session, told } = open();
       session.update(set);
-      const plate: Plate = {
-        id: 'label',
-        name: 'Label',
-        gives: 'label',
-        note: '',
-        lights: [{ tag: 'A', on: true, powerStops: -3 }],
-        mask: [],
-        featherPart: 0,
-        laid: true,
-      };
-      session.showPlates({ plates: [plate], takes: [], maskOf: null });
+      session.showPlates({ plates: [label], takes: [], maskOf: null });
       session.update(moved(-0.3));
       await pass(100);
       expect(quickOf(told).at(-1)?.mixes).toHaveLength(2);
@@ -463,16 +497,6 @@ describe('picture session', () => {
   });
 
   describe('plates', () => {
-    const label: Plate = {
-      id: 'label',
-      name: 'Label',
-      gives: 'label',
-      note: '',
-      lights: [{ tag: 'A', on: true, powerStops: -3 }],
-      mask: [{ area: { by: 'products' }, leaveOut: false }],
-      featherPart: 0.003,
-      laid: true,
-    };
     const near: Plate = { ...label, id: 'near', name: 'Near', lights: [], focusM: set.camera.focusM - 0.05 };
     const shown = (...plates: Plate[]) => ({ plates, takes: [], maskOf: null });
     const laidOf = (told: readonly ToDeveloper[]) =>
@@ -634,7 +658,7 @@ describe('picture session', () => {
 
   test('a set that cannot be traced is told of with its reason, and the next one is tried', async () => {
     vi.useFakeTimers();
-    const { session, failures, tasks } = open({ refuses: 'too many clear materials' });
+    const { session, failures, tasks } = open({ refuses: () => 'too many clear materials' });
     session.update(set);
     await pass(200);
     expect(failures).toEqual(['too many clear materials']);
@@ -646,7 +670,7 @@ describe('picture session', () => {
 
   test('a set that moves while an older one is refused is tried at once', async () => {
     vi.useFakeTimers();
-    const { session, failures } = open({ refuses: 'too many clear materials' });
+    const { session, failures } = open({ refuses: () => 'too many clear materials' });
     session.update(set);
     await pass(0);
     session.update(moved(-0.3));

@@ -52,7 +52,7 @@ export function renderSparsely(sums: Float32Array, { width, height }: Tile, rend
   }
 }
 
-/** Each line of so many from 0, and the last. */
+/** Of so many lines every `step`th from 0, and the last. */
 function gridLines(length: number, step: number): number[] {
   return Array.from({ length }, (_, line) => line).filter((line) => line % step === 0 || line === length - 1);
 }
@@ -113,6 +113,7 @@ function partFiner(
   }
   return { between, traced: traced.subarray(0, count), round };
 }
+
 /** Each pixel of the grid with its up to eight neighbours there that see the same. */
 function meansOfGrid(seen: Float64Array, grid: Int32Array, columns: number): Means {
   const means = meansFor(grid.length, 9);
@@ -126,7 +127,7 @@ function meansOfGrid(seen: Float64Array, grid: Int32Array, columns: number): Mea
       if (row < 0 || row >= grid.length) continue;
       for (let k = row - left; k <= row + right; k++) {
         const other = grid[k] as number;
-        if (seen[other] === seen[place]) means.of[9 * means.length + like++] = other;
+        if (seen[other] === seen[place]) means.of[means.most * means.length + like++] = other;
       }
     }
     if (like <= 1) continue;
@@ -144,7 +145,7 @@ function meansOfTraced(seen: Float64Array, traced: Int32Array, round: Int32Array
     let like = 0;
     for (let k = 4 * i; k < 4 * i + 4; k++) {
       const other = round[k] as number;
-      if (seen[other] === seen[place]) means.of[4 * means.length + like++] = other;
+      if (seen[other] === seen[place]) means.of[means.most * means.length + like++] = other;
     }
     if (like === 0) continue;
     means.counts[means.length] = like;

@@ -111,7 +111,7 @@ function intoFilms(
   sums: Float32Array,
 ): AddPlace {
   const size = tile.width * tile.height;
-  const channels = sums.length / (3 * size);
+  const channels = wanted.length;
   return (place, index) => {
     for (let channel = 0; channel < channels; channel++) {
       if (wanted[channel] === 0) continue;
@@ -131,7 +131,7 @@ function intoMixes(
   sums: Float32Array,
 ): AddPlace {
   const size = tile.width * tile.height;
-  const channels = (mixes[0]?.length ?? 0) / 3;
+  const channels = wanted.length;
   return (place, index) => {
     for (let mix = 0; mix < mixes.length; mix++) {
       const weights = mixes[mix] as ArrayLike<number>;

@@ -61,8 +61,6 @@ export class FilmDeveloper {
   private weights: Float64Array = new Float64Array(0);
   private overlay: ToneOverlay = 'none';
   private readonly plates = new PlateLayer();
-  /** Files that a quick picture cannot give. */
-  private filesAwaited: (() => void)[] = [];
   private wanted = false;
   /** The wait before a growing picture is developed again. */
   private growTimer: ReturnType<typeof setTimeout> | undefined;
@@ -210,31 +208,31 @@ export class FilmDeveloper {
     }
     const { region } = features;
     this.shown = { ...ofFilms(films, window), picture, samples, mixedBy: null, region, things };
-    for (const send of this.filesAwaited.splice(0)) send();
     return true;
   }
 
-  /** The frame of the set as it stands in linear light; null while there is none. */
-  private base(weights: Float64Array = this.weights): LinearPicture | null {
+  /** The picture on show in linear light; null while there is none, or it cannot be had with these weights. */
+  private weighed(weights: Float64Array): LinearPicture | null {
     const { shown } = this;
-    // A light that moves may change its power at each step: a quick picture is shown as it was mixed.
-    const linear = shown?.develop(weights) ?? (shown?.mixedBy ? shown.develop(shown.mixedBy) : null);
+    const linear = shown?.develop(weights);
     return shown && linear ? { width: shown.width, height: shown.height, linear } : null;
   }
 
+  /** The frame of the set as it stands. A light that moves may change its power at each step: a quick picture is shown as it was mixed. */
+  private base(): LinearPicture | null {
+    const mixedBy = this.shown?.mixedBy;
+    return this.weighed(this.weights) ?? (mixedBy ? this.weighed(mixedBy) : null);
+  }
+
   /** The picture on show as a file, or null; what goes wrong is null too, and asked for again. */
-  private async sendFile(message: ToDeveloper & { type: 'file' }): Promise<void> {
-    const { format, layers, port } = message;
-    if (this.shown?.mixedBy && layers.length > 0) {
-      this.filesAwaited.push(() => void this.sendFile(message));
-      return;
-    }
-    const picture = this.base();
+  private async sendFile({ format, layers, port }: ToDeveloper & { type: 'file' }): Promise<void> {
+    // A quick picture has no layers.
+    const picture = layers.length > 0 && this.shown?.mixedBy ? null : this.base();
     // Layers are of the frame of the set: all of them together are that.
     if (picture && this.shown && layers.length === 0) this.plates.lay(picture.linear, this.shown);
     // Now, not when the encoder is there: what is shown may be another picture then.
     const alone = layers.flatMap(({ name, channels }) => {
-      const layer = this.base(weightsOfChannels(this.weights, channels));
+      const layer = this.weighed(weightsOfChannels(this.weights, channels));
       return layer ? [{ name, linear: layer.linear }] : [];
     });
     port.postMessage(picture ? await encodePictureFile(picture, format, alone).catch(() => null) : null);

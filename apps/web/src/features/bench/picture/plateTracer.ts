@@ -15,6 +15,8 @@ const FINER = 2;
 interface OwnPlate {
   plate: Plate;
   keyed: KeyedSet;
+  /** How films are weighed for it, three numbers each. */
+  weights: Float64Array<ArrayBuffer>;
 }
 
 /** Keeps the developer in step with the plates, and has traced what of them the films of the set do not give. */
@@ -54,18 +56,19 @@ export class PlateTracer {
       // Powers, switches, shutter and ISO weigh films: no key has to be made of the whole set for them.
       const isWeighed =
         plate.takeId === undefined && plate.focusM === undefined && plate.fNumber === undefined;
-      return { plate, keyed: { key: isWeighed ? base.key : traceKey(own), set: own } };
+      const weights = displayWeights(own) as Float64Array<ArrayBuffer>;
+      return { plate, keyed: { key: isWeighed ? base.key : traceKey(own), set: own }, weights };
     });
     // The developer forgets films that no plate needs.
     const keys = new Set(this.besides().map(({ keyed }) => keyed.key));
     for (const key of this.traced.keys()) if (!keys.has(key)) this.traced.delete(key);
-    const laid = this.own.map(({ plate, keyed }): LaidPlate => {
+    const laid = this.own.map(({ plate, keyed, weights }): LaidPlate => {
       const { id, name, mask, featherPart } = plate;
       return {
         id,
         fileName: fileStem(name),
         films: keyed.key === base.key ? null : keyed.key,
-        weights: displayWeights(keyed.set) as Float64Array<ArrayBuffer>,
+        weights,
         mask: { mask, featherPart },
         camera: keyed.set.camera,
         laid: plate.laid,
@@ -122,9 +125,7 @@ export class PlateTracer {
 
   /** How the films of the set are weighed for its plates. */
   weighings(): Float64Array[] {
-    return this.own
-      .filter(({ keyed }) => keyed.key === this.base?.key)
-      .map(({ keyed }) => displayWeights(keyed.set));
+    return this.own.filter(({ keyed }) => keyed.key === this.base?.key).map(({ weights }) => weights);
   }
 
   private partsAre({ key }: KeyedSet, at: string): boolean {

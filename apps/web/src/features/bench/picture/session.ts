@@ -68,6 +68,8 @@ export class PictureSession {
   /** Whether the picture on show is a quick one, and whether one is made beside the refining. */
   private showsQuick = false;
   private mixing = false;
+  /** Asked for files with layers, which a quick picture has not: those of the next that is none. */
+  private readonly layersAwaited: MessagePort[] = [];
   /** Whether the whole light of the set as it is has been seen. */
   private resting = false;
   private refining: AbortController | null = null;
@@ -105,6 +107,7 @@ export class PictureSession {
     this.developer.addEventListener('message', ({ data }: MessageEvent<FromDeveloper>) => {
       this.pictures++;
       this.showsQuick = data.quick;
+      if (!data.quick) for (const port of this.layersAwaited.splice(0)) this.sendFile('exr', port);
       this.wholeLight.onDeveloped(data.picture);
       this.events.picture(data);
       const { part } = pictureOf(this.window, this.fullWidth, this.aspect);
@@ -177,6 +180,10 @@ export class PictureSession {
 
   /** Has the picture on show sent as a file to whom the port belongs. */
   sendFile(format: PictureFormat, port: MessagePort): void {
+    if (format === 'exr' && this.showsQuick) {
+      this.layersAwaited.push(port);
+      return;
+    }
     const layers = format === 'exr' && this.keyed ? lightLayers(this.keyed.set) : [];
     this.developer.postMessage({ type: 'file', format, layers, port } satisfies ToDeveloper, [port]);
   }
@@ -354,7 +361,9 @@ export class PictureSession {
   }
 
   private tellFailure(error: unknown): void {
-    if (!this.closed) this.events.failure(messageOf(error));
+    if (this.closed) return;
+    this.events.failure(messageOf(error));
+    for (const port of this.layersAwaited.splice(0)) port.postMessage(null);
   }
 
   private async estimateAmbient(keyed: KeyedSet, run: RunOptions): Promise<readonly number[]> {
