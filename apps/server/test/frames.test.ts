@@ -170,7 +170,7 @@ describe('the watched folder', () => {
     for (const [i, data] of many.entries()) writeFileSync(at(`F${i}.JPG`), data);
     await vi.waitFor(async () => expect((await list()).total).toBeGreaterThan(3), 20_000);
     await server.leave();
-    server = await startTestServer(server.folder);
+    server = await startTestServer({ folder: server.folder });
     const { frames } = await until(60);
     expect(new Set(frames.map(({ name }) => name)).size).toBe(60);
     expect(frames.every(({ shot }) => shot === 'one' || shot === null)).toBe(true);

@@ -3,11 +3,12 @@ import { createServer, request } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { createFilms, type Films } from '@fendrix/core';
 import { pino } from 'pino';
 import { createApp } from '../src/app.js';
 import { createBackups } from '../src/backup/backups.js';
 import { openDatabase } from '../src/db/database.js';
-import { createSetLight, type SetLight } from '../src/devices/setLight.js';
+import { createSetLight, type PictureSize, type SetLight } from '../src/devices/setLight.js';
 
 export interface Answer<T> {
   status: number;
@@ -17,15 +18,43 @@ export interface Answer<T> {
 
 const setLight = createSetLight({ spotSamples: 512 });
 
-/** One for all: its threads read the modules once. Fewer paths a spot and a picture than in the studio. */
-const light: SetLight = {
+/** Films with each pixel repeated until they have a size. */
+function enlarged(films: Films, { width, height }: PictureSize): Films {
+  const large = createFilms(width, height, films.channels, films.stokes);
+  const from = (place: number) => {
+    const [x, y] = [place % width, Math.floor(place / width)];
+    return Math.floor((y * films.height) / height) * films.width + Math.floor((x * films.width) / width);
+  };
+  const pixels = width * height;
+  large.samples.forEach((_, place) => {
+    large.samples[place] = films.samples[from(place)] as number;
+    for (let channel = 0; channel < films.channels; channel++) {
+      const at = 3 * (channel * films.width * films.height + from(place));
+      large.data.set(films.data.subarray(at, at + 3), 3 * (channel * pixels + place));
+    }
+  });
+  return large;
+}
+
+/**
+ * One for all: its threads read the modules once. Fewer paths a spot and a picture than in the studio.
+ * @param coarser pixels of a picture, to each side, that are traced as one
+ */
+const lightOf = (coarser: number): SetLight => ({
   ...setLight,
-  films: (set, size, samples, seed) => setLight.films(set, size, Math.ceil(samples / 4), seed),
+  films: async (set, size, samples, seed) => {
+    const traced = { width: Math.ceil(size.width / coarser), height: Math.ceil(size.height / coarser) };
+    const films = await setLight.films(set, traced, Math.ceil(samples / 4), seed);
+    return coarser === 1 ? films : enlarged(films, size);
+  },
   close() {},
-};
+});
 
 /** A server of its own with an empty database in a folder that is gone when it is stopped, or over the folder of one that left it. */
-export async function startTestServer(folder = mkdtempSync(join(tmpdir(), 'fendrix-server-'))) {
+export async function startTestServer({
+  folder = mkdtempSync(join(tmpdir(), 'fendrix-server-')),
+  coarser = 3,
+} = {}) {
   const database = await openDatabase(`file:${join(folder, 'test.sqlite')}`);
   const hosts: string[] = [];
   const origins: string[] = [];
@@ -42,7 +71,7 @@ export async function startTestServer(folder = mkdtempSync(join(tmpdir(), 'fendr
     origins,
     setSide: { host: '127.0.0.1', port: 0 },
     frames,
-    light,
+    light: lightOf(coarser),
   });
   const server = createServer(app.callback());
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));

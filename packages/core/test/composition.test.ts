@@ -29,7 +29,8 @@ function picture(discs: readonly [number, number, number][], horizonY = 150): Ju
       });
     }
   }
-  return { width: WIDTH, height: HEIGHT, thing, luminance, pixelM: 0.001 };
+  const grid = { width: WIDTH, height: HEIGHT, thing };
+  return { ...grid, pixelM: 0.001, tones: { ...grid, luminance } };
 }
 
 const wish = (count: number, changes: Partial<CompositionWish> = {}): CompositionWish => ({
@@ -146,8 +147,45 @@ test('a finding is a caution from the usual thresholds on', () => {
 });
 
 test('arrays that do not fit are refused', () => {
-  const frame = { ...picture([]), thing: new Int32Array(3) };
-  expect(() => judgeComposition(frame, wish(0))).toThrow(/each pixel/);
+  const frame = picture([]);
+  const short = new Int32Array(3);
+  for (const wrong of [
+    { ...frame, thing: short },
+    { ...frame, tones: { ...frame.tones, thing: short } },
+  ])
+    expect(() => judgeComposition(wrong, wish(0))).toThrow(/each pixel/);
+});
+
+test('the place a horizon crosses is not even; noise of single places is', () => {
+  const copy = { left: 0, top: 0, right: 0.4, bottom: 1 };
+  const [width, height] = [50, 40];
+  const noise = (i: number) => 1 + (i % 2 === 0 ? 0.2 : -0.2) * ((i % width) % 2 === 0 ? 1 : -1);
+  const freeOf = (luminance: (place: number) => number) => {
+    const thing = new Int32Array(width * height).fill(WALL);
+    const tones = { width, height, thing, luminance: Array.from(thing, (_, i) => luminance(i)) };
+    const frame = { ...picture([]), thing: new Int32Array(WIDTH * HEIGHT).fill(WALL), tones };
+    return only(frame, wish(0, { copy }), 'copy')[0]?.freePart;
+  };
+  expect(freeOf(noise)).toBe(1);
+  // Twice as bright from row 20 on: the two rows of places above it are not even.
+  expect(freeOf((i) => (i < 20 * width ? 1 : 2))).toBeCloseTo(0.95, 6);
+});
+
+test('a tone is that beside the outline, not that of places which the outline crosses', () => {
+  const [width, height] = [50, 40];
+  const column = (i: number) => i % width;
+  const thing = Int32Array.from({ length: width * height }, (_, i) =>
+    column(i) < 20 || column(i) > 29 ? WALL : HERO,
+  );
+  const crossed = [19, 20, 29, 30];
+  const luminance = Array.from(thing, (own, i) => (crossed.includes(column(i)) ? 2 : own === HERO ? 4 : 1));
+  const toneOf = (of: Int32Array) => {
+    const tones = { width, height, thing: of, luminance };
+    return only({ ...picture([[125, 100, 30]]), tones }, wish(1), 'tone')[0]?.stops;
+  };
+  expect(toneOf(thing)).toBeCloseTo(2, 6);
+  // Of a thread a place wide there are no others.
+  expect(toneOf(thing.map((_, i) => (column(i) === 25 ? HERO : WALL)))).toBeCloseTo(0, 6);
 });
 
 describe('an empty picture', () => {

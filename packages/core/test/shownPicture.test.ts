@@ -15,7 +15,7 @@ import {
   stokesOf,
 } from '../src/index.js';
 
-const [width, height] = [54, 36];
+const [width, height] = [42, 28];
 const tile = { x: 0, y: 0, width, height };
 const REFERENCE = 256;
 /** The reference's own noise, and that of one picture: what is worse by less is as good. */

@@ -52,7 +52,7 @@ describe('the corpus', () => {
   });
 
   test('sound sets call for no more than one verdict each that an expert would wave off', () => {
-    for (const { name, set } of soundSets().filter((_, i) => i % 3 === 0)) {
+    for (const { name, set } of soundSets().filter((_, i) => i % 4 === 0)) {
       const ids = judgeSet(evidenceOf(set, trace(set))).map(({ id }) => id);
       expect(ids.length, `${name}: ${ids.join(', ')}`).toBeLessThanOrEqual(1);
     }
@@ -125,7 +125,7 @@ test('what needs no light is judged the same before any light is traced', () => 
   };
   const some = brokenSets().filter(({ code }) => BY_MAPS.has(code as VerdictCode));
   expect(some.length).toBeGreaterThan(20);
-  for (const { name, set } of some.filter((_, i) => i % 5 === 0)) {
+  for (const { name, set } of some.filter((_, i) => i % 8 === 0)) {
     expect(told(set, 0), name).not.toEqual([]);
     expect(told(set, 0), name).toEqual(told(set, 1));
   }

@@ -1,16 +1,19 @@
 import { requireDomain } from '../errors.js';
 import type { FrameRect } from '../render/view.js';
 
-/** A picture as judged: what is seen and how bright, per pixel. */
-export interface JudgedFrame {
+/** What is seen at each place of a grid over the frame, by its number; -1 nothing. */
+export interface SeenGrid {
   width: number;
   height: number;
-  /** Thing seen at each pixel; -1 nothing. */
   thing: Int32Array;
-  /** Luminance at each pixel, any unit. */
-  luminance: Float32Array;
+}
+
+/** A picture as judged: outlines by the pixel, tones by places that are few and sure. */
+export interface JudgedFrame extends SeenGrid {
   /** Width of a pixel where the hero stands, m. */
   pixelM: number;
+  /** Luminance of each place, any unit. */
+  tones: SeenGrid & { luminance: ArrayLike<number> };
 }
 
 export interface CompositionWish {
@@ -62,14 +65,17 @@ const ROW_PART = 0.015;
 /**
  * Judges how a picture is arranged: outlines that just touch each other or the frame, near-straight rows, tone of the
  * hero against what is round it, a horizon through it, its symmetry, and how quiet the place for words is.
- * Limits: by what is seen in the picture as rendered, a pixel fine; thresholds are usual practice.
+ * Limits: by what is seen in the picture as rendered, a pixel fine, tones a place fine; thresholds are usual practice.
  * @throws {DomainError} arrays that do not fit the size
  */
 export function judgeComposition(frame: JudgedFrame, wish: CompositionWish): CompositionFinding[] {
-  const pixels = frame.width * frame.height;
+  const { tones } = frame;
+  const places = tones.width * tones.height;
   requireDomain(
-    frame.thing.length === pixels && frame.luminance.length === pixels,
-    'arrays have a number for each pixel',
+    frame.thing.length === frame.width * frame.height &&
+      tones.thing.length === places &&
+      tones.luminance.length === places,
+    'arrays have a number for each pixel, and for each place',
   );
   const boxes = new Map(wish.things.map((thing) => [thing, boxOf(frame, thing)] as const));
   const seen = wish.things.filter((thing) => boxes.get(thing) !== null);
@@ -82,7 +88,7 @@ export function judgeComposition(frame: JudgedFrame, wish: CompositionWish): Com
           seen.filter((thing) => thing !== wish.hero),
         )
       : []),
-    ...tone(frame, wish),
+    ...tone(tones, wish),
     ...horizon(frame, wish, boxes.get(wish.hero) ?? null),
     ...symmetry(frame, wish.hero),
     ...(wish.copy ? quietness(frame, wish, wish.copy) : []),
@@ -96,7 +102,7 @@ interface Box {
   bottom: number;
 }
 
-function boxOf({ thing, width }: JudgedFrame, which: number): Box | null {
+function boxOf({ thing, width }: SeenGrid, which: number): Box | null {
   let box: Box | null = null;
   for (let i = 0; i < thing.length; i++) {
     if (thing[i] !== which) continue;
@@ -113,7 +119,7 @@ function boxOf({ thing, width }: JudgedFrame, which: number): Box | null {
 }
 
 /** Pairs that are close without covering each other, or touch along a short line only. */
-function tangents({ width, height, thing }: JudgedFrame, seen: readonly number[]): CompositionFinding[] {
+function tangents({ width, height, thing }: SeenGrid, seen: readonly number[]): CompositionFinding[] {
   const reach = Math.max(1, Math.round(TOUCH_PART * width));
   const index = new Map(seen.map((which, i) => [which, i]));
   const n = seen.length;
@@ -153,7 +159,7 @@ function tangents({ width, height, thing }: JudgedFrame, seen: readonly number[]
 
 /** Things that just reach, or just miss, an edge of the frame. */
 function edges(
-  { width, height, thing }: JudgedFrame,
+  { width, height, thing }: SeenGrid,
   seen: readonly number[],
   boxes: ReadonlyMap<number, Box | null>,
 ): CompositionFinding[] {
@@ -184,7 +190,7 @@ function edges(
 }
 
 /** Three or more things whose middles lie on one line. */
-function rows(frame: JudgedFrame, seen: readonly number[]): CompositionFinding[] {
+function rows(frame: SeenGrid, seen: readonly number[]): CompositionFinding[] {
   const middles = seen.map((which) => ({ which, ...middleOf(frame, which) }));
   let best: { things: number[]; offPart: number } | null = null;
   for (let a = 0; a < middles.length; a++) {
@@ -205,7 +211,7 @@ function rows(frame: JudgedFrame, seen: readonly number[]): CompositionFinding[]
   return best ? [{ what: 'row', ...best }] : [];
 }
 
-function middleOf({ thing, width }: JudgedFrame, which: number): { x: number; y: number } {
+function middleOf({ thing, width }: SeenGrid, which: number): { x: number; y: number } {
   let [x, y, count] = [0, 0, 0];
   for (let i = 0; i < thing.length; i++) {
     if (thing[i] !== which) continue;
@@ -216,35 +222,55 @@ function middleOf({ thing, width }: JudgedFrame, which: number): { x: number; y:
   return { x: x / count, y: y / count };
 }
 
-/** Mean luminance just inside the hero's outline over that just outside of it, stops. */
-function tone(
-  { width, height, thing, luminance }: JudgedFrame,
+/**
+ * Mean luminance just inside the hero's outline over that just outside of it, stops: a place away from the outline on either
+ * side, since the one that it crosses has light of both; where the hero is too thin for that, of those it crosses.
+ */
+function tone(tones: JudgedFrame['tones'], wish: CompositionWish): CompositionFinding[] {
+  const sums = across(tones, wish, 1) ?? across(tones, wish, 0);
+  return sums && sums.inside > 0 && sums.outside > 0
+    ? [{ what: 'tone', stops: Math.log2(sums.inside / sums.outside) }]
+    : [];
+}
+
+/** Light of pairs of places inside and outside the hero's outline, each so many from it; null where there is none. */
+function across(
+  { width, height, thing, luminance }: JudgedFrame['tones'],
   { hero, ground }: CompositionWish,
-): CompositionFinding[] {
+  away: number,
+): { inside: number; outside: number } | null {
   const isGround = new Set(ground);
+  const isAll = (is: (seen: number) => boolean, from: number, step: number) => {
+    for (let k = 0; k <= away; k++) if (!is(thing[from + k * step] as number)) return false;
+    return true;
+  };
+  const isHero = (seen: number) => seen === hero;
+  const isOfGround = (seen: number) => isGround.has(seen);
   let [inside, outside, pairs] = [0, 0, 0];
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
-      const i = y * width + x;
-      for (const j of [x + 1 < width ? i + 1 : -1, y + 1 < height ? i + width : -1]) {
-        if (j < 0) continue;
-        const [a, b] = [thing[i] as number, thing[j] as number];
-        const [own, other] =
-          a === hero && isGround.has(b) ? [i, j] : b === hero && isGround.has(a) ? [j, i] : [-1, -1];
-        if (own < 0) continue;
-        inside += luminance[own] as number;
-        outside += luminance[other] as number;
+      for (const [step, place, length] of [
+        [1, x, width],
+        [width, y, height],
+      ] as const) {
+        if (place < away || place + 1 + away >= length) continue;
+        const before = y * width + x;
+        const after = before + step;
+        const heroFirst = isAll(isHero, before, -step) && isAll(isOfGround, after, step);
+        if (!heroFirst && !(isAll(isOfGround, before, -step) && isAll(isHero, after, step))) continue;
+        const [first, last] = [before - away * step, after + away * step].map((i) => luminance[i] as number);
+        inside += (heroFirst ? first : last) as number;
+        outside += (heroFirst ? last : first) as number;
         pairs++;
       }
     }
   }
-  if (pairs === 0 || !(inside > 0 && outside > 0)) return [];
-  return [{ what: 'tone', stops: Math.log2(inside / outside) }];
+  return pairs > 0 ? { inside, outside } : null;
 }
 
 /** Where the line between two grounds meets the hero from both sides, part of its height from the foot. */
 function horizon(
-  { width, thing }: JudgedFrame,
+  { width, thing }: SeenGrid,
   { hero, ground }: CompositionWish,
   box: Box | null,
 ): CompositionFinding[] {
@@ -287,27 +313,57 @@ function symmetry({ width, height, thing, pixelM }: JudgedFrame, hero: number): 
   return [{ what: 'symmetry', offMm, unlikePart: unlike / count }];
 }
 
-/** Part of the place for words that is ground and even in tone, within a third of a stop of its neighbours. */
+/** Part of the place for words that is ground and even in tone, within a third of a stop of what is beside and below it. */
 function quietness(
-  { width, height, thing, luminance }: JudgedFrame,
+  { width, height, thing, tones }: JudgedFrame,
   { ground }: CompositionWish,
   copy: FrameRect,
 ): CompositionFinding[] {
   const isGround = new Set(ground);
+  const even = evenGround(tones, isGround);
   const [x0, x1] = [Math.ceil(copy.left * width), Math.floor(copy.right * width)];
   const [y0, y1] = [Math.ceil(copy.top * height), Math.floor(copy.bottom * height)];
   let [free, count] = [0, 0];
   for (let y = y0; y < y1; y++) {
+    const row = Math.floor((y * tones.height) / height) * tones.width;
     for (let x = x0; x < x1; x++) {
-      const i = y * width + x;
       count++;
-      if (!isGround.has(thing[i] as number)) continue;
-      const own = luminance[i] as number;
-      const right = luminance[x + 1 < width ? i + 1 : i] as number;
-      const below = luminance[y + 1 < height ? i + width : i] as number;
-      const even = Math.abs(Math.log2(own / right)) < 1 / 3 && Math.abs(Math.log2(own / below)) < 1 / 3;
-      if (even || own === right) free++;
+      const isFree = isGround.has(thing[y * width + x] as number);
+      if (isFree && even[row + Math.floor((x * tones.width) / width)]) free++;
     }
   }
   return count > 0 ? [{ what: 'copy', freePart: free / count }] : [];
+}
+
+/** Places of a block, each way, whose mean is held against the next: single ones differ by their noise alone. */
+const BLOCK = 2;
+
+/** By place, whether its block of ground is as bright as the next to the right and below, as far as those are ground. */
+function evenGround(
+  { width, height, thing, luminance }: JudgedFrame['tones'],
+  isGround: ReadonlySet<number>,
+): boolean[] {
+  const columns = Math.ceil(width / BLOCK);
+  const rows = Math.ceil(height / BLOCK);
+  const blockOf = (place: number) =>
+    Math.floor(Math.floor(place / width) / BLOCK) * columns + Math.floor((place % width) / BLOCK);
+  const sums = new Float64Array(columns * rows);
+  const counts = new Float64Array(columns * rows);
+  for (let place = 0; place < thing.length; place++) {
+    if (!isGround.has(thing[place] as number)) continue;
+    const block = blockOf(place);
+    sums[block] = (sums[block] as number) + (luminance[place] as number);
+    counts[block] = (counts[block] as number) + 1;
+  }
+  const isLike = (one: number, other: number) => {
+    if (counts[one] === 0 || counts[other] === 0) return true;
+    const [own, beside] = [one, other].map((i) => (sums[i] as number) / (counts[i] as number));
+    return own === beside || Math.abs(Math.log2((own as number) / (beside as number))) < 1 / 3;
+  };
+  const isEven = Array.from(sums, (_, block) => {
+    const right = block % columns < columns - 1 ? block + 1 : block;
+    const below = block + columns < sums.length ? block + columns : block;
+    return isLike(block, right) && isLike(block, below);
+  });
+  return Array.from(thing, (_, place) => isEven[blockOf(place)] === true);
 }

@@ -2,12 +2,8 @@ import type { SetDocument } from '@fendrix/contract';
 import {
   channelsOf,
   type DenoiseFeatures,
-  developFilms,
   displayWeights,
-  exposureWeights,
-  luminanceOf,
   stokesOf,
-  type Thing,
   type Tile,
   tilesOf,
   traceKey,
@@ -164,27 +160,3 @@ interface Finished {
 
 /** Finished pictures that are shown again and again. */
 const finished = new LRUCache<string, Finished>({ max: 120 });
-
-/** What a small picture is judged by: what is seen at each pixel, and how bright it is as recorded. */
-export async function lookAt(
-  set: SetDocument,
-  { width, height, samples, signal }: Pick<SmallRenderOptions, 'width' | 'height' | 'samples' | 'signal'>,
-): Promise<{ thing: Int32Array; luminance: Float32Array; things: Thing[] }> {
-  const keyed = { key: traceKey(set), set };
-  const tile = { x: 0, y: 0, width, height };
-  const [films, { map, things }] = await Promise.all([
-    renderProgressively(smallPool(), keyed, { width, height, samples, seed: 1, signal, tileSize: TILE }),
-    smallPool().run(keyed, { kind: 'mirror', width, height, tile }, { signal }),
-  ]);
-  const linear = new Float32Array(width * height * 3);
-  developFilms(linear, films, exposureWeights(set));
-  const luminance = new Float32Array(width * height);
-  for (let i = 0; i < luminance.length; i++) {
-    luminance[i] = luminanceOf(
-      linear[3 * i] as number,
-      linear[3 * i + 1] as number,
-      linear[3 * i + 2] as number,
-    );
-  }
-  return { thing: map.thing, luminance, things };
-}

@@ -49,26 +49,28 @@ function arranged(evidence: Evidence): CompositionFinding[] {
   const products = seenProducts(evidence);
   const hero = heroOf(evidence);
   if (!hero) return [];
-  const { width, height, thing } = view.fine;
-  const luminance = new Float32Array(width * height);
-  for (let i = 0; i < luminance.length; i++) {
-    const [x, y] = [i % width, Math.floor(i / width)];
-    const place = Math.floor((y * down) / height) * across + Math.floor((x * across) / width);
-    luminance[i] = 2 ** (stops[place] as number);
-  }
   const ground = [...things.keys()].filter((index) =>
     ['bench', 'backdrop', 'room'].includes(things[index]?.kind ?? ''),
   );
-  const frame = { width, height, thing, luminance, pixelM: 1 };
+  const { width, height, thing } = view.fine;
+  const tones = {
+    width: across,
+    height: down,
+    thing: evidence.thing,
+    luminance: stops.map((own) => 2 ** own),
+  };
   const copy = wordsRoom(set)?.rect ?? null;
-  return judgeComposition(frame, {
-    hero: hero.index,
-    // What is strewn is cut by the frame on purpose.
-    things: products.filter(({ product }) => !STREWN.has(product.kind)).map(({ index }) => index),
-    ground,
-    scattered: false,
-    copy,
-  });
+  return judgeComposition(
+    { width, height, thing, pixelM: 1, tones },
+    {
+      hero: hero.index,
+      // What is strewn is cut by the frame on purpose.
+      things: products.filter(({ product }) => !STREWN.has(product.kind)).map(({ index }) => index),
+      ground,
+      scattered: false,
+      copy,
+    },
+  );
 }
 
 const only = <K extends CompositionFinding['what']>(evidence: Evidence, what: K): FindingOf<K>[] =>

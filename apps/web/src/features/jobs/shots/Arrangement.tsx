@@ -2,25 +2,30 @@ import type { SetDocument, Shot } from '@fendrix/contract';
 import {
   type CompositionFinding,
   type Format,
+  fieldStops,
   fitFormat,
   isCaution,
   judgeComposition,
   lensFigures,
   type StagedShot,
   type Thing,
+  traceKey,
 } from '@fendrix/core';
 import { compositionWords } from '@fendrix/words';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import { useEffect, useRef, useState } from 'react';
-import { lookAt } from '../../../shared/render/smallRender';
+import { smallPool } from '../../../shared/render/smallRender';
 import { Section } from '../../../shared/Section';
 import { useAttempt } from '../../../shared/useAttempt';
 import { setsApi } from '../../sets';
 
+/** Outlines are looked at so many pixels across, tones so many places, each by so many paths. */
 const WIDTH = 360;
-const SAMPLES = 8;
+const PLACES = 60;
+const SAMPLES = 16;
+const WHOLE = { left: 0, top: 0, right: 1, bottom: 1 };
 
 interface Judged {
   findings: CompositionFinding[];
@@ -109,17 +114,31 @@ async function judgedSet(
   signal: AbortSignal,
 ): Promise<Judged> {
   const { body } = set.camera;
-  const height = Math.round((WIDTH * body.sensorHeightM) / body.sensorWidthM);
-  const looked = await lookAt(set, { width: WIDTH, height, samples: SAMPLES, signal });
+  const across = (width: number) => ({
+    width,
+    height: Math.round((width * body.sensorHeightM) / body.sensorWidthM),
+  });
+  const size = across(WIDTH);
+  const places = across(PLACES);
+  const keyed = { key: traceKey(set), set };
+  const [{ map, things }, field] = await Promise.all([
+    smallPool().run(keyed, { kind: 'mirror', ...size, tile: { x: 0, y: 0, ...size } }, { signal }),
+    smallPool().run(
+      keyed,
+      { kind: 'field', rect: WHOLE, across: places.width, down: places.height, samples: SAMPLES },
+      { signal },
+    ),
+  ]);
+  const luminance = fieldStops(set, field).map((stops) => 2 ** stops);
   const indexes = (wanted: (thing: Thing) => boolean) =>
-    looked.things.flatMap((thing, index) => (wanted(thing) ? [index] : []));
+    things.flatMap((thing, index) => (wanted(thing) ? [index] : []));
   const heroId =
     shot.products.find((id) => set.products.some((product) => product.id === id)) ?? set.products[0]?.id;
   const [hero = -1] = indexes(({ kind, key }) => kind === 'product' && key === heroId);
   const wordy = formats.find(({ copySide }) => copySide !== 'none');
   const pixelM = body.sensorWidthM / (lensFigures(set.camera).magnification * WIDTH);
   const findings = judgeComposition(
-    { width: WIDTH, height, thing: looked.thing, luminance: looked.luminance, pixelM },
+    { ...size, thing: map.thing, pixelM, tones: { ...places, thing: field.thing, luminance } },
     {
       hero,
       things: indexes(({ kind }) => kind === 'product' || kind === 'sheet'),
@@ -128,5 +147,5 @@ async function judgedSet(
       copy: wordy ? fitFormat(staged.placed.outline, wordy, body).copy : null,
     },
   );
-  return { findings, things: looked.things };
+  return { findings, things };
 }
