@@ -238,7 +238,7 @@ test('room and equipment: the table moves by keyboard, figures are edited in pla
   await page.keyboard.press('ControlOrMeta+a');
   await page.keyboard.type('tall');
   await page.keyboard.press('Enter');
-  await expect(page.getByText(/highestM must be a number/)).toBeVisible();
+  await expect(page.getByText(/^“.+”.*highest.* must be a number\.$/)).toBeVisible();
   await expect(cell(page, '165 cm')).toHaveCount(before);
   await page.getByLabel('CSV file of equipment').setInputFiles({
     name: 'lenses.csv',

@@ -1,7 +1,9 @@
-import type { Kit } from '@fendrix/contract';
+import { checkDocument, type Kit, kitDocument } from '@fendrix/contract';
 import Button from '@mui/material/Button';
 import { useSnackbar } from 'notistack';
 import { failureMessage } from '../../shared/api';
+import { problemWords } from '../../shared/document/problemWords';
+import { tellRefusal } from '../../shared/refusals';
 import { kitApi } from './api';
 
 /** Saves changed kits whole; each change can be taken back. */
@@ -26,7 +28,14 @@ export function useKitChanges() {
   async function change(words: string | null, work: (kit: Kit) => Kit): Promise<boolean> {
     if (!data) return false;
     const before = data.document;
-    const revision = await put(work(before), data.revision);
+    const next = work(before);
+    const checked = checkDocument(kitDocument, next);
+    if (!checked.ok) {
+      const [problem] = checked.problems;
+      tellRefusal(problem ? problemWords(problem, next) : 'This cannot be.');
+      return false;
+    }
+    const revision = await put(next, data.revision);
     if (revision === null) return false;
     if (words === null) return true;
     enqueueSnackbar(words, {
