@@ -18,7 +18,7 @@ afterEach(() => void vi.useRealTimers());
 function open() {
   const pictures: FromDeveloper[] = [];
   const developer = new FilmDeveloper((picture) => pictures.push(picture));
-  const begin = (picture: number, fewest: number, channels = 1) =>
+  const begin = (picture: number, fewest: number, channels = 1, window = WHOLE_FRAME) =>
     developer.receive({
       type: 'begin',
       picture,
@@ -29,7 +29,7 @@ function open() {
       fewest,
       passing: fewest === 1,
       kept: [],
-      window: WHOLE_FRAME,
+      window,
       ofPlates: null,
     });
   const add = (picture: number, value: number, samples = 1) => {
@@ -80,6 +80,58 @@ describe('film developer', () => {
     expect(pictures.at(-1)?.pixels[0]).toBe(Math.round(255 * 0.4614));
     add(2, 0.3, 3);
     expect(pictures.at(-1)).toMatchObject({ picture: 2, samples: 4 });
+  });
+
+  describe('a picture at full size, tile by tile', () => {
+    const half = { x: 0, y: 0, width: width / 2, height };
+    const halfLevel = (value: number) => new Float32Array(half.width * height * 3).fill(value);
+    const addHalf = (developer: FilmDeveloper, value: number, samples: number) => {
+      developer.receive({ type: 'tile', picture: 2, tile: half, sums: halfLevel(value), samples });
+      developer.receive({ type: 'show', picture: 2, last: false });
+      vi.runAllTimers();
+    };
+    const row = (picture: FromDeveloper | undefined) =>
+      Array.from({ length: width }, (_, x) => picture?.pixels[4 * x]);
+
+    test('is laid over the picture before where it has its samples, and takes new weights with it', () => {
+      const { developer, pictures, begin, add, weigh } = open();
+      begin(1, 1);
+      weigh(1);
+      add(1, 0.6);
+      expect(pictures.at(-1)).toMatchObject({ picture: 1, whole: true });
+      begin(2, 2);
+      addHalf(developer, 0.1, 1);
+      expect(pictures).toHaveLength(1);
+      addHalf(developer, 0.1, 1);
+      expect(pictures.at(-1)).toMatchObject({ picture: 2, whole: false, samples: 1 });
+      expect(row(pictures.at(-1))).toEqual([0.1, 0.1, 0.6, 0.6].map(encoded));
+      weigh(0.5);
+      expect(row(pictures.at(-1))).toEqual([0.05, 0.05, 0.3, 0.3].map(encoded));
+      // The other half, and it is whole.
+      const other = { ...half, x: half.width };
+      developer.receive({ type: 'tile', picture: 2, tile: other, sums: halfLevel(0.4), samples: 2 });
+      developer.receive({ type: 'show', picture: 2, last: false });
+      vi.runAllTimers();
+      expect(pictures.at(-1)).toMatchObject({ picture: 2, whole: true, samples: 2 });
+      expect(row(pictures.at(-1))).toEqual([0.05, 0.05, 0.1, 0.1].map(encoded));
+    });
+
+    test('waits until it is whole over a quick picture, which other powers would not fit, and over another part of the frame', () => {
+      const { developer, pictures, begin, weigh, follow } = open();
+      weigh(1);
+      follow(1, 0.5, [1]);
+      begin(2, 2);
+      addHalf(developer, 0.2, 2);
+      expect(pictures.at(-1)).toMatchObject({ picture: 1, quick: true });
+      const own = open();
+      own.begin(1, 1);
+      own.weigh(1);
+      own.add(1, 0.5);
+      const window = { zoom: 2, left: 0, top: 0 };
+      own.begin(2, 2, 1, window);
+      addHalf(own.developer, 0.2, 2);
+      expect(own.pictures.at(-1)).toMatchObject({ picture: 1 });
+    });
   });
 
   test('tiles, features and wishes of a picture that was given up are left alone', () => {

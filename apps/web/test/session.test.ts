@@ -111,13 +111,16 @@ function open({ refuses = (): string => '', spare = 0, spread = 0, slow = '' } =
   const developer: Developer = {
     postMessage: (message: ToDeveloper) => {
       told.push(message);
-      const show = (picture: number, width: number, quick: boolean) =>
-        setTimeout(() => developed({ data: { picture, width, quick } } as MessageEvent<FromDeveloper>), 1);
-      if (message.type === 'quick') show(message.picture, message.width, true);
-      if (message.type !== 'show' || !message.last) return;
-      const { picture } = message;
+      const show = (picture: number, width: number, quick: boolean, whole: boolean) => {
+        const data = { picture, width, quick, whole } as FromDeveloper;
+        setTimeout(() => developed({ data } as MessageEvent<FromDeveloper>), 1);
+      };
+      if (message.type === 'quick') show(message.picture, message.width, true, true);
+      if (message.type !== 'show') return;
+      // The last time it is whole, before it some tiles of it.
+      const { picture, last } = message;
       const begun = told.find((one) => one.type === 'begin' && one.picture === picture);
-      show(picture, (begun as ToDeveloper & { type: 'begin' }).width, false);
+      show(picture, (begun as ToDeveloper & { type: 'begin' }).width, false, last);
     },
     terminate: () => undefined,
     addEventListener: (_, listener) => {
@@ -335,6 +338,7 @@ describe('picture session', () => {
       statuses
         .flatMap((status) => ('awaited' in status ? [status.awaited] : []))
         .filter((now, i, all) => now !== all[i - 1]);
+    session.resize(600);
     session.update(set);
     await pass(60_000);
     expect(awaited()).toEqual([true, false]);

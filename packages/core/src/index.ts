@@ -231,6 +231,7 @@ export {
 export { COARSEST_STEP } from './render/renderSparsely.js';
 export { renderTile, type TileJob } from './render/renderTile.js';
 export { smoothFilms } from './render/smoothFilms.js';
+export { smoothTile } from './render/smoothTile.js';
 export { touchedFilms } from './render/touchedFilms.js';
 export { sceneKey, traceKey } from './render/traceKey.js';
 export type { FrameRect } from './render/view.js';

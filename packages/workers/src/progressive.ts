@@ -19,6 +19,8 @@ export interface ProgressiveOptions {
   tileSize?: number;
   /** Samples of the first pass; each later pass takes as many as all before it, up to 4. */
   firstPass?: number;
+  /** A tile gets so many samples before the next is begun, from the middle of the picture outwards: it can be shown tile by tile. */
+  together?: number;
   /** Makes it a quick picture, see `TileJob.ambient` and `TileJob.sparse`. */
   ambient?: readonly number[];
   /** See `TileJob.wholePaths`. */
@@ -64,7 +66,8 @@ export async function renderProgressively(
     ...(options.wholePaths ? { wholePaths: true } : {}),
     ...(options.channels ? { channels: options.channels } : {}),
   };
-  const tiles = tilesOf(part.width, part.height, options.tileSize ?? 32);
+  const tiles = fromTheMiddle(tilesOf(part.width, part.height, options.tileSize ?? 32), part);
+  const together = options.together ?? 0;
   const passes = passesOf(samples, options.firstPass ?? 1);
   const total = tiles.length * passes.length;
   const sampled = new Int32Array(tiles.length);
@@ -83,7 +86,8 @@ export async function renderProgressively(
       seed,
       ...how,
     };
-    const run = { priority: priority - pass.first, atRest, ...(signal ? { signal } : {}) };
+    const behind = pass.first < together ? Math.max(-1, -pass.first) : pass.first;
+    const run = { priority: priority - behind, atRest, ...(signal ? { signal } : {}) };
     const sums = await pool.run(keyed, { kind: 'tile', job }, run);
     if (options.onTile) options.onTile(tile, sums, pass.count);
     else addTile(films, tile, sums, pass.count);
@@ -98,6 +102,13 @@ export async function renderProgressively(
     }),
   );
   return films;
+}
+
+/** Tiles by how far they are from the middle of a picture. */
+function fromTheMiddle(tiles: Tile[], { width, height }: Pick<Tile, 'width' | 'height'>): Tile[] {
+  const away = (tile: Tile) =>
+    Math.hypot(tile.x + tile.width / 2 - width / 2, tile.y + tile.height / 2 - height / 2);
+  return tiles.toSorted((a, b) => away(a) - away(b));
 }
 
 /** Passes of growing size that make up a number of samples. */

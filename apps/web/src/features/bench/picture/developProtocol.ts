@@ -90,6 +90,8 @@ export interface FromDeveloper {
   samples: number;
   /** Whether it is a `QuickPicture`: other powers need another one. */
   quick: boolean;
+  /** Whether all of it is of its own size: until then what is not traced yet is that of the picture before, enlarged. */
+  whole: boolean;
   pixels: Uint8ClampedArray<ArrayBuffer>;
   window: FrameWindow;
   /** Pixels to lay over it, and what they mean. */

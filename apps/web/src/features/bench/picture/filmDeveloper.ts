@@ -8,10 +8,12 @@ import {
   keepFilms,
   placeFeatures,
   smoothFilms,
+  smoothTile,
   type Thing,
+  type Tile,
   weightsOfChannels,
 } from '@fendrix/core';
-import { type Developable, ofFilms, ofMixes } from './developable';
+import { type Developable, ofFilms, ofMixes, ofSomeFilms } from './developable';
 import type { FromDeveloper, QuickPicture, ToDeveloper, ToneOverlay } from './developProtocol';
 import type { FrameWindow } from './frameWindow';
 import { encodePictureFile, type LinearPicture } from './pictureFile';
@@ -31,6 +33,10 @@ interface Growing {
   /** Films taken over from an earlier picture. */
   kept: readonly number[];
   earlier: Films | null;
+  /** What is on show where it has no tile yet; null where it comes when it is whole. */
+  under: Shown | null;
+  /** Tiles that have come, and are not shown over that yet. */
+  tiles: Tile[];
   changed: boolean;
   window: FrameWindow;
   things: readonly Thing[];
@@ -47,6 +53,8 @@ interface Shown extends Developable {
   /** What is seen where, see `DenoiseFeatures`. */
   region: Int32Array;
   things: readonly Thing[];
+  /** Of one that is shown tile by tile, what is under it. */
+  under: Shown | null;
 }
 
 /**
@@ -105,8 +113,7 @@ export class FilmDeveloper {
         break;
       case 'tile':
         if (this.growing?.picture !== message.picture) return;
-        addTile(this.growing.films, message.tile, message.sums, message.samples);
-        this.growing.changed = true;
+        this.take(this.growing, message);
         break;
       case 'show':
         if (this.growing?.picture === message.picture) this.wantGrown(message.last);
@@ -132,11 +139,25 @@ export class FilmDeveloper {
       passing,
       kept,
       earlier: kept.length > 0 ? this.whole : null,
+      under: passing || kept.length > 0 || ofPlates !== null ? null : this.underneath(window),
+      tiles: [],
       changed: false,
       window,
       things: [],
       ofPlates,
     };
+  }
+
+  private take(growing: Growing, { tile, sums, samples }: ToDeveloper & { type: 'tile' }): void {
+    if (growing.films.samples[tile.y * growing.films.width + tile.x] === 0) growing.tiles.push(tile);
+    addTile(growing.films, tile, sums, samples);
+    growing.changed = true;
+  }
+
+  /** The picture on show, if films of another size can be laid over it. */
+  private underneath(window: FrameWindow): Shown | null {
+    const under = this.shown?.under ?? this.shown;
+    return under && !under.mixedBy && JSON.stringify(under.window) === JSON.stringify(window) ? under : null;
   }
 
   private leaveGrowing(): void {
@@ -154,7 +175,7 @@ export class FilmDeveloper {
     if (!beside) this.leaveGrowing();
     const region = new Int32Array(width * height);
     const [mixedBy = null] = message.mixes;
-    this.shown = { ...ofMixes(message), picture, samples: 1, mixedBy, region, things: [] };
+    this.shown = { ...ofMixes(message), picture, samples: 1, mixedBy, region, things: [], under: null };
     this.develop();
   }
 
@@ -197,7 +218,10 @@ export class FilmDeveloper {
       (low, count) => Math.min(low, count),
       Number.POSITIVE_INFINITY,
     );
-    if (samples < growing.fewest) return false;
+    if (samples < growing.fewest) {
+      growing.changed = false;
+      return this.growPartly(growing);
+    }
     if (growing.earlier) keepFilms(growing.films, growing.earlier, growing.kept);
     smoothFilms(growing.smooth, growing.films, growing.features);
     growing.changed = false;
@@ -207,7 +231,20 @@ export class FilmDeveloper {
       return true;
     }
     const { region } = features;
-    this.shown = { ...ofFilms(films, window), picture, samples, mixedBy: null, region, things };
+    this.shown = { ...ofFilms(films, window), picture, samples, mixedBy: null, region, things, under: null };
+    return true;
+  }
+
+  /** Shows those tiles that are good enough, over the picture before. */
+  private growPartly(growing: Growing): boolean {
+    const { picture, films, smooth, features, fewest, tiles, things, under } = growing;
+    const enough = tiles.filter(({ x, y }) => (films.samples[y * films.width + x] as number) >= fewest);
+    if (!under || enough.length === 0) return false;
+    growing.tiles = tiles.filter((tile) => !enough.includes(tile));
+    for (const tile of enough) smoothTile(smooth, films, features, tile, fewest);
+    const samples = Math.min(fewest, under.samples);
+    const shown = { ...ofSomeFilms(smooth, under), picture, samples, mixedBy: null };
+    this.shown = { ...shown, region: features.region, things, under };
     return true;
   }
 
@@ -265,8 +302,9 @@ export class FilmDeveloper {
   private develop(): void {
     const developed = this.base();
     if (!this.shown || !developed) return;
-    const { picture, samples, mixedBy, window, region, things } = this.shown;
+    const { picture, samples, mixedBy, window, region, things, under } = this.shown;
     const quick = mixedBy !== null;
+    const whole = under === null;
     const { width, height, linear } = developed;
     const plates = this.plates.lay(linear, this.shown);
     const pixels = new Uint8ClampedArray(width * height * 4);
@@ -278,6 +316,6 @@ export class FilmDeveloper {
           ? clippingLayer(linear, width, height, region, things)
           : null;
     const mask = this.plates.maskPixels(this.shown);
-    this.post({ picture, width, height, samples, quick, pixels, window, tones, plates, mask });
+    this.post({ picture, width, height, samples, quick, whole, pixels, window, tones, plates, mask });
   }
 }

@@ -98,7 +98,7 @@ export class PictureMaker {
       window: part,
       samples,
       seed: 1,
-      ...(passing ? { firstPass: fewest, fineBorders: false } : {}),
+      ...(passing ? { firstPass: fewest, fineBorders: false } : { together: fewest }),
       ...(signal ? { signal } : {}),
       ...(priority === undefined ? {} : { priority }),
       ...(atRest ? { atRest } : {}),

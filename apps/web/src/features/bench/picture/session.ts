@@ -111,7 +111,7 @@ export class PictureSession {
       this.wholeLight.onDeveloped(data.picture);
       this.events.picture(data);
       const { part } = pictureOf(this.window, this.fullWidth, this.aspect);
-      const awaited = this.following || data.quick || data.width !== part.width;
+      const awaited = this.following || data.quick || !data.whole || data.width !== part.width;
       this.events.status({ samples: data.samples, shown: this.pictures, awaited, rays: this.pool.rays });
     });
   }
