@@ -97,11 +97,11 @@ describe('pixels at borders', () => {
       renderTile(tracing, { width, height, tile: whole, firstSample: 0, samples, seed, fineBorders }).map(
         (value) => value / samples,
       );
-    const reference = picture(256, 9, false);
+    const reference = picture(512, 9, false);
     const at = [...borders.keys()].filter((place) => borders[place] === 1);
     const value = (of: Float32Array, place: number) => of[3 * place + 1] as number;
     let [plainError, fineError, plainSum, fineSum, sum] = [0, 0, 0, 0, 0];
-    for (let seed = 1; seed <= 8; seed++) {
+    for (let seed = 1; seed <= 16; seed++) {
       const [plain, fine] = [picture(4, seed, false), picture(4, seed, true)];
       borders.forEach((border, place) => {
         if (border === 0) expect(value(fine, place)).toBe(value(plain, place));

@@ -19,7 +19,7 @@ export interface ProgressiveOptions {
   tileSize?: number;
   /** Samples of the first pass; each later pass takes as many as all before it, up to 4. */
   firstPass?: number;
-  /** A tile gets so many samples before the next is begun, from the middle of the picture outwards: it can be shown tile by tile. */
+  /** A tile gets so many samples before those further from the middle of the picture are begun, but for one that is: it can be shown tile by tile. */
   together?: number;
   /** Makes it a quick picture, see `TileJob.ambient` and `TileJob.sparse`. */
   ambient?: readonly number[];
@@ -86,8 +86,9 @@ export async function renderProgressively(
       seed,
       ...how,
     };
-    const behind = pass.first < together ? Math.max(-1, -pass.first) : pass.first;
-    const run = { priority: priority - behind, atRest, ...(signal ? { signal } : {}) };
+    // One that is to follow at once goes before the first of the next tile.
+    const follows = pass.first > 0 && pass.first < together;
+    const run = { priority: priority + (follows ? 1 : -pass.first), atRest, ...(signal ? { signal } : {}) };
     const sums = await pool.run(keyed, { kind: 'tile', job }, run);
     if (options.onTile) options.onTile(tile, sums, pass.count);
     else addTile(films, tile, sums, pass.count);

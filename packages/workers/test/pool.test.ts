@@ -1,4 +1,4 @@
-import { channelsOf, traceKey } from '@fendrix/core';
+import { addTile, channelsOf, createFilms, traceKey } from '@fendrix/core';
 import { demoSet } from '@fendrix/demo';
 import { afterEach, describe, expect, test } from 'vitest';
 import { createMessageHandler } from '../src/handleMessage.js';
@@ -69,6 +69,29 @@ describe('worker pool', () => {
     expect(one.data.some((value) => value > 0)).toBe(true);
     expect(three.data).toEqual(one.data);
     expect(threads.data).toEqual(one.data);
+  });
+
+  test('tiles that are shown by themselves get their samples together, from the middle on; the films are the same', async () => {
+    const given: string[] = [];
+    const films = createFilms(24, 16, channelsOf(set).length);
+    await renderProgressively(open(new WorkerPool(() => testPort(), 1)), keyed, {
+      ...picture,
+      together: 2,
+      onTile(tile, sums, samples) {
+        given.push(`${tile.x},${tile.y}`);
+        addTile(films, tile, sums, samples);
+      },
+    });
+    expect(given).toHaveLength(18);
+    // The worker has begun another tile when it is asked for the second sample of one.
+    for (let i = 0; i < 12; i++) {
+      const counts = new Map<string, number>();
+      for (const at of given.slice(0, i)) counts.set(at, (counts.get(at) ?? 0) + 1);
+      expect([...counts.values()].filter((count) => count === 1).length).toBeLessThanOrEqual(2);
+    }
+    expect(given.slice(0, 4).every((at) => at.startsWith('8,'))).toBe(true);
+    const plain = await renderProgressively(open(new WorkerPool(() => testPort(), 1)), keyed, picture);
+    expect(films.data).toEqual(plain.data);
   });
 
   test('light baked by several workers is that of one, to the last bit, and each of them has it', async () => {
